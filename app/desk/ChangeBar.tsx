@@ -1,0 +1,110 @@
+import type { Outcome } from "#core/findings";
+import { useState } from "react";
+import { Button, euros, figure, Term } from "../ui";
+import { useDesk } from "./DeskContext";
+
+interface Row {
+  label: string;
+  meaning: string;
+  of: (outcome: Outcome) => number | null;
+  show: (value: number) => string;
+  /** Whether more is better, for the mark beside a change. */
+  moreIsBetter: boolean;
+}
+
+const ROWS: Row[] = [
+  {
+    label: "Served",
+    meaning: "Subscribers whose link keeps the wanted margin both ways and whose site is fed.",
+    of: (o) => o.customersServed,
+    show: (v) => String(v),
+    moreIsBetter: true,
+  },
+  {
+    label: "Weakest margin",
+    meaning: "The smallest margin left on any link, rain counted.",
+    of: (o) => o.weakestMarginDb,
+    show: (v) => `${figure(v)} dB`,
+    moreIsBetter: true,
+  },
+  {
+    label: "Noise made",
+    meaning: "The EIRP of every transmitter of the plan, added up as power.",
+    of: (o) => o.noiseMadeDbm,
+    show: (v) => `${figure(v)} dBm`,
+    moreIsBetter: false,
+  },
+  {
+    label: "Cost",
+    meaning: "Radios and antennas at the library's prices.",
+    of: (o) => o.costEur,
+    show: euros,
+    moreIsBetter: false,
+  },
+];
+
+/** The foot of the desk: kept beside in hand, and what to do with it. */
+export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; busy: boolean }) {
+  const { data, draft, outcome, settled } = useDesk();
+  const [reason, setReason] = useState("");
+  const inHand = draft.edits.length > 0;
+  return (
+    <footer
+      aria-label="Change in hand"
+      className={`flex h-9 shrink-0 items-center gap-4 border-t px-3 text-[13px] ${inHand ? "border-clay bg-panel" : "border-rule bg-panel"}`}
+    >
+      {ROWS.map(({ label, meaning, of, show, moreIsBetter }) => {
+        const kept = of(data.outcome);
+        const now = of(outcome);
+        const changed = inHand && kept !== null && now !== null && show(kept) !== show(now);
+        const better = changed && now! > kept! === moreIsBetter;
+        return (
+          <span key={label} className="flex items-baseline gap-1.5 whitespace-nowrap">
+            <span className="text-xs text-quiet">
+              <Term meaning={meaning}>{label}</Term>
+            </span>
+            <span className="figures">{kept === null ? "–" : show(kept)}</span>
+            {inHand && (
+              <span
+                className={`figures font-semibold ${changed ? (better ? "text-clear" : "text-blocked") : "text-quiet"}`}
+                data-in-hand={label}
+              >
+                → {!settled ? "…" : now === null ? "–" : show(now)}
+                {changed && settled && <span aria-label={better ? "better" : "worse"}> {better ? "▲" : "▼"}</span>}
+              </span>
+            )}
+          </span>
+        );
+      })}
+      {inHand ? (
+        <form
+          className="ml-auto flex min-w-0 items-center gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            onKeep(reason);
+            setReason("");
+          }}
+        >
+          <input
+            aria-label="Reason"
+            placeholder="Reason (optional)"
+            value={reason}
+            maxLength={200}
+            onChange={(event) => setReason(event.target.value)}
+            className="w-36 min-w-0 rounded border border-rule bg-panel px-2 py-0.5 text-sm"
+          />
+          <Button type="submit" look="primary" disabled={busy} className="py-0.5">
+            Keep <kbd className="text-xs opacity-80">Enter</kbd>
+          </Button>
+          <Button onClick={draft.discard} disabled={busy} className="py-0.5">
+            Discard <kbd className="text-xs text-quiet">Esc</kbd>
+          </Button>
+        </form>
+      ) : (
+        <span className="ml-auto text-xs text-quiet">
+          Nothing in hand: every change is tried here before it is kept.
+        </span>
+      )}
+    </footer>
+  );
+}

@@ -1,0 +1,165 @@
+import { DropdownMenu } from "radix-ui";
+import { BookOpen, Check, CircleHelp, FileInput, Menu, Redo2, Search, SlidersHorizontal, Undo2 } from "lucide-react";
+import { Link, useFetcher, useLocation } from "react-router";
+import { Button, Mark, usePreferences } from "../ui";
+import { useDesk } from "./DeskContext";
+import { STAGE_NAMES, STAGES, stageOf, type Stage } from "./stages";
+
+const ITEM =
+  "flex items-center gap-2 rounded px-2 py-1 text-sm outline-none data-[highlighted]:bg-ground data-[highlighted]:text-clay cursor-pointer";
+
+function DeskMenu({ planId }: { planId: string }) {
+  const preferences = usePreferences();
+  const fetcher = useFetcher();
+  const set = (change: Record<string, string>) => {
+    void fetcher.submit(change, { method: "post", action: "/preferences" });
+  };
+  const choices = <K extends "theme" | "units" | "coordinates">(key: K, label: string, values: [string, string][]) => (
+    <>
+      <DropdownMenu.Label className="px-2 pt-2 text-xs text-quiet">{label}</DropdownMenu.Label>
+      <DropdownMenu.RadioGroup value={preferences[key]} onValueChange={(value) => set({ [key]: value })}>
+        {values.map(([value, text]) => (
+          <DropdownMenu.RadioItem key={value} value={value} className={ITEM}>
+            <span className="w-4">
+              <DropdownMenu.ItemIndicator>
+                <Check size={14} />
+              </DropdownMenu.ItemIndicator>
+            </span>
+            {text}
+          </DropdownMenu.RadioItem>
+        ))}
+      </DropdownMenu.RadioGroup>
+    </>
+  );
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <Button look="quiet" aria-label="Menu">
+          <Menu size={16} />
+        </Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="z-50 w-56 rounded border border-rule bg-panel p-1 shadow-lg"
+        >
+          <DropdownMenu.Item asChild className={ITEM}>
+            <Link to={`/plans/${planId}/import`}>
+              <FileInput size={14} /> Import files
+            </Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item asChild className={ITEM}>
+            <Link to={`/plans/${planId}/logbook`}>
+              <BookOpen size={14} /> Logbook
+            </Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item asChild className={ITEM}>
+            <Link to={`/plans/${planId}/settings`}>
+              <SlidersHorizontal size={14} /> Plan settings
+            </Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item asChild className={ITEM}>
+            <Link to="/">All plans</Link>
+          </DropdownMenu.Item>
+          {choices("theme", "Theme", [
+            ["system", "As the system"],
+            ["light", "Light"],
+            ["dark", "Dark"],
+          ])}
+          {choices("units", "Lengths", [
+            ["metric", "Metres"],
+            ["imperial", "Feet and miles"],
+          ])}
+          {choices("coordinates", "Coordinates", [
+            ["decimal", "Decimal degrees"],
+            ["dms", "Degrees, minutes, seconds"],
+            ["dm", "Degrees, minutes"],
+          ])}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+/** The bar across the top: plan, stages with their open findings, search, undo and redo. */
+export function DeskBar({
+  stage,
+  onFind,
+  onHelp,
+  onStep,
+  busy,
+}: {
+  stage: Stage;
+  onFind: () => void;
+  onHelp: () => void;
+  onStep: (way: "undo" | "redo") => void;
+  busy: boolean;
+}) {
+  const { data, draft } = useDesk();
+  const { search } = useLocation();
+  const { plan } = data.rows;
+  return (
+    <header className="flex h-11 shrink-0 items-center gap-3 border-b border-rule bg-panel px-3">
+      <Link to="/" aria-label="All plans" className="flex items-center">
+        <Mark />
+      </Link>
+      <h1 className="max-w-44 truncate font-semibold" title={plan.name}>
+        {plan.name}
+      </h1>
+      <nav aria-label="Stages" className="flex h-full">
+        {STAGES.map((one) => {
+          const count = data.findings.filter((finding) => stageOf(finding) === one).length;
+          const here = one === stage;
+          return (
+            <Link
+              key={one}
+              to={`/plans/${plan.id}/${one}${search}`}
+              aria-current={here ? "page" : undefined}
+              className={`flex items-center gap-1.5 border-b-2 px-3 text-sm ${here ? "border-clay font-semibold" : "border-transparent hover:text-clay"}`}
+            >
+              {STAGE_NAMES[one]}
+              {count > 0 && (
+                <span className="figures rounded border border-rule px-1 text-xs leading-4 text-quiet">
+                  {count}
+                  <span className="sr-only"> open findings</span>
+                </span>
+              )}
+            </Link>
+          );
+        })}
+      </nav>
+      <div className="ml-auto flex items-center gap-1">
+        <Button onClick={onFind} className="w-44 justify-start text-quiet">
+          <Search size={14} aria-hidden="true" /> Find
+          <kbd className="ml-auto text-xs">Ctrl K</kbd>
+        </Button>
+        <Button
+          look="quiet"
+          disabled={!data.steps.undo || busy}
+          onClick={() => onStep("undo")}
+          title={data.steps.undo ? `Undo: ${data.steps.undo}` : "Nothing to undo"}
+          aria-label="Undo"
+        >
+          <Undo2 size={16} />
+        </Button>
+        <Button
+          look="quiet"
+          disabled={!data.steps.redo || busy}
+          onClick={() => onStep("redo")}
+          title={data.steps.redo ? `Redo: ${data.steps.redo}` : "Nothing to redo"}
+          aria-label="Redo"
+        >
+          <Redo2 size={16} />
+        </Button>
+        <span role="status" className="w-16 text-xs text-quiet">
+          {busy ? "saving…" : draft.edits.length > 0 ? "in hand" : "saved"}
+        </span>
+        <Button look="quiet" onClick={onHelp} aria-label="Keyboard shortcuts" title="Keyboard shortcuts (?)">
+          <CircleHelp size={16} />
+        </Button>
+        <DeskMenu planId={plan.id} />
+      </div>
+    </header>
+  );
+}

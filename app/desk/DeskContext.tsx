@@ -1,0 +1,147 @@
+import { outcomeOf, summarize, type Finding, type LinkSummary, type Outcome } from "#core/findings";
+import { answerLink, type LinkAnswer } from "#core/link";
+import { linkEnds, withEdits, worldOf, type Edit, type Link, type PlanRows, type World } from "#core/plan";
+import { createContext, useContext, useMemo, useRef, useState, type ReactNode } from "react";
+import { useDraft, type Draft } from "./draft";
+import { useProfiles, type Pair, type Profiles } from "./profiles";
+import { useSelection, type Selection } from "./selection";
+
+export interface TerrainInfo {
+  name: string;
+  version: string;
+  extent: [westDeg: number, southDeg: number, eastDeg: number, northDeg: number];
+}
+
+export interface DeskData {
+  rows: PlanRows;
+  summaries: LinkSummary[];
+  outcome: Outcome;
+  findings: Finding[];
+  terrain: TerrainInfo | null;
+  steps: { undo: string | null; redo: string | null };
+}
+
+export interface Desk {
+  data: DeskData;
+  kept: World;
+  /** The plan with the change in hand applied. */
+  world: World;
+  draft: Draft;
+  selection: Selection;
+  select: (next: Selection) => void;
+  /** The selected link, in hand or kept. */
+  link: Link | null;
+  /** Its answer in hand, once its profile is here. */
+  answer: LinkAnswer | null;
+  summaries: ReadonlyMap<string, LinkSummary>;
+  outcome: Outcome;
+  /** False while a changed link still waits for its profile. */
+  settled: boolean;
+  profiles: Profiles;
+  /** Distance along the selected path under the cursor, km: shared by plan and section. */
+  cursorKm: number | null;
+  setCursorKm: (km: number | null) => void;
+}
+
+const DeskReact = createContext<Desk | null>(null);
+
+export function useDesk(): Desk {
+  const desk = useContext(DeskReact);
+  if (!desk) throw new Error("useDesk stands outside its provider");
+  return desk;
+}
+
+/** Links whose answer the edits may have changed. */
+function affectedLinks(world: World, edits: readonly Edit[]): Link[] {
+  if (edits.length === 0) return [];
+  const everything = edits.some((edit) => edit.kind === "plans" || edit.kind === "equipment");
+  const touched = new Set(edits.map((edit) => edit.id));
+  return [...world.links.values()].filter((link) => {
+    if (everything || touched.has(link.id) || touched.has(link.aRadioId) || touched.has(link.bRadioId)) return true;
+    const { a, b } = linkEnds(world, link);
+    return [a, b].some((end) => touched.has(end.radio.siteId ?? "") || touched.has(end.radio.subscriberId ?? ""));
+  });
+}
+
+interface Answered {
+  plan: World["plan"];
+  link: Link;
+  ends: unknown[];
+  profile: unknown;
+  answer: LinkAnswer;
+}
+
+export function DeskProvider({ data, children }: { data: DeskData; children: ReactNode }) {
+  const kept = useMemo(() => worldOf(data.rows), [data.rows]);
+  const draft = useDraft(kept);
+  const world = useMemo(() => withEdits(kept, draft.edits), [kept, draft.edits]);
+  const [selection, select] = useSelection();
+  const [cursorKm, setCursorKm] = useState<number | null>(null);
+  const link = (selection?.kind === "link" && world.links.get(selection.id)) || null;
+
+  const affected = useMemo(() => affectedLinks(world, draft.edits), [world, draft.edits]);
+  const wanted = useMemo(() => {
+    const links = link && !affected.includes(link) ? [...affected, link] : affected;
+    return links.map((one) => {
+      const { a, b } = linkEnds(world, one);
+      return { link: one, a, b, pair: [a.place, b.place] as Pair };
+    });
+  }, [affected, link, world]);
+  const profiles = useProfiles(
+    data.rows.plan.id,
+    data.terrain?.version ?? "none",
+    wanted.map(({ pair }) => pair),
+  );
+
+  // A drag changes one radio: every other link's answer is taken over from the render before.
+  const answered = useRef(new Map<string, Answered>());
+  const answers = new Map<string, LinkAnswer>();
+  const next = new Map<string, Answered>();
+  for (const { link: one, a, b, pair } of wanted) {
+    const profile = profiles.get(pair);
+    if (!profile) continue;
+    const ends = [a.radio, a.model, a.antenna, b.radio, b.model, b.antenna, a.behind, b.behind];
+    const before = answered.current.get(one.id);
+    const same =
+      before &&
+      before.plan === world.plan &&
+      before.link === one &&
+      before.profile === profile &&
+      before.ends.every((end, i) => end === ends[i]);
+    const answer = same
+      ? before.answer
+      : answerLink({ plan: world.plan, kind: one.kind, foliageDepthM: one.foliageDepthM, a, b, profile });
+    next.set(one.id, { plan: world.plan, link: one, ends, profile, answer });
+    answers.set(one.id, answer);
+  }
+  answered.current = next;
+
+  const keptSummaries = useMemo(
+    () => new Map(data.summaries.map((summary) => [summary.linkId, summary])),
+    [data.summaries],
+  );
+  const summaries = new Map(keptSummaries);
+  for (const one of affected) {
+    const answer = answers.get(one.id);
+    if (answer) summaries.set(one.id, summarize(world, one, answer));
+  }
+  const outcome = draft.edits.length === 0 ? data.outcome : outcomeOf(world, summaries);
+
+  const desk: Desk = {
+    data,
+    kept,
+    world,
+    draft,
+    selection,
+    select,
+    link,
+    answer: (link && answers.get(link.id)) || null,
+    summaries,
+    outcome,
+    settled: affected.every((one) => answers.has(one.id)),
+    profiles,
+    cursorKm,
+    setCursorKm,
+  };
+  return <DeskReact.Provider value={desk}>{children}</DeskReact.Provider>;
+}

@@ -1,0 +1,84 @@
+import { FINDING_TITLES, type Finding, type Remedy } from "#core/findings";
+import { Users } from "lucide-react";
+import { Link } from "react-router";
+import { Button, buttonClass } from "../ui";
+import { useDesk } from "./DeskContext";
+
+function RemedyRow({ remedy, finding, planId }: { remedy: Remedy; finding: Finding; planId: string }) {
+  const { draft, select } = useDesk();
+  return (
+    <li className="border-t border-rule pt-1.5">
+      <p className="text-[13px] font-medium">{remedy.label}</p>
+      <p className="figures text-xs text-quiet">{remedy.effect}</p>
+      {remedy.visit ? (
+        <Link to={`/plans/${planId}/links/${finding.linkId}/proof`} className={`${buttonClass()} mt-1`}>
+          {remedy.label}
+        </Link>
+      ) : (
+        <Button
+          className="mt-1"
+          onClick={() => {
+            select({ kind: "link", id: finding.linkId });
+            draft.put(remedy.edits);
+          }}
+        >
+          Take in hand
+        </Button>
+      )}
+    </li>
+  );
+}
+
+/** One finding: what, where, by how much, whom it hurts, why; and ways out that were tried. */
+export function FindingCard({
+  finding,
+  open,
+  withPlace = true,
+}: {
+  finding: Finding;
+  open: boolean;
+  withPlace?: boolean;
+}) {
+  const { data, select, selection } = useDesk();
+  const selected = selection?.kind === "link" && selection.id === finding.linkId;
+  return (
+    <article
+      data-finding={finding.kind}
+      data-row={selectionKey(finding)}
+      className={`border-b border-rule px-3 py-2 ${selected && withPlace ? "bg-ground" : ""}`}
+    >
+      <button
+        type="button"
+        onClick={() => select({ kind: "link", id: finding.linkId })}
+        className="block w-full text-left hover:text-clay"
+      >
+        <span className="flex items-baseline justify-between gap-2">
+          <span className="text-[13px] font-semibold">{FINDING_TITLES[finding.kind]}</span>
+          <span className="figures flex items-center gap-1 text-xs text-quiet" title="People affected">
+            <Users size={11} aria-hidden="true" />
+            {finding.people}
+            <span className="sr-only"> people affected</span>
+          </span>
+        </span>
+        {withPlace && <span className="block text-xs">{finding.where}</span>}
+        <span className="block text-xs text-quiet">{finding.what}</span>
+      </button>
+      {open && (
+        <div className="mt-1.5">
+          <p className="mb-1.5 text-xs">{finding.why}</p>
+          {finding.remedies.length > 0 ? (
+            <ul className="space-y-1.5">
+              {finding.remedies.map((remedy) => (
+                <RemedyRow key={remedy.label} remedy={remedy} finding={finding} planId={data.rows.plan.id} />
+              ))}
+            </ul>
+          ) : (
+            <p className="text-xs text-quiet">No single change of height, kit, channel or site resolves this.</p>
+          )}
+        </div>
+      )}
+    </article>
+  );
+}
+
+const selectionKey = (finding: Finding) => `link:${finding.linkId}`;

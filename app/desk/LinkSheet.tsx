@@ -1,0 +1,220 @@
+import { isServed, wantedMarginDb, type LinkAnswer, type Tape } from "#core/link";
+import { linkEnds, type Link as LinkRow } from "#core/plan";
+import { Tabs } from "radix-ui";
+import { Link } from "react-router";
+import { TapeView } from "../tape/TapeView";
+import { Button, buttonClass, figure, NumberField, ProofMark, STATE_LINES, StateStroke, Term, useFormats } from "../ui";
+import { useDesk } from "./DeskContext";
+import { EndEditor } from "./EndEditor";
+import { channelEdits, radioEdit } from "./edits";
+import { FindingCard } from "./FindingsList";
+
+function TurnDown({ tape, link, isA }: { tape: Tape; link: LinkRow; isA: boolean }) {
+  const { world, draft } = useDesk();
+  const { a, b } = linkEnds(world, link);
+  const end = isA ? a : b;
+  if (tape.overCapDb <= 0.05) return null;
+  const step = end.model.powerStepDb;
+  const txPowerDbm = Math.floor((end.radio.txPowerDbm - tape.overCapDb) / step + 1e-9) * step;
+  const down = end.radio.txPowerDbm - txPowerDbm;
+  if (txPowerDbm < end.model.powerMinDbm) {
+    return (
+      <p className="text-xs text-blocked">
+        Even at its least power, {figure(end.model.powerMinDbm)} dBm, {end.radio.name} passes the cap with this antenna.
+      </p>
+    );
+  }
+  return (
+    <Button onClick={() => draft.put([radioEdit({ ...end.radio, txPowerDbm })])}>
+      Turn {end.placeName} down by {figure(down, 0)} dB
+    </Button>
+  );
+}
+
+function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
+  const { world } = useDesk();
+  const formats = useFormats();
+  const { a } = linkEnds(world, link);
+  if (!answer.path) {
+    const text =
+      answer.problem?.kind === "hole"
+        ? `The terrain has a hole: ${answer.problem.count} samples of this path have no ground, the first at ${formats.distance(answer.problem.firstKm * 1000)}. Unknown ground is not taken for sea level; import terrain that covers the path.`
+        : `Both ends stand ${figure(answer.distanceM)} m apart: at one place there is no path. Move or choose another end.`;
+    return (
+      <p role="alert" className="mt-1 text-sm">
+        {text}
+      </p>
+    );
+  }
+  const { aToB, bToA, clearance } = answer.path;
+  const served = isServed(world.plan, a.radio.frequencyMHz, answer);
+  const margin = Math.min(aToB.marginLeftDb, bToA.marginLeftDb);
+  return (
+    <div className="mt-1 text-[13px]">
+      <p className="flex items-center gap-2">
+        <StateStroke state={answer.state} />
+        <span>
+          {STATE_LINES[answer.state].word}, {figure(clearance.worstShare, 2)} of the{" "}
+          <Term meaning="The first Fresnel zone: the ellipsoid around the ray that carries most of the energy. 60 % of it should be free.">
+            zone
+          </Term>
+          ; {formats.distance(answer.distanceM)}
+        </span>
+      </p>
+      <p className="mt-0.5">
+        <strong>{served ? "It works on paper" : "It does not hold as it is"}:</strong>{" "}
+        <span className="figures">{figure(aToB.rateMbps, 0)}</span> /{" "}
+        <span className="figures">{figure(bToA.rateMbps, 0)}</span> Mbit/s, margin{" "}
+        <span className="figures">{figure(margin)} dB</span> of{" "}
+        <span className="figures">{figure(wantedMarginDb(world.plan, a.radio.frequencyMHz))}</span> wanted.
+      </p>
+      {clearance.state !== "clear" && (
+        <p className="mt-0.5 text-quiet">
+          60 % clear from {formats.height(clearance.leastHeightAM)} at the first end, or{" "}
+          {formats.height(clearance.leastHeightBM)} at the second.
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Everything about the selected link: the answer, what is wrong with it, both ends to change, and the tapes. */
+export function LinkSheet({ link }: { link: LinkRow }) {
+  const { data, kept, world, draft, answer, profiles } = useDesk();
+  const formats = useFormats();
+  const { a, b } = linkEnds(world, link);
+  const planId = data.rows.plan.id;
+  const findings = data.findings.filter((finding) => finding.linkId === link.id);
+  const isKept = kept.links.has(link.id);
+  const widths = a.model.widthsMHz.filter((width) => b.model.widthsMHz.includes(width));
+  const low = Math.max(a.model.bandMHz[0], b.model.bandMHz[0]);
+  const high = Math.min(a.model.bandMHz[1], b.model.bandMHz[1]);
+  const setChannel = (change: { frequencyMHz?: number; widthMHz?: number }) =>
+    draft.put(channelEdits(world, link, change));
+  return (
+    <div className="divide-y divide-rule">
+      <section className="px-3 py-2">
+        <h2 className="flex items-baseline justify-between gap-2 font-semibold">
+          <span>
+            {a.placeName} – {b.placeName}
+          </span>
+          <ProofMark state={link.state} />
+        </h2>
+        {answer ? (
+          <Headline link={link} answer={answer} />
+        ) : profiles.failed ? (
+          <p role="alert">The profile could not be read: {profiles.failed}</p>
+        ) : (
+          <p className="text-sm text-quiet">Reading the profile…</p>
+        )}
+        {answer?.path && (
+          <div className="mt-1.5 flex flex-wrap gap-1.5">
+            <TurnDown tape={answer.path.aToB} link={link} isA />
+            <TurnDown tape={answer.path.bToA} link={link} isA={false} />
+            {isKept && (
+              <>
+                <Link className={buttonClass()} to={`/plans/${planId}/links/${link.id}/sheet`}>
+                  Crew sheet
+                </Link>
+                <Link className={buttonClass()} to={`/plans/${planId}/links/${link.id}/proof`}>
+                  Write a reading
+                </Link>
+              </>
+            )}
+          </div>
+        )}
+      </section>
+      {findings.length > 0 && (
+        <section aria-label="Findings of this link">
+          {findings.map((finding) => (
+            <FindingCard key={finding.id} finding={finding} open withPlace={false} />
+          ))}
+        </section>
+      )}
+      <section className="px-3 py-2" aria-label="Channel and ends">
+        <div className="grid grid-cols-2 gap-2">
+          <NumberField
+            label="Frequency"
+            unit="MHz"
+            value={a.radio.frequencyMHz}
+            step={a.model.rasterMHz}
+            min={low}
+            max={high}
+            decimals={1}
+            onChange={(frequencyMHz) => setChannel({ frequencyMHz })}
+          />
+          <div>
+            <label htmlFor="width" className="mb-0.5 block text-xs text-quiet">
+              Width
+            </label>
+            <select
+              id="width"
+              value={a.radio.widthMHz}
+              onChange={(event) => setChannel({ widthMHz: Number(event.target.value) })}
+              className="figures w-full rounded border border-rule bg-panel px-2 py-1 text-sm"
+            >
+              {widths.map((width) => (
+                <option key={width} value={width}>
+                  {width} MHz
+                </option>
+              ))}
+            </select>
+          </div>
+          <NumberField
+            label="Through trees"
+            unit="m"
+            value={link.foliageDepthM}
+            step={5}
+            min={0}
+            max={400}
+            decimals={0}
+            onChange={(foliageDepthM) => draft.put([{ kind: "links", id: link.id, row: { ...link, foliageDepthM } }])}
+          />
+        </div>
+        <EndEditor
+          key={a.radio.id}
+          end={a}
+          {...(answer?.path
+            ? { pointing: answer.path.aPointing, leastHeightM: answer.path.clearance.leastHeightAM }
+            : {})}
+        />
+        <EndEditor
+          key={b.radio.id}
+          end={b}
+          {...(answer?.path
+            ? { pointing: answer.path.bPointing, leastHeightM: answer.path.clearance.leastHeightBM }
+            : {})}
+        />
+      </section>
+      {answer?.path && (
+        <section className="px-3 py-2" aria-label="Tape">
+          <Tabs.Root defaultValue="aToB">
+            <Tabs.List aria-label="Direction" className="mb-1 flex gap-3 text-[13px]">
+              <Tabs.Trigger
+                value="aToB"
+                className="border-b-2 border-transparent pb-0.5 data-[state=active]:border-clay data-[state=active]:font-semibold"
+              >
+                To {b.placeName}
+              </Tabs.Trigger>
+              <Tabs.Trigger
+                value="bToA"
+                className="border-b-2 border-transparent pb-0.5 data-[state=active]:border-clay data-[state=active]:font-semibold"
+              >
+                To {a.placeName}
+              </Tabs.Trigger>
+            </Tabs.List>
+            <Tabs.Content value="aToB">
+              <TapeView tape={answer.path.aToB} caption={`Link budget toward ${b.placeName}`} />
+            </Tabs.Content>
+            <Tabs.Content value="bToA">
+              <TapeView tape={answer.path.bToA} caption={`Link budget toward ${a.placeName}`} />
+            </Tabs.Content>
+          </Tabs.Root>
+          <p className="mt-1 text-xs text-quiet">
+            {formats.place(a.place)} → {formats.place(b.place)}
+          </p>
+        </section>
+      )}
+    </div>
+  );
+}

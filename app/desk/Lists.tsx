@@ -1,0 +1,204 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useMemo, useRef, useState, type ReactNode } from "react";
+import { figure, ProofMark, SiteGlyph, StateStroke, SubscriberGlyph } from "../ui";
+import { useDesk, type Desk } from "./DeskContext";
+import { FindingCard } from "./FindingsList";
+import { selectionText, type Selection } from "./selection";
+import { stageOf, type Stage } from "./stages";
+
+export interface ListRow {
+  key: string;
+  pick: NonNullable<Selection>;
+  name: string;
+  note: string;
+  glyph: ReactNode;
+  tail: ReactNode;
+  /** For sorting by need: the lower, the more pressing. */
+  rank: number;
+}
+
+function surveyRows({ world }: Desk): ListRow[] {
+  const linked = linkedSubscribers({ world });
+  const sites = [...world.sites.values()].map((site): ListRow => ({
+    key: `site:${site.id}`,
+    pick: { kind: "site", id: site.id },
+    name: site.name,
+    note: `${site.structureKind}, ${site.structureHeightM} m${site.isFeed ? " · feed" : ""}`,
+    glyph: <SiteGlyph />,
+    tail: null,
+    rank: 0,
+  }));
+  const subscribers = [...world.subscribers.values()].map((subscriber): ListRow => ({
+    key: `subscriber:${subscriber.id}`,
+    pick: { kind: "subscriber", id: subscriber.id },
+    name: subscriber.name,
+    note: linked.has(subscriber.id) ? "linked" : "not linked yet",
+    glyph: <SubscriberGlyph linked={linked.has(subscriber.id)} />,
+    tail: <span className="figures text-xs text-quiet">{subscriber.demandMbps} M</span>,
+    rank: linked.has(subscriber.id) ? 2 : 1,
+  }));
+  return [...sites, ...subscribers];
+}
+
+export function linkedSubscribers({ world }: Pick<Desk, "world">): Set<string> {
+  const linked = new Set<string>();
+  for (const link of world.links.values()) {
+    const id = world.radios.get(link.bRadioId)?.subscriberId;
+    if (id) linked.add(id);
+  }
+  return linked;
+}
+
+export function placeNameOf(world: Desk["world"], radioId: string): string {
+  const radio = world.radios.get(radioId);
+  return world.sites.get(radio?.siteId ?? "")?.name ?? world.subscribers.get(radio?.subscriberId ?? "")?.name ?? "?";
+}
+
+function linkRows({ world, summaries }: Desk): ListRow[] {
+  return [...world.links.values()].map((link) => {
+    const summary = summaries.get(link.id);
+    const margin = summary?.marginLeftDb ?? null;
+    return {
+      key: `link:${link.id}`,
+      pick: { kind: "link", id: link.id },
+      name: `${placeNameOf(world, link.aRadioId)} – ${placeNameOf(world, link.bRadioId)}`,
+      note: link.kind === "bridge" ? "bridge" : "access",
+      glyph: <StateStroke state={summary?.state ?? "unknown"} />,
+      tail: (
+        <span className="text-right">
+          <span className="figures block text-xs">{margin === null ? "–" : `${figure(margin)} dB`}</span>
+          {link.state !== "planned" && <ProofMark state={link.state} />}
+        </span>
+      ),
+      rank: margin ?? -999,
+    } satisfies ListRow;
+  });
+}
+
+const ROW_PX = 44;
+
+/** A list of a thousand rows as quick as one of ten; J and K walk it. */
+function VirtualRows({ rows }: { rows: ListRow[] }) {
+  const { selection, select } = useDesk();
+  const holder = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => holder.current,
+    estimateSize: () => ROW_PX,
+    overscan: 8,
+  });
+  const selectedKey = selection && selectionText(selection);
+  return (
+    <div ref={holder} tabIndex={-1} data-list className="min-h-0 flex-1 overflow-y-auto">
+      <ul style={{ height: virtual.getTotalSize() }} className="relative">
+        {virtual.getVirtualItems().map((item) => {
+          const row = rows[item.index]!;
+          const selected = row.key === selectedKey;
+          return (
+            <li
+              key={row.key}
+              style={{ transform: `translateY(${item.start}px)`, height: ROW_PX }}
+              className="absolute inset-x-0"
+            >
+              <button
+                type="button"
+                data-row={row.key}
+                aria-current={selected ? "true" : undefined}
+                onClick={() => select(row.pick)}
+                className={`flex h-full w-full items-center gap-2 border-b border-rule px-3 text-left hover:text-clay ${selected ? "border-l-2 border-l-clay bg-ground" : ""}`}
+              >
+                {row.glyph}
+                <span className="min-w-0 flex-1">
+                  <span className="block truncate text-[13px]">{row.name}</span>
+                  <span className="block truncate text-xs text-quiet">{row.note}</span>
+                </span>
+                {row.tail}
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}
+
+/** The left column: the stage's findings, then its list. */
+export function LeftColumn({ stage }: { stage: Stage }) {
+  const desk = useDesk();
+  const [filter, setFilter] = useState("");
+  const [sort, setSort] = useState<"need" | "name">("need");
+  const rows = useMemo(() => {
+    const all = stage === "survey" ? surveyRows(desk) : linkRows(desk);
+    const wanted = filter.trim().toLowerCase();
+    const kept = wanted === "" ? all : all.filter((row) => `${row.name} ${row.note}`.toLowerCase().includes(wanted));
+    return kept.sort((x, y) => (sort === "need" ? x.rank - y.rank : 0) || x.name.localeCompare(y.name));
+    // The rows follow from the world and its summaries alone.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [stage, desk.world, desk.outcome, filter, sort]);
+  const findings = desk.data.findings.filter((finding) => stageOf(finding) === stage);
+  const selectedLink = desk.selection?.kind === "link" ? desk.selection.id : null;
+  return (
+    <aside
+      aria-label={stage === "survey" ? "Sites and subscribers" : "Findings and links"}
+      className="flex w-66 shrink-0 flex-col border-r border-rule bg-panel"
+    >
+      {stage !== "survey" && (
+        <section aria-label="Findings" className="flex max-h-[55%] flex-col border-b border-rule">
+          <h2 className="px-3 py-1.5 text-xs font-semibold text-quiet">
+            Findings, by people affected {findings.length > 0 && <span className="figures">({findings.length})</span>}
+          </h2>
+          <div
+            className="min-h-0 overflow-y-auto border-t border-rule"
+            tabIndex={0}
+            role="region"
+            aria-label="List of findings"
+          >
+            {findings.length === 0 && (
+              <p className="px-3 py-2 text-xs text-quiet">
+                {desk.world.links.size === 0
+                  ? "Nothing to check yet: link a site and a subscriber first."
+                  : "Nothing found in what this stage checks."}
+              </p>
+            )}
+            {findings.map((finding) => (
+              <FindingCard
+                key={finding.id}
+                finding={finding}
+                open={finding.linkId === selectedLink && stage !== "paths"}
+              />
+            ))}
+          </div>
+        </section>
+      )}
+      <div className="flex items-center gap-2 border-b border-rule px-3 py-1.5">
+        <input
+          type="search"
+          value={filter}
+          onChange={(event) => setFilter(event.target.value)}
+          placeholder={stage === "survey" ? "Filter places" : "Filter links"}
+          aria-label="Filter the list"
+          className="w-full min-w-0 rounded border border-rule bg-panel px-2 py-0.5 text-sm"
+        />
+        <select
+          aria-label="Sort"
+          value={sort}
+          onChange={(event) => setSort(event.target.value as "need" | "name")}
+          className="rounded border border-rule bg-panel py-0.5 text-xs"
+        >
+          <option value="need">by need</option>
+          <option value="name">by name</option>
+        </select>
+      </div>
+      {rows.length === 0 && (
+        <p className="p-3 text-sm text-quiet">
+          {filter
+            ? `Nothing named like "${filter}".`
+            : stage === "survey"
+              ? "No places yet. Import sites and subscribers from a file."
+              : "No links yet. Choose a subscriber under Survey and see who reaches it."}
+        </p>
+      )}
+      <VirtualRows rows={rows} />
+    </aside>
+  );
+}

@@ -1,0 +1,115 @@
+import { linkEnds, type Radio } from "#core/plan";
+import { useCallback, useMemo } from "react";
+import { Group, Panel, Separator } from "react-resizable-panels";
+import { PlanMap, type MapLink } from "../map/PlanMap";
+import { Section } from "../section/Section";
+import { useDesk } from "./DeskContext";
+import { radioEdit } from "./edits";
+import { linkedSubscribers, placeNameOf } from "./Lists";
+
+/** Where the ray of a blocked link is cut, as a share of its length; the middle until its profile is here. */
+function useMapLinks(): MapLink[] {
+  const { world, summaries, kept, draft, link: selectedLink, answer, outcome } = useDesk();
+  return useMemo(() => {
+    const touched = new Set(draft.edits.map((edit) => edit.id));
+    return [...world.links.values()].map((link) => {
+      const { a, b } = linkEnds(world, link);
+      const state = summaries.get(link.id)?.state ?? "unknown";
+      const clearance = link === selectedLink ? answer?.path?.clearance : undefined;
+      const cut = clearance && answer ? (clearance.worstKm * 1000) / answer.distanceM : 0.5;
+      return {
+        id: link.id,
+        label: `${placeNameOf(world, link.aRadioId)} – ${placeNameOf(world, link.bRadioId)}`,
+        from: a.place,
+        to: b.place,
+        state,
+        proof: link.state,
+        cutShare: state === "blocked" ? cut : null,
+        inHand:
+          !kept.links.has(link.id) || touched.has(link.id) || touched.has(link.aRadioId) || touched.has(link.bRadioId),
+      };
+    });
+    // Summaries are rebuilt each render; the outcome changes whenever one of them does.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [world, kept, draft.edits, selectedLink, answer?.state, outcome]);
+}
+
+/** The drawing set: plan above, section below, one selection and one cursor. */
+export function PlanAndSection() {
+  const { data, world, selection, select, link, answer, profiles, cursorKm, setCursorKm, draft } = useDesk();
+  const linked = useMemo(() => linkedSubscribers({ world }), [world]);
+  const sites = useMemo(
+    () => [...world.sites.values()].map((site) => ({ id: site.id, name: site.name, place: site })),
+    [world.sites],
+  );
+  const subscribers = useMemo(
+    () =>
+      [...world.subscribers.values()].map((one) => ({
+        id: one.id,
+        name: one.name,
+        place: one,
+        linked: linked.has(one.id),
+      })),
+    [world.subscribers, linked],
+  );
+  const links = useMapLinks();
+  const ends = link ? linkEnds(world, link) : null;
+  const profile = ends ? profiles.get([ends.a.place, ends.b.place]) : undefined;
+
+  const cursor = useMemo(() => {
+    if (!profile || cursorKm === null) return null;
+    const i = Math.round((cursorKm * 1000 * (profile.latDeg.length - 1)) / profile.distanceM);
+    return i >= 0 && i < profile.latDeg.length ? { latDeg: profile.latDeg[i]!, lonDeg: profile.lonDeg[i]! } : null;
+  }, [profile, cursorKm]);
+  const onPathHover = useCallback(
+    (share: number | null) => setCursorKm(share === null || !profile ? null : (share * profile.distanceM) / 1000),
+    [profile, setCursorKm],
+  );
+  const onHeight = (end: "a" | "b", heightM: number) => {
+    const radio: Radio = ends![end].radio;
+    draft.put([radioEdit({ ...radio, heightM })]);
+  };
+  return (
+    <Group orientation="vertical" id="plan-section" className="h-full">
+      <Panel id="plan" defaultSize="58%" minSize="25%">
+        <PlanMap
+          planId={data.rows.plan.id}
+          terrain={data.terrain}
+          sites={sites}
+          subscribers={subscribers}
+          links={links}
+          selected={selection}
+          onPick={select}
+          cursor={cursor}
+          onPathHover={onPathHover}
+        />
+      </Panel>
+      <Separator
+        aria-label="Divider between plan and section"
+        className="h-1.5 border-y border-rule bg-ground data-[separator=hover]:bg-clay focus-visible:bg-clay"
+      />
+      <Panel id="section" minSize="20%">
+        {link && ends && profile && answer?.path ? (
+          <Section
+            profile={profile}
+            path={answer.path}
+            a={ends.a}
+            b={ends.b}
+            kFactor={world.plan.kFactor}
+            cursorKm={cursorKm}
+            onCursor={setCursorKm}
+            onHeight={onHeight}
+          />
+        ) : (
+          <p className="flex h-full items-center justify-center px-8 text-center text-sm text-quiet">
+            {link
+              ? answer?.problem
+                ? "No section: this path cannot be answered. The sheet says why."
+                : "Reading the profile…"
+              : "Choose a link to cut the ground along it."}
+          </p>
+        )}
+      </Panel>
+    </Group>
+  );
+}

@@ -1,0 +1,33 @@
+import { useCallback } from "react";
+import { useSearchParams } from "react-router";
+
+/** What is selected, as it stands in the URL: `sel=link:ID`. */
+export type Selection = { kind: "link" | "site" | "subscriber"; id: string } | null;
+
+export function parseSelection(text: string | null): Selection {
+  const match = /^(link|site|subscriber):(.+)$/.exec(text ?? "");
+  return match ? { kind: match[1] as "link" | "site" | "subscriber", id: match[2]! } : null;
+}
+
+export function selectionText(selection: NonNullable<Selection>): string {
+  return `${selection.kind}:${selection.id}`;
+}
+
+/** The selection and how to change it; each choice is a step of the browser's history. */
+export function useSelection(): [Selection, (next: Selection) => void] {
+  const [params, setParams] = useSearchParams();
+  const select = useCallback(
+    (next: Selection) =>
+      setParams(
+        (old) => {
+          const copy = new URLSearchParams(old);
+          if (next) copy.set("sel", selectionText(next));
+          else copy.delete("sel");
+          return copy;
+        },
+        { preventScrollReset: true },
+      ),
+    [setParams],
+  );
+  return [parseSelection(params.get("sel")), select];
+}

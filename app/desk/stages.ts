@@ -1,0 +1,25 @@
+import type { Finding, FindingKind } from "#core/findings";
+
+export const STAGES = ["survey", "paths", "install", "proof"] as const;
+export type Stage = (typeof STAGES)[number];
+
+export const STAGE_NAMES: Record<Stage, string> = {
+  survey: "Survey",
+  paths: "Paths",
+  install: "Install",
+  proof: "Proof",
+};
+/** The letter after G. */
+export const STAGE_KEYS: Record<string, Stage> = { s: "survey", p: "paths", i: "install", o: "proof" };
+
+const PROOF_KINDS: FindingKind[] = ["failed", "doubtful"];
+
+/** The stage in whose work a finding is mended. */
+export function stageOf(finding: Finding): Stage {
+  if (PROOF_KINDS.includes(finding.kind)) return "proof";
+  return finding.kind === "bracket" ? "install" : "paths";
+}
+
+export function isStage(text: string | undefined): text is Stage {
+  return STAGES.includes(text as Stage);
+}

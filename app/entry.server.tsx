@@ -1,0 +1,42 @@
+import { PassThrough } from "node:stream";
+import { createReadableStreamFromReadable } from "@react-router/node";
+import { isbot } from "isbot";
+import { renderToPipeableStream } from "react-dom/server";
+import { ServerRouter, type AppLoadContext, type EntryContext } from "react-router";
+import { NonceContext } from "./data/nonce";
+
+const GIVE_UP_AFTER_MS = 10_000;
+
+export default function handleRequest(
+  request: Request,
+  status: number,
+  headers: Headers,
+  context: EntryContext,
+  loadContext: AppLoadContext,
+): Promise<Response> {
+  const nonce = (loadContext as { nonce?: string }).nonce;
+  return new Promise((resolve, reject) => {
+    const readyEvent = isbot(request.headers.get("user-agent") ?? "") ? "onAllReady" : "onShellReady";
+    let failed = false;
+    const { pipe, abort } = renderToPipeableStream(
+      <NonceContext.Provider value={nonce}>
+        <ServerRouter context={context} url={request.url} nonce={nonce} />
+      </NonceContext.Provider>,
+      {
+        nonce,
+        [readyEvent]() {
+          const body = new PassThrough();
+          headers.set("Content-Type", "text/html; charset=utf-8");
+          resolve(new Response(createReadableStreamFromReadable(body), { headers, status: failed ? 500 : status }));
+          pipe(body);
+        },
+        onShellError: reject,
+        onError(error) {
+          failed = true;
+          console.error(error);
+        },
+      },
+    );
+    setTimeout(abort, GIVE_UP_AFTER_MS);
+  });
+}

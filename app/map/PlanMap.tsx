@@ -1,0 +1,192 @@
+import { inverseGeodesic, type Place } from "#core/geodesy";
+import type { PathState } from "#core/link";
+import type { LinkState } from "#core/plan";
+import { Crosshair, Maximize, Ruler } from "lucide-react";
+import { useEffect, useRef, useState, type KeyboardEvent } from "react";
+import { Button, useFormats } from "../ui";
+import type { MapView } from "./mapView";
+
+export interface MapSite {
+  id: string;
+  name: string;
+  place: Place;
+}
+export interface MapSubscriber extends MapSite {
+  linked: boolean;
+}
+export interface MapLink {
+  id: string;
+  label: string;
+  from: Place;
+  to: Place;
+  state: PathState;
+  proof: LinkState;
+  /** Where a blocked line is cut, as a share of its length. */
+  cutShare: number | null;
+  inHand: boolean;
+}
+export type MapPick = { kind: "site" | "subscriber" | "link"; id: string };
+
+export interface PlanMapProps {
+  planId: string;
+  terrain: { version: string; extent: [number, number, number, number] } | null;
+  sites: MapSite[];
+  subscribers: MapSubscriber[];
+  links: MapLink[];
+  selected: MapPick | null;
+  onPick: (pick: MapPick | null) => void;
+  /** The place on the selected path that the section's cursor stands on. */
+  cursor: Place | null;
+  /** Share of the selected path nearest to the pointer, or null. */
+  onPathHover: (share: number | null) => void;
+}
+
+/** The plan from above, on the plan's own terrain. The canvas is made in the browser only. */
+export function PlanMap(props: PlanMapProps) {
+  const holder = useRef<HTMLDivElement>(null);
+  const view = useRef<MapView | null>(null);
+  const latest = useRef(props);
+  latest.current = props;
+  const formats = useFormats();
+  const [hover, setHover] = useState<Place | null>(null);
+  const [hoverName, setHoverName] = useState<string | null>(null);
+  const [measuring, setMeasuring] = useState(false);
+  const [measured, setMeasured] = useState<{ from: Place; to: Place | null } | null>(null);
+  const [ready, setReady] = useState(false);
+  const measuringRef = useRef(measuring);
+  measuringRef.current = measuring;
+
+  const planId = props.planId;
+  const version = props.terrain?.version ?? null;
+  useEffect(() => {
+    let stopped = false;
+    let made: MapView | null = null;
+    void import("./mapView").then(async ({ createMapView }) => {
+      if (stopped || !holder.current) return;
+      const { terrain, sites, subscribers } = latest.current;
+      made = await createMapView(
+        holder.current,
+        planId,
+        terrain,
+        [...sites, ...subscribers].map(({ place }) => place),
+        {
+          pick: (pick) => latest.current.onPick(pick),
+          hover: (place, name) => {
+            setHover(place);
+            setHoverName(name);
+          },
+          pathHover: (share) => latest.current.onPathHover(share),
+          measureAt: (place, final) =>
+            setMeasured((old) =>
+              old && !final && old.from
+                ? { from: old.from, to: place }
+                : final && old && old.to
+                  ? { from: place, to: null }
+                  : { from: old?.from ?? place, to: old ? place : null },
+            ),
+          isMeasuring: () => measuringRef.current,
+        },
+      );
+      if (stopped) return made.stop();
+      view.current = made;
+      setReady(true);
+    });
+    return () => {
+      stopped = true;
+      made?.stop();
+      view.current = null;
+      setReady(false);
+    };
+  }, [planId, version]);
+
+  const { sites, subscribers, links, selected, cursor } = props;
+  useEffect(() => {
+    if (ready) view.current?.draw({ sites, subscribers, links, selected });
+  }, [ready, sites, subscribers, links, selected]);
+  useEffect(() => {
+    if (ready) view.current?.showCursor(cursor);
+  }, [ready, cursor]);
+  useEffect(() => {
+    if (ready) view.current?.showMeasure(measured?.to ? [measured.from, measured.to] : null);
+  }, [ready, measured]);
+
+  const startMeasuring = (on: boolean) => {
+    setMeasuring(on);
+    setMeasured(null);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const map = view.current;
+    if (!map || event.ctrlKey || event.metaKey) return;
+    if (event.key === "Enter") {
+      event.preventDefault();
+      event.stopPropagation();
+      if (measuring)
+        setMeasured((old) =>
+          old && !old.to ? { from: old.from, to: map.centre() } : { from: map.centre(), to: null },
+        );
+      else map.pickCentre();
+    } else if (event.key.toLowerCase() === "m") {
+      event.stopPropagation();
+      startMeasuring(!measuring);
+    } else if (event.key === "Escape" && measuring) {
+      event.stopPropagation();
+      startMeasuring(false);
+    }
+  };
+  const span = measured?.to ? inverseGeodesic(measured.from, measured.to) : null;
+  return (
+    <div className="relative h-full w-full bg-ground" onKeyDown={onKeyDown}>
+      <div
+        ref={holder}
+        tabIndex={0}
+        data-ready={ready}
+        role="application"
+        aria-label="Plan. Arrow keys move it, plus and minus zoom, Enter picks what stands at the centre, M measures."
+        className="peer absolute inset-0 outline-none focus-visible:ring-2 focus-visible:ring-clay focus-visible:ring-inset"
+      />
+      <Crosshair
+        aria-hidden="true"
+        size={20}
+        className="pointer-events-none absolute top-1/2 left-1/2 hidden -translate-x-1/2 -translate-y-1/2 text-clay peer-focus-visible:block"
+      />
+      <div className="absolute top-2 right-2 flex gap-1">
+        <Button
+          aria-pressed={measuring}
+          onClick={() => startMeasuring(!measuring)}
+          className={measuring ? "border-clay text-clay" : ""}
+          title="Measure a distance (M)"
+        >
+          <Ruler size={15} aria-hidden="true" /> Measure
+        </Button>
+        <Button onClick={() => view.current?.fit()} title="Show everything">
+          <Maximize size={15} aria-hidden="true" />
+          <span className="sr-only">Show everything</span>
+        </Button>
+      </div>
+      {measuring && (
+        <p
+          role="status"
+          className="figures absolute top-2 left-2 rounded border border-rule bg-panel px-2 py-1 text-xs"
+        >
+          {span
+            ? `${formats.distance(span.distanceM)} · ${span.azimuthDeg.toFixed(1)}° true · back ${span.backAzimuthDeg.toFixed(1)}°`
+            : measured
+              ? "Choose the other end"
+              : "Choose the first end"}
+        </p>
+      )}
+      {!props.terrain && (
+        <p className="absolute inset-x-0 top-1/3 text-center text-sm text-quiet">
+          No terrain yet. Bring a file under Import; until then no path can be answered.
+        </p>
+      )}
+      <p
+        className="figures pointer-events-none absolute right-2 bottom-1 rounded bg-panel/85 px-1.5 text-[11px] text-ink"
+        aria-hidden="true"
+      >
+        {hoverName ? `${hoverName} · ` : ""}
+        {hover ? formats.place(hover) : ""}
+      </p>
+    </div>
+  );
+}

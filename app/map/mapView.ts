@@ -1,0 +1,193 @@
+import type { Place } from "#core/geodesy";
+import Feature, { type FeatureLike } from "ol/Feature";
+import OlMap from "ol/Map";
+import View from "ol/View";
+import { defaults as defaultControls, ScaleLine } from "ol/control";
+import { boundingExtent, isEmpty } from "ol/extent";
+import { LineString, Point } from "ol/geom";
+import TileLayer from "ol/layer/Tile";
+import VectorLayer from "ol/layer/Vector";
+import "ol/ol.css";
+import { fromLonLat, toLonLat, transformExtent } from "ol/proj";
+import VectorSource from "ol/source/Vector";
+import type { MapPick, PlanMapProps } from "./PlanMap";
+import { reliefSource } from "./relief";
+import { cursorStyle, linkStyles, measureStyle, paletteOf, siteStyle, subscriberStyle } from "./styles";
+
+export interface MapView {
+  draw(things: Pick<PlanMapProps, "sites" | "subscribers" | "links" | "selected">): void;
+  showCursor(place: Place | null): void;
+  showMeasure(ends: [Place, Place] | null): void;
+  fit(): void;
+  centre(): Place;
+  pickCentre(): void;
+  stop(): void;
+}
+
+interface Events {
+  pick(pick: MapPick | null): void;
+  hover(place: Place | null, name: string | null): void;
+  pathHover(share: number | null): void;
+  measureAt(place: Place, final: boolean): void;
+  isMeasuring(): boolean;
+}
+
+const project = ({ latDeg, lonDeg }: Place) => fromLonLat([lonDeg, latDeg]);
+const unproject = (coordinate: number[]): Place => {
+  const [lonDeg, latDeg] = toLonLat(coordinate);
+  return { latDeg: latDeg!, lonDeg: lonDeg! };
+};
+const PICK_TOLERANCE_PX = 7;
+/** Distance from the selected path within which the pointer moves the shared cursor. */
+const PATH_HOVER_PX = 14;
+
+/** Builds the map in an element: relief from the plan's terrain, links, glyphs, and the overlays of cursor and measure. */
+export async function createMapView(
+  element: HTMLElement,
+  planId: string,
+  terrain: PlanMapProps["terrain"],
+  places: Place[],
+  events: Events,
+): Promise<MapView> {
+  const dark = document.documentElement.dataset.theme === "dark";
+  const palette = paletteOf(document.documentElement);
+  const linkSource = new VectorSource();
+  const thingSource = new VectorSource();
+  const overSource = new VectorSource();
+  const things = new VectorLayer({ source: thingSource, declutter: false });
+  const layers = [new VectorLayer({ source: linkSource }), things, new VectorLayer({ source: overSource })];
+
+  const extent = terrain
+    ? transformExtent(terrain.extent, "EPSG:4326", "EPSG:3857")
+    : boundingExtent(places.length > 0 ? places.map(project) : [fromLonLat([-20, -40]), fromLonLat([20, 40])]);
+  const relief = terrain
+    ? await reliefSource(planId, terrain.version, dark, (terrain.extent[1] + terrain.extent[3]) / 2)
+    : null;
+  const map = new OlMap({
+    target: element,
+    layers: [...(relief ? [new TileLayer({ source: relief.source, preload: 1 })] : []), ...layers],
+    controls: defaultControls({ attribution: false, rotate: false, zoom: true }).extend([new ScaleLine()]),
+    view: new View({ center: [0, 0], zoom: 2, maxZoom: 18, enableRotation: false }),
+    keyboardEventTarget: element,
+  });
+  const fit = () =>
+    map
+      .getView()
+      .fit(isEmpty(extent) ? transformExtent([-180, -60, 180, 70], "EPSG:4326", "EPSG:3857") : extent, {
+        padding: [6, 6, 6, 6],
+        maxZoom: 15,
+      });
+  fit();
+
+  const pickOf = (feature: FeatureLike): MapPick => ({
+    kind: feature.get("kind") as MapPick["kind"],
+    id: feature.get("id") as string,
+  });
+  const featureAt = (pixel: number[]): FeatureLike | null => {
+    let found: FeatureLike | null = null;
+    map.forEachFeatureAtPixel(
+      pixel,
+      (feature) => {
+        if (!feature.get("kind")) return undefined;
+        found ??= feature;
+        // A place wins over the line that ends at it.
+        if (feature.get("kind") !== "link") {
+          found = feature;
+          return true;
+        }
+        return undefined;
+      },
+      { hitTolerance: PICK_TOLERANCE_PX },
+    );
+    return found;
+  };
+
+  let selectedLine: LineString | null = null;
+  map.on("click", (event) => {
+    if (events.isMeasuring()) return events.measureAt(unproject(event.coordinate), true);
+    const feature = featureAt(event.pixel);
+    events.pick(feature ? pickOf(feature) : null);
+  });
+  map.on("pointermove", (event) => {
+    if (event.dragging) return;
+    const feature = featureAt(event.pixel);
+    element.style.cursor = events.isMeasuring() ? "crosshair" : feature ? "pointer" : "";
+    events.hover(unproject(event.coordinate), (feature?.get("name") as string | undefined) ?? null);
+    if (!selectedLine) return;
+    const [start, end] = selectedLine.getCoordinates() as [number[], number[]];
+    const on = selectedLine.getClosestPoint(event.coordinate);
+    const onPixel = map.getPixelFromCoordinate(on);
+    const near = Math.hypot(onPixel[0]! - event.pixel[0]!, onPixel[1]! - event.pixel[1]!) < PATH_HOVER_PX;
+    const length = Math.hypot(end[0]! - start[0]!, end[1]! - start[1]!);
+    events.pathHover(near && length > 0 ? Math.hypot(on[0]! - start[0]!, on[1]! - start[1]!) / length : null);
+  });
+  element.addEventListener("pointerleave", () => {
+    events.hover(null, null);
+    events.pathHover(null);
+  });
+
+  return {
+    draw({ sites, subscribers, links, selected }) {
+      linkSource.clear();
+      thingSource.clear();
+      selectedLine = null;
+      for (const link of links) {
+        const line = new LineString([project(link.from), project(link.to)]);
+        const isSelected = selected?.kind === "link" && selected.id === link.id;
+        if (isSelected) selectedLine = line;
+        const feature = new Feature({ geometry: line, kind: "link", id: link.id, name: link.label });
+        feature.setStyle(linkStyles(link, line, isSelected, palette));
+        linkSource.addFeature(feature);
+      }
+      for (const subscriber of subscribers) {
+        const isSelected = selected?.kind === "subscriber" && selected.id === subscriber.id;
+        const feature = new Feature({
+          geometry: new Point(project(subscriber.place)),
+          kind: "subscriber",
+          id: subscriber.id,
+          name: subscriber.name,
+        });
+        feature.setStyle(subscriberStyle(subscriber.linked, isSelected, palette));
+        thingSource.addFeature(feature);
+      }
+      for (const site of sites) {
+        const isSelected = selected?.kind === "site" && selected.id === site.id;
+        const feature = new Feature({
+          geometry: new Point(project(site.place)),
+          kind: "site",
+          id: site.id,
+          name: site.name,
+        });
+        feature.setStyle(siteStyle(site.name, isSelected, palette));
+        thingSource.addFeature(feature);
+      }
+    },
+    showCursor(place) {
+      for (const feature of overSource.getFeatures())
+        if (feature.get("over") === "cursor") overSource.removeFeature(feature);
+      if (!place) return;
+      const feature = new Feature({ geometry: new Point(project(place)), over: "cursor" });
+      feature.setStyle(cursorStyle(palette));
+      overSource.addFeature(feature);
+    },
+    showMeasure(ends) {
+      for (const feature of overSource.getFeatures())
+        if (feature.get("over") === "measure") overSource.removeFeature(feature);
+      if (!ends) return;
+      const feature = new Feature({ geometry: new LineString(ends.map(project)), over: "measure" });
+      feature.setStyle(measureStyle(palette));
+      overSource.addFeature(feature);
+    },
+    fit,
+    centre: () => unproject(map.getView().getCenter()!),
+    pickCentre() {
+      const [width, height] = map.getSize()!;
+      const feature = featureAt([width! / 2, height! / 2]);
+      events.pick(feature ? pickOf(feature) : null);
+    },
+    stop() {
+      relief?.stop();
+      map.setTarget(undefined);
+    },
+  };
+}

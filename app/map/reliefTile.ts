@@ -1,0 +1,16 @@
+/** Samples along one side of a relief tile: 256 pixels and one more on every side, so that slopes meet at the seams. */
+export const RELIEF_SAMPLES = 258;
+
+export interface ReliefRequest {
+  id: number;
+  buffer: ArrayBuffer;
+  dark: boolean;
+  contourIntervalM: number;
+  /** Ground metres of one pixel. */
+  pixelM: number;
+}
+
+export interface ReliefAnswer {
+  id: number;
+  image: ImageBitmap;
+}

@@ -1,0 +1,142 @@
+import { LineString, Point } from "ol/geom";
+import { Fill, Icon, RegularShape, Stroke, Style, Text } from "ol/style";
+import { MAST_PATH, PROOF_WORDS, STATE_LINES, TILE_PATH } from "../ui";
+import type { MapLink } from "./PlanMap";
+
+export interface Palette {
+  ink: string;
+  panel: string;
+  clay: string;
+  quiet: string;
+  /** Resolves a CSS variable used in a shared definition. */
+  resolve(colour: string): string;
+}
+
+/** A canvas knows no CSS variables: their values are read once when the map is made. */
+export function paletteOf(root: HTMLElement): Palette {
+  const computed = getComputedStyle(root);
+  const resolve = (colour: string) =>
+    colour.replace(/var\((--[\w-]+)\)/, (_, name: string) => computed.getPropertyValue(name).trim());
+  return {
+    ink: resolve("var(--ink)"),
+    panel: resolve("var(--panel)"),
+    clay: resolve("var(--clay)"),
+    quiet: resolve("var(--quiet)"),
+    resolve,
+  };
+}
+
+const svg = (size: number, body: string) =>
+  `data:image/svg+xml;utf8,${encodeURIComponent(`<svg xmlns="http://www.w3.org/2000/svg" width="${size}" height="${size}" viewBox="${-size / 2} ${-size / 2} ${size} ${size}">${body}</svg>`)}`;
+
+const cache = new Map<string, Style[]>();
+function cached(key: string, make: () => Style[]): Style[] {
+  const known = cache.get(key) ?? make();
+  cache.set(key, known);
+  return known;
+}
+
+export function siteStyle(name: string, selected: boolean, { ink, panel, clay }: Palette): Style[] {
+  return cached(`site ${name} ${selected} ${ink}`, () => [
+    new Style({
+      zIndex: 10,
+      image: new Icon({
+        src: svg(
+          30,
+          `<path d="${MAST_PATH}" fill="none" stroke="${panel}" stroke-width="5"/><path d="${MAST_PATH}" fill="none" stroke="${selected ? clay : ink}" stroke-width="2"/>`,
+        ),
+      }),
+      text: new Text({
+        text: name,
+        offsetY: 17,
+        font: `${selected ? "600 " : ""}12px 'Atkinson Hyperlegible Next Variable', sans-serif`,
+        fill: new Fill({ color: selected ? clay : ink }),
+        stroke: new Stroke({ color: panel, width: 3 }),
+      }),
+    }),
+  ]);
+}
+
+export function subscriberStyle(linked: boolean, selected: boolean, { ink, panel, clay }: Palette): Style[] {
+  const stroke = selected ? clay : ink;
+  const fill = selected ? clay : linked ? ink : panel;
+  return cached(`sub ${linked} ${selected} ${ink}`, () => [
+    new Style({
+      zIndex: selected ? 9 : 5,
+      image: new Icon({
+        src: svg(
+          16,
+          `<path d="${TILE_PATH}" fill="${fill}" stroke="${panel}" stroke-width="3"/><path d="${TILE_PATH}" fill="${fill}" stroke="${stroke}" stroke-width="1.5"/>`,
+        ),
+      }),
+    }),
+  ]);
+}
+
+/** A link as its state's line pattern, with the gap of a blocked one and the mark of its proof. */
+export function linkStyles(link: MapLink, line: LineString, selected: boolean, palette: Palette): Style[] {
+  const { dash, colour } = STATE_LINES[link.state];
+  const width = selected ? 3.4 : 1.8;
+  const parts: [number, number][] =
+    link.cutShare === null
+      ? [[0, 1]]
+      : [
+          [0, Math.max(0, link.cutShare - 0.04)],
+          [Math.min(1, link.cutShare + 0.04), 1],
+        ];
+  const styles: Style[] = [];
+  if (selected) styles.push(new Style({ zIndex: 1, stroke: new Stroke({ color: palette.panel, width: 8 }) }));
+  for (const [from, to] of parts) {
+    styles.push(
+      new Style({
+        zIndex: 2,
+        geometry: new LineString([line.getCoordinateAt(from), line.getCoordinateAt(to)]),
+        stroke: new Stroke({
+          color: palette.resolve(colour),
+          width,
+          lineDash: dash,
+          lineCap: link.state === "blocked" ? "round" : "butt",
+        }),
+      }),
+    );
+  }
+  if (link.proof !== "planned" || link.inHand) {
+    const { glyph } = PROOF_WORDS[link.proof];
+    styles.push(
+      new Style({
+        zIndex: 8,
+        geometry: new Point(line.getCoordinateAt(0.5)),
+        image: new RegularShape({
+          points: 40,
+          radius: 8,
+          fill: new Fill({ color: palette.panel }),
+          stroke: new Stroke({ color: palette.resolve(colour), width: 1.5 }),
+        }),
+        text: new Text({
+          text: link.inHand ? "✎" : glyph,
+          font: "600 11px sans-serif",
+          fill: new Fill({ color: palette.ink }),
+        }),
+      }),
+    );
+  }
+  return styles;
+}
+
+export function cursorStyle({ clay, panel }: Palette): Style {
+  return new Style({
+    image: new RegularShape({
+      points: 40,
+      radius: 6,
+      fill: new Fill({ color: clay }),
+      stroke: new Stroke({ color: panel, width: 2 }),
+    }),
+  });
+}
+
+export function measureStyle({ clay, panel }: Palette): Style[] {
+  return [
+    new Style({ stroke: new Stroke({ color: panel, width: 5 }) }),
+    new Style({ stroke: new Stroke({ color: clay, width: 2, lineDash: [6, 4] }) }),
+  ];
+}

@@ -1,0 +1,90 @@
+import { useContext, type ReactNode } from "react";
+import {
+  isRouteErrorResponse,
+  Links,
+  Meta,
+  Outlet,
+  Scripts,
+  ScrollRestoration,
+  useRouteLoaderData,
+} from "react-router";
+import { Toaster } from "sonner";
+import type { Route } from "./+types/root";
+import "./app.css";
+import { NonceContext } from "./data/nonce";
+import { DEFAULT_PREFERENCES, readPreferences } from "./data/preferences";
+
+export function loader({ request }: Route.LoaderArgs) {
+  return { preferences: readPreferences(request) };
+}
+
+export const meta: Route.MetaFunction = () => [{ title: "Tejado" }];
+
+export function links() {
+  return [{ rel: "icon", type: "image/svg+xml", href: "/mark.svg" }];
+}
+
+/** Chooses the theme before anything is drawn; "system" is only known in the browser. */
+const themeScript = (theme: string) =>
+  `document.documentElement.dataset.theme = ${JSON.stringify(theme)} === "system" ? (matchMedia("(prefers-color-scheme: dark)").matches ? "dark" : "light") : ${JSON.stringify(theme)};`;
+
+export function Layout({ children }: { children: ReactNode }) {
+  const nonce = useContext(NonceContext);
+  const preferences = useRouteLoaderData<typeof loader>("root")?.preferences ?? DEFAULT_PREFERENCES;
+  return (
+    <html
+      lang="en"
+      suppressHydrationWarning
+      data-theme={preferences.theme === "system" ? undefined : preferences.theme}
+    >
+      <head>
+        <meta charSet="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        <script
+          nonce={nonce}
+          suppressHydrationWarning
+          dangerouslySetInnerHTML={{ __html: themeScript(preferences.theme) }}
+        />
+        <Meta />
+        <Links />
+      </head>
+      <body>
+        {children}
+        <Toaster
+          position="bottom-center"
+          toastOptions={{ style: { background: "var(--panel)", color: "var(--ink)", borderColor: "var(--rule)" } }}
+        />
+        <ScrollRestoration nonce={nonce} />
+        <Scripts nonce={nonce} />
+      </body>
+    </html>
+  );
+}
+
+export default function App() {
+  return <Outlet />;
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  const known = isRouteErrorResponse(error);
+  return (
+    <main className="mx-auto max-w-xl p-8">
+      <title>Tejado</title>
+      <h1 className="mb-2 text-xl font-semibold">
+        {known && error.status === 404 ? "Not here" : "Something went wrong"}
+      </h1>
+      <p>
+        {known
+          ? String(error.data || error.statusText)
+          : error instanceof Error
+            ? error.message
+            : "Nothing that was kept is lost."}
+      </p>
+      <p className="mt-4">
+        <a className="text-clay underline" href="/">
+          All plans
+        </a>
+      </p>
+    </main>
+  );
+}

@@ -1,0 +1,204 @@
+import { checkEdits } from "#core/plan";
+import { applyChange, BrokenReference, historySteps, stepHistory } from "#store";
+import { useEffect, useState } from "react";
+import { data, redirect, useFetcher, useLocation, useNavigate, type ShouldRevalidateFunctionArgs } from "react-router";
+import { toast } from "sonner";
+import { parseEdits } from "../data/edits.server";
+import { requirePlan } from "../data/plan.server";
+import { signature } from "../data/preferences";
+import { ChangeBar } from "../desk/ChangeBar";
+import { DeskBar } from "../desk/DeskBar";
+import { DeskProvider, useDesk } from "../desk/DeskContext";
+import { describeEdits } from "../desk/describe";
+import { LinkSheet } from "../desk/LinkSheet";
+import { LeftColumn } from "../desk/Lists";
+import { Palette } from "../desk/Palette";
+import { SiteSheet, SubscriberSheet } from "../desk/PlaceSheet";
+import { PlanAndSection } from "../desk/PlanAndSection";
+import { Shortcuts } from "../desk/Shortcuts";
+import { isStage, type Stage } from "../desk/stages";
+import { useKeys } from "../desk/useKeys";
+import { InstallStage } from "../stages/InstallStage";
+import { ProofStage } from "../stages/ProofStage";
+import type { Route } from "./+types/desk";
+
+export async function loader({ params, request }: Route.LoaderArgs) {
+  if (!isStage(params.stage)) {
+    const { search } = new URL(request.url);
+    if (params.stage) throw data(`There is no stage "${params.stage}".`, { status: 404 });
+    return redirect(`/plans/${params.planId}/paths${search}`);
+  }
+  const { store, context } = await requirePlan(params.planId);
+  const { rows, review, terrain } = context;
+  const frame = terrain?.frame;
+  return {
+    stage: params.stage,
+    desk: {
+      rows,
+      summaries: [...review.summaries.values()],
+      outcome: review.outcome,
+      findings: review.findings,
+      terrain: terrain && {
+        name: terrain.name,
+        version: terrain.version,
+        extent: [
+          frame!.westDeg,
+          frame!.northDeg - frame!.rows * frame!.cellLatDeg,
+          frame!.westDeg + frame!.columns * frame!.cellLonDeg,
+          frame!.northDeg,
+        ] as [number, number, number, number],
+      },
+      steps: await historySteps(store.db, params.planId),
+    },
+  };
+}
+
+export async function action({ params, request }: Route.ActionArgs) {
+  const { store, context } = await requirePlan(params.planId);
+  const form = await request.formData();
+  const intent = String(form.get("intent"));
+  const who = signature(request);
+  if (intent === "undo" || intent === "redo") {
+    const what = await stepHistory(store.db, params.planId, who, intent);
+    return data({
+      ok: what !== null,
+      message: what === null ? `Nothing to ${intent}.` : `${intent === "undo" ? "Took back" : "Redone"}: ${what}`,
+    });
+  }
+  const parsed = parseEdits(String(form.get("edits") ?? ""));
+  if ("error" in parsed) return data({ ok: false, message: parsed.error }, { status: 400 });
+  const problems = checkEdits(context.world, parsed.edits);
+  if (problems.length > 0)
+    return data(
+      { ok: false, message: `Not kept. ${problems.map((problem) => problem.message).join("; ")}.` },
+      { status: 422 },
+    );
+  try {
+    await applyChange(store.db, {
+      planId: params.planId,
+      who,
+      what: String(form.get("what") || "Changed the plan").slice(0, 300),
+      reason: String(form.get("reason") ?? "").slice(0, 200),
+      edits: parsed.edits,
+    });
+  } catch (error) {
+    if (error instanceof BrokenReference) return data({ ok: false, message: error.message }, { status: 409 });
+    throw error;
+  }
+  return data({ ok: true, message: "Kept." });
+}
+
+/** Choosing something changes only the URL's search: the plan's data need not be read again for it. */
+export function shouldRevalidate({
+  currentUrl,
+  nextUrl,
+  formMethod,
+  defaultShouldRevalidate,
+}: ShouldRevalidateFunctionArgs) {
+  if (formMethod) return true;
+  return currentUrl.pathname === nextUrl.pathname ? false : defaultShouldRevalidate;
+}
+
+function Sheet() {
+  const { selection, link, world } = useDesk();
+  if (link) return <LinkSheet key={link.id} link={link} />;
+  const site = selection?.kind === "site" ? world.sites.get(selection.id) : undefined;
+  const subscriber = selection?.kind === "subscriber" ? world.subscribers.get(selection.id) : undefined;
+  if (site) return <SiteSheet key={site.id} site={site} />;
+  if (subscriber) return <SubscriberSheet key={subscriber.id} subscriber={subscriber} />;
+  const empty = world.sites.size + world.subscribers.size === 0;
+  return (
+    <p className="p-3 text-sm text-quiet">
+      {selection
+        ? "What was selected is no longer in the plan."
+        : empty
+          ? "The plan is empty. Import sites, subscribers and terrain from the menu."
+          : "Choose a site, a subscriber or a link, on the plan or in the list."}
+    </p>
+  );
+}
+
+function DeskFrame({ stage }: { stage: Stage }) {
+  const { data: desk, draft, kept, selection, select, world } = useDesk();
+  const fetcher = useFetcher<typeof action>();
+  const navigate = useNavigate();
+  const { search } = useLocation();
+  const [finding, setFinding] = useState(false);
+  const [help, setHelp] = useState(false);
+  const busy = fetcher.state !== "idle";
+  const planId = desk.rows.plan.id;
+
+  const result = fetcher.data;
+  const { discard } = draft;
+  useEffect(() => {
+    if (!result) return;
+    if (result.ok) {
+      toast(result.message);
+      if (result.message === "Kept.") discard();
+    } else toast.error(result.message, { duration: 12_000 });
+  }, [result, discard]);
+
+  const keep = (reason = "") => {
+    if (draft.edits.length === 0 || busy) return;
+    void fetcher.submit(
+      { intent: "keep", edits: JSON.stringify(draft.edits), what: describeEdits(kept, world, draft.edits), reason },
+      { method: "post" },
+    );
+  };
+  const history = (way: "undo" | "redo") => {
+    if (!busy) void fetcher.submit({ intent: way }, { method: "post" });
+  };
+  useKeys({
+    find: () => setFinding(true),
+    help: () => setHelp(true),
+    go: (to) => void navigate(`/plans/${planId}/${to}${search}`),
+    step: (by) => {
+      const rows = [...document.querySelectorAll<HTMLElement>("[data-list] [data-row]")].sort(
+        (x, y) => x.getBoundingClientRect().top - y.getBoundingClientRect().top,
+      );
+      const at = rows.findIndex((row) => row.getAttribute("aria-current") === "true");
+      const next = rows[Math.min(rows.length - 1, Math.max(0, at + by))];
+      next?.click();
+      next?.scrollIntoView({ block: "nearest" });
+    },
+    keep: () => keep(),
+    discard: () => (draft.edits.length > 0 ? draft.discard() : selection && select(null)),
+    history,
+  });
+
+  const onMap = stage === "survey" || stage === "paths";
+  return (
+    <div className="flex h-dvh flex-col">
+      <DeskBar
+        stage={stage}
+        onFind={() => setFinding(true)}
+        onHelp={() => setHelp(true)}
+        onStep={history}
+        busy={busy}
+      />
+      <div className="flex min-h-0 flex-1">
+        <LeftColumn stage={stage} />
+        <main className="min-w-0 flex-1">
+          {onMap && <PlanAndSection />}
+          {stage === "install" && <InstallStage />}
+          {stage === "proof" && <ProofStage />}
+        </main>
+        <aside aria-label="Sheet" tabIndex={0} className="w-86 shrink-0 overflow-y-auto border-l border-rule bg-panel">
+          <Sheet />
+        </aside>
+      </div>
+      <ChangeBar onKeep={keep} busy={busy} />
+      <Palette open={finding} onOpenChange={setFinding} stage={stage} />
+      <Shortcuts open={help} onOpenChange={setHelp} />
+    </div>
+  );
+}
+
+export default function DeskRoute({ loaderData: { stage, desk } }: Route.ComponentProps) {
+  return (
+    <DeskProvider data={desk}>
+      <title>{`${desk.rows.plan.name} – Tejado`}</title>
+      <DeskFrame stage={stage} />
+    </DeskProvider>
+  );
+}

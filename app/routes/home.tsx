@@ -1,0 +1,104 @@
+import { randomUUID } from "node:crypto";
+import { libraryFor } from "#core/catalogue";
+import { planSchema } from "#core/plan";
+import { createPlan, listPlans } from "#store";
+import { data, Form, Link, redirect, useActionData, useNavigation } from "react-router";
+import { readPreferences, signature } from "../data/preferences";
+import { getStore, seedDemo } from "../data/store.server";
+import { Button, Mark, TextField } from "../ui";
+import type { Route } from "./+types/home";
+
+export async function loader({ request }: Route.LoaderArgs) {
+  const store = await getStore();
+  return { plans: await listPlans(store.db), preferences: readPreferences(request) };
+}
+
+export async function action({ request }: Route.ActionArgs) {
+  const store = await getStore();
+  const form = await request.formData();
+  if (form.get("intent") === "demo") return redirect(`/plans/${await seedDemo(store)}`);
+  const id = randomUUID();
+  const parsed = planSchema.safeParse({
+    id,
+    name: String(form.get("name") ?? ""),
+    ruleSetId: "cfr47",
+    kFactor: 4 / 3,
+    rainRate001MmPerH: 32,
+    availabilityPercent: 99.95,
+    marginTargetDb: 10,
+    rainMarginDb: 3,
+    proofFloorDbm: -65,
+    proofDeviationDb: 4,
+    isDemo: false,
+    createdAt: new Date().toISOString(),
+  });
+  if (!parsed.success) return data({ error: `The name ${parsed.error.issues[0]!.message}.` }, { status: 400 });
+  const rows = {
+    plan: parsed.data,
+    sites: [],
+    subscribers: [],
+    radios: [],
+    links: [],
+    measurements: [],
+    equipment: libraryFor(id),
+  };
+  await createPlan(store.db, rows, signature(request), "Began the plan");
+  return redirect(`/plans/${id}/import`);
+}
+
+export default function Home({ loaderData: { plans } }: Route.ComponentProps) {
+  const failed = useActionData<typeof action>();
+  const busy = useNavigation().state !== "idle";
+  const hasDemo = plans.some((plan) => plan.isDemo);
+  return (
+    <main className="mx-auto max-w-2xl px-6 py-12">
+      <title>Plans – Tejado</title>
+      <h1 className="mb-1 flex items-center gap-2 text-2xl font-semibold">
+        <Mark size={30} /> Tejado
+      </h1>
+      <p className="mb-8 text-quiet">Plan wireless access from the first survey to the link that is proven.</p>
+      {plans.length > 0 && (
+        <section className="mb-8">
+          <h2 className="mb-2 text-sm font-semibold">Plans</h2>
+          <ul className="divide-y divide-rule rounded border border-rule bg-panel">
+            {plans.map((plan) => (
+              <li key={plan.id}>
+                <Link
+                  to={`/plans/${plan.id}`}
+                  className="flex items-baseline justify-between gap-4 px-3 py-2 hover:text-clay"
+                >
+                  <span className="font-medium">{plan.name}</span>
+                  <span className="figures text-xs text-quiet">
+                    {plan.siteCount} sites · {plan.subscriberCount} subscribers · {plan.linkCount} links
+                  </span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <div className="grid gap-4 sm:grid-cols-2">
+        <Form method="post" className="rounded border border-rule bg-panel p-4">
+          <h2 className="mb-2 font-semibold">A new plan</h2>
+          <TextField label="Name" name="name" required maxLength={120} error={failed?.error} />
+          <p className="my-2 text-xs text-quiet">Bring sites, subscribers and terrain as files in the next step.</p>
+          <Button type="submit" name="intent" value="new" look="primary" disabled={busy}>
+            Begin
+          </Button>
+        </Form>
+        {!hasDemo && (
+          <Form method="post" className="rounded border border-rule bg-panel p-4">
+            <h2 className="mb-2 font-semibold">The demo</h2>
+            <p className="mb-3 text-sm text-quiet">
+              Isla Orvena, a made-up island of 18 × 13 km with a network that works in part: blocked, over a cap, on a
+              side lobe.
+            </p>
+            <Button type="submit" name="intent" value="demo" disabled={busy}>
+              {busy ? "Laying it out…" : "Lay out the demo"}
+            </Button>
+          </Form>
+        )}
+      </div>
+    </main>
+  );
+}

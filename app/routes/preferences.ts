@@ -1,0 +1,9 @@
+import { data } from "react-router";
+import { preferencesCookie, preferencesSchema, readPreferences } from "../data/preferences";
+import type { Route } from "./+types/preferences";
+
+export async function action({ request }: Route.ActionArgs) {
+  const asked = Object.fromEntries(await request.formData());
+  const preferences = preferencesSchema.parse({ ...readPreferences(request), ...asked });
+  return data({ ok: true }, { headers: { "Set-Cookie": preferencesCookie(preferences) } });
+}

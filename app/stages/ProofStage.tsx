@@ -1,0 +1,127 @@
+import { newestMeasurements } from "#core/findings";
+import { combinedLevelDbm, judge } from "#core/install";
+import { linkEnds } from "#core/plan";
+import { Link } from "react-router";
+import { useDesk } from "../desk/DeskContext";
+import { buttonClass, figure, ProofMark, signedFigure } from "../ui";
+
+/** Deviation drawn on a scale of ±20 dB, the accepted band shaded; the figure stands beside it. */
+function Deviation({ valueDb, bandDb }: { valueDb: number; bandDb: number }) {
+  const x = (db: number) => 60 + Math.max(-20, Math.min(20, db)) * 3;
+  const inside = Math.abs(valueDb) <= bandDb;
+  return (
+    <svg width="120" height="18" viewBox="0 0 120 18" aria-hidden="true">
+      <rect x={x(-bandDb)} width={x(bandDb) - x(-bandDb)} y="3" height="12" fill="var(--rule)" />
+      <line x1="0" x2="120" y1="9" y2="9" stroke="var(--quiet)" />
+      <line x1="60" x2="60" y1="2" y2="16" stroke="var(--quiet)" />
+      {inside ? (
+        <circle cx={x(valueDb)} cy="9" r="4" fill="var(--clear)" />
+      ) : (
+        <path d={`M${x(valueDb)} 4l5 5l-5 5l-5-5z`} fill="var(--blocked)" />
+      )}
+    </svg>
+  );
+}
+
+/** Predicted against measured, link by link, with what is still to be measured below. */
+export function ProofStage() {
+  const { data, kept, select, selection } = useDesk();
+  const { plan } = data.rows;
+  const newest = newestMeasurements(kept);
+  const links = [...kept.links.values()];
+  const measured = links.filter((link) => newest.has(link.id));
+  const open = links.filter((link) => !newest.has(link.id));
+  const name = (id: string) => {
+    const { a, b } = linkEnds(kept, kept.links.get(id)!);
+    return `${a.placeName} – ${b.placeName}`;
+  };
+  return (
+    <div className="h-full overflow-y-auto p-4" tabIndex={0} role="region" aria-label="Predicted and measured">
+      <h2 className="mb-1 font-semibold">Predicted and measured</h2>
+      <p className="mb-3 text-xs text-quiet">
+        Two schools side by side: an absolute floor of {figure(plan.proofFloorDbm, 0)} dBm, and at most ±
+        {plan.proofDeviationDb} dB from the prediction. A link that passes both is proven.
+      </p>
+      {measured.length === 0 ? (
+        <p className="text-sm text-quiet">
+          No readings yet. Open a link's crew sheet on the roof and write down what the radios show.
+        </p>
+      ) : (
+        <table className="w-full text-[13px]">
+          <thead>
+            <tr className="border-b border-rule text-left text-xs text-quiet">
+              <th className="py-1 font-normal">Link</th>
+              <th className="font-normal">State</th>
+              <th className="text-right font-normal">Predicted</th>
+              <th className="text-right font-normal">Measured</th>
+              <th className="text-right font-normal">Deviation</th>
+              <th className="pl-2 font-normal">
+                <span className="sr-only">Scale</span>
+              </th>
+              <th className="font-normal">Floor</th>
+              <th>
+                <span className="sr-only">Action</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {measured.map((link) => {
+              const reading = newest.get(link.id)!;
+              const { a, b } = linkEnds(kept, link);
+              const verdict = judge(plan, a, b, reading);
+              const levelA = combinedLevelDbm(reading.levelA0Dbm, reading.levelA1Dbm);
+              const levelB = combinedLevelDbm(reading.levelB0Dbm, reading.levelB1Dbm);
+              const worstIsA = Math.abs(levelA - reading.expectedADbm) >= Math.abs(levelB - reading.expectedBDbm);
+              const selected = selection?.kind === "link" && selection.id === link.id;
+              return (
+                <tr key={link.id} className={`border-b border-rule ${selected ? "bg-panel" : ""}`}>
+                  <td className="py-1.5">
+                    <button
+                      type="button"
+                      className="text-left hover:text-clay"
+                      onClick={() => select({ kind: "link", id: link.id })}
+                    >
+                      {name(link.id)}
+                    </button>
+                    {verdict.causes[0] && <span className="block text-xs text-quiet">{verdict.causes[0].title}</span>}
+                  </td>
+                  <td>
+                    <ProofMark state={link.state} />
+                  </td>
+                  <td className="figures text-right">
+                    {figure(worstIsA ? reading.expectedADbm : reading.expectedBDbm)}
+                  </td>
+                  <td className="figures text-right">{figure(worstIsA ? levelA : levelB)}</td>
+                  <td className="figures text-right">{signedFigure(verdict.worstDeviationDb)} dB</td>
+                  <td className="pl-2">
+                    <Deviation valueDb={verdict.worstDeviationDb} bandDb={plan.proofDeviationDb} />
+                  </td>
+                  <td className="text-xs">{verdict.floor.passed ? "✓ above" : "✕ below"}</td>
+                  <td className="text-right">
+                    <Link className={buttonClass()} to={`/plans/${plan.id}/links/${link.id}/proof`}>
+                      New reading
+                    </Link>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+      {open.length > 0 && (
+        <>
+          <h2 className="mt-6 mb-1 font-semibold">Still to be measured ({open.length})</h2>
+          <ul className="columns-2 text-[13px]">
+            {open.map((link) => (
+              <li key={link.id}>
+                <Link className="hover:text-clay" to={`/plans/${plan.id}/links/${link.id}/proof`}>
+                  {name(link.id)}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,44 @@
+import { formatPlace, type Place } from "#core/geodesy";
+import type { Preferences } from "../data/preferences";
+
+/** A number with a real minus sign and a fixed number of decimals. */
+export function figure(value: number, decimals = 1): string {
+  const text = value.toFixed(decimals);
+  return Number(text) === 0 ? text.replace("-", "") : text.replace("-", "−");
+}
+
+/** The same with its sign always said. */
+export function signedFigure(value: number, decimals = 1): string {
+  const text = figure(value, decimals);
+  return text.startsWith("−") || Number(text) === 0 ? text : `+${text}`;
+}
+
+const FEET_PER_M = 1 / 0.3048;
+const MILES_PER_KM = 1 / 1.609344;
+
+export interface Formats {
+  /** Short lengths: heights, clearances. */
+  height(metres: number, decimals?: number): string;
+  /** Path lengths. */
+  distance(metres: number): string;
+  place(place: Place): string;
+}
+
+export function formatsFor({ units, coordinates }: Pick<Preferences, "units" | "coordinates">): Formats {
+  const imperial = units === "imperial";
+  return {
+    height: (metres, decimals = 1) =>
+      imperial ? `${figure(metres * FEET_PER_M, 0)} ft` : `${figure(metres, decimals)} m`,
+    distance: (metres) =>
+      imperial
+        ? `${figure((metres / 1000) * MILES_PER_KM, 2)} mi`
+        : metres < 1000
+          ? `${figure(metres, 0)} m`
+          : `${figure(metres / 1000, 2)} km`,
+    place: (place) => formatPlace(place, coordinates),
+  };
+}
+
+export function euros(value: number): string {
+  return `€${Math.round(value).toLocaleString("en-GB").replace(/-/, "−")}`;
+}

@@ -1,0 +1,15 @@
+export { Button, buttonClass, SelectField, Term, TextField } from "./controls";
+export { euros, figure, formatsFor, signedFigure, type Formats } from "./format";
+export {
+  Mark,
+  MAST_PATH,
+  PROOF_WORDS,
+  ProofMark,
+  SiteGlyph,
+  STATE_LINES,
+  StateStroke,
+  SubscriberGlyph,
+  TILE_PATH,
+} from "./glyphs";
+export { NumberField } from "./NumberField";
+export { useFormats, usePreferences } from "./preferences";

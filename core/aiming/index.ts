@@ -1,0 +1,1 @@
+export { bracketReach, pointingOf, tiltBeyondBracketDeg, tiltDownDeg, type Pointing } from "./aim";

@@ -1,0 +1,11 @@
+export {
+  beamwidthDeg,
+  cutLossDb,
+  firstSideLobe,
+  patternLossDb,
+  peakGainDbi,
+  POLARIZATIONS,
+  type Polarization,
+} from "./gain";
+export { ANTENNA_SHAPES, antennaModelSchema, cutSchema, type AntennaModel, type Cut } from "./model";
+export { beamCut, roundCut, smoothCut } from "./synthesize";

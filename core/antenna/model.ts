@@ -1,0 +1,41 @@
+import { z } from "zod";
+
+/**
+ * A cut through an antenna's pattern: loss below the peak (dB, ≥ 0) at rising angles from the peak, −180 to 180°.
+ * Between the angles it runs straight, so a dish of half a degree needs no finer table than an omni.
+ */
+export const cutSchema = z
+  .object({
+    anglesDeg: z.array(z.number().min(-180).max(180)).min(3),
+    lossDb: z.array(z.number().min(0).max(100)).min(3),
+  })
+  .refine((cut) => cut.anglesDeg.length === cut.lossDb.length, "anglesDeg and lossDb need the same length")
+  .refine((cut) => cut.anglesDeg.every((angle, i) => i === 0 || angle > cut.anglesDeg[i - 1]!), "anglesDeg must rise")
+  .refine((cut) => cut.anglesDeg[0] === -180 && cut.anglesDeg.at(-1) === 180, "anglesDeg must run from −180 to 180");
+export type Cut = z.infer<typeof cutSchema>;
+
+export const ANTENNA_SHAPES = ["omni", "sector", "horn", "panel", "grid", "dish"] as const;
+
+export const antennaModelSchema = z.object({
+  id: z.string(),
+  maker: z.string(),
+  model: z.string(),
+  shape: z.enum(ANTENNA_SHAPES),
+  bandMHz: z.tuple([z.number().positive(), z.number().positive()]),
+  /** Peak gain at rising frequencies across the band, dBi. */
+  gainAcrossBand: z
+    .array(z.object({ frequencyMHz: z.number().positive(), gainDbi: z.number().min(-10).max(60) }))
+    .min(1),
+  azimuthCuts: z.object({ H: cutSchema, V: cutSchema }),
+  elevationCuts: z.object({ H: cutSchema, V: cutSchema }),
+  frontToBackDb: z.number().min(0).max(80),
+  electricalTiltDownDeg: z.number().min(-20).max(20),
+  /** How far the bracket lets the antenna point above and below the horizon; turned over, the two change places. */
+  bracketUpDeg: z.number().min(0).max(90),
+  bracketDownDeg: z.number().min(0).max(90),
+  /** Isolation between the two polarizations, dB. */
+  crossPolarDb: z.number().min(0).max(60),
+  weightKg: z.number().positive(),
+  priceEur: z.number().min(0),
+});
+export type AntennaModel = z.infer<typeof antennaModelSchema>;

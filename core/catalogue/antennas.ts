@@ -1,0 +1,327 @@
+import { beamCut, roundCut, smoothCut, type AntennaModel, type Cut } from "../antenna";
+
+/** Data sheets of invented makers, noted 2026-11-01. Cuts are synthesized from the sheet's widths and side lobes. */
+
+type Sheet = Pick<AntennaModel, "maker" | "model" | "bandMHz" | "frontToBackDb" | "weightKg" | "priceEur"> & {
+  gainDbi: number;
+  /** How far the gain falls at the edges of the band, dB. */
+  edgeDropDb: number;
+  bracketUpDeg: number;
+  bracketDownDeg: number;
+  crossPolarDb: number;
+  electricalTiltDownDeg?: number;
+};
+
+function antenna(
+  shape: AntennaModel["shape"],
+  sheet: Sheet,
+  azimuth: [h: Cut, v: Cut],
+  elevation: [h: Cut, v: Cut],
+): AntennaModel {
+  const [low, high] = sheet.bandMHz;
+  const { gainDbi, edgeDropDb, electricalTiltDownDeg = 0, ...rest } = sheet;
+  return {
+    ...rest,
+    id: `${sheet.maker} ${sheet.model}`.toLowerCase().replace(/[^a-z0-9]+/g, "-"),
+    shape,
+    electricalTiltDownDeg,
+    gainAcrossBand: [
+      { frequencyMHz: low, gainDbi: gainDbi - edgeDropDb },
+      { frequencyMHz: (low + high) / 2, gainDbi },
+      { frequencyMHz: high, gainDbi: gainDbi - edgeDropDb / 2 },
+    ],
+    azimuthCuts: { H: azimuth[0], V: azimuth[1] },
+    elevationCuts: { H: elevation[0], V: elevation[1] },
+  };
+}
+
+/** A directional antenna, alike in both planes. The two polarizations differ a little, as they do on real sheets. */
+function beam(shape: AntennaModel["shape"], widthDeg: number, sideLobeDb: number, sheet: Sheet): AntennaModel {
+  const cuts: [Cut, Cut] = [
+    beamCut(widthDeg * 1.04, sideLobeDb - 1, sheet.frontToBackDb),
+    beamCut(widthDeg, sideLobeDb, sheet.frontToBackDb),
+  ];
+  return antenna(shape, sheet, cuts, cuts);
+}
+
+function sector(azimuthDeg: number, elevationDeg: number, sheet: Sheet): AntennaModel {
+  return antenna(
+    "sector",
+    sheet,
+    [smoothCut(azimuthDeg * 0.94, sheet.frontToBackDb), smoothCut(azimuthDeg, sheet.frontToBackDb)],
+    [beamCut(elevationDeg, 14, sheet.frontToBackDb), beamCut(elevationDeg, 15, sheet.frontToBackDb)],
+  );
+}
+
+function horn(widthDeg: number, sheet: Sheet): AntennaModel {
+  const cut = smoothCut(widthDeg, sheet.frontToBackDb);
+  return antenna("horn", sheet, [cut, cut], [cut, cut]);
+}
+
+function omni(elevationDeg: number, sheet: Sheet): AntennaModel {
+  const round = roundCut(1.5);
+  const up: [Cut, Cut] = [beamCut(elevationDeg, 12, 25), beamCut(elevationDeg, 13, 25)];
+  return antenna("omni", { ...sheet, frontToBackDb: 25 }, [round, round], up);
+}
+
+const usual = { bracketUpDeg: 15, bracketDownDeg: 15, crossPolarDb: 22, edgeDropDb: 0.8 };
+const brisote = { ...usual, maker: "Brisote" };
+const halvorn = { ...usual, maker: "Halvorn" };
+const kestrane = { ...usual, maker: "Kestrane", crossPolarDb: 27 };
+const five: [number, number] = [5150, 5850];
+const six: [number, number] = [5925, 6875];
+
+export const ANTENNAS: readonly AntennaModel[] = [
+  omni(36, {
+    ...halvorn,
+    model: "Ronda 2-8",
+    bandMHz: [2400, 2500],
+    gainDbi: 8,
+    frontToBackDb: 25,
+    weightKg: 0.6,
+    priceEur: 48,
+  }),
+  omni(8, {
+    ...brisote,
+    model: "Ronda 5-13",
+    bandMHz: five,
+    gainDbi: 13,
+    frontToBackDb: 25,
+    weightKg: 0.9,
+    priceEur: 95,
+  }),
+  sector(90, 20, {
+    ...halvorn,
+    model: "Arco 9-13",
+    bandMHz: [902, 928],
+    gainDbi: 13,
+    frontToBackDb: 25,
+    weightKg: 7.2,
+    priceEur: 240,
+  }),
+  sector(120, 15, {
+    ...halvorn,
+    model: "Arco 2-15",
+    bandMHz: [2400, 2500],
+    gainDbi: 15,
+    frontToBackDb: 26,
+    weightKg: 4.1,
+    priceEur: 130,
+  }),
+  sector(90, 7, {
+    ...brisote,
+    model: "Arco 5-17/90",
+    bandMHz: five,
+    gainDbi: 17,
+    frontToBackDb: 30,
+    electricalTiltDownDeg: 2,
+    weightKg: 4,
+    priceEur: 145,
+  }),
+  sector(60, 7, {
+    ...brisote,
+    model: "Arco 5-19/60",
+    bandMHz: five,
+    gainDbi: 19,
+    frontToBackDb: 32,
+    electricalTiltDownDeg: 2,
+    weightKg: 4.6,
+    priceEur: 175,
+  }),
+  sector(120, 7, {
+    ...brisote,
+    model: "Arco 5-16/120",
+    bandMHz: five,
+    gainDbi: 16,
+    frontToBackDb: 28,
+    electricalTiltDownDeg: 2,
+    weightKg: 4.2,
+    priceEur: 150,
+  }),
+  sector(90, 8, {
+    ...brisote,
+    model: "Arco 6-17/90",
+    bandMHz: six,
+    gainDbi: 17,
+    frontToBackDb: 30,
+    weightKg: 4,
+    priceEur: 190,
+  }),
+  sector(60, 12, {
+    ...kestrane,
+    model: "Arco 60-20",
+    bandMHz: [57000, 71000],
+    gainDbi: 20,
+    frontToBackDb: 30,
+    weightKg: 1.1,
+    priceEur: 60,
+  }),
+  horn(30, {
+    ...kestrane,
+    model: "Bocina 5-18/30",
+    bandMHz: five,
+    gainDbi: 18,
+    frontToBackDb: 35,
+    bracketUpDeg: 25,
+    bracketDownDeg: 25,
+    weightKg: 2.2,
+    priceEur: 160,
+  }),
+  horn(45, {
+    ...kestrane,
+    model: "Bocina 5-15/45",
+    bandMHz: five,
+    gainDbi: 15,
+    frontToBackDb: 34,
+    bracketUpDeg: 25,
+    bracketDownDeg: 25,
+    weightKg: 1.7,
+    priceEur: 155,
+  }),
+  horn(60, {
+    ...kestrane,
+    model: "Bocina 5-13/60",
+    bandMHz: five,
+    gainDbi: 13,
+    frontToBackDb: 32,
+    bracketUpDeg: 25,
+    bracketDownDeg: 25,
+    weightKg: 1.3,
+    priceEur: 148,
+  }),
+  beam("panel", 40, 14, {
+    ...halvorn,
+    model: "Losa 9-11",
+    bandMHz: [902, 928],
+    gainDbi: 11,
+    frontToBackDb: 18,
+    bracketUpDeg: 30,
+    bracketDownDeg: 30,
+    weightKg: 1.6,
+    priceEur: 75,
+  }),
+  beam("panel", 30, 14, {
+    ...halvorn,
+    model: "Losa 2-14",
+    bandMHz: [2400, 2500],
+    gainDbi: 14,
+    frontToBackDb: 20,
+    bracketUpDeg: 20,
+    bracketDownDeg: 20,
+    weightKg: 0.6,
+    priceEur: 38,
+  }),
+  beam("panel", 24, 15, {
+    ...brisote,
+    model: "Losa 5-16",
+    bandMHz: five,
+    gainDbi: 16,
+    frontToBackDb: 22,
+    bracketUpDeg: 20,
+    bracketDownDeg: 10,
+    weightKg: 0.5,
+    priceEur: 32,
+  }),
+  beam("panel", 9, 15, {
+    ...brisote,
+    model: "Losa 5-23",
+    bandMHz: five,
+    gainDbi: 23,
+    frontToBackDb: 27,
+    bracketUpDeg: 10,
+    bracketDownDeg: 10,
+    weightKg: 0.9,
+    priceEur: 54,
+  }),
+  beam("grid", 6.5, 16, {
+    ...brisote,
+    model: "Reja 5-27",
+    bandMHz: five,
+    gainDbi: 27,
+    frontToBackDb: 30,
+    bracketUpDeg: 30,
+    bracketDownDeg: 30,
+    weightKg: 2.3,
+    priceEur: 79,
+  }),
+  beam("dish", 9, 17, {
+    ...brisote,
+    model: "Plato 5-25",
+    bandMHz: five,
+    gainDbi: 25,
+    frontToBackDb: 34,
+    weightKg: 2.4,
+    priceEur: 98,
+  }),
+  beam("dish", 4.6, 12, {
+    ...brisote,
+    model: "Plato 5-30",
+    bandMHz: five,
+    gainDbi: 30,
+    frontToBackDb: 38,
+    bracketUpDeg: 20,
+    bracketDownDeg: 10,
+    weightKg: 9.8,
+    priceEur: 190,
+  }),
+  beam("dish", 3.1, 18, {
+    ...brisote,
+    model: "Plato 5-34",
+    bandMHz: five,
+    gainDbi: 34,
+    frontToBackDb: 44,
+    weightKg: 21,
+    priceEur: 420,
+  }),
+  beam("panel", 20, 15, {
+    ...brisote,
+    model: "Losa 6-18",
+    bandMHz: six,
+    gainDbi: 18,
+    frontToBackDb: 24,
+    weightKg: 0.7,
+    priceEur: 62,
+  }),
+  beam("dish", 4.2, 18, {
+    ...brisote,
+    model: "Plato 6-31",
+    bandMHz: six,
+    gainDbi: 31,
+    frontToBackDb: 40,
+    weightKg: 9.9,
+    priceEur: 260,
+  }),
+  beam("dish", 2.1, 17, {
+    ...kestrane,
+    model: "Plato 60-38",
+    bandMHz: [57000, 71000],
+    gainDbi: 38,
+    frontToBackDb: 45,
+    bracketUpDeg: 30,
+    bracketDownDeg: 30,
+    weightKg: 2,
+    priceEur: 90,
+  }),
+  beam("dish", 0.9, 18, {
+    ...kestrane,
+    model: "Plato 80-44",
+    bandMHz: [71000, 86000],
+    gainDbi: 44,
+    frontToBackDb: 55,
+    bracketUpDeg: 25,
+    bracketDownDeg: 25,
+    weightKg: 4,
+    priceEur: 340,
+  }),
+  beam("dish", 0.45, 19, {
+    ...kestrane,
+    model: "Plato 80-50",
+    bandMHz: [71000, 86000],
+    gainDbi: 50,
+    frontToBackDb: 60,
+    bracketUpDeg: 25,
+    bracketDownDeg: 25,
+    weightKg: 9,
+    priceEur: 720,
+  }),
+];

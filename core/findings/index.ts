@@ -1,0 +1,22 @@
+export {
+  faultsOf,
+  FINDING_KINDS,
+  FINDING_TITLES,
+  type Fault,
+  type Finding,
+  type FindingKind,
+  type Remedy,
+} from "./finding";
+export { antennasFor, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
+export {
+  answerOf,
+  outcomeOf,
+  peopleBehind,
+  summarize,
+  type LinkSummary,
+  type Outcome,
+  type ProfileSource,
+} from "./outcome";
+export { bestSector, proposeAccess, proposeBridge } from "./propose";
+export { remediesFor } from "./remedies";
+export { newestMeasurements, reviewPlan, type Review } from "./review";

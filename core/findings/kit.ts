@@ -1,0 +1,63 @@
+import { peakGainDbi, type AntennaModel } from "../antenna";
+import type { LinkEnd, Radio, World } from "../plan";
+import type { RadioModel } from "../radio";
+import { eirpLimit, ruleSetById } from "../regulation";
+
+const within = (band: readonly [number, number], frequencyMHz: number) =>
+  band[0] <= frequencyMHz && frequencyMHz <= band[1];
+
+/** Power, in whole steps of the radio, that uses the caps fully without passing them. */
+export function powerWithinCapDbm(
+  world: World,
+  model: RadioModel,
+  antenna: AntennaModel,
+  radio: Pick<Radio, "frequencyMHz" | "widthMHz" | "cableLossDb">,
+  use: "ptp" | "ptmp",
+  elevationDeg = 0,
+): number {
+  const gain = peakGainDbi(antenna, radio.frequencyMHz);
+  const limit = eirpLimit({
+    ruleSet: ruleSetById(world.plan.ruleSetId),
+    frequencyMHz: radio.frequencyMHz,
+    widthMHz: radio.widthMHz,
+    use,
+    antennaGainDbi: gain,
+    elevationDeg,
+  });
+  const most = Math.min(
+    model.powerMaxDbm,
+    limit.conductedCapDbm ?? Infinity,
+    limit.eirpCapDbm === null ? Infinity : limit.eirpCapDbm - gain + radio.cableLossDb,
+  );
+  const steps = Math.floor((most - model.powerMinDbm) / model.powerStepDb + 1e-9);
+  return Math.max(model.powerMinDbm, model.powerMinDbm + steps * model.powerStepDb);
+}
+
+/** Antennas of the library that a band and a role allow, cheapest first. */
+export function antennasFor(world: World, role: Radio["role"], frequencyMHz: number): AntennaModel[] {
+  const shapes: Record<Radio["role"], AntennaModel["shape"][]> = {
+    sector: ["sector", "omni", "horn"],
+    subscriber: ["panel", "grid", "dish"],
+    bridge: ["dish", "grid", "panel"],
+  };
+  return [...world.antennaModels.values()]
+    .filter((antenna) => shapes[role].includes(antenna.shape) && within(antenna.bandMHz, frequencyMHz))
+    .sort((x, y) => x.priceEur - y.priceEur);
+}
+
+/** Radios of the library for a role that reach a frequency, cheapest first. */
+export function radioModelsFor(world: World, role: Radio["role"], frequencyMHz: number): RadioModel[] {
+  return [...world.radioModels.values()]
+    .filter((model) => model.use === role && within(model.bandMHz, frequencyMHz))
+    .sort((x, y) => x.priceEur - y.priceEur);
+}
+
+/** The same radio with its power brought under the caps of its present antenna and channel. */
+export function withPowerInCap(
+  world: World,
+  end: Pick<LinkEnd, "radio" | "model" | "antenna">,
+  use: "ptp" | "ptmp",
+): Radio {
+  const cap = powerWithinCapDbm(world, end.model, end.antenna, end.radio, use);
+  return end.radio.txPowerDbm <= cap ? end.radio : { ...end.radio, txPowerDbm: cap };
+}

@@ -1,0 +1,135 @@
+import { answerLink, isServed, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
+import { linkEnds, type Link, type World } from "../plan";
+import { peakGainDbi } from "../antenna";
+import type { Profile } from "../terrain";
+import type { Place } from "../geodesy";
+
+/** Gives the sampled profile between two places; whoever asks twice may be handed the same one. */
+export type ProfileSource = (from: Place, to: Place) => Profile;
+
+/** What a plan's tables and totals need of one answered link. */
+export interface LinkSummary {
+  linkId: string;
+  state: PathState;
+  served: boolean;
+  distanceM: number;
+  marginLeftDb: number | null;
+  downMbps: number;
+  upMbps: number;
+  /** Predicted level at either end, dBm. */
+  levelADbm: number | null;
+  levelBDbm: number | null;
+}
+
+/** Answers one link of a plan. */
+export function answerOf(world: World, link: Link, profileBetween: ProfileSource): LinkAnswer {
+  const { a, b } = linkEnds(world, link);
+  return answerLink({
+    plan: world.plan,
+    kind: link.kind,
+    foliageDepthM: link.foliageDepthM,
+    a,
+    b,
+    profile: profileBetween(a.place, b.place),
+  });
+}
+
+export function summarize(world: World, link: Link, answer: LinkAnswer): LinkSummary {
+  const { a } = linkEnds(world, link);
+  return {
+    linkId: link.id,
+    state: answer.state,
+    served: isServed(world.plan, a.radio.frequencyMHz, answer),
+    distanceM: answer.distanceM,
+    marginLeftDb: weakestMarginDb(answer),
+    downMbps: answer.path?.aToB.rateMbps ?? 0,
+    upMbps: answer.path?.bToA.rateMbps ?? 0,
+    levelADbm: answer.path?.bToA.levelDbm ?? null,
+    levelBDbm: answer.path?.aToB.levelDbm ?? null,
+  };
+}
+
+/** Sites that traffic can reach from a feed over bridges for which `works` holds; all of them in a plan without a feed. */
+export function fedSites(world: World, works: (link: Link) => boolean): Set<string> {
+  const feeds = [...world.sites.values()].filter((site) => site.isFeed).map((site) => site.id);
+  if (feeds.length === 0) return new Set(world.sites.keys());
+  const neighbours = new Map<string, string[]>();
+  for (const link of world.links.values()) {
+    const a = world.radios.get(link.aRadioId)?.siteId;
+    const b = world.radios.get(link.bRadioId)?.siteId;
+    if (!a || !b || !works(link)) continue;
+    neighbours.set(a, [...(neighbours.get(a) ?? []), b]);
+    neighbours.set(b, [...(neighbours.get(b) ?? []), a]);
+  }
+  const reached = new Set(feeds);
+  const queue = [...feeds];
+  for (let at = queue.pop(); at !== undefined; at = queue.pop()) {
+    for (const next of neighbours.get(at) ?? []) {
+      if (reached.has(next)) continue;
+      reached.add(next);
+      queue.push(next);
+    }
+  }
+  return reached;
+}
+
+/** People behind a link: those of its subscriber, or all whose only way to a feed runs over the bridge. */
+export function peopleBehind(world: World, link: Link): number {
+  const ownSubscriber = world.subscribers.get(world.radios.get(link.bRadioId)?.subscriberId ?? "");
+  if (ownSubscriber) return ownSubscriber.people;
+  const all = fedSites(world, () => true);
+  const without = fedSites(world, (other) => other.id !== link.id);
+  let people = 0;
+  for (const other of world.links.values()) {
+    const siteId = world.radios.get(other.aRadioId)?.siteId;
+    const subscriber = world.subscribers.get(world.radios.get(other.bRadioId)?.subscriberId ?? "");
+    if (siteId && subscriber && all.has(siteId) && !without.has(siteId)) people += subscriber.people;
+  }
+  return people;
+}
+
+/** A plan's outcome in the figures by which a change is judged. */
+export interface Outcome {
+  customersServed: number;
+  peopleServed: number;
+  weakestMarginDb: number | null;
+  weakestLinkId: string | null;
+  /** Power sum of every transmitter's EIRP, dBm: what the plan adds to everybody's noise. */
+  noiseMadeDbm: number | null;
+  costEur: number;
+}
+
+export function outcomeOf(world: World, summaries: ReadonlyMap<string, LinkSummary>): Outcome {
+  const fed = fedSites(world, (link) => summaries.get(link.id)?.served ?? false);
+  const served = new Set<string>();
+  let people = 0;
+  let weakest: LinkSummary | null = null;
+  for (const link of world.links.values()) {
+    const summary = summaries.get(link.id);
+    if (!summary) continue;
+    if (summary.marginLeftDb !== null && (weakest === null || summary.marginLeftDb < weakest.marginLeftDb!))
+      weakest = summary;
+    const subscriber = world.subscribers.get(world.radios.get(link.bRadioId)?.subscriberId ?? "");
+    const siteId = world.radios.get(link.aRadioId)?.siteId;
+    if (!summary.served || !subscriber || !siteId || !fed.has(siteId) || served.has(subscriber.id)) continue;
+    served.add(subscriber.id);
+    people += subscriber.people;
+  }
+  let milliwatts = 0;
+  let costEur = 0;
+  for (const radio of world.radios.values()) {
+    const antenna = world.antennaModels.get(radio.antennaModelId);
+    const model = world.radioModels.get(radio.radioModelId);
+    costEur += (antenna?.priceEur ?? 0) + (model?.priceEur ?? 0);
+    if (antenna)
+      milliwatts += 10 ** ((radio.txPowerDbm - radio.cableLossDb + peakGainDbi(antenna, radio.frequencyMHz)) / 10);
+  }
+  return {
+    customersServed: served.size,
+    peopleServed: people,
+    weakestMarginDb: weakest?.marginLeftDb ?? null,
+    weakestLinkId: weakest?.linkId ?? null,
+    noiseMadeDbm: milliwatts > 0 ? 10 * Math.log10(milliwatts) : null,
+    costEur,
+  };
+}

@@ -1,0 +1,3 @@
+export { formatPlace, parseAxis, type CoordinateStyle } from "./coordinates";
+export { declinationDeg, DECLINATION_YEARS } from "./declination";
+export { destination, inverseGeodesic, normalizeAzimuthDeg, placesAlong, signedAngleDeg, type Place } from "./geodesic";

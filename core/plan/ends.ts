@@ -1,0 +1,57 @@
+import type { AntennaModel } from "../antenna";
+import type { Place } from "../geodesy";
+import type { RadioModel } from "../radio";
+import type { Link, Radio, Subscriber } from "./schema";
+import type { World } from "./world";
+
+/** One end of a link with all that its radio needs to know. */
+export interface LinkEnd {
+  radio: Radio;
+  model: RadioModel;
+  antenna: AntennaModel;
+  place: Place;
+  placeName: string;
+  /** The highest an antenna can stand here, m above ground. */
+  maxHeightM: number;
+  /** Wall or glass in front of the antenna. */
+  behind: Subscriber["behind"];
+}
+
+/** The end at a radio. Throws RangeError when the plan names something it does not hold: a broken contract, never a bad plan. */
+export function endOf(world: World, radioId: string): LinkEnd {
+  const radio = required(world.radios, radioId, "radio");
+  const model = required(world.radioModels, radio.radioModelId, "radio model");
+  const antenna = required(world.antennaModels, radio.antennaModelId, "antenna model");
+  if (radio.siteId !== null) {
+    const site = required(world.sites, radio.siteId, "site");
+    return {
+      radio,
+      model,
+      antenna,
+      place: site,
+      placeName: site.name,
+      maxHeightM: site.structureHeightM,
+      behind: "none",
+    };
+  }
+  const subscriber = required(world.subscribers, radio.subscriberId ?? "", "subscriber");
+  return {
+    radio,
+    model,
+    antenna,
+    place: subscriber,
+    placeName: subscriber.name,
+    maxHeightM: subscriber.maxHeightM,
+    behind: subscriber.behind,
+  };
+}
+
+export function linkEnds(world: World, link: Link): { a: LinkEnd; b: LinkEnd } {
+  return { a: endOf(world, link.aRadioId), b: endOf(world, link.bRadioId) };
+}
+
+function required<T>(rows: Map<string, T>, id: string, what: string): T {
+  const row = rows.get(id);
+  if (!row) throw new RangeError(`${what} ${id} is not in the plan`);
+  return row;
+}

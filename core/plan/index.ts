@@ -1,0 +1,13 @@
+export { checkEdits, type EditProblem } from "./check";
+export { endOf, linkEnds, type LinkEnd } from "./ends";
+export * from "./schema";
+export {
+  mergeEdits,
+  withEdits,
+  worldOf,
+  type Edit,
+  type PlanRows,
+  type RowKind,
+  type RowKinds,
+  type World,
+} from "./world";

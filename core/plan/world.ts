@@ -1,0 +1,100 @@
+import type { AntennaModel } from "../antenna";
+import type { RadioModel } from "../radio";
+import { ruleSetById } from "../regulation";
+import type { Equipment, Link, Measurement, Plan, Radio, Site, Subscriber } from "./schema";
+
+/** Everything of one plan but its terrain, as rows. */
+export interface PlanRows {
+  plan: Plan;
+  sites: Site[];
+  subscribers: Subscriber[];
+  radios: Radio[];
+  links: Link[];
+  measurements: Measurement[];
+  equipment: Equipment[];
+}
+
+/** A plan with its things found by id in one step. */
+export interface World {
+  plan: Plan;
+  sites: Map<string, Site>;
+  subscribers: Map<string, Subscriber>;
+  radios: Map<string, Radio>;
+  links: Map<string, Link>;
+  measurements: Map<string, Measurement>;
+  radioModels: Map<string, RadioModel>;
+  antennaModels: Map<string, AntennaModel>;
+}
+
+const byId = <T extends { id: string }>(rows: T[]) => new Map(rows.map((row) => [row.id, row]));
+
+export function worldOf(rows: PlanRows): World {
+  ruleSetById(rows.plan.ruleSetId);
+  const radioModels = new Map<string, RadioModel>();
+  const antennaModels = new Map<string, AntennaModel>();
+  for (const item of rows.equipment) {
+    if (item.kind === "radio") radioModels.set(item.id, item.body);
+    else antennaModels.set(item.id, item.body);
+  }
+  return {
+    plan: rows.plan,
+    sites: byId(rows.sites),
+    subscribers: byId(rows.subscribers),
+    radios: byId(rows.radios),
+    links: byId(rows.links),
+    measurements: byId(rows.measurements),
+    radioModels,
+    antennaModels,
+  };
+}
+
+/** What can be edited, by the name of its table. A null row removes it. */
+export interface RowKinds {
+  plans: Plan;
+  sites: Site;
+  subscribers: Subscriber;
+  radios: Radio;
+  links: Link;
+  measurements: Measurement;
+  equipment: Equipment;
+}
+export type RowKind = keyof RowKinds;
+
+/** One row put, changed or removed. */
+export type Edit = { [K in RowKind]: { kind: K; id: string; row: RowKinds[K] | null } }[RowKind];
+
+/** The world as it would be with `edits` applied, in order; the given one is left alone. */
+export function withEdits(world: World, edits: readonly Edit[]): World {
+  if (edits.length === 0) return world;
+  const next: World = {
+    ...world,
+    sites: new Map(world.sites),
+    subscribers: new Map(world.subscribers),
+    radios: new Map(world.radios),
+    links: new Map(world.links),
+    measurements: new Map(world.measurements),
+    radioModels: new Map(world.radioModels),
+    antennaModels: new Map(world.antennaModels),
+  };
+  for (const edit of edits) {
+    if (edit.kind === "plans") {
+      if (edit.row) next.plan = edit.row;
+    } else if (edit.kind === "equipment") {
+      if (edit.row?.kind === "radio") next.radioModels.set(edit.id, edit.row.body);
+      else if (edit.row) next.antennaModels.set(edit.id, edit.row.body);
+      else if (!next.radioModels.delete(edit.id)) next.antennaModels.delete(edit.id);
+    } else {
+      const rows = next[edit.kind] as Map<string, unknown>;
+      if (edit.row) rows.set(edit.id, edit.row);
+      else rows.delete(edit.id);
+    }
+  }
+  return next;
+}
+
+/** The later edit of a row replaces the earlier, so a long drag stays one edit. */
+export function mergeEdits(earlier: readonly Edit[], later: readonly Edit[]): Edit[] {
+  const merged = new Map(earlier.map((edit) => [`${edit.kind} ${edit.id}`, edit]));
+  for (const edit of later) merged.set(`${edit.kind} ${edit.id}`, edit);
+  return [...merged.values()];
+}

@@ -1,0 +1,12 @@
+export { requireWithin } from "./bounds";
+export { bullingtonLossDb, knifeEdgeLossDb, type ProfileArgs } from "./bullington";
+export { buildingEntryLossDb, type Construction } from "./buildingEntry";
+export { deltaBullingtonLossDb } from "./deltaBullington";
+export { foliageLossDb } from "./foliage";
+export { freeSpaceLossDb, wavelengthM } from "./freeSpace";
+export { earthBulgeM, EARTH_RADIUS_KM, fresnelRadiusM } from "./fresnel";
+export { gasAttenuation } from "./gas";
+export { multipathOutagePercent } from "./multipath";
+export { thermalNoiseDbm } from "./noise";
+export { rainAttenuationDb, rainCoefficients } from "./rain";
+export { sphericalEarthLossDb, type LinearPolarization } from "./sphericalEarth";

@@ -1,0 +1,45 @@
+import { z } from "zod";
+
+export const POWER_INPUTS = ["passive24", "802.3af", "802.3at", "802.3bt", "dc48"] as const;
+
+export const modulationSchema = z.object({
+  name: z.string(),
+  /** Least signal-to-noise ratio at which it holds, dB. */
+  snrDb: z.number().min(-10).max(50),
+  /** Raw bits per second and hertz on one chain. */
+  bitsPerHz: z.number().positive().max(12),
+  /** How far the transmitter must stay under its full power, dB. */
+  backoffDb: z.number().min(0).max(20),
+});
+export type Modulation = z.infer<typeof modulationSchema>;
+
+export const radioModelSchema = z.object({
+  id: z.string(),
+  maker: z.string(),
+  model: z.string(),
+  use: z.enum(["sector", "subscriber", "bridge"]),
+  bandMHz: z.tuple([z.number().positive(), z.number().positive()]),
+  widthsMHz: z.array(z.number().positive()).min(1),
+  rasterMHz: z.number().positive(),
+  powerMinDbm: z.number().min(-40).max(40),
+  powerMaxDbm: z.number().min(-40).max(40),
+  powerStepDb: z.number().positive(),
+  noiseFigureDb: z.number().min(0).max(20),
+  chains: z.number().int().min(1).max(4),
+  /** From the most robust to the fastest. */
+  modulations: z.array(modulationSchema).min(1),
+  duplex: z.enum(["TDD", "FDD"]),
+  /** Share of the frame given to the direction away from the access point (TDD). */
+  downShare: z.number().min(0.05).max(1),
+  /** Net over raw rate: preambles, pilots, acknowledgements. */
+  efficiency: z.number().min(0.1).max(1),
+  /** Strongest level at which the receiver still works, dBm. */
+  overloadDbm: z.number().min(-60).max(10),
+  clientLimit: z.number().int().positive(),
+  powerInput: z.enum(POWER_INPUTS),
+  /** Volts on the alignment jack per dB above 0 dBm: −0.01 makes 0.52 V of −52 dBm. Null without a jack. */
+  meterVoltsPerDbm: z.number().nullable(),
+  weightKg: z.number().positive(),
+  priceEur: z.number().min(0),
+});
+export type RadioModel = z.infer<typeof radioModelSchema>;

@@ -1,0 +1,23 @@
+import js from "@eslint/js";
+import hooks from "eslint-plugin-react-hooks";
+import globals from "globals";
+import ts from "typescript-eslint";
+
+export default ts.config(
+  { ignores: ["build", "data", ".react-router", "node_modules", "test-results", "playwright-report"] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  {
+    plugins: { "react-hooks": hooks },
+    rules: { "react-hooks/rules-of-hooks": "error", "react-hooks/exhaustive-deps": "error" },
+  },
+  { files: ["**/*.mjs"], languageOptions: { globals: globals.node } },
+  {
+    files: ["core/**/*.ts"],
+    ignores: ["**/*.test.ts"],
+    rules: {
+      "no-restricted-globals": ["error", "window", "document", "process", "Buffer", "fetch"],
+      "no-console": "error",
+    },
+  },
+);

@@ -1,0 +1,1 @@
+export { AsciiGridError, readAsciiGrid, type AsciiGrid } from "./read";

@@ -1,0 +1,2 @@
+export { placeEdits } from "./importPlaces";
+export { planContext, type PlanContext } from "./planContext";

@@ -1,0 +1,75 @@
+import type { Server } from "node:http";
+import { join } from "node:path";
+import { createRequestHandler } from "@react-router/express";
+import compression from "compression";
+import express, { type RequestHandler } from "express";
+import pino from "pino";
+import { pinoHttp } from "pino-http";
+import type { ServerBuild } from "react-router";
+import { getStore, seedDemo } from "../app/data/store.server";
+import { bodyLimit, headers, nonce, sameOrigin } from "./security";
+
+export interface StartOptions {
+  port: number;
+  host: string;
+  demo: boolean;
+  fresh: boolean;
+  /** Set while developing: what answers for source files. */
+  devMiddleware?: RequestHandler;
+}
+
+const log = pino({ level: process.env.TEJADO_LOG ?? "warn" });
+
+function isLoopback(host: string): boolean {
+  return host === "127.0.0.1" || host === "::1" || host === "localhost";
+}
+
+/** Opens the store, lays out the demo if asked, and serves. Stops cleanly on SIGTERM and SIGINT. */
+export async function start({ port, host, demo, fresh, devMiddleware }: StartOptions): Promise<{ url: string }> {
+  const store = await getStore();
+  const landing = demo ? `/plans/${await seedDemo(store, fresh)}` : "/";
+
+  const app = express();
+  app.disable("x-powered-by");
+  app.use(pinoHttp({ logger: log, redact: ["req.headers.cookie"] }));
+  app.use(nonce);
+  if (!devMiddleware) app.use(headers);
+  app.use(sameOrigin(isLoopback(host)));
+  app.use(bodyLimit);
+  app.use(
+    compression({
+      filter: (request, response) =>
+        compression.filter(request, response) || response.getHeader("content-type") === "application/octet-stream",
+    }),
+  );
+  if (devMiddleware) app.use(devMiddleware);
+  else {
+    const client = join(process.cwd(), "build", "client");
+    app.use("/assets", express.static(join(client, "assets"), { immutable: true, maxAge: "1y" }));
+    app.use(express.static(client, { maxAge: "1h" }));
+  }
+  app.use(
+    createRequestHandler({
+      build: () => import("virtual:react-router/server-build") as unknown as Promise<ServerBuild>,
+      getLoadContext: (_request, response) => ({
+        nonce: devMiddleware ? undefined : (response.locals.nonce as string),
+      }),
+    }),
+  );
+
+  const server = await new Promise<Server>((resolve, reject) => {
+    const listening = app.listen(port, host, (error) => (error ? reject(error) : resolve(listening)));
+  });
+  const stop = async (signal: string) => {
+    log.info({ signal }, "stopping");
+    server.close();
+    server.closeIdleConnections();
+    setTimeout(() => server.closeAllConnections(), 2000).unref();
+    await store.close();
+    process.exit(0);
+  };
+  for (const signal of ["SIGTERM", "SIGINT"] as const) process.once(signal, () => void stop(signal));
+  const address = server.address();
+  const boundPort = typeof address === "object" && address ? address.port : port;
+  return { url: `http://${host.includes(":") ? `[${host}]` : host}:${boundPort}${landing}` };
+}

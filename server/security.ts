@@ -1,0 +1,68 @@
+import { randomBytes } from "node:crypto";
+import type { NextFunction, Request, Response } from "express";
+import helmet from "helmet";
+
+/** Most bytes a request body may have; photos and terrain come in far below it. */
+export const BODY_LIMIT_BYTES = 64 * 1024 * 1024;
+
+/** A fresh nonce for each answer; only scripts that carry it run. */
+export function nonce(_request: Request, response: Response, next: NextFunction): void {
+  response.locals.nonce = randomBytes(16).toString("base64");
+  next();
+}
+
+export const headers = helmet({
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'self'"],
+      scriptSrc: ["'self'", (_request, response) => `'nonce-${(response as Response).locals.nonce}'`],
+      // React and the map place things with style attributes.
+      styleSrc: ["'self'", "'unsafe-inline'"],
+      imgSrc: ["'self'", "data:", "blob:"],
+      workerSrc: ["'self'", "blob:"],
+      connectSrc: ["'self'"],
+      fontSrc: ["'self'"],
+      objectSrc: ["'none'"],
+      baseUri: ["'none'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
+    },
+  },
+  strictTransportSecurity: false,
+  referrerPolicy: { policy: "same-origin" },
+  frameguard: { action: "deny" },
+});
+
+/** Whether a host header names this very machine; anything else on a loopback server is a page of someone else's. */
+function isLoopbackHost(host: string): boolean {
+  return /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/i.test(host);
+}
+
+/** Refuses foreign hosts while bound to loopback, and every changing request that another origin sent. */
+export function sameOrigin(loopbackOnly: boolean) {
+  return (request: Request, response: Response, next: NextFunction): void => {
+    const host = request.headers.host ?? "";
+    if (loopbackOnly && !isLoopbackHost(host)) {
+      response.status(421).type("text").send(`This Tejado answers on this machine only, not as "${host}".`);
+      return;
+    }
+    if (request.method === "GET" || request.method === "HEAD") return next();
+    const site = request.headers["sec-fetch-site"];
+    const origin = request.headers.origin;
+    const sameHost = origin !== undefined && URL.canParse(origin) && new URL(origin).host === host;
+    if (origin === undefined ? site === "same-origin" : sameHost) return next();
+    response.status(403).type("text").send("Changes are taken only from Tejado's own pages.");
+  };
+}
+
+/** Refuses bodies that are over the limit or do not say how long they are; Node holds a sender to what it said. */
+export function bodyLimit(request: Request, response: Response, next: NextFunction): void {
+  if (request.method === "GET" || request.method === "HEAD") return next();
+  const length = request.headers["content-length"];
+  if (length === undefined) {
+    response.status(411).type("text").send("A request that changes something must say how long it is.");
+  } else if (Number(length) > BODY_LIMIT_BYTES) {
+    response.status(413).type("text").send(`The request has ${length} bytes; at most ${BODY_LIMIT_BYTES} are taken.`);
+  } else next();
+}

@@ -1,0 +1,1 @@
+declare module "virtual:react-router/server-build";

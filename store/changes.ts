@@ -1,0 +1,189 @@
+import type { PGlite, Transaction } from "@electric-sql/pglite";
+import type { Edit, RowKind } from "#core/plan";
+import { z } from "zod";
+import { ROW_SCHEMAS, selectList, toRecord, upsertSql } from "./rows";
+
+/** Said when a change leaves the plan pointing at something it does not hold. */
+export class BrokenReference extends Error {
+  constructor(detail: string) {
+    super(`The change would leave something pointing at what is not there (${detail}). Nothing was kept.`);
+    this.name = "BrokenReference";
+  }
+}
+
+/** Tables in an order in which rows can be put; removed in the reverse. */
+const ORDER: RowKind[] = ["plans", "sites", "subscribers", "equipment", "radios", "links", "measurements"];
+
+const keptEditSchema = z.object({
+  kind: z.enum(["plans", "sites", "subscribers", "equipment", "radios", "links", "measurements"]),
+  id: z.string(),
+  before: z.unknown().nullable(),
+  after: z.unknown().nullable(),
+});
+type KeptEdit = z.infer<typeof keptEditSchema>;
+
+export const historyEntrySchema = z.object({
+  id: z.number(),
+  at: z.coerce.date(),
+  who: z.string(),
+  what: z.string(),
+  reason: z.string(),
+  kind: z.enum(["change", "undo", "redo"]),
+  ofId: z.number().nullable(),
+  edits: z.array(keptEditSchema),
+});
+export type HistoryEntry = z.infer<typeof historyEntrySchema>;
+
+export interface Change {
+  planId: string;
+  who: string;
+  what: string;
+  reason?: string;
+  edits: Edit[];
+}
+
+async function rowsBefore(
+  tx: Transaction,
+  planId: string,
+  kind: RowKind,
+  ids: string[],
+): Promise<Map<string, unknown>> {
+  const scope = kind === "plans" ? "id = $1" : "plan_id = $1";
+  const { rows } = await tx.query<{ id: string }>(
+    `SELECT ${selectList(kind)} FROM ${kind} WHERE ${scope} AND id = ANY($2)`,
+    [planId, ids],
+  );
+  return new Map(rows.map((row) => [row.id, row]));
+}
+
+/** Puts and removes rows, each checked by its schema; gives back what stood there before. */
+async function applyEdits(
+  tx: Transaction,
+  planId: string,
+  edits: { kind: RowKind; id: string; row: unknown }[],
+): Promise<KeptEdit[]> {
+  const kept: KeptEdit[] = [];
+  const put = new Map<RowKind, Record<string, unknown>[]>();
+  const removed = new Map<RowKind, string[]>();
+  for (const kind of ORDER) {
+    const mine = edits.filter((edit) => edit.kind === kind);
+    if (mine.length === 0) continue;
+    const before = await rowsBefore(
+      tx,
+      planId,
+      kind,
+      mine.map((edit) => edit.id),
+    );
+    for (const edit of mine) {
+      const after = edit.row === null ? null : ROW_SCHEMAS[kind].parse(edit.row);
+      if (after && (after.id !== edit.id || ("planId" in after ? after.planId : after.id) !== planId)) {
+        throw new RangeError(`edit of ${kind} ${edit.id} carries a row of ${after.id} in another plan`);
+      }
+      kept.push({ kind, id: edit.id, before: before.get(edit.id) ?? null, after });
+      if (after) put.set(kind, [...(put.get(kind) ?? []), toRecord(kind, after)]);
+      else removed.set(kind, [...(removed.get(kind) ?? []), edit.id]);
+    }
+  }
+  for (const kind of ORDER) {
+    if (put.has(kind)) await tx.query(upsertSql(kind), [JSON.stringify(put.get(kind))]);
+  }
+  for (const kind of [...ORDER].reverse()) {
+    if (!removed.has(kind)) continue;
+    const scope = kind === "plans" ? "id = $1" : "plan_id = $1";
+    await tx.query(`DELETE FROM ${kind} WHERE ${scope} AND id = ANY($2)`, [planId, removed.get(kind)]);
+  }
+  return kept;
+}
+
+async function log(
+  tx: Transaction,
+  change: Omit<Change, "edits">,
+  kind: HistoryEntry["kind"],
+  ofId: number | null,
+  edits: KeptEdit[],
+): Promise<number> {
+  const { rows } = await tx.query<{ id: number }>(
+    "INSERT INTO history (plan_id, who, what, reason, kind, of_id, edits) VALUES ($1, $2, $3, $4, $5, $6, $7::jsonb) RETURNING id::int AS id",
+    [change.planId, change.who, change.what, change.reason ?? "", kind, ofId, JSON.stringify(edits)],
+  );
+  return rows[0]!.id;
+}
+
+function asBrokenReference(error: unknown): unknown {
+  const { code, detail } = error as { code?: string; detail?: string };
+  return code === "23503" ? new BrokenReference(detail ?? "a reference") : error;
+}
+
+/** Applies a change in one transaction together with its entry in the logbook. Gives the entry's id. */
+export async function applyChange(db: PGlite, change: Change): Promise<number> {
+  try {
+    return await db.transaction(async (tx) => {
+      const kept = await applyEdits(tx, change.planId, change.edits);
+      const id = await log(tx, change, "change", null, kept);
+      await tx.query("DELETE FROM history_stack WHERE plan_id = $1 AND undone", [change.planId]);
+      await tx.query(
+        "INSERT INTO history_stack (plan_id, position, history_id, undone) SELECT $1, coalesce(max(position), 0) + 1, $2, false FROM history_stack WHERE plan_id = $1",
+        [change.planId, id],
+      );
+      return id;
+    });
+  } catch (error) {
+    throw asBrokenReference(error);
+  }
+}
+
+/** Takes back the newest change in force, or puts the last one taken back into force. Null when there is none. */
+export async function stepHistory(
+  db: PGlite,
+  planId: string,
+  who: string,
+  way: "undo" | "redo",
+): Promise<string | null> {
+  return db.transaction(async (tx) => {
+    const pick =
+      way === "undo"
+        ? "SELECT position, history_id FROM history_stack WHERE plan_id = $1 AND NOT undone ORDER BY position DESC LIMIT 1"
+        : "SELECT position, history_id FROM history_stack WHERE plan_id = $1 AND undone ORDER BY position LIMIT 1";
+    const { rows } = await tx.query<{ position: number; history_id: number }>(pick, [planId]);
+    const step = rows[0];
+    if (!step) return null;
+    const found = await tx.query<{ what: string; edits: unknown }>("SELECT what, edits FROM history WHERE id = $1", [
+      step.history_id,
+    ]);
+    const { what } = found.rows[0]!;
+    const edits = z.array(keptEditSchema).parse(found.rows[0]!.edits);
+    const inOrder = way === "undo" ? [...edits].reverse() : edits;
+    const kept = await applyEdits(
+      tx,
+      planId,
+      inOrder.map((edit) => ({ kind: edit.kind, id: edit.id, row: way === "undo" ? edit.before : edit.after })),
+    );
+    await log(tx, { planId, who, what }, way, step.history_id, kept);
+    await tx.query("UPDATE history_stack SET undone = $3 WHERE plan_id = $1 AND position = $2", [
+      planId,
+      step.position,
+      way === "undo",
+    ]);
+    return what;
+  });
+}
+
+/** What undo and redo would act on, by its label; null where there is nothing. */
+export async function historySteps(db: PGlite, planId: string): Promise<{ undo: string | null; redo: string | null }> {
+  const { rows } = await db.query<{ undo: string | null; redo: string | null }>(
+    `SELECT
+       (SELECT h.what FROM history_stack s JOIN history h ON h.id = s.history_id WHERE s.plan_id = $1 AND NOT s.undone ORDER BY s.position DESC LIMIT 1) AS undo,
+       (SELECT h.what FROM history_stack s JOIN history h ON h.id = s.history_id WHERE s.plan_id = $1 AND s.undone ORDER BY s.position LIMIT 1) AS redo`,
+    [planId],
+  );
+  return rows[0]!;
+}
+
+/** The logbook of a plan, newest first. */
+export async function readHistory(db: PGlite, planId: string, limit = 200): Promise<HistoryEntry[]> {
+  const { rows } = await db.query(
+    `SELECT id::int AS id, at, who, what, reason, kind, of_id::int AS "ofId", edits FROM history WHERE plan_id = $1 ORDER BY id DESC LIMIT $2`,
+    [planId, limit],
+  );
+  return rows.map((row) => historyEntrySchema.parse(row));
+}

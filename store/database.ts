@@ -1,0 +1,58 @@
+import { existsSync, mkdirSync } from "node:fs";
+import { join } from "node:path";
+import { PGlite } from "@electric-sql/pglite";
+import { holdDataDirectory } from "./lock";
+import { MIGRATIONS } from "./migrations";
+
+export interface Store {
+  db: PGlite;
+  directory: string;
+  close(): Promise<void>;
+}
+
+/** Opens the store in a data directory, making and migrating it as needed. Throws DataDirectoryBusy when it is taken. */
+export async function openStore(directory: string): Promise<Store> {
+  mkdirSync(directory, { recursive: true });
+  const release = await holdDataDirectory(directory);
+  try {
+    const db = await PGlite.create({ dataDir: join(directory, "db") });
+    await migrate(db);
+    return {
+      db,
+      directory,
+      close: async () => {
+        await db.close();
+        await release();
+      },
+    };
+  } catch (error) {
+    await release();
+    throw error;
+  }
+}
+
+/** Whether a data directory has ever been opened. */
+export function storeExists(directory: string): boolean {
+  return existsSync(join(directory, "db", "PG_VERSION"));
+}
+
+/** Brings the schema to the newest migration, all missing ones in one transaction. A newer schema than ours is refused. */
+async function migrate(db: PGlite): Promise<void> {
+  await db.transaction(async (tx) => {
+    await tx.exec(
+      "CREATE TABLE IF NOT EXISTS migrations (number int PRIMARY KEY, applied_at timestamptz NOT NULL DEFAULT now())",
+    );
+    const { rows } = await tx.query<{ newest: number }>("SELECT coalesce(max(number), 0) AS newest FROM migrations");
+    const newest = rows[0]!.newest;
+    if (newest > MIGRATIONS.length) {
+      throw new Error(
+        `the data directory is at migration ${newest}; this Tejado knows ${MIGRATIONS.length}. Use a newer Tejado.`,
+      );
+    }
+    for (const [index, sql] of MIGRATIONS.entries()) {
+      if (index + 1 <= newest) continue;
+      await tx.exec(sql);
+      await tx.query("INSERT INTO migrations (number) VALUES ($1)", [index + 1]);
+    }
+  });
+}

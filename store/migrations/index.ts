@@ -1,0 +1,19 @@
+import { existsSync, readdirSync, readFileSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+/** The SQL files lie beside this one in the source tree; once bundled, below the folder that Tejado was started in. */
+function migrationsFolder(): string {
+  const beside = dirname(fileURLToPath(import.meta.url));
+  return existsSync(join(beside, "0001-plan.sql")) ? beside : join(process.cwd(), "store", "migrations");
+}
+
+/** All migrations in order; the file named 0001-… is number 1, and no number is left out. */
+export const MIGRATIONS: readonly string[] = readdirSync(migrationsFolder())
+  .filter((name) => name.endsWith(".sql"))
+  .sort()
+  .map((name, index) => {
+    if (Number(name.slice(0, 4)) !== index + 1)
+      throw new Error(`migration ${name} is out of order; number ${index + 1} was expected`);
+    return readFileSync(join(migrationsFolder(), name), "utf8");
+  });
