@@ -30,8 +30,14 @@ const forbidden = [
     name: "only-the-public-face",
     severity: "error",
     comment: "A folder's index.ts is its public face.",
-    from: { path: "^(?:(core|formats)/([^/]+)|(store|jobs|demo|app|server))/" },
-    to: { path: "^(?:(?:core|formats)/[^/]+|store|jobs|demo)/", pathNot: ["/index\\.ts$", "^$1/$2/", "^$3/"] },
+    from: { path: "^(core|formats)/([^/]+)/" },
+    to: { path: "^(core|formats)/[^/]+/", pathNot: ["/index\\.ts$", "^$1/$2/"] },
+  },
+  {
+    name: "only-the-public-face-from-outside",
+    severity: "error",
+    from: { path: "^(store|jobs|demo|app|server|bench|e2e)/" },
+    to: { path: "^(?:core/[^/]+|formats/[^/]+|store|jobs|demo)/", pathNot: ["/index\\.ts$", "^$1/"] },
   },
   { name: "no-circles", severity: "error", from: {}, to: { circular: true } },
 ];

@@ -49,6 +49,7 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
   const { aToB, bToA, clearance } = answer.path;
   const served = isServed(world.plan, a.radio.frequencyMHz, answer);
   const margin = Math.min(aToB.marginLeftDb, bToA.marginLeftDb);
+  const overCapDb = Math.max(aToB.overCapDb, bToA.overCapDb);
   return (
     <div className="mt-1 text-[13px]">
       <p className="flex items-center gap-2">
@@ -68,6 +69,11 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
         <span className="figures">{figure(margin)} dB</span> of{" "}
         <span className="figures">{figure(wantedMarginDb(world.plan, a.radio.frequencyMHz))}</span> wanted.
       </p>
+      {overCapDb > 0.05 && (
+        <p className="mt-0.5 font-medium text-blocked">
+          But it radiates {figure(overCapDb)} dB more than the rule set allows.
+        </p>
+      )}
       {clearance.state !== "clear" && (
         <p className="mt-0.5 text-quiet">
           60 % clear from {formats.height(clearance.leastHeightAM)} at the first end, or{" "}
@@ -131,6 +137,35 @@ export function LinkSheet({ link }: { link: LinkRow }) {
           ))}
         </section>
       )}
+      {answer?.path && (
+        <section className="px-3 py-2" aria-label="Tape">
+          <Tabs.Root defaultValue="aToB">
+            <Tabs.List aria-label="Direction" className="mb-1 flex gap-3 text-[13px]">
+              <Tabs.Trigger
+                value="aToB"
+                className="border-b-2 border-transparent pb-0.5 data-[state=active]:border-clay data-[state=active]:font-semibold"
+              >
+                To {b.placeName}
+              </Tabs.Trigger>
+              <Tabs.Trigger
+                value="bToA"
+                className="border-b-2 border-transparent pb-0.5 data-[state=active]:border-clay data-[state=active]:font-semibold"
+              >
+                To {a.placeName}
+              </Tabs.Trigger>
+            </Tabs.List>
+            <Tabs.Content value="aToB">
+              <TapeView tape={answer.path.aToB} caption={`Link budget toward ${b.placeName}`} />
+            </Tabs.Content>
+            <Tabs.Content value="bToA">
+              <TapeView tape={answer.path.bToA} caption={`Link budget toward ${a.placeName}`} />
+            </Tabs.Content>
+          </Tabs.Root>
+          <p className="mt-1 text-xs text-quiet">
+            {formats.place(a.place)} → {formats.place(b.place)}
+          </p>
+        </section>
+      )}
       <section className="px-3 py-2" aria-label="Channel and ends">
         <div className="grid grid-cols-2 gap-2">
           <NumberField
@@ -186,35 +221,6 @@ export function LinkSheet({ link }: { link: LinkRow }) {
             : {})}
         />
       </section>
-      {answer?.path && (
-        <section className="px-3 py-2" aria-label="Tape">
-          <Tabs.Root defaultValue="aToB">
-            <Tabs.List aria-label="Direction" className="mb-1 flex gap-3 text-[13px]">
-              <Tabs.Trigger
-                value="aToB"
-                className="border-b-2 border-transparent pb-0.5 data-[state=active]:border-clay data-[state=active]:font-semibold"
-              >
-                To {b.placeName}
-              </Tabs.Trigger>
-              <Tabs.Trigger
-                value="bToA"
-                className="border-b-2 border-transparent pb-0.5 data-[state=active]:border-clay data-[state=active]:font-semibold"
-              >
-                To {a.placeName}
-              </Tabs.Trigger>
-            </Tabs.List>
-            <Tabs.Content value="aToB">
-              <TapeView tape={answer.path.aToB} caption={`Link budget toward ${b.placeName}`} />
-            </Tabs.Content>
-            <Tabs.Content value="bToA">
-              <TapeView tape={answer.path.bToA} caption={`Link budget toward ${a.placeName}`} />
-            </Tabs.Content>
-          </Tabs.Root>
-          <p className="mt-1 text-xs text-quiet">
-            {formats.place(a.place)} → {formats.place(b.place)}
-          </p>
-        </section>
-      )}
     </div>
   );
 }

@@ -34,7 +34,7 @@ function surveyRows({ world }: Desk): ListRow[] {
     name: subscriber.name,
     note: linked.has(subscriber.id) ? "linked" : "not linked yet",
     glyph: <SubscriberGlyph linked={linked.has(subscriber.id)} />,
-    tail: <span className="figures text-xs text-quiet">{subscriber.demandMbps} M</span>,
+    tail: <span className="figures text-xs text-quiet">{subscriber.demandMbps} Mbit/s</span>,
     rank: linked.has(subscriber.id) ? 2 : 1,
   }));
   return [...sites, ...subscribers];
@@ -61,8 +61,11 @@ function linkRows({ world, summaries }: Desk): ListRow[] {
     return {
       key: `link:${link.id}`,
       pick: { kind: "link", id: link.id },
-      name: `${placeNameOf(world, link.aRadioId)} – ${placeNameOf(world, link.bRadioId)}`,
-      note: link.kind === "bridge" ? "bridge" : "access",
+      name:
+        link.kind === "bridge"
+          ? `${placeNameOf(world, link.aRadioId)} – ${placeNameOf(world, link.bRadioId)}`
+          : placeNameOf(world, link.bRadioId),
+      note: link.kind === "bridge" ? "bridge" : `from ${placeNameOf(world, link.aRadioId)}`,
       glyph: <StateStroke state={summary?.state ?? "unknown"} />,
       tail: (
         <span className="text-right">

@@ -1,7 +1,8 @@
 import { linkEnds, type Radio } from "#core/plan";
 import { useCallback, useMemo } from "react";
 import { Group, Panel, Separator } from "react-resizable-panels";
-import { PlanMap, type MapLink } from "../map/PlanMap";
+import { PlanMap } from "../map/PlanMap";
+import type { MapLink } from "../map/types";
 import { Section } from "../section/Section";
 import { useDesk } from "./DeskContext";
 import { radioEdit } from "./edits";

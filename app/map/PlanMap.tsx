@@ -1,45 +1,9 @@
 import { inverseGeodesic, type Place } from "#core/geodesy";
-import type { PathState } from "#core/link";
-import type { LinkState } from "#core/plan";
 import { Crosshair, Maximize, Ruler } from "lucide-react";
 import { useEffect, useRef, useState, type KeyboardEvent } from "react";
 import { Button, useFormats } from "../ui";
 import type { MapView } from "./mapView";
-
-export interface MapSite {
-  id: string;
-  name: string;
-  place: Place;
-}
-export interface MapSubscriber extends MapSite {
-  linked: boolean;
-}
-export interface MapLink {
-  id: string;
-  label: string;
-  from: Place;
-  to: Place;
-  state: PathState;
-  proof: LinkState;
-  /** Where a blocked line is cut, as a share of its length. */
-  cutShare: number | null;
-  inHand: boolean;
-}
-export type MapPick = { kind: "site" | "subscriber" | "link"; id: string };
-
-export interface PlanMapProps {
-  planId: string;
-  terrain: { version: string; extent: [number, number, number, number] } | null;
-  sites: MapSite[];
-  subscribers: MapSubscriber[];
-  links: MapLink[];
-  selected: MapPick | null;
-  onPick: (pick: MapPick | null) => void;
-  /** The place on the selected path that the section's cursor stands on. */
-  cursor: Place | null;
-  /** Share of the selected path nearest to the pointer, or null. */
-  onPathHover: (share: number | null) => void;
-}
+import type { PlanMapProps } from "./types";
 
 /** The plan from above, on the plan's own terrain. The canvas is made in the browser only. */
 export function PlanMap(props: PlanMapProps) {

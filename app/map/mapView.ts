@@ -10,7 +10,7 @@ import VectorLayer from "ol/layer/Vector";
 import "ol/ol.css";
 import { fromLonLat, toLonLat, transformExtent } from "ol/proj";
 import VectorSource from "ol/source/Vector";
-import type { MapPick, PlanMapProps } from "./PlanMap";
+import type { MapPick, PlanMapProps } from "./types";
 import { reliefSource } from "./relief";
 import { cursorStyle, linkStyles, measureStyle, paletteOf, siteStyle, subscriberStyle } from "./styles";
 
@@ -71,12 +71,10 @@ export async function createMapView(
     keyboardEventTarget: element,
   });
   const fit = () =>
-    map
-      .getView()
-      .fit(isEmpty(extent) ? transformExtent([-180, -60, 180, 70], "EPSG:4326", "EPSG:3857") : extent, {
-        padding: [6, 6, 6, 6],
-        maxZoom: 15,
-      });
+    map.getView().fit(isEmpty(extent) ? transformExtent([-180, -60, 180, 70], "EPSG:4326", "EPSG:3857") : extent, {
+      padding: [6, 6, 6, 6],
+      maxZoom: 15,
+    });
   fit();
 
   const pickOf = (feature: FeatureLike): MapPick => ({

@@ -5,7 +5,7 @@ import { RELIEF_SAMPLES, type ReliefAnswer, type ReliefRequest } from "./reliefT
 /** Contour intervals by the ground metres of one pixel: about a finger apart on ordinary slopes. */
 function contourInterval(pixelM: number): number {
   if (pixelM > 60) return 200;
-  if (pixelM > 25) return 100;
+  if (pixelM > 32) return 100;
   if (pixelM > 12) return 50;
   if (pixelM > 5) return 20;
   return 10;

@@ -114,8 +114,8 @@ function drawContours(
   context.textAlign = "center";
   context.textBaseline = "middle";
   for (const { value, coordinates } of contours().size([SIDE, SIDE]).thresholds(levels)(values)) {
-    const strong = Math.round(value / contourIntervalM) % 5 === 0;
-    context.strokeStyle = `${palette.contour}${strong ? 0.5 : 0.24})`;
+    const strong = Math.round(value / contourIntervalM) % (contourIntervalM === 50 ? 4 : 5) === 0;
+    context.strokeStyle = `${palette.contour}${strong ? 0.62 : 0.34})`;
     context.lineWidth = strong ? 1 : 0.7;
     for (const polygon of coordinates) {
       for (const ring of polygon) {

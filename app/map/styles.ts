@@ -1,7 +1,7 @@
 import { LineString, Point } from "ol/geom";
 import { Fill, Icon, RegularShape, Stroke, Style, Text } from "ol/style";
 import { MAST_PATH, PROOF_WORDS, STATE_LINES, TILE_PATH } from "../ui";
-import type { MapLink } from "./PlanMap";
+import type { MapLink } from "./types";
 
 export interface Palette {
   ink: string;

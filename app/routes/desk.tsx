@@ -156,7 +156,9 @@ function DeskFrame({ stage }: { stage: Stage }) {
       const rows = [...document.querySelectorAll<HTMLElement>("[data-list] [data-row]")].sort(
         (x, y) => x.getBoundingClientRect().top - y.getBoundingClientRect().top,
       );
-      const at = rows.findIndex((row) => row.getAttribute("aria-current") === "true");
+      // The URL is ahead of what is drawn when keys come fast.
+      const current = new URLSearchParams(window.location.search).get("sel");
+      const at = rows.findIndex((row) => row.dataset.row === current);
       const next = rows[Math.min(rows.length - 1, Math.max(0, at + by))];
       next?.click();
       next?.scrollIntoView({ block: "nearest" });

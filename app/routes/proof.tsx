@@ -121,7 +121,7 @@ function VerdictView({ verdict, reading }: { verdict: Verdict; reading: Measurem
       </h3>
       <ul className="mt-1 text-sm">
         <li>
-          {verdict.floor.passed ? "✓" : "✕"} <strong>Absolute floor:</strong> {verdict.floor.text.replaceAll("-", "−")}
+          {verdict.floor.passed ? "✓" : "✕"} <strong>Absolute floor:</strong> {verdict.floor.text}
         </li>
         <li>
           {verdict.deviation.passed ? "✓" : "✕"} <strong>Deviation from prediction:</strong> {verdict.deviation.text}

@@ -84,7 +84,7 @@ export function MastHandle({
       />
       <text
         x={x + (labelSide === "right" ? 11 : -11)}
-        y={Math.max(12, headY - 10)}
+        y={Math.max(12, headY - 16)}
         textAnchor={labelSide === "right" ? "start" : "end"}
         className="fill-ink text-xs"
         paintOrder="stroke"

@@ -67,10 +67,11 @@ export function Section({
     const pad = Math.max(6, (high - low) * 0.08);
     return [low - pad, high + pad];
   }, [profile, bulge, last, a.maxHeightM, b.maxHeightM]);
-  const scales = scalesFor(frame, pathKm, lowM, highM);
+  const mirrored = a.place.lonDeg > b.place.lonDeg;
+  const scales = scalesFor(frame, pathKm, lowM, highM, mirrored);
 
   const still = useMemo(() => {
-    const own = scalesFor({ width, height, left: 52, right: 16, top: 26, bottom: 26 }, pathKm, lowM, highM);
+    const own = scalesFor({ width, height, left: 52, right: 16, top: 26, bottom: 26 }, pathKm, lowM, highM, mirrored);
     const ground: [number, number][] = [];
     for (let i = 0; i <= last; i++)
       ground.push([own.x(profile.distancesKm[i]!), own.y(profile.groundAmslM[i]! + bulge[i]!)]);
@@ -79,8 +80,9 @@ export function Section({
       let d = "";
       for (let i = 1; i < last; i++) {
         if (profile.coverCode[i] !== code || profile.coverHeightM[i] === 0) continue;
-        const left = own.x((profile.distancesKm[i - 1]! + profile.distancesKm[i]!) / 2);
-        const right = own.x((profile.distancesKm[i]! + profile.distancesKm[i + 1]!) / 2);
+        const sides = [i - 1, i + 1].map((j) => own.x((profile.distancesKm[i]! + profile.distancesKm[j]!) / 2));
+        const left = Math.min(...sides);
+        const right = Math.max(...sides);
         const base = profile.groundAmslM[i]! + bulge[i]!;
         d += `M${left.toFixed(1)} ${own.y(base).toFixed(1)}V${own.y(base + profile.coverHeightM[i]!).toFixed(1)}H${(right + 0.3).toFixed(1)}V${own.y(base).toFixed(1)}Z`;
       }
@@ -96,7 +98,7 @@ export function Section({
       bars,
       water,
     };
-  }, [profile, bulge, last, lowM, highM, pathKm, width, height]);
+  }, [profile, bulge, last, lowM, highM, pathKm, width, height, mirrored]);
 
   const { clearance, aAmslM, bAmslM } = path;
   const frequencyGHz = a.radio.frequencyMHz / 1000;
@@ -116,6 +118,7 @@ export function Section({
   const state = STATE_LINES[clearance.state];
   const worstX = scales.x(clearance.worstKm);
   const worstTop = path.obstructionsAmslM[clearance.worstIndex]! + bulge[clearance.worstIndex]!;
+  const worstRadiusM = fresnelRadiusM({ fromKm: clearance.worstKm, toKm: pathKm - clearance.worstKm, frequencyGHz });
   const cursorIndex = cursorKm === null ? null : Math.round((cursorKm / pathKm) * last);
 
   const onMove = (event: PointerEvent<SVGSVGElement>) => {
@@ -133,7 +136,7 @@ export function Section({
         ]
       : [[0, pathKm]];
   const worstText = `${figure(clearance.worstShare, 2)} of the zone at ${formats.distance(clearance.worstKm * 1000)}${clearance.intrusionM > 0 ? `, ${formats.height(clearance.intrusionM)} short of 60 %` : ""}`;
-  const labelRight = worstX > width - 240;
+  const labelRight = worstX > width - 300;
 
   return (
     <div ref={ref} className="relative h-full w-full">
@@ -201,7 +204,7 @@ export function Section({
             />
             <text
               x={worstX + (labelRight ? -8 : 8)}
-              y={Math.max(14, scales.y(Math.max(worstTop, rayAt(clearance.worstKm))) - 10)}
+              y={Math.max(14, scales.y(Math.max(worstTop, rayAt(clearance.worstKm) + worstRadiusM)) - 8)}
               textAnchor={labelRight ? "end" : "start"}
               className="fill-ink text-xs font-medium"
               paintOrder="stroke"
@@ -249,7 +252,7 @@ export function Section({
           groundAmslM={profile.groundAmslM[0]!}
           yToAmsl={scales.amslAt}
           onHeight={(h) => onHeight("a", h)}
-          labelSide="right"
+          labelSide={mirrored ? "left" : "right"}
         />
         <MastHandle
           end={b}
@@ -259,7 +262,7 @@ export function Section({
           groundAmslM={profile.groundAmslM[last]!}
           yToAmsl={scales.amslAt}
           onHeight={(h) => onHeight("b", h)}
-          labelSide="left"
+          labelSide={mirrored ? "right" : "left"}
         />
       </svg>
     </div>

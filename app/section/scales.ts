@@ -27,13 +27,14 @@ export function bulgedM(profile: Profile, kFactor: number): Float64Array {
   );
 }
 
-export function scalesFor(frame: Frame, pathKm: number, lowM: number, highM: number): Scales {
+/** `mirrored` draws the far end on the left, so that west stays left as on the plan. */
+export function scalesFor(frame: Frame, pathKm: number, lowM: number, highM: number, mirrored: boolean): Scales {
   const plotWidth = frame.width - frame.left - frame.right;
   const plotHeight = frame.height - frame.top - frame.bottom;
   return {
-    x: (km) => frame.left + (km / pathKm) * plotWidth,
+    x: (km) => frame.left + (mirrored ? 1 - km / pathKm : km / pathKm) * plotWidth,
     y: (amslM) => frame.top + (1 - (amslM - lowM) / (highM - lowM)) * plotHeight,
-    kmAt: (x) => ((x - frame.left) / plotWidth) * pathKm,
+    kmAt: (x) => (mirrored ? 1 - (x - frame.left) / plotWidth : (x - frame.left) / plotWidth) * pathKm,
     amslAt: (y) => lowM + (1 - (y - frame.top) / plotHeight) * (highM - lowM),
     lowM,
     highM,

@@ -47,7 +47,7 @@ export function ProofStage() {
           No readings yet. Open a link's crew sheet on the roof and write down what the radios show.
         </p>
       ) : (
-        <table className="w-full text-[13px]">
+        <table className="w-full text-[13px] [&_td]:px-1.5 [&_th]:px-1.5">
           <thead>
             <tr className="border-b border-rule text-left text-xs text-quiet">
               <th className="py-1 font-normal">Link</th>

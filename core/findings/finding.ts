@@ -157,14 +157,14 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
     add(
       "weak",
       null,
-      `${weaker.levelDbm.toFixed(1)} dBm at ${toward}, ${(weaker.sensitivityDbm - weaker.levelDbm).toFixed(1)} dB under the sensitivity`,
+      `${withMinus(weaker.levelDbm)} dBm at ${toward}, ${(weaker.sensitivityDbm - weaker.levelDbm).toFixed(1)} dB under the sensitivity`,
       "Not even the most robust modulation holds.",
     );
   } else if (weaker.marginLeftDb < wanted) {
     add(
       "margin",
       null,
-      `${weaker.marginLeftDb.toFixed(1)} dB left at ${toward}, ${wanted} dB wanted`,
+      `${withMinus(weaker.marginLeftDb)} dB left at ${toward}, ${wanted} dB wanted`,
       weaker.rainDb > 0
         ? `Rain takes ${weaker.rainDb.toFixed(1)} dB for ${(100 - world.plan.availabilityPercent).toFixed(3)} % of the year.`
         : "Fading, wind and growing noise will eat the rest.",
@@ -211,7 +211,7 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
       add(
         verdict.state,
         null,
-        `measured ${formatDeviation(verdict.worstDeviationDb)} against the prediction`,
+        `measured ${withMinus(verdict.worstDeviationDb)} dB against the prediction`,
         lead ? `${lead.title}: ${lead.reason}` : verdict.floor.text,
       );
     }
@@ -219,8 +219,9 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
   return faults.sort((x, y) => FINDING_KINDS.indexOf(x.kind) - FINDING_KINDS.indexOf(y.kind));
 }
 
-function formatDeviation(deviationDb: number): string {
-  return `${deviationDb < 0 ? "−" : "+"}${Math.abs(deviationDb).toFixed(1)} dB`;
+/** One decimal, and the minus sign that is printed rather than the hyphen that is typed. */
+function withMinus(value: number): string {
+  return value.toFixed(1).replace("-", "−");
 }
 
 /** A fault placed in the plan, its people counted, remedies still to come. */

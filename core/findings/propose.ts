@@ -1,12 +1,17 @@
-import { patternLossDb } from "../antenna";
+import { patternLossDb, peakGainDbi, type AntennaModel } from "../antenna";
 import { inverseGeodesic, signedAngleDeg, type Place } from "../geodesy";
 import type { Edit, Link, Radio, Site, Subscriber, World } from "../plan";
+import { wantedMarginDb } from "../link";
+import { freeSpaceLossDb } from "../propagation";
+import { sensitivityDbm, type RadioModel } from "../radio";
 import { antennasFor, powerWithinCapDbm, radioModelsFor } from "./kit";
 
 /** Loss off a sector's boresight, dB, up to which a new customer is still given to it. */
 const SECTOR_EDGE_DB = 6;
 /** Where a plan says nothing, a new link starts in the band that most radios and rule sets know. */
-const DEFAULT_FREQUENCY_MHZ = 5700;
+const DEFAULT_FREQUENCY_MHZ = 5785;
+/** What a first link should have beyond the wanted margin, for what the ground will take, dB. */
+const TERRAIN_RESERVE_DB = 6;
 
 const COMMON = {
   cableLossDb: 0,
@@ -17,6 +22,42 @@ const COMMON = {
   bracketTurned: false,
 } as const;
 
+interface FarEnd {
+  distanceM: number;
+  /** Gain of the far antenna toward here, or "same" where both ends will carry the same one. */
+  gainDbi: number | "same";
+}
+
+/** The cheapest antenna that reaches over open ground with the wanted margin and a reserve; the largest if none does. */
+function antennaThatReaches(
+  world: World,
+  model: RadioModel,
+  antennas: AntennaModel[],
+  { frequencyMHz, widthMHz }: { frequencyMHz: number; widthMHz: number },
+  role: Radio["role"],
+  far: FarEnd,
+): AntennaModel {
+  const pathDb = freeSpaceLossDb({
+    distanceKm: Math.max(0.001, far.distanceM / 1000),
+    frequencyGHz: frequencyMHz / 1000,
+  });
+  const wanted = wantedMarginDb(world.plan, frequencyMHz) + TERRAIN_RESERVE_DB;
+  const gain = (antenna: AntennaModel) => peakGainDbi(antenna, frequencyMHz);
+  const reaches = (antenna: AntennaModel) => {
+    const power = powerWithinCapDbm(
+      world,
+      model,
+      antenna,
+      { frequencyMHz, widthMHz, cableLossDb: 0 },
+      role === "bridge" ? "ptp" : "ptmp",
+    );
+    const farGain = far.gainDbi === "same" ? gain(antenna) : far.gainDbi;
+    return power + gain(antenna) - pathDb + farGain - sensitivityDbm(model, widthMHz) >= wanted;
+  };
+  const largest = antennas.reduce((best, antenna) => (gain(antenna) > gain(best) ? antenna : best));
+  return antennas.find(reaches) ?? largest;
+}
+
 function newRadio(
   world: World,
   makeId: () => string,
@@ -25,15 +66,15 @@ function newRadio(
   name: string,
   heightM: number,
   channel: { frequencyMHz: number; widthMHz?: number; polarization?: Radio["polarization"] },
-  pickAntenna: "cheapest" | "largest",
+  far: FarEnd | null,
 ): Radio | null {
   const model = radioModelsFor(world, role, channel.frequencyMHz).find(
     (m) => channel.widthMHz === undefined || m.widthsMHz.includes(channel.widthMHz),
   );
   const antennas = antennasFor(world, role, channel.frequencyMHz);
-  const antenna = pickAntenna === "cheapest" ? antennas[0] : antennas.at(-1);
-  if (!model || !antenna) return null;
+  if (!model || antennas.length === 0) return null;
   const widthMHz = channel.widthMHz ?? (model.widthsMHz.includes(20) ? 20 : model.widthsMHz[0]!);
+  const antenna = far ? antennaThatReaches(world, model, antennas, { ...channel, widthMHz }, role, far) : antennas[0]!;
   const radio: Radio = {
     ...COMMON,
     id: makeId(),
@@ -91,13 +132,15 @@ export function proposeAccess(world: World, site: Site, subscriber: Subscriber, 
       `Sector ${subscriber.name}`,
       site.structureHeightM,
       { frequencyMHz: DEFAULT_FREQUENCY_MHZ },
-      "cheapest",
+      null,
     );
     if (!sector) return null;
     sector.azimuthDeg = Math.round(inverseGeodesic(site, subscriber).azimuthDeg) % 360;
     sector.tiltDownDeg = 0;
     edits.push({ kind: "radios", id: sector.id, row: sector });
   }
+  const sectorAntenna = world.antennaModels.get(sector.antennaModelId)!;
+  const sectorGainDbi = peakGainDbi(sectorAntenna, sector.frequencyMHz) - SECTOR_EDGE_DB / 2;
   const client = newRadio(
     world,
     makeId,
@@ -106,15 +149,16 @@ export function proposeAccess(world: World, site: Site, subscriber: Subscriber, 
     `${subscriber.name} radio`,
     Math.min(subscriber.antennaHeightM, subscriber.maxHeightM),
     sector,
-    "cheapest",
+    { distanceM: inverseGeodesic(site, subscriber).distanceM, gainDbi: sectorGainDbi },
   );
   if (!client) return null;
   edits.push({ kind: "radios", id: client.id, row: client });
   return [...edits, linkEdit(world, makeId, "access", sector.id, client.id)];
 }
 
-/** The edits of a first bridge between two sites, with the largest antennas of the library. */
+/** The edits of a first bridge between two sites, with the cheapest antennas that reach. */
 export function proposeBridge(world: World, from: Site, to: Site, makeId: () => string): Edit[] | null {
+  const far: FarEnd = { distanceM: inverseGeodesic(from, to).distanceM, gainDbi: "same" };
   const a = newRadio(
     world,
     makeId,
@@ -123,7 +167,7 @@ export function proposeBridge(world: World, from: Site, to: Site, makeId: () => 
     `Bridge to ${to.name}`,
     from.structureHeightM,
     { frequencyMHz: 5800 },
-    "largest",
+    far,
   );
   const b = newRadio(
     world,
@@ -133,7 +177,7 @@ export function proposeBridge(world: World, from: Site, to: Site, makeId: () => 
     `Bridge to ${from.name}`,
     to.structureHeightM,
     { frequencyMHz: 5800 },
-    "largest",
+    far,
   );
   if (!a || !b) return null;
   return [

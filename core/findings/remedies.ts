@@ -34,7 +34,7 @@ interface Bench {
 }
 
 const edit = (radio: Radio): Edit => ({ kind: "radios", id: radio.id, row: radio });
-const useOf = (link: Link) => (link.kind === "bridge" ? "ptp" : "ptmp");
+const ruleUse = (link: Link) => (link.kind === "bridge" ? "ptp" : "ptmp");
 
 /** Raising either end, or both, until the wanted share of the zone is free. */
 function* higher({ a, b, answer, world, link, profileBetween }: Bench): Generator<Candidate> {
@@ -105,7 +105,7 @@ function* elsewhere({ world, link, b }: Bench): Generator<Candidate> {
 
 /** More level: power up to the cap, a bigger antenna at the ends that aim, a narrower channel. */
 function* stronger({ world, link, a, b }: Bench): Generator<Candidate> {
-  const use = useOf(link);
+  const use = ruleUse(link);
   const raised: Radio[] = [];
   for (const end of [a, b]) {
     const cap = powerWithinCapDbm(world, end.model, end.antenna, end.radio, use);
@@ -146,7 +146,7 @@ function* stronger({ world, link, a, b }: Bench): Generator<Candidate> {
 
 function* turnedDown({ world, link, a, b }: Bench, fault: Fault): Generator<Candidate> {
   const end = fault.radioId === a.radio.id ? a : b;
-  const radio = withPowerInCap(world, end, useOf(link));
+  const radio = withPowerInCap(world, end, ruleUse(link));
   if (radio !== end.radio) {
     yield {
       label: `Turn ${end.radio.name} down from ${end.radio.txPowerDbm} to ${radio.txPowerDbm} dBm`,
@@ -154,7 +154,7 @@ function* turnedDown({ world, link, a, b }: Bench, fault: Fault): Generator<Cand
     };
   }
   const other = end === a ? b : a;
-  const otherRadio = withPowerInCap(world, other, useOf(link));
+  const otherRadio = withPowerInCap(world, other, ruleUse(link));
   if (radio !== end.radio && otherRadio !== other.radio) {
     yield {
       label: `Turn both ends down, to ${radio.txPowerDbm} and ${otherRadio.txPowerDbm} dBm`,
@@ -173,7 +173,7 @@ function* reachable({ world, link, a, b }: Bench, fault: Fault): Generator<Candi
     if (antenna.id === end.antenna.id) continue;
     const txPowerDbm = Math.min(
       end.radio.txPowerDbm,
-      powerWithinCapDbm(world, end.model, antenna, end.radio, useOf(link)),
+      powerWithinCapDbm(world, end.model, antenna, end.radio, ruleUse(link)),
     );
     yield {
       label: `${antenna.maker} ${antenna.model}, whose bracket reaches ${antenna.bracketDownDeg}° down and ${antenna.bracketUpDeg}° up`,
@@ -191,7 +191,7 @@ function* inBand({ world, link, a, b }: Bench): Generator<Candidate> {
   const changed = [a, b].map((end) => ({ ...end.radio, frequencyMHz }));
   yield {
     label: `Move the link to ${frequencyMHz} MHz`,
-    edits: changed.map((radio, i) => edit(withPowerInCap(world, { ...[a, b][i]!, radio }, useOf(link)))),
+    edits: changed.map((radio, i) => edit(withPowerInCap(world, { ...[a, b][i]!, radio }, ruleUse(link)))),
   };
 }
 
@@ -263,7 +263,7 @@ function effectOf(world: World, before: LinkAnswer, after: LinkAnswer, costEur: 
   const margin = weakestMarginDb(after)!;
   const change = before.path ? ` (${signed(margin - weakestMarginDb(before)!)} dB)` : "";
   const cost = costEur === 0 ? "" : `; ${costEur > 0 ? "+" : "−"}€${Math.abs(costEur).toFixed(0)}`;
-  return `${path.clearance.worstShare.toFixed(2)} of the zone clear; margin ${margin.toFixed(1)} dB${change}; ${path.aToB.rateMbps.toFixed(0)}/${path.bToA.rateMbps.toFixed(0)} Mbit/s${cost}`;
+  return `${path.clearance.worstShare.toFixed(2).replace("-", "−")} of the zone clear; margin ${margin.toFixed(1).replace("-", "−")} dB${change}; ${path.aToB.rateMbps.toFixed(0)}/${path.bToA.rateMbps.toFixed(0)} Mbit/s${cost}`;
 }
 
 function costOf(world: World): number {

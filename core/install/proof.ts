@@ -1,5 +1,6 @@
 import { firstSideLobe } from "../antenna";
 import type { LinkEnd, LinkState, Measurement, Plan } from "../plan";
+import { thermalNoiseDbm } from "../propagation";
 
 /** A way in which a reading may have come about, with the figures that speak for it. */
 export interface Cause {
@@ -35,6 +36,8 @@ export function combinedLevelDbm(chain0Dbm: number, chain1Dbm: number | null): n
 const DEAD_CHAIN_DB = 12;
 const SIDE_LOBE_TOLERANCE_DB = 4;
 
+/** With the minus sign that is printed. */
+const printed = (value: number) => String(Math.round(value * 10) / 10).replace("-", "−");
 const signed = (value: number) => `${value < 0 ? "−" : "+"}${Math.abs(value).toFixed(1)} dB`;
 
 /**
@@ -51,23 +54,31 @@ export function judge(plan: Plan, a: LinkEnd, b: LinkEnd, measurement: Measureme
 
   const floor = {
     passed: weakest >= plan.proofFloorDbm,
-    text: `weaker end ${weakest.toFixed(1)} dBm, floor ${plan.proofFloorDbm} dBm`,
+    text: `weaker end ${printed(weakest)} dBm, floor ${printed(plan.proofFloorDbm)} dBm`,
   };
   const deviation = {
     passed: Math.abs(worst) <= plan.proofDeviationDb,
     text: `farthest from prediction ${signed(worst)}, band ±${plan.proofDeviationDb} dB`,
   };
-  const state = floor.passed && deviation.passed ? "proven" : floor.passed || deviation.passed ? "doubtful" : "failed";
+  const deadChains = deadChainCauses(a, b, measurement);
+  // One chain can carry a link into the band alone; it is not proven while the other is down.
+  const state =
+    floor.passed && deviation.passed && deadChains.length === 0
+      ? "proven"
+      : floor.passed || deviation.passed
+        ? "doubtful"
+        : "failed";
+  const causes = deadChains.length > 0 ? deadChains : levelCauses(a, b, deviationA, deviationB);
   return {
     state,
     floor,
     deviation,
     worstDeviationDb: worst,
-    causes: state === "proven" ? [] : likelyCauses(a, b, measurement, deviationA, deviationB),
+    causes: state === "proven" ? [] : [...causes, ...noiseCauses(a, b, measurement)],
   };
 }
 
-function likelyCauses(a: LinkEnd, b: LinkEnd, m: Measurement, deviationA: number, deviationB: number): Cause[] {
+function deadChainCauses(a: LinkEnd, b: LinkEnd, m: Measurement): Cause[] {
   const causes: Cause[] = [];
   for (const [end, first, second] of [
     [a, m.levelA0Dbm, m.levelA1Dbm],
@@ -82,9 +93,14 @@ function likelyCauses(a: LinkEnd, b: LinkEnd, m: Measurement, deviationA: number
       next: "Check that chain's connector, jumper and port at both ends.",
     });
   }
+  return causes;
+}
+
+function levelCauses(a: LinkEnd, b: LinkEnd, deviationA: number, deviationB: number): Cause[] {
+  const causes: Cause[] = [];
   const low = Math.min(deviationA, deviationB);
   const alike = Math.abs(deviationA - deviationB) <= 3;
-  if (causes.length > 0 || low > -2) return withNoise(causes, a, b, m);
+  if (low > -2) return causes;
 
   const crossed = Math.min(a.antenna.crossPolarDb, b.antenna.crossPolarDb);
   if (alike && Math.abs(-low - crossed) <= 5 && low < -14) {
@@ -101,7 +117,7 @@ function likelyCauses(a: LinkEnd, b: LinkEnd, m: Measurement, deviationA: number
       ["elevation", end.antenna.elevationCuts.V],
     ] as const) {
       const lobe = firstSideLobe(cut);
-      if (!lobe || !alike || Math.abs(-low - lobe.belowDb) > SIDE_LOBE_TOLERANCE_DB + 2) continue;
+      if (!lobe || !alike || Math.abs(-low - lobe.belowDb) > SIDE_LOBE_TOLERANCE_DB) continue;
       if (causes.some((cause) => cause.kind === "sideLobe")) continue;
       causes.push({
         kind: "sideLobe",
@@ -119,24 +135,29 @@ function likelyCauses(a: LinkEnd, b: LinkEnd, m: Measurement, deviationA: number
       next: "Look along the path from the antenna; if trees stand in it, set their depth on the link and predict again.",
     });
   }
-  return withNoise(causes, a, b, m);
+  return causes;
 }
 
-function withNoise(causes: Cause[], a: LinkEnd, b: LinkEnd, m: Measurement): Cause[] {
+/** How far measured noise may stand above the planned floor before it is called, dB. */
+const NOISE_TOLERANCE_DB = 6;
+
+function noiseCauses(a: LinkEnd, b: LinkEnd, m: Measurement): Cause[] {
+  const causes: Cause[] = [];
   for (const [end, noise] of [
     [a, m.noiseADbm],
     [b, m.noiseBDbm],
   ] as const) {
     if (noise === null) continue;
-    const planned = -174 + 10 * Math.log10(a.radio.widthMHz * 1e6) + end.model.noiseFigureDb + end.radio.interferenceDb;
-    if (noise - planned > 6) {
-      causes.push({
-        kind: "noise",
-        title: "More noise than planned",
-        reason: `${(noise - planned).toFixed(1)} dB above the planned floor at ${end.placeName}`,
-        next: "Scan, then change channel: the far end first, or it is lost.",
-      });
-    }
+    const planned =
+      thermalNoiseDbm({ bandwidthMHz: a.radio.widthMHz, noiseFigureDb: end.model.noiseFigureDb }) +
+      end.radio.interferenceDb;
+    if (noise - planned <= NOISE_TOLERANCE_DB) continue;
+    causes.push({
+      kind: "noise",
+      title: "More noise than planned",
+      reason: `${(noise - planned).toFixed(1)} dB above the planned floor at ${end.placeName}`,
+      next: "Scan, then change channel: the far end first, or it is lost.",
+    });
   }
   return causes;
 }

@@ -1,0 +1,118 @@
+import { expect, test } from "@jest/globals";
+import { answerOf, outcomeOf, proposeAccess, proposeBridge, reviewPlan, summarize } from "#core/findings";
+import { isServed } from "#core/link";
+import { checkEdits, mergeEdits, withEdits, type Link } from "#core/plan";
+import { radioIn, valley, type Valley } from "#core/testing";
+
+const review = (made: Valley) => reviewPlan(made.world, made.between);
+const kinds = (made: Valley) => review(made).findings.map((finding) => finding.kind);
+
+test("a sound plan has nothing to say", () => {
+  expect(kinds(valley())).toEqual([]);
+});
+
+test("each fault of the slice is found, with a number", () => {
+  const cases: [string, Valley][] = [
+    ["blocked", valley(60)],
+    ["tight", valley(13)],
+    ["overEirp", valley(0, (rows) => void (radioIn(rows, "sector").txPowerDbm = 27))],
+    [
+      "weak",
+      valley(0, (rows) =>
+        Object.assign(rows.subscribers[0]!, { behind: "thermally_efficient", latDeg: -1.01, lonDeg: 20.11 }),
+      ),
+    ],
+    ["polarization", valley(0, (rows) => void (radioIn(rows, "farm-radio").polarization = "V"))],
+    ["tooHigh", valley(0, (rows) => void (radioIn(rows, "east-west").heightM = 55))],
+    ["outOfBand", valley(0, (rows) => rows.radios.forEach((radio) => (radio.frequencyMHz = 6000)))],
+    ["uncovered", valley(0, (rows) => rows.radios.forEach((radio) => (radio.frequencyMHz = 5400)))],
+  ];
+  for (const [kind, made] of cases) {
+    const finding = review(made).findings.find((one) => one.kind === kind);
+    expect([kind, finding?.what]).toEqual([kind, expect.stringMatching(/\d/)]);
+  }
+});
+
+test("every remedy, applied, resolves its finding and brings no worse one", () => {
+  for (const made of [
+    valley(13),
+    valley(28),
+    valley(0, (rows) => void (radioIn(rows, "sector").txPowerDbm = 27)),
+    valley(0, (rows) => void (radioIn(rows, "farm-radio").polarization = "V")),
+  ]) {
+    // The farm's own roof may be too low for the ridge; the bridge's masts are not.
+    const findings = review(made).findings.filter(
+      ({ linkId, kind }) => linkId === "bridge" || kind === "overEirp" || kind === "polarization",
+    );
+    expect(findings.length).toBeGreaterThan(0);
+    for (const finding of findings) {
+      expect(finding.remedies.length).toBeGreaterThan(0);
+      for (const remedy of finding.remedies) {
+        const world = withEdits(made.world, remedy.edits);
+        expect(checkEdits(made.world, remedy.edits)).toEqual([]);
+        expect(reviewPlan(world, made.between).findings.map((one) => one.id)).not.toContain(finding.id);
+      }
+    }
+  }
+});
+
+test("findings rank by people, and a bridge counts everybody behind it", () => {
+  const made = valley(13, (rows) => {
+    radioIn(rows, "farm-radio").polarization = "V";
+    // The farm now hangs on the far site, so that the tight bridge carries it.
+    radioIn(rows, "sector").siteId = "east";
+    radioIn(rows, "sector").azimuthDeg = 275;
+    rows.subscribers[0]!.lonDeg = 20.09;
+  });
+  const { findings } = review(made);
+  const tight = findings.find((one) => one.kind === "tight" && one.linkId === "bridge");
+  expect(tight!.people).toBe(3);
+  const people = findings.map((one) => one.people);
+  expect(people).toEqual([...people].sort((x, y) => y - x));
+});
+
+test("a subscriber is served only when its site is fed", () => {
+  const made = valley();
+  expect(review(made).outcome).toMatchObject({ customersServed: 1, peopleServed: 3 });
+  const cut = valley(0, (rows) => rows.sites.forEach((site) => (site.isFeed = site.id === "east")));
+  expect(review(cut).outcome.customersServed).toBe(1);
+  const broken = valley(90, (rows) => rows.sites.forEach((site) => (site.isFeed = site.id === "east")));
+  expect(review(broken).outcome.customersServed).toBe(0);
+});
+
+test("a proposed link works on open ground, within the caps", () => {
+  let count = 0;
+  const made = valley(0, (rows) => {
+    rows.links = [];
+    rows.radios = [];
+  });
+  for (const edits of [
+    proposeAccess(
+      made.world,
+      made.world.sites.get("west")!,
+      made.world.subscribers.get("farm")!,
+      () => `new-${count++}`,
+    ),
+    proposeBridge(made.world, made.world.sites.get("west")!, made.world.sites.get("east")!, () => `new-${count++}`),
+  ]) {
+    expect(checkEdits(made.world, edits!)).toEqual([]);
+    const world = withEdits(made.world, edits!);
+    const link = edits!.at(-1)!.row as Link;
+    const answer = answerOf(world, link, made.between);
+    expect(isServed(world.plan, 5785, answer)).toBe(true);
+    expect(answer.path!.aToB.overCapDb).toBe(0);
+    expect(answer.path!.bToA.overCapDb).toBe(0);
+    expect(outcomeOf(world, new Map([[link.id, summarize(world, link, answer)]])).costEur).toBeGreaterThan(0);
+  }
+});
+
+test("edits merge by row, the later one wins, and the kept world stays as it was", () => {
+  const made = valley();
+  const sector = made.world.radios.get("sector")!;
+  const step = (heightM: number) => [{ kind: "radios" as const, id: "sector", row: { ...sector, heightM } }];
+  const merged = mergeEdits(step(31), step(32));
+  expect(merged).toHaveLength(1);
+  expect(withEdits(made.world, merged).radios.get("sector")!.heightM).toBe(32);
+  expect(made.world.radios.get("sector")!.heightM).toBe(30);
+  expect(checkEdits(made.world, step(41))[0]!.message).toBe("sector: 41 m is above the 40 m that west offers");
+});

@@ -1,0 +1,59 @@
+import { expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { declinationDeg, destination, formatPlace, inverseGeodesic, parseAxis, placesAlong } from "#core/geodesy";
+
+test("a degree of latitude at the equator is 110.574 km", () => {
+  expect(inverseGeodesic({ latDeg: 0, lonDeg: 0 }, { latDeg: 1, lonDeg: 0 }).distanceM).toBeCloseTo(110574.39, 1);
+});
+
+test("sampled places lie on the geodesic, within centimetres", () => {
+  const from = { latDeg: 60, lonDeg: 20 };
+  const { azimuthDeg } = inverseGeodesic(from, { latDeg: 60.05, lonDeg: 20.6 });
+  const to = destination(from, azimuthDeg, 33_000);
+  const { latDeg, lonDeg } = placesAlong(from, to, 1101);
+  for (let i = 0; i <= 1100; i += 37) {
+    const exact = destination(from, azimuthDeg, i * 30);
+    expect(inverseGeodesic(exact, { latDeg: latDeg[i]!, lonDeg: lonDeg[i]! }).distanceM).toBeLessThan(0.05);
+  }
+});
+
+test("declination agrees with the published test values of the World Magnetic Model 2025", () => {
+  // WMM2025 technical report, test values at 2025.0: latitude, longitude, altitude km, declination.
+  const published: [number, number, number, number][] = [
+    [80, 0, 0, 1.28],
+    [0, 120, 0, -0.16],
+    [-80, 240, 0, 68.78],
+  ];
+  for (const [latDeg, lonDeg, altitudeKm, expected] of published) {
+    const got = declinationDeg(
+      { latDeg, lonDeg: lonDeg > 180 ? lonDeg - 360 : lonDeg },
+      altitudeKm * 1000,
+      new Date("2025-01-01T00:00:00Z"),
+    );
+    expect(Math.abs(got! - expected)).toBeLessThan(0.02);
+  }
+  expect(declinationDeg({ latDeg: 0, lonDeg: 0 }, 0, new Date("2031-01-01"))).toBeNull();
+});
+
+test("coordinates read in the styles people write", () => {
+  expect(parseAxis("37.6167° S", "lat")).toBeCloseTo(-37.6167, 9);
+  expect(parseAxis("S 37° 37' 0.1\"", "lat")).toBeCloseTo(-37.616694, 6);
+  expect(parseAxis("37° 37,5' N", "lat")).toBeCloseTo(37.625, 9);
+  expect(parseAxis("−30,2195", "lon")).toBeCloseTo(-30.2195, 9);
+  expect(parseAxis("30 13 10 O", "lon")).toBeCloseTo(-30.219444, 6);
+  for (const bad of ["91", "37 61 0", "12N34S", "abc", "", "12 E", "1 2 3 4"]) expect(parseAxis(bad, "lat")).toBeNull();
+});
+
+test("what is written in any style reads back as the same place", () => {
+  const place = fc.record({
+    latDeg: fc.double({ min: -90, max: 90, noNaN: true }),
+    lonDeg: fc.double({ min: -180, max: 180, noNaN: true }),
+  });
+  fc.assert(
+    fc.property(place, fc.constantFrom("decimal" as const, "dms" as const, "dm" as const), (where, style) => {
+      const [lat, lon] = formatPlace(where, style).split(", ");
+      expect(Math.abs(parseAxis(lat!, "lat")! - where.latDeg)).toBeLessThan(2e-5);
+      expect(Math.abs(parseAxis(lon!, "lon")! - where.lonDeg)).toBeLessThan(2e-5);
+    }),
+  );
+});

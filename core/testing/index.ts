@@ -1,0 +1,1 @@
+export { radio, radioIn, valley, valleySurface, type Valley } from "./valley";

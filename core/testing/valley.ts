@@ -1,0 +1,153 @@
+import { libraryFor } from "../catalogue";
+import {
+  worldOf,
+  type Link,
+  type Plan,
+  type PlanRows,
+  type Radio,
+  type Site,
+  type Subscriber,
+  type World,
+} from "../plan";
+import { arraySurface, sampleProfile, type Profile, type Surface } from "../terrain";
+
+/** A small made-up plan for tests: flat ground at 10 m with one north–south ridge, two sites and a subscriber. */
+
+const PLAN: Plan = {
+  id: "valley",
+  name: "Valley",
+  ruleSetId: "cfr47",
+  kFactor: 4 / 3,
+  rainRate001MmPerH: 40,
+  availabilityPercent: 99.95,
+  marginTargetDb: 10,
+  rainMarginDb: 3,
+  proofFloorDbm: -65,
+  proofDeviationDb: 4,
+  isDemo: false,
+  createdAt: "2026-01-01T00:00:00Z",
+};
+
+const site = (id: string, lonDeg: number): Site => ({
+  id,
+  planId: "valley",
+  name: id,
+  latDeg: -1,
+  lonDeg,
+  structureKind: "mast",
+  structureHeightM: 40,
+  poleDiameterMm: 60,
+  power: "mains",
+  freeMounts: 3,
+  isFeed: id === "west",
+  notes: "",
+});
+const subscriber: Subscriber = {
+  id: "farm",
+  planId: "valley",
+  name: "farm",
+  latDeg: -1.005,
+  lonDeg: 20.06,
+  mount: "roof",
+  antennaHeightM: 8,
+  maxHeightM: 12,
+  demandMbps: 20,
+  people: 3,
+  behind: "none",
+  notes: "",
+};
+
+export const radio = (id: string, rest: Partial<Radio> = {}): Radio => ({
+  id,
+  planId: "valley",
+  siteId: null,
+  subscriberId: null,
+  name: id,
+  role: "bridge",
+  radioModelId: "brisote-tramo-5",
+  antennaModelId: "brisote-plato-5-30",
+  heightM: 20,
+  azimuthDeg: null,
+  tiltDownDeg: null,
+  bracketTurned: false,
+  polarization: "HV",
+  frequencyMHz: 5800,
+  widthMHz: 20,
+  txPowerDbm: 20,
+  cableLossDb: 0,
+  interferenceDb: 0,
+  ethernetM: 20,
+  injector: "802.3at",
+  address: "",
+  ...rest,
+});
+
+/** Ground with a ridge `ridgeM` above the plain, about half-way between the sites. */
+export function valleySurface(ridgeM: number): Surface {
+  const columns = 500;
+  const rows = 120;
+  const ground = Float32Array.from(
+    { length: columns * rows },
+    (_, i) => 10 + ridgeM * Math.exp(-((((i % columns) - 250) / 12) ** 2)),
+  );
+  return arraySurface(
+    { westDeg: 19.98, northDeg: -0.98, cellLonDeg: 0.0003, cellLatDeg: 0.0003, columns, rows },
+    ground,
+  );
+}
+
+export interface Valley {
+  rows: PlanRows;
+  world: World;
+  between: (from: { latDeg: number; lonDeg: number }, to: { latDeg: number; lonDeg: number }) => Profile;
+}
+
+/** The plan with a bridge west – east and an access link west – farm; `change` alters rows before use. */
+export function valley(ridgeM = 0, change: (rows: PlanRows) => void = () => undefined): Valley {
+  const link = (id: string, kind: Link["kind"], aRadioId: string, bRadioId: string): Link => ({
+    id,
+    planId: "valley",
+    kind,
+    aRadioId,
+    bRadioId,
+    state: "planned",
+    foliageDepthM: 0,
+  });
+  const rows: PlanRows = {
+    plan: { ...PLAN },
+    sites: [site("west", 20), site("east", 20.11)],
+    subscribers: [{ ...subscriber }],
+    radios: [
+      radio("west-east", { siteId: "west" }),
+      radio("east-west", { siteId: "east" }),
+      radio("sector", {
+        siteId: "west",
+        role: "sector",
+        radioModelId: "brisote-vela-5",
+        antennaModelId: "brisote-arco-5-17-90",
+        azimuthDeg: 95,
+        tiltDownDeg: 0,
+        heightM: 30,
+        txPowerDbm: 19,
+      }),
+      radio("farm-radio", {
+        subscriberId: "farm",
+        role: "subscriber",
+        radioModelId: "brisote-vela-5c",
+        antennaModelId: "brisote-losa-5-23",
+        heightM: 8,
+        txPowerDbm: 13,
+      }),
+    ],
+    links: [link("bridge", "bridge", "west-east", "east-west"), link("access", "access", "sector", "farm-radio")],
+    measurements: [],
+    equipment: libraryFor("valley"),
+  };
+  change(rows);
+  const surface = valleySurface(ridgeM);
+  return { rows, world: worldOf(rows), between: (from, to) => sampleProfile(surface, from, to) };
+}
+
+export function radioIn(rows: PlanRows, id: string): Radio {
+  return rows.radios.find((one) => one.id === id)!;
+}

@@ -1,0 +1,63 @@
+import { expect, expectAccessible, test } from "./fixtures";
+
+const SCREENS = [
+  ["survey", "/plans/isla-orvena/survey?sel=subscriber:sub-42"],
+  ["site", "/plans/isla-orvena/survey?sel=site:site-ridge"],
+  ["paths", "/plans/isla-orvena/paths?sel=link:link-long"],
+  ["install", "/plans/isla-orvena/install"],
+  ["proof stage", "/plans/isla-orvena/proof"],
+  ["crew sheet", "/plans/isla-orvena/links/link-medium/sheet"],
+  ["reading", "/plans/isla-orvena/links/link-medium/proof"],
+  ["import", "/plans/isla-orvena/import"],
+  ["settings", "/plans/isla-orvena/settings"],
+  ["logbook", "/plans/isla-orvena/logbook"],
+  ["home", "/"],
+] as const;
+
+for (const scheme of ["light", "dark"] as const) {
+  test(`axe finds nothing serious on any screen, ${scheme}`, async ({ page, server }) => {
+    await page.emulateMedia({ colorScheme: scheme });
+    for (const [name, path] of SCREENS) {
+      await page.goto(`${server.origin}${path}`);
+      await expect(page.locator("html")).toHaveAttribute("data-theme", scheme);
+      await page.waitForLoadState("networkidle");
+      await expectAccessible(page, name);
+    }
+  });
+}
+
+test("the whole desk is worked from the keyboard", async ({ page, demo }) => {
+  await page.goto(`${demo}/paths`);
+  await page.locator("body").press("g");
+  await page.keyboard.press("s");
+  await expect(page).toHaveURL(/\/survey/);
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("Goat dairy");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "Goat dairy" })).toBeVisible();
+  await page.locator("body").press("g");
+  await page.keyboard.press("p");
+  await expect(page.getByRole("link", { name: /^Paths/ })).toHaveAttribute("aria-current", "page");
+  await page.keyboard.press("j");
+  await expect(page).toHaveURL(/sel=link/);
+  const first = page.url();
+  await page.keyboard.press("j");
+  await expect(page).not.toHaveURL(first);
+  await page.keyboard.press("k");
+  await expect(page).toHaveURL(first);
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+  await page.keyboard.press("Escape");
+
+  // The plan: Enter picks what stands under the cross, M measures.
+  const plan = page.getByRole("application", { name: /^Plan/ });
+  await expect(plan).toHaveAttribute("data-ready", "true");
+  await plan.focus();
+  await page.keyboard.press("m");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Choose the other end")).toBeVisible();
+  for (let i = 0; i < 3; i++) await page.keyboard.press("ArrowRight");
+  await page.waitForTimeout(600);
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(/km · .*° true/)).toBeVisible();
+});

@@ -1,0 +1,53 @@
+import { expect, test } from "./fixtures";
+
+/** The demo's planted faults of this slice, by kind and place. */
+const PLANTED = [
+  { kind: "tight", place: "Quarry mast – Lighthouse" },
+  { kind: "blocked", place: "Casa" },
+  { kind: "polarization", place: "Casa" },
+  { kind: "overEirp", place: "Harbour to silo" },
+  { kind: "overEirp", place: "Silo to harbour" },
+];
+
+/** The left column; the sheet shows the findings of the selected link once more. */
+const LIST = 'aside[aria-label="Findings and links"]';
+
+test("every planted fault is found and resolved by its first remedy", async ({ page, demo }) => {
+  await page.goto(`${demo}/paths`);
+  for (const { kind, place } of PLANTED) {
+    const cards = page.locator(`${LIST} [data-finding="${kind}"]`).filter({ hasText: place });
+    await expect(cards.first(), `${kind} at ${place} is found`).toBeVisible();
+    const before = await cards.count();
+    await cards.first().getByRole("button").first().click();
+    const sheet = page.getByRole("region", { name: "Findings of this link" }).locator(`[data-finding="${kind}"]`);
+    await sheet.getByRole("button", { name: "Take in hand" }).first().click();
+    await page.getByRole("button", { name: /^Keep/ }).click();
+    await expect(cards).toHaveCount(before - 1);
+  }
+  await expect(page.locator(`${LIST} [data-finding]`)).toHaveCount(0);
+
+  await page.getByRole("link", { name: /^Install/ }).click();
+  const bracket = page.locator(`${LIST} [data-finding="bracket"]`).first();
+  await bracket.getByRole("button").first().click();
+  await bracket.getByRole("button", { name: "Take in hand" }).first().click();
+  await page.getByRole("button", { name: /^Keep/ }).click();
+  await expect(page.locator(`${LIST} [data-finding="bracket"]`)).toHaveCount(0);
+
+  // The side lobe is resolved on the roof: by a new reading within the band.
+  await page.getByRole("link", { name: /^Proof/ }).click();
+  const doubtful = page.locator(`${LIST} [data-finding="doubtful"]`).first();
+  await doubtful.getByRole("button").first().click();
+  await doubtful.getByRole("link", { name: "Write down a new reading" }).click();
+  const ends = page.getByRole("group", { name: /^Received at/ });
+  for (const i of [0, 1]) {
+    const text = await ends.nth(i).locator("p .figures").first().textContent();
+    await ends
+      .nth(i)
+      .getByLabel("First chain")
+      .fill(String(Number(text!.replace("−", "-").replace(" dBm", "")) + 0.5));
+  }
+  await page.getByRole("button", { name: "Judge and keep" }).click();
+  await expect(page.getByText("proven").first()).toBeVisible();
+  await page.getByRole("link", { name: "Back to the desk" }).click();
+  await expect(page.locator(`${LIST} [data-finding]`)).toHaveCount(0);
+});

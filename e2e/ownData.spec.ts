@@ -1,0 +1,98 @@
+import { expect, test } from "./fixtures";
+
+/** A ridge between two sites, written as a small ESRI ASCII grid at 1 arc-second; the north-east corner is a hole. */
+function ridgeGrid(): string {
+  const size = 200;
+  const rows: string[] = [];
+  for (let row = 0; row < size; row++) {
+    const cells: number[] = [];
+    for (let column = 0; column < size; column++) {
+      const hole = row < 20 && column > 180;
+      cells.push(hole ? -9999 : 20 + Math.round(60 * Math.exp(-(((column - 100) / 8) ** 2))));
+    }
+    rows.push(cells.join(" "));
+  }
+  return [
+    "ncols 200",
+    "nrows 200",
+    "xllcorner 11",
+    "yllcorner -3",
+    "cellsize 0.000277777778",
+    "NODATA_value -9999",
+    ...rows,
+  ].join("\r\n");
+}
+
+const CSV = `kind;name;lat;lon;height;maxHeight;people;demand;feed
+site;Alto Verne;2°59'00"S;11,005;;40;;;yes
+site;Bajo Verne;-2,98;11,05;;15;;;
+subscriber;Granja Uno;-2.97;11.02;6;9;4;25;
+subscriber;Granja Dos;-2.9452;11.0532;6;9;3;25;
+subscriber;Sin Lugar;-92;11.02;6;9;4;25;
+`;
+
+test("an empty plan with its own terrain and places goes the same way", async ({ page, server }) => {
+  await page.goto(server.origin);
+  await page.getByLabel("Name").fill("Verne");
+  await page.getByRole("button", { name: "Begin" }).click();
+  await expect(page.getByText("no terrain")).toBeVisible();
+
+  await page
+    .getByLabel("CSV file")
+    .setInputFiles({ name: "places.csv", mimeType: "text/csv", buffer: Buffer.from(CSV) });
+  await page.getByRole("button", { name: "Import places" }).click();
+  await expect(page.getByText("places.csv: 4 new, 0 changed")).toBeVisible();
+  await expect(page.getByRole("row", { name: /6 lat −?-92 is not a latitude/ })).toBeVisible();
+  await page
+    .getByLabel("CSV file")
+    .setInputFiles({ name: "places.csv", mimeType: "text/csv", buffer: Buffer.from(CSV) });
+  await page.getByRole("button", { name: "Import places" }).click();
+  await expect(page.getByText("0 new, 0 changed, 4 as they were")).toBeVisible();
+  await page.getByLabel("Grid file").setInputFiles({
+    name: "broken.asc",
+    mimeType: "text/plain",
+    buffer: Buffer.from(ridgeGrid().replace("20 20", "20 x20")),
+  });
+  await page.getByRole("button", { name: "Import terrain" }).click();
+  await expect(page.getByText('height "x20"')).toBeVisible();
+  await page
+    .getByLabel("Grid file")
+    .setInputFiles({ name: "verne.asc", mimeType: "text/plain", buffer: Buffer.from(ridgeGrid()) });
+  await page.getByRole("button", { name: "Import terrain" }).click();
+  await expect(page.getByText("200 × 200 cells, 380 of them holes")).toBeVisible();
+  await page.getByRole("link", { name: "To the survey" }).click();
+
+  // A bridge across the ridge: blocked from the low side, and the section says from what height it clears.
+  await page.getByRole("button", { name: /Bajo Verne/ }).click();
+  await page.getByRole("button", { name: "Try a link with Alto Verne" }).click();
+  await expect(page.getByText(/blocked|tight/).first()).toBeVisible();
+  await expect(page.getByText(/60 % clear from/).first()).toBeVisible();
+  await page.getByRole("button", { name: /^Discard/ }).click();
+
+  // A path into the hole is not answered as if the hole were sea.
+  await page.getByRole("button", { name: /Granja Dos/ }).click();
+  await page.getByRole("button", { name: "Try a link with Alto Verne" }).click();
+  await expect(page.getByText("Unknown ground is not taken for sea level")).toBeVisible();
+  await page.getByRole("button", { name: /^Discard/ }).click();
+
+  await page.getByRole("button", { name: /Granja Uno/ }).click();
+  await page.getByRole("button", { name: "Try a link with Alto Verne" }).click();
+  await expect(page.getByText("It works on paper")).toBeVisible();
+  await page.getByRole("button", { name: /^Keep/ }).click();
+  await expect(page.getByText("Kept.", { exact: true })).toBeVisible();
+  await page.getByRole("link", { name: "Write a reading" }).click();
+  const ends = page.getByRole("group", { name: /^Received at/ });
+  for (const i of [0, 1]) {
+    const text = await ends.nth(i).locator("p .figures").first().textContent();
+    await ends
+      .nth(i)
+      .getByLabel("First chain")
+      .fill(String(Number(text!.replace("−", "-").replace(" dBm", "")) - 1));
+  }
+  await page.getByRole("button", { name: "Judge and keep" }).click();
+  await expect(page.getByText(/proven|doubtful/).first()).toBeVisible();
+  await page.getByRole("link", { name: "Back to the desk" }).click();
+  await page.getByRole("button", { name: "Menu" }).click();
+  await page.getByRole("menuitem", { name: "Logbook" }).click();
+  await expect(page.getByRole("row").filter({ hasText: "Imported places.csv: 4 new" })).toBeVisible();
+});

@@ -1,0 +1,72 @@
+// npm test: installs what is missing, then every check in turn. The last line counts tests.
+import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { ensureInstalled, run } from "./prepare.mjs";
+
+const CHROMIUM = process.env.TEJADO_CHROMIUM ?? "/usr/bin/chromium";
+
+/** Debian's chromium, installed where this user may; otherwise the one line that says what to do. */
+function ensureChromium() {
+  if (existsSync(CHROMIUM)) return true;
+  const mayInstall = process.getuid?.() === 0 && existsSync("/usr/bin/apt-get");
+  if (mayInstall) {
+    console.log("Installing chromium…");
+    const quiet = { stdio: "ignore", env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } };
+    run("apt-get", ["update"], quiet);
+    run("apt-get", ["install", "-y", "--no-install-recommends", "chromium"], quiet);
+  }
+  if (!existsSync(CHROMIUM)) console.error("Browser tests need Debian's chromium: apt-get install chromium");
+  return existsSync(CHROMIUM);
+}
+
+ensureInstalled();
+const reports = mkdtempSync(join(tmpdir(), "tejado-test-"));
+let passed = 0;
+let failed = 0;
+
+function step(name, command, args, options) {
+  console.log(`\n== ${name}`);
+  const ok = run(command, args, options);
+  if (!ok) console.error(`== ${name} failed`);
+  return ok;
+}
+
+/** A check without tests of its own counts as one. */
+function check(name, command, args) {
+  if (step(name, command, args)) passed++;
+  else failed++;
+}
+
+check("types", "npm", ["run", "--silent", "types"]);
+check("lint", "npm", ["run", "--silent", "lint"]);
+check("dependency rules", "npm", ["run", "--silent", "deps"]);
+
+const jestReport = join(reports, "jest.json");
+step("unit tests", "npx", ["jest", "--silent", "--json", `--outputFile=${jestReport}`, "--reporters=default"], {
+  env: { ...process.env, NODE_OPTIONS: "--experimental-vm-modules --no-warnings" },
+});
+if (existsSync(jestReport)) {
+  const report = JSON.parse(readFileSync(jestReport, "utf8"));
+  passed += report.numPassedTests;
+  failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
+} else failed++;
+
+check("build", "npx", ["react-router", "build", "--logLevel", "error"]);
+
+if (ensureChromium()) {
+  const e2eReport = join(reports, "e2e.json");
+  step("browser tests", "npx", ["playwright", "test", "-c", "e2e/playwright.config.ts"], {
+    env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: e2eReport, TEJADO_CHROMIUM: CHROMIUM },
+  });
+  if (existsSync(e2eReport)) {
+    const { stats } = JSON.parse(readFileSync(e2eReport, "utf8"));
+    passed += stats.expected + stats.flaky;
+    failed += stats.unexpected;
+    if (stats.expected + stats.unexpected === 0) failed++;
+  } else failed++;
+} else failed++;
+
+rmSync(reports, { recursive: true, force: true });
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);
