@@ -1,6 +1,6 @@
 import { checkEdits } from "#core/plan";
 import { applyChange, BrokenReference, historySteps, stepHistory } from "#store";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { data, redirect, useFetcher, useLocation, useNavigate, type ShouldRevalidateFunctionArgs } from "react-router";
 import { toast } from "sonner";
 import { parseEdits } from "../data/edits.server";
@@ -145,9 +145,17 @@ function DeskFrame({ stage }: { stage: Stage }) {
       { method: "post" },
     );
   };
+  // Undo is pressed faster than a save answers: the steps wait their turn, none is lost.
+  const waiting = useRef<("undo" | "redo")[]>([]);
   const history = (way: "undo" | "redo") => {
-    if (!busy) void fetcher.submit({ intent: way }, { method: "post" });
+    if (busy) waiting.current.push(way);
+    else void fetcher.submit({ intent: way }, { method: "post" });
   };
+  const { submit } = fetcher;
+  useEffect(() => {
+    const way = busy ? undefined : waiting.current.shift();
+    if (way) void submit({ intent: way }, { method: "post" });
+  }, [busy, submit]);
   useKeys({
     find: () => setFinding(true),
     help: () => setHelp(true),
