@@ -26,6 +26,8 @@ function isLoopback(host: string): boolean {
 
 /** Opens the store, lays out the demo if asked, and serves. Stops cleanly on SIGTERM and SIGINT. */
 export async function start({ port, host, demo, fresh, devMiddleware }: StartOptions): Promise<{ url: string }> {
+  // The pages are loaded while the database opens: the first visitor waits for neither.
+  const pages = import("virtual:react-router/server-build") as unknown as Promise<ServerBuild>;
   const store = await getStore();
   const landing = demo ? `/plans/${await seedDemo(store, fresh)}` : "/";
 
@@ -50,7 +52,9 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
   }
   app.use(
     createRequestHandler({
-      build: () => import("virtual:react-router/server-build") as unknown as Promise<ServerBuild>,
+      build: devMiddleware
+        ? () => import("virtual:react-router/server-build") as unknown as Promise<ServerBuild>
+        : await pages,
       getLoadContext: (_request, response) => ({
         nonce: devMiddleware ? undefined : (response.locals.nonce as string),
       }),

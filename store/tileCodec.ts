@@ -1,5 +1,5 @@
+import { deflateSync, inflateSync } from "node:zlib";
 import { TILE_CELLS, type TerrainTile } from "#core/terrain";
-import { unzlibSync, zlibSync } from "fflate";
 
 const CELLS = TILE_CELLS ** 2;
 const BYTES = CELLS * 4 + CELLS * 2 + CELLS;
@@ -18,12 +18,12 @@ export function encodeTile(tile: TerrainTile): Uint8Array {
     bytes[CELLS * 5 + i] = steps >> 8;
   }
   bytes.set(tile.coverCode, CELLS * 6);
-  return zlibSync(bytes, { level: 6 });
+  return deflateSync(bytes, { level: 6 });
 }
 
 /** Reads what `encodeTile` wrote; throws when the bytes are not a whole tile. */
 export function decodeTile(data: Uint8Array): TerrainTile {
-  const bytes = unzlibSync(data);
+  const bytes = inflateSync(data, { maxOutputLength: BYTES });
   if (bytes.length !== BYTES) throw new Error(`a terrain tile unpacks to ${bytes.length} bytes; it needs ${BYTES}`);
   const ground = new Uint8Array(CELLS * 4);
   const coverHeightM = new Float32Array(CELLS);
