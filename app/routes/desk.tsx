@@ -65,7 +65,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       message: what === null ? `Nothing to ${intent}.` : `${intent === "undo" ? "Took back" : "Redone"}: ${what}`,
     });
   }
-  const parsed = parseEdits(String(form.get("edits") ?? ""));
+  const parsed = parseEdits(String(form.get("edits") ?? ""), params.planId);
   if ("error" in parsed) return data({ ok: false, message: parsed.error }, { status: 400 });
   const problems = checkEdits(context.world, parsed.edits);
   if (problems.length > 0)

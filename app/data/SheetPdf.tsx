@@ -1,0 +1,136 @@
+import { join } from "node:path";
+import { CAUTION_NOTE, CAUTIONS, INSTALL_STEPS, type CrewEnd } from "#core/install";
+import { Document, Font, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
+import { figure, type Formats } from "../ui/format";
+import type { SheetData } from "./sheet.server";
+
+const fontFile = (family: string, weight: number) =>
+  join(process.cwd(), "node_modules", "@fontsource", family, "files", `${family}-latin-${weight}-normal.woff`);
+for (const weight of [400, 700]) {
+  Font.register({ family: "Next", src: fontFile("atkinson-hyperlegible-next", weight), fontWeight: weight });
+}
+Font.register({ family: "Figures", src: fontFile("atkinson-hyperlegible-mono", 700), fontWeight: 700 });
+Font.registerHyphenationCallback((word) => [word]);
+
+const styles = StyleSheet.create({
+  page: { padding: 36, fontFamily: "Next", fontSize: 10, color: "#1e2a32" },
+  title: { fontSize: 15, fontWeight: 700 },
+  quiet: { color: "#5b676e", fontSize: 9 },
+  heading: { fontSize: 11.5, fontWeight: 700, marginTop: 10, marginBottom: 3 },
+  cautions: { borderWidth: 1.5, borderColor: "#7a2e5d", padding: 7, marginTop: 8 },
+  grid: { flexDirection: "row", flexWrap: "wrap" },
+  cell: { width: "33%", paddingVertical: 3 },
+  value: { fontFamily: "Figures", fontWeight: 700, fontSize: 13 },
+  row: { flexDirection: "row", marginVertical: 1.8 },
+  box: { width: 9, height: 9, borderWidth: 1, borderColor: "#1e2a32", marginRight: 6, marginTop: 1.5 },
+  grow: { flex: 1 },
+  caution: { color: "#7a2e5d", fontWeight: 700 },
+});
+
+const POLARIZATION_WORDS: Record<string, string> = { HV: "H and V", X45: "±45°" };
+
+function figuresOf(end: CrewEnd, formats: Formats): [label: string, value: string, note: string][] {
+  const { meterVolts, expectedPerChainDbm, declinationDeg, headingMagneticDeg } = end;
+  return [
+    [
+      "Heading, compass",
+      headingMagneticDeg === null ? "–" : `${figure(headingMagneticDeg)}°`,
+      declinationDeg === null
+        ? "no magnetic model for this date"
+        : `declination ${figure(Math.abs(declinationDeg))}° ${declinationDeg < 0 ? "W" : "E"}`,
+    ],
+    ["Heading, true", `${figure(end.headingTrueDeg)}°`, `sweep at least ±${end.sweepDeg}°`],
+    [
+      "Tilt",
+      `${figure(Math.abs(end.tiltDownDeg))}° ${end.tiltDownDeg >= 0 ? "down" : "up"}`,
+      end.bracketBeyondDeg > 0
+        ? `${figure(end.bracketBeyondDeg)}° BEYOND the bracket`
+        : `bracket ${figure(end.bracketDownDeg, 0)}° down, ${figure(end.bracketUpDeg, 0)}° up`,
+    ],
+    ["Height on the mast", formats.height(end.heightM), ""],
+    [
+      "Expect",
+      `${figure(end.expectedDbm)} dBm`,
+      `accept ${figure(end.expectedDbm - end.toleranceDb)} to ${figure(end.expectedDbm + end.toleranceDb)} dBm`,
+    ],
+    ...(expectedPerChainDbm === null
+      ? []
+      : [["On each chain", `${figure(expectedPerChainDbm)} dBm`, ""] as [string, string, string]]),
+    ...(meterVolts
+      ? [
+          ["Meter", `${figure(meterVolts.expected, 2)} V`, `low edge ${figure(meterVolts.least, 2)} V`] as [
+            string,
+            string,
+            string,
+          ],
+        ]
+      : []),
+    ["Polarization", POLARIZATION_WORDS[end.polarization] ?? end.polarization, "the same at both ends"],
+    ["Channel", `${end.frequencyMHz} MHz`, `${figure(end.widthMHz, 0)} MHz wide, ${figure(end.txPowerDbm, 0)} dBm`],
+  ];
+}
+
+function EndPage({ sheet, end, other, formats }: { sheet: SheetData; end: CrewEnd; other: string; formats: Formats }) {
+  return (
+    <Page size="A4" style={styles.page}>
+      <Text style={styles.title}>
+        {end.placeName}, toward {other}
+      </Text>
+      <Text style={styles.quiet}>
+        {sheet.planName} · {sheet.kind} · {formats.distance(sheet.distanceM)} · {formats.place(end.place)} · made{" "}
+        {sheet.madeAt.slice(0, 10)}
+      </Text>
+      <Text style={styles.quiet}>
+        {end.radioModel} · {end.antennaModel}
+      </Text>
+      <View style={styles.cautions}>
+        <Text style={{ fontWeight: 700 }}>Before anyone climbs</Text>
+        {CAUTIONS.map(({ key, text }) => (
+          <View key={key} style={styles.row}>
+            <View style={styles.box} />
+            <Text style={styles.grow}>{text}</Text>
+          </View>
+        ))}
+        <Text style={styles.quiet}>{CAUTION_NOTE}</Text>
+      </View>
+      <View style={[styles.grid, { marginTop: 8 }]}>
+        {figuresOf(end, formats).map(([label, value, note]) => (
+          <View key={label} style={styles.cell}>
+            <Text style={styles.quiet}>{label}</Text>
+            <Text style={styles.value}>{value}</Text>
+            <Text style={styles.quiet}>{note}</Text>
+          </View>
+        ))}
+      </View>
+      <Text style={styles.heading}>The order of the work</Text>
+      {INSTALL_STEPS.map((step, i) => (
+        <View key={step.key} style={styles.row} wrap={false}>
+          <View style={styles.box} />
+          <Text style={styles.grow}>
+            {i + 1}. {step.text}
+            {step.caution ? <Text style={styles.caution}> Caution: {step.caution}</Text> : ""}
+          </Text>
+        </View>
+      ))}
+      <Text style={styles.heading}>Measured</Text>
+      <Text>
+        Level, first chain ........... second chain ........... noise ........... throughput ........... / ...........
+      </Text>
+      <Text style={{ marginTop: 8 }}>
+        Name ........................................ date and hour ........................................
+      </Text>
+    </Page>
+  );
+}
+
+/** Both ends' sheets on paper, one page each. */
+export function SheetPdf({ sheet, formats }: { sheet: SheetData; formats: Formats }) {
+  if (!sheet.ends) throw new RangeError("a sheet without an answered path cannot be printed");
+  const [nameA, nameB] = sheet.names;
+  return (
+    <Document title={`${nameA} – ${nameB}`} author="Tejado">
+      <EndPage sheet={sheet} end={sheet.ends.a} other={nameB} formats={formats} />
+      <EndPage sheet={sheet} end={sheet.ends.b} other={nameA} formats={formats} />
+    </Document>
+  );
+}

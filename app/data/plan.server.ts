@@ -1,0 +1,26 @@
+import type { LinkAnswer } from "#core/link";
+import type { Link } from "#core/plan";
+import { planContext, type PlanContext } from "#jobs";
+import type { Store } from "#store";
+import { data } from "react-router";
+import { getStore } from "./store.server";
+
+/** The plan that a URL names, worked out; a 404 when there is none. */
+export async function requirePlan(planId: string): Promise<{ store: Store; context: PlanContext }> {
+  const store = await getStore();
+  const context = await planContext(store, planId);
+  if (!context) throw data(`There is no plan "${planId}".`, { status: 404 });
+  return { store, context };
+}
+
+/** The kept link that a URL names, with its answer; a 404 when there is none. */
+export async function requireLink(
+  planId: string,
+  linkId: string,
+): Promise<{ store: Store; context: PlanContext; link: Link; answer: LinkAnswer }> {
+  const { store, context } = await requirePlan(planId);
+  const link = context.world.links.get(linkId);
+  const answer = context.review.answers.get(linkId);
+  if (!link || !answer) throw data(`There is no link "${linkId}" in ${context.rows.plan.name}.`, { status: 404 });
+  return { store, context, link, answer };
+}

@@ -1,0 +1,40 @@
+import { z } from "zod";
+
+/** How one person reads Tejado, and by what name their changes are signed. It stands in a cookie of their browser. */
+export const preferencesSchema = z.object({
+  theme: z.enum(["system", "light", "dark"]).catch("system"),
+  units: z.enum(["metric", "imperial"]).catch("metric"),
+  coordinates: z.enum(["decimal", "dms", "dm"]).catch("decimal"),
+  name: z.string().trim().max(80).catch(""),
+});
+export type Preferences = z.infer<typeof preferencesSchema>;
+
+export const DEFAULT_PREFERENCES: Preferences = preferencesSchema.parse({});
+
+const COOKIE = "tejado";
+const COOKIE_AGE_S = 400 * 24 * 3600;
+
+/** The preferences of whoever asks; what is missing or broken is the default. */
+export function readPreferences(request: Request): Preferences {
+  const cookies = request.headers.get("cookie") ?? "";
+  const mine = cookies
+    .split(";")
+    .map((one) => one.trim())
+    .find((one) => one.startsWith(`${COOKIE}=`));
+  if (!mine) return DEFAULT_PREFERENCES;
+  try {
+    return preferencesSchema.parse(JSON.parse(decodeURIComponent(mine.slice(COOKIE.length + 1))));
+  } catch {
+    return DEFAULT_PREFERENCES;
+  }
+}
+
+export function preferencesCookie(preferences: Preferences): string {
+  const value = encodeURIComponent(JSON.stringify(preferences));
+  return `${COOKIE}=${value}; Path=/; Max-Age=${COOKIE_AGE_S}; SameSite=Strict; HttpOnly`;
+}
+
+/** The name under which a change goes into the logbook. */
+export function signature(request: Request): string {
+  return readPreferences(request).name || "planner";
+}

@@ -1,0 +1,36 @@
+import { crewSheet, type CrewEnd } from "#core/install";
+import { linkEnds, type Link } from "#core/plan";
+import { requireLink } from "./plan.server";
+
+export interface SheetData {
+  planId: string;
+  linkId: string;
+  planName: string;
+  names: [string, string];
+  kind: Link["kind"];
+  state: Link["state"];
+  distanceM: number;
+  /** ISO; headings are for this moment. */
+  madeAt: string;
+  /** Null where the path has no answer, so that there is nothing to aim by. */
+  ends: { a: CrewEnd; b: CrewEnd } | null;
+}
+
+/** A link's crew sheet as of now. */
+export async function readSheet(planId: string, linkId: string): Promise<SheetData> {
+  const { context, link, answer } = await requireLink(planId, linkId);
+  const { a, b } = linkEnds(context.world, link);
+  const { azimuthDeg, backAzimuthDeg, distanceM } = context.profileBetween(a.place, b.place);
+  const now = new Date();
+  return {
+    planId,
+    linkId,
+    planName: context.rows.plan.name,
+    names: [a.placeName, b.placeName],
+    kind: link.kind,
+    state: link.state,
+    distanceM,
+    madeAt: now.toISOString(),
+    ends: answer.path && crewSheet(context.rows.plan, a, b, answer.path, { azimuthDeg, backAzimuthDeg }, now),
+  };
+}
