@@ -1,6 +1,6 @@
 import { answerLink } from "#core/link";
 import { linkEnds, worldOf } from "#core/plan";
-import { groundAt, sampleProfile } from "#core/terrain";
+import { groundAt, plainTerrain, sampleProfile } from "#core/terrain";
 import { reviewPlan } from "#core/findings";
 import { demoPlan, islandSurface } from "#demo";
 
@@ -23,11 +23,12 @@ function print(name: string, { median, low, high }: ReturnType<typeof time>, not
 }
 
 const surface = islandSurface();
+const terrain = plainTerrain(surface);
 const rows = demoPlan(surface);
 const world = worldOf(rows);
 const link = world.links.get("link-long")!;
 const { a, b } = linkEnds(world, link);
-const profile = sampleProfile(surface, a.place, b.place, 30);
+const profile = sampleProfile(terrain, a.place, b.place, 30);
 const samples = profile.distancesKm.length;
 console.log(`A path of ${(profile.distanceM / 1000).toFixed(2)} km, ${samples} samples at 30 m\n`);
 
@@ -45,7 +46,7 @@ const full = time(
       foliageDepthM: 0,
       a,
       b,
-      profile: sampleProfile(surface, a.place, b.place, 30),
+      profile: sampleProfile(terrain, a.place, b.place, 30),
     }),
   400,
 );
@@ -64,7 +65,7 @@ print(
 
 print(
   "the demo's whole review: every link, finding and remedy",
-  time(() => reviewPlan(world, (from, to) => sampleProfile(surface, from, to)), 10),
+  time(() => reviewPlan(world, (from, to) => sampleProfile(terrain, from, to)), 10),
   `${rows.links.length} links`,
 );
 print(

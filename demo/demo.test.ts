@@ -3,10 +3,11 @@ import { expect, test } from "@jest/globals";
 import { reviewPlan } from "#core/findings";
 import { clearanceOf, obstructionHeightsM } from "#core/link";
 import { worldOf } from "#core/plan";
-import { cutTiles, sampleProfile } from "#core/terrain";
+import { cutTiles, plainTerrain, sampleProfile } from "#core/terrain";
 import { demoPlan, islandSurface } from "#demo";
 
 const surface = islandSurface();
+const terrain = plainTerrain(surface);
 const rows = demoPlan(surface);
 
 test("the island is the same bytes each time, 640 m high, and its plan parses", () => {
@@ -31,7 +32,7 @@ test("the terrain really blocks: a fair share of paths from the sites is obstruc
   for (const site of rows.sites) {
     for (const other of [...rows.sites, ...rows.subscribers]) {
       if (other.id === site.id) continue;
-      const profile = sampleProfile(surface, site, other);
+      const profile = sampleProfile(terrain, site, other);
       const heightB = "structureHeightM" in other ? other.structureHeightM : other.maxHeightM;
       const { state } = clearanceOf({
         profile,
@@ -51,7 +52,7 @@ test("the terrain really blocks: a fair share of paths from the sites is obstruc
 });
 
 test("the planted faults are found, each with a remedy, and little else", () => {
-  const { findings } = reviewPlan(worldOf(rows), (from, to) => sampleProfile(surface, from, to));
+  const { findings } = reviewPlan(worldOf(rows), (from, to) => sampleProfile(terrain, from, to));
   expect(findings.map(({ kind }) => kind).sort()).toEqual([
     "blocked",
     "bracket",

@@ -4,13 +4,16 @@ import { seededRandom } from "./random";
 
 export const DEMO_PLAN_ID = "isla-orvena";
 
+type SiteWords = "feedMbps" | "access" | "terms" | "hazards";
+
 function site(
   id: string,
   name: string,
   km: [number, number],
-  rest: Omit<Site, "id" | "name" | "planId" | "latDeg" | "lonDeg">,
+  rest: Omit<Site, "id" | "name" | "planId" | "latDeg" | "lonDeg" | SiteWords> & Partial<Pick<Site, SiteWords>>,
 ): Site {
-  return { id: `site-${id}`, planId: DEMO_PLAN_ID, name, ...islandPlace(...km), ...rest };
+  const words = { feedMbps: 0, access: "", terms: "", hazards: "" };
+  return { id: `site-${id}`, planId: DEMO_PLAN_ID, name, ...islandPlace(...km), ...words, ...rest };
 }
 
 /** The seven sites of Orvena Común. */
@@ -22,6 +25,9 @@ export const SITES: Site[] = [
     power: "mains",
     freeMounts: 3,
     isFeed: true,
+    feedMbps: 2000,
+    access: "Quay road, key at the harbour office.",
+    hazards: "Overhead line 12 m east of the mast.",
     notes: "The submarine feed lands here.",
   }),
   site("ridge", "Ridge hut", [7.1, 4.78], {
@@ -49,6 +55,9 @@ export const SITES: Site[] = [
     power: "mains",
     freeMounts: 2,
     isFeed: false,
+    access: "By boat or the cape track; 84 steps.",
+    terms: "One link for the keeper in exchange.",
+    hazards: "Open gallery: fall protection. The lamp turns.",
     notes: "Gallery rail at 9 m; a pole may rise from it.",
   }),
   site("quarry", "Quarry mast", [16.5, 7.9], {
@@ -157,7 +166,10 @@ export function demoSubscribers(): DemoSubscriber[] {
       mount: "roof",
       antennaHeightM: 6,
       maxHeightM: 12,
+      status: "asked",
       demandMbps: 20,
+      demandUpMbps: 5,
+      tier: "",
       people: 1 + Math.floor(random() * 5),
       behind: "none",
       notes: "",

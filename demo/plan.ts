@@ -1,8 +1,8 @@
 import { libraryFor } from "#core/catalogue";
 import { answerOf, bestSector, faultsOf, powerWithinCapDbm } from "#core/findings";
 import { isServed, weakestMarginDb } from "#core/link";
-import { worldOf, type Link, type Measurement, type Plan, type PlanRows, type Radio } from "#core/plan";
-import { sampleProfile, type Surface } from "#core/terrain";
+import { emptyRows, worldOf, type Link, type Measurement, type Plan, type PlanRows, type Radio } from "#core/plan";
+import { plainTerrain, sampleProfile, type Surface } from "#core/terrain";
 import { DEMO_PLAN_ID, demoSubscribers, SITES, type Cluster } from "./places";
 
 const PLAN: Plan = {
@@ -210,20 +210,19 @@ export function demoPlan(surface: Surface): PlanRows {
   addressCount = 10;
   const subscribers = demoSubscribers();
   const rows: PlanRows = {
-    plan: PLAN,
+    ...emptyRows(PLAN),
     sites: SITES,
     subscribers: subscribers.map(({ row }) => row),
     radios: sectors(),
-    links: [],
-    measurements: [],
     equipment: libraryFor(DEMO_PLAN_ID),
   };
   for (const { id, ends } of bridges()) {
     rows.radios.push(...ends);
     rows.links.push(link(id, "bridge", ends[0].id, ends[1].id));
   }
+  const terrain = plainTerrain(surface);
   const between = (from: Parameters<typeof sampleProfile>[1], to: Parameters<typeof sampleProfile>[2]) =>
-    sampleProfile(surface, from, to);
+    sampleProfile(terrain, from, to);
   for (const { cluster, row } of subscribers) {
     for (const siteId of SERVED_FROM[cluster] ?? SERVED_SCHOOLS[row.name] ?? []) {
       const world = worldOf(rows);

@@ -1,2 +1,5 @@
-export { placeEdits } from "./importPlaces";
 export { planContext, type PlanContext } from "./planContext";
+export { jobOf, runningJobs, startJob, stopJob, type JobTools, type JobView } from "./registry";
+export { importTerrain, type TerrainImport } from "./terrain";
+export { dropOldUploads, dropUpload, receiveUpload, UPLOAD_LIMIT_BYTES, uploadPath } from "./uploads";
+export { askScanner, startScanner } from "./scanner";

@@ -1,16 +1,24 @@
+import { createHash } from "node:crypto";
 import { reviewPlan, type ProfileSource, type Review } from "#core/findings";
 import type { Place } from "#core/geodesy";
 import { worldOf, type PlanRows, type World } from "#core/plan";
-import { sampleProfile, UNKNOWN_SURFACE, type Profile } from "#core/terrain";
-import { readHistory, readPlan, readTerrain, type Store, type Terrain } from "#store";
+import { sampleProfile, terrainExtent, type Profile, type Terrain } from "#core/terrain";
+import { newestEntry, readPlan, readTerrain, type Store } from "#store";
 
 /** A plan as it stands, with its terrain and all that was worked out from both. */
 export interface PlanContext {
   rows: PlanRows;
   world: World;
-  terrain: Terrain | null;
+  terrain: Terrain;
+  /** West, south, east, north; null without any raster. */
+  extent: [number, number, number, number] | null;
+  /** Changes whenever anything that a profile crosses does. */
+  terrainVersion: string;
+  /** Changes whenever the rasters do: what the map's relief is drawn from. */
+  reliefVersion: string;
   profileBetween: ProfileSource;
-  review: Review;
+  /** Every link answered and all that is wrong; worked out when it is first asked for. */
+  readonly review: Review;
 }
 
 /** Most profiles kept for one terrain; a 16 km path at 30 m takes some 25 KB. */
@@ -27,29 +35,46 @@ function remember<V>(cache: Map<string, V>, key: string, value: V, limit: number
   return value;
 }
 
-function profileSource(terrain: Terrain | null): ProfileSource {
-  const version = terrain?.version ?? "none";
+function profileSource(terrain: Terrain, version: string): ProfileSource {
   const cache = profileCaches.get(version) ?? remember(profileCaches, version, new Map<string, Profile>(), KEPT_PLANS);
-  const surface = terrain?.surface ?? UNKNOWN_SURFACE;
   return (from: Place, to: Place) => {
     const key = `${from.latDeg},${from.lonDeg},${to.latDeg},${to.lonDeg}`;
-    return cache.get(key) ?? remember(cache, key, sampleProfile(surface, from, to), KEPT_PROFILES);
+    return cache.get(key) ?? remember(cache, key, sampleProfile(terrain, from, to), KEPT_PROFILES);
   };
 }
 
-/** The context of a plan, worked out once for each state of its rows and terrain; null when there is no such plan. */
+/** A short name for the state of things. */
+function versionOf(things: unknown): string {
+  return createHash("sha256").update(JSON.stringify(things)).digest("hex").slice(0, 16);
+}
+
+/** The context of a plan, worked out once for each state of its rows; null when there is no such plan. */
 export async function planContext(store: Store, planId: string): Promise<PlanContext | null> {
+  const newest = await newestEntry(store.db, planId);
+  if (!newest) return null;
+  const known = contexts.get(planId);
+  if (known?.stamp === newest) return known.context;
   const rows = await readPlan(store.db, planId);
   if (!rows) return null;
-  const terrain = await readTerrain(store.db, planId);
-  const [newest] = await readHistory(store.db, planId, 1);
-  const stamp = `${newest?.id ?? 0} ${terrain?.version ?? ""} ${rows.plan.createdAt}`;
-  const known = contexts.get(planId);
-  if (known?.stamp === stamp) return known.context;
+  const terrain = await readTerrain(store.db, rows.layers, rows.areas);
+  const reliefVersion = versionOf(rows.layers.map(({ id, kind }) => [id, kind]));
+  const terrainVersion = rows.areas.length === 0 ? reliefVersion : versionOf([reliefVersion, rows.areas]);
   const world = worldOf(rows);
-  const profileBetween = profileSource(terrain);
-  const context = { rows, world, terrain, profileBetween, review: reviewPlan(world, profileBetween) };
+  const profileBetween = profileSource(terrain, `${planId} ${terrainVersion}`);
+  let review: Review | null = null;
+  const context: PlanContext = {
+    rows,
+    world,
+    terrain,
+    extent: terrainExtent(terrain),
+    terrainVersion,
+    reliefVersion,
+    profileBetween,
+    get review() {
+      return (review ??= reviewPlan(world, profileBetween));
+    },
+  };
   contexts.delete(planId);
-  remember(contexts, planId, { stamp, context }, KEPT_PLANS);
+  remember(contexts, planId, { stamp: newest, context }, KEPT_PLANS);
   return context;
 }

@@ -6,8 +6,10 @@ import express, { type RequestHandler } from "express";
 import pino from "pino";
 import { pinoHttp } from "pino-http";
 import type { ServerBuild } from "react-router";
+import { dropOldUploads } from "#jobs";
 import { getStore, seedDemo } from "../app/data/store.server";
 import { bodyLimit, headers, nonce, sameOrigin } from "./security";
+import { uploads } from "./uploads";
 
 export interface StartOptions {
   port: number;
@@ -29,6 +31,7 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
   // The pages are loaded while the database opens: the first visitor waits for neither.
   const pages = import("virtual:react-router/server-build") as unknown as Promise<ServerBuild>;
   const store = await getStore();
+  dropOldUploads(store);
   const landing = demo ? `/plans/${await seedDemo(store, fresh)}` : "/";
 
   const app = express();
@@ -37,6 +40,8 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
   app.use(nonce);
   if (!devMiddleware) app.use(headers);
   app.use(sameOrigin(isLoopback(host)));
+  // Files for long work are streamed to the disk before the limit on ordinary bodies.
+  app.post("/uploads", uploads(store));
   app.use(bodyLimit);
   app.use(
     compression({

@@ -12,10 +12,23 @@ export class BrokenReference extends Error {
 }
 
 /** Tables in an order in which rows can be put; removed in the reverse. */
-const ORDER: RowKind[] = ["plans", "sites", "subscribers", "equipment", "radios", "links", "measurements"];
+const ORDER = [
+  "plans",
+  "layers",
+  "areas",
+  "overlays",
+  "sites",
+  "subscribers",
+  "equipment",
+  "radios",
+  "links",
+  "measurements",
+  "scans",
+  "photos",
+] as const satisfies RowKind[];
 
 const keptEditSchema = z.object({
-  kind: z.enum(["plans", "sites", "subscribers", "equipment", "radios", "links", "measurements"]),
+  kind: z.enum(ORDER),
   id: z.string(),
   before: z.unknown().nullable(),
   after: z.unknown().nullable(),
@@ -74,15 +87,19 @@ async function applyEdits(
       kind,
       mine.map((edit) => edit.id),
     );
+    const records: Record<string, unknown>[] = [];
+    const gone: string[] = [];
     for (const edit of mine) {
       const after = edit.row === null ? null : ROW_SCHEMAS[kind].parse(edit.row);
       if (after && (after.id !== edit.id || ("planId" in after ? after.planId : after.id) !== planId)) {
         throw new RangeError(`edit of ${kind} ${edit.id} carries a row of ${after.id} in another plan`);
       }
       kept.push({ kind, id: edit.id, before: before.get(edit.id) ?? null, after });
-      if (after) put.set(kind, [...(put.get(kind) ?? []), toRecord(kind, after)]);
-      else removed.set(kind, [...(removed.get(kind) ?? []), edit.id]);
+      if (after) records.push(toRecord(kind, after));
+      else gone.push(edit.id);
     }
+    if (records.length > 0) put.set(kind, records);
+    if (gone.length > 0) removed.set(kind, gone);
   }
   for (const kind of ORDER) {
     if (put.has(kind)) await tx.query(upsertSql(kind), [JSON.stringify(put.get(kind))]);
@@ -177,6 +194,15 @@ export async function historySteps(db: PGlite, planId: string): Promise<{ undo: 
     [planId],
   );
   return rows[0]!;
+}
+
+/** Names the newest entry of a plan's logbook, and with it the state of its rows; null when there is no such plan. */
+export async function newestEntry(db: PGlite, planId: string): Promise<string | null> {
+  const { rows } = await db.query<{ stamp: string | null }>(
+    "SELECT p.created_at || ' ' || coalesce((SELECT max(id) FROM history WHERE plan_id = p.id), 0) AS stamp FROM plans p WHERE p.id = $1",
+    [planId],
+  );
+  return rows[0]?.stamp ?? null;
 }
 
 /** The logbook of a plan, newest first. */

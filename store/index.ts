@@ -2,6 +2,7 @@ export {
   applyChange,
   BrokenReference,
   historySteps,
+  newestEntry,
   readHistory,
   stepHistory,
   type Change,
@@ -9,5 +10,7 @@ export {
 } from "./changes";
 export { openStore, storeExists, type Store } from "./database";
 export { DataDirectoryBusy } from "./lock";
-export { createPlan, deletePlan, listPlans, readPlan } from "./plans";
-export { readTerrain, writeTerrain, type Terrain } from "./terrain";
+export { readPhoto, writePhoto } from "./photos";
+export { createPlan, deletePlan, listPlans, readPlan, type PlanBytes } from "./plans";
+export { dropStrayTiles, frameOf, overviewId, packLayer, readTerrain, readTiles, writeTiles } from "./terrain";
+export { decodeTile, encodeTile } from "./tileCodec";

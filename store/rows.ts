@@ -1,9 +1,14 @@
 import {
+  areaSchema,
   equipmentSchema,
+  layerSchema,
   linkSchema,
   measurementSchema,
+  overlaySchema,
+  photoSchema,
   planSchema,
   radioSchema,
+  scanSchema,
   siteSchema,
   subscriberSchema,
   type RowKind,
@@ -20,6 +25,11 @@ export const ROW_SCHEMAS: { [K in RowKind]: z.ZodType<RowKinds[K]> } = {
   links: linkSchema,
   measurements: measurementSchema,
   equipment: equipmentSchema,
+  layers: layerSchema,
+  areas: areaSchema,
+  overlays: overlaySchema,
+  scans: scanSchema,
+  photos: photoSchema,
 };
 
 /** Columns of each table by the name of the field, in the order of the migration. */
@@ -31,6 +41,11 @@ const COLUMNS: Record<RowKind, string[]> = {
   links: Object.keys(linkSchema.shape),
   measurements: Object.keys(measurementSchema.shape),
   equipment: ["planId", "id", "kind", "body"],
+  layers: Object.keys(layerSchema.shape),
+  areas: Object.keys(areaSchema.shape),
+  overlays: Object.keys(overlaySchema.shape),
+  scans: Object.keys(scanSchema.shape),
+  photos: Object.keys(photoSchema.shape),
 };
 
 /** `heightAglM` is `height_agl_m` in SQL. */

@@ -16,9 +16,12 @@ import {
   openStore,
   readHistory,
   readPlan,
+  dropStrayTiles,
   readTerrain,
+  readTiles,
   stepHistory,
-  writeTerrain,
+  packLayer,
+  writeTiles,
   type Store,
 } from "#store";
 
@@ -121,12 +124,24 @@ test("removing a link and its radios in one change can be taken back", async () 
 
 test("terrain keeps its heights and its holes", async () => {
   const surface = valleySurface(50);
-  await writeTerrain(store.db, "valley", "made", surface);
-  const back = (await readTerrain(store.db, "valley"))!;
+  const { layer, tiles } = packLayer("valley", "made", "bare", surface);
+  await writeTiles(store.db, "valley", layer.id, tiles);
+  await applyChange(store.db, {
+    planId: "valley",
+    who: "Ana",
+    what: "Terrain",
+    edits: [{ kind: "layers", id: layer.id, row: layer }],
+  });
+  const rows = (await readPlan(store.db, "valley"))!;
+  const back = (await readTerrain(store.db, rows.layers, [])).layers[0]!.surface;
   expect(back.frame).toEqual(surface.frame);
   for (let column = 0; column < 500; column += 17)
-    expect(back.surface.groundAmslM(column, 60)).toBe(surface.groundAmslM(column, 60));
-  expect(await readTerrain(store.db, "none")).toBeNull();
+    expect(back.groundAmslM(column, 60)).toBe(surface.groundAmslM(column, 60));
+  // Undo takes the layer out and leaves its tiles, so that redo needs no file.
+  await stepHistory(store.db, "valley", "Ana", "undo");
+  await dropStrayTiles(store.db, "valley");
+  await stepHistory(store.db, "valley", "Ana", "redo");
+  expect(await readTiles(store.db, "valley", layer.id)).toHaveLength(tiles.length);
 });
 
 test("a second holder of the data directory is refused", async () => {

@@ -1,80 +1,149 @@
 import { randomUUID } from "node:crypto";
-import type { PGlite } from "@electric-sql/pglite";
-import { cutTiles, tiledSurface, type GridFrame, type Surface, type TerrainTile } from "#core/terrain";
-import { z } from "zod";
+import type { PGlite, Transaction } from "@electric-sql/pglite";
+import { layerSchema, type Area, type Layer } from "#core/plan";
+import {
+  areaIndex,
+  overviewFactor,
+  withOverview,
+  cutTiles,
+  terrainOf,
+  tiledSurface,
+  type GridFrame,
+  type Surface,
+  type Terrain,
+  type TerrainTile,
+} from "#core/terrain";
 import { decodeTile, encodeTile } from "./tileCodec";
 
-const terrainRowSchema = z.object({
-  name: z.string(),
-  version: z.string(),
-  westDeg: z.number(),
-  northDeg: z.number(),
-  cellLonDeg: z.number().positive(),
-  cellLatDeg: z.number().positive(),
-  columns: z.number().int().positive(),
-  rows: z.number().int().positive(),
-});
+/** Decoded tiles kept in memory over all plans, 115 KB each. */
+const KEPT_TILES = 3000;
+/** Rasters whose packed tiles are kept in memory. */
+const KEPT_LAYERS = 24;
+/** Tiles fetched in one query. */
+const FETCHED_TILES = 400;
 
-export interface Terrain {
-  name: string;
-  version: string;
-  frame: GridFrame;
-  surface: Surface;
+const decoded = new Map<string, TerrainTile>();
+const surfaces = new Map<string, Surface>();
+
+export function frameOf(layer: Layer): GridFrame {
+  const { westDeg, northDeg, cellLonDeg, cellLatDeg, columns, rows } = layer;
+  return { westDeg, northDeg, cellLonDeg, cellLatDeg, columns, rows };
 }
 
-/** Decoded terrain of the plans used last, by plan; about 7 bytes a cell. */
-const cache = new Map<string, Terrain>();
-const CACHED_PLANS = 4;
+/** Tiles that stay packed until they are read; the ones read last stay unpacked. */
+function lazyTiles(
+  layerId: string,
+  packed: ReadonlyMap<number, Uint8Array>,
+): { get(index: number): TerrainTile | undefined } {
+  return {
+    get(index) {
+      const bytes = packed.get(index);
+      if (!bytes) return undefined;
+      const key = `${layerId} ${index}`;
+      const known = decoded.get(key);
+      const tile = known ?? decodeTile(bytes);
+      // The newest goes to the end, so that the one at the front was read longest ago.
+      if (known) decoded.delete(key);
+      else if (decoded.size >= KEPT_TILES) decoded.delete(decoded.keys().next().value!);
+      decoded.set(key, tile);
+      return tile;
+    },
+  };
+}
 
-/** Replaces the terrain of a plan, tile by tile, in one transaction. */
-export async function writeTerrain(db: PGlite, planId: string, name: string, surface: Surface): Promise<void> {
-  const { frame } = surface;
-  await db.transaction(async (tx) => {
-    await tx.query("DELETE FROM terrains WHERE plan_id = $1", [planId]);
-    await tx.query(
-      "INSERT INTO terrains (plan_id, name, west_deg, north_deg, cell_lon_deg, cell_lat_deg, columns, rows, version) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)",
-      [
-        planId,
-        name,
-        frame.westDeg,
-        frame.northDeg,
-        frame.cellLonDeg,
-        frame.cellLatDeg,
-        frame.columns,
-        frame.rows,
-        randomUUID(),
-      ],
+async function layerSurface(db: PGlite, layer: Layer): Promise<Surface> {
+  const key = `${layer.planId} ${layer.id}`;
+  const known = surfaces.get(key);
+  if (known) return known;
+  let surface = tiledSurface(frameOf(layer), lazyTiles(key, await packedTiles(db, layer.planId, layer.id)));
+  if (overviewFactor(surface.frame) > 1) {
+    const id = overviewId(layer.id);
+    surface = withOverview(surface, lazyTiles(`${layer.planId} ${id}`, await packedTiles(db, layer.planId, id)));
+  }
+  if (surfaces.size >= KEPT_LAYERS) surfaces.delete(surfaces.keys().next().value!);
+  surfaces.set(key, surface);
+  return surface;
+}
+
+/** Under which the tiles of a large raster's overview lie. */
+export function overviewId(layerId: string): string {
+  return `${layerId}~overview`;
+}
+
+/** All tiles of a raster, packed, by index. */
+async function packedTiles(db: PGlite, planId: string, layerId: string): Promise<Map<number, Uint8Array>> {
+  const packed = new Map<number, Uint8Array>();
+  let after = -1;
+  for (;;) {
+    const { rows } = await db.query<{ tile_index: number; data: Uint8Array }>(
+      "SELECT tile_index, data FROM layer_tiles WHERE plan_id = $1 AND layer_id = $2 AND tile_index > $3 ORDER BY tile_index LIMIT $4",
+      [planId, layerId, after, FETCHED_TILES],
     );
-    let index = 0;
-    for (const { tile } of cutTiles(surface)) {
-      await tx.query("INSERT INTO terrain_tiles (plan_id, tile_index, data) VALUES ($1, $2, $3)", [
-        planId,
-        index++,
-        encodeTile(tile),
-      ]);
-    }
-  });
-  cache.delete(planId);
+    // The driver's answers share one large buffer: a copy lets it go.
+    for (const { tile_index, data } of rows) packed.set(tile_index, data.slice());
+    if (rows.length < FETCHED_TILES) return packed;
+    after = rows.at(-1)!.tile_index;
+  }
 }
 
-/** The terrain of a plan, decoded once and kept, or null when it has none. */
-export async function readTerrain(db: PGlite, planId: string): Promise<Terrain | null> {
-  const { rows } = await db.query(
-    `SELECT name, version, west_deg AS "westDeg", north_deg AS "northDeg", cell_lon_deg AS "cellLonDeg", cell_lat_deg AS "cellLatDeg", columns, rows FROM terrains WHERE plan_id = $1`,
+/** The terrain that a plan's layers and areas make. */
+export async function readTerrain(db: PGlite, layers: readonly Layer[], areas: readonly Area[]): Promise<Terrain> {
+  const read = [];
+  // Among rasters of one cell size the newest goes first.
+  const newestFirst = [...layers].sort((x, y) => y.addedAt.localeCompare(x.addedAt) || x.id.localeCompare(y.id));
+  for (const layer of newestFirst) read.push({ surface: await layerSurface(db, layer), kind: layer.kind });
+  return terrainOf(read, areaIndex(areas));
+}
+
+/** Puts tiles of a raster into the store; its row in `layers` makes them part of the plan later. */
+export async function writeTiles(
+  db: PGlite | Transaction,
+  planId: string,
+  layerId: string,
+  tiles: readonly { index: number; data: Uint8Array }[],
+): Promise<void> {
+  for (const { index, data } of tiles) {
+    await db.query(
+      "INSERT INTO layer_tiles (plan_id, layer_id, tile_index, data) VALUES ($1, $2, $3, $4) ON CONFLICT (plan_id, layer_id, tile_index) DO UPDATE SET data = EXCLUDED.data",
+      [planId, layerId, index, data],
+    );
+  }
+}
+
+/** The packed tiles of a raster, by index. */
+export async function readTiles(
+  db: PGlite,
+  planId: string,
+  layerId: string,
+): Promise<{ index: number; data: Uint8Array }[]> {
+  return [...(await packedTiles(db, planId, layerId))].map(([index, data]) => ({ index, data }));
+}
+
+/** Drops tiles that no layer and no entry of the logbook names: those of imports that were broken off. */
+export async function dropStrayTiles(db: PGlite, planId: string): Promise<void> {
+  await db.query(
+    `DELETE FROM layer_tiles t WHERE plan_id = $1
+       AND NOT EXISTS (SELECT 1 FROM layers l WHERE l.plan_id = t.plan_id AND l.id = split_part(t.layer_id, '~', 1))
+       AND NOT EXISTS (SELECT 1 FROM history h WHERE h.plan_id = t.plan_id AND h.edits @> jsonb_build_array(jsonb_build_object('kind', 'layers', 'id', split_part(t.layer_id, '~', 1))))`,
     [planId],
   );
-  if (!rows[0]) return null;
-  const { name, version, ...frame } = terrainRowSchema.parse(rows[0]);
-  const known = cache.get(planId);
-  if (known?.version === version) return known;
-  const stored = await db.query<{ tile_index: number; data: Uint8Array }>(
-    "SELECT tile_index, data FROM terrain_tiles WHERE plan_id = $1",
-    [planId],
-  );
-  const tiles = new Map<number, TerrainTile>(stored.rows.map((row) => [row.tile_index, decodeTile(row.data)]));
-  const terrain: Terrain = { name, version, frame, surface: tiledSurface(frame, tiles) };
-  cache.delete(planId);
-  cache.set(planId, terrain);
-  if (cache.size > CACHED_PLANS) cache.delete(cache.keys().next().value!);
-  return terrain;
+}
+
+/** A raster held whole, as a layer's row and its packed tiles. */
+export function packLayer(
+  planId: string,
+  name: string,
+  kind: Layer["kind"],
+  surface: Surface,
+  id: string = randomUUID(),
+  addedAt = new Date().toISOString(),
+): { layer: Layer; tiles: { index: number; data: Uint8Array }[] } {
+  let holeCount = 0;
+  const tiles = [];
+  let index = 0;
+  const { columns, rows } = surface.frame;
+  for (let row = 0; row < rows; row++)
+    for (let column = 0; column < columns; column++) if (Number.isNaN(surface.groundAmslM(column, row))) holeCount++;
+  for (const { tile } of cutTiles(surface)) tiles.push({ index: index++, data: encodeTile(tile) });
+  return { layer: layerSchema.parse({ id, planId, name, kind, ...surface.frame, holeCount, addedAt }), tiles };
 }

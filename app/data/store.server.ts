@@ -1,6 +1,6 @@
 import { resolve } from "node:path";
 import { DEMO_PLAN_ID, demoPlan, islandSurface } from "#demo";
-import { createPlan, deletePlan, openStore, readPlan, readTerrain, writeTerrain, type Store } from "#store";
+import { createPlan, deletePlan, openStore, packLayer, readPlan, type Store } from "#store";
 
 const held = globalThis as { tejadoStore?: Promise<Store> };
 
@@ -11,12 +11,23 @@ export function getStore(): Promise<Store> {
 
 /** Makes sure that the demo plan is there whole, begun anew when `fresh`, and gives its id. */
 export async function seedDemo(store: Store, fresh = false): Promise<string> {
-  const there = await readPlan(store.db, DEMO_PLAN_ID);
-  // Plan and terrain are written one after the other; a process that died between them left half a demo.
-  if (there && !fresh && (await readTerrain(store.db, DEMO_PLAN_ID))) return DEMO_PLAN_ID;
-  if (there) await deletePlan(store.db, DEMO_PLAN_ID);
+  if (await readPlan(store.db, DEMO_PLAN_ID)) {
+    if (!fresh) return DEMO_PLAN_ID;
+    await deletePlan(store.db, DEMO_PLAN_ID);
+  }
   const surface = islandSurface();
-  await createPlan(store.db, demoPlan(surface), "Tejado", "Laid out the demo");
-  await writeTerrain(store.db, DEMO_PLAN_ID, "Isla Orvena, generated", surface);
+  const rows = demoPlan(surface);
+  const { layer, tiles } = packLayer(
+    DEMO_PLAN_ID,
+    "Isla Orvena, generated",
+    "bare",
+    surface,
+    "island",
+    rows.plan.createdAt,
+  );
+  await createPlan(store.db, { ...rows, layers: [layer] }, "Tejado", "Laid out the demo", {
+    tiles: tiles.map((tile) => ({ layerId: layer.id, ...tile })),
+    photos: [],
+  });
   return DEMO_PLAN_ID;
 }

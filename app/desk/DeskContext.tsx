@@ -7,7 +7,9 @@ import { useProfiles, type Pair, type Profiles } from "./profiles";
 import { useSelection, type Selection } from "./selection";
 
 export interface TerrainInfo {
-  name: string;
+  /** What the relief is drawn from. */
+  reliefVersion: string;
+  /** All that profiles cross. */
   version: string;
   extent: [westDeg: number, southDeg: number, eastDeg: number, northDeg: number];
 }

@@ -75,7 +75,7 @@ export function PlanAndSection() {
       <Panel id="plan" defaultSize="58%" minSize="25%">
         <PlanMap
           planId={data.rows.plan.id}
-          terrain={data.terrain}
+          terrain={data.terrain && { version: data.terrain.reliefVersion, extent: data.terrain.extent }}
           sites={sites}
           subscribers={subscribers}
           links={links}

@@ -1,9 +1,8 @@
-import { checkEdits } from "#core/plan";
-import { applyChange, BrokenReference, historySteps, stepHistory } from "#store";
+import { historySteps, stepHistory } from "#store";
 import { useEffect, useRef, useState } from "react";
 import { data, redirect, useFetcher, useLocation, useNavigate, type ShouldRevalidateFunctionArgs } from "react-router";
 import { toast } from "sonner";
-import { parseEdits } from "../data/edits.server";
+import { keepChange } from "../data/keep.server";
 import { requirePlan } from "../data/plan.server";
 import { signature } from "../data/preferences";
 import { ChangeBar } from "../desk/ChangeBar";
@@ -29,8 +28,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     return redirect(`/plans/${params.planId}/paths${search}`);
   }
   const { store, context } = await requirePlan(params.planId);
-  const { rows, review, terrain } = context;
-  const frame = terrain?.frame;
+  const { rows, review, extent, terrainVersion, reliefVersion } = context;
   return {
     stage: params.stage,
     desk: {
@@ -38,16 +36,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
       summaries: [...review.summaries.values()],
       outcome: review.outcome,
       findings: review.findings,
-      terrain: terrain && {
-        name: terrain.name,
-        version: terrain.version,
-        extent: [
-          frame!.westDeg,
-          frame!.northDeg - frame!.rows * frame!.cellLatDeg,
-          frame!.westDeg + frame!.columns * frame!.cellLonDeg,
-          frame!.northDeg,
-        ] as [number, number, number, number],
-      },
+      terrain: extent && { version: terrainVersion, reliefVersion, extent },
       steps: await historySteps(store.db, params.planId),
     },
   };
@@ -65,27 +54,13 @@ export async function action({ params, request }: Route.ActionArgs) {
       message: what === null ? `Nothing to ${intent}.` : `${intent === "undo" ? "Took back" : "Redone"}: ${what}`,
     });
   }
-  const parsed = parseEdits(String(form.get("edits") ?? ""), params.planId);
-  if ("error" in parsed) return data({ ok: false, message: parsed.error }, { status: 400 });
-  const problems = checkEdits(context.world, parsed.edits);
-  if (problems.length > 0)
-    return data(
-      { ok: false, message: `Not kept. ${problems.map((problem) => problem.message).join("; ")}.` },
-      { status: 422 },
-    );
-  try {
-    await applyChange(store.db, {
-      planId: params.planId,
-      who,
-      what: String(form.get("what") || "Changed the plan").slice(0, 300),
-      reason: String(form.get("reason") ?? "").slice(0, 200),
-      edits: parsed.edits,
-    });
-  } catch (error) {
-    if (error instanceof BrokenReference) return data({ ok: false, message: error.message }, { status: 409 });
-    throw error;
-  }
-  return data({ ok: true, message: "Kept." });
+  const { status, ...result } = await keepChange(store, context, {
+    edits: String(form.get("edits") ?? ""),
+    who,
+    what: String(form.get("what") || ""),
+    reason: String(form.get("reason") ?? ""),
+  });
+  return data(result, { status });
 }
 
 /** Choosing something changes only the URL's search: the plan's data need not be read again for it. */

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { libraryFor } from "#core/catalogue";
-import { planSchema } from "#core/plan";
+import { emptyRows, planSchema } from "#core/plan";
 import { createPlan, listPlans } from "#store";
 import { data, Form, Link, redirect, useActionData, useNavigation } from "react-router";
 import { readPreferences, signature } from "../data/preferences";
@@ -33,15 +33,7 @@ export async function action({ request }: Route.ActionArgs) {
     createdAt: new Date().toISOString(),
   });
   if (!parsed.success) return data({ error: `The name ${parsed.error.issues[0]!.message}.` }, { status: 400 });
-  const rows = {
-    plan: parsed.data,
-    sites: [],
-    subscribers: [],
-    radios: [],
-    links: [],
-    measurements: [],
-    equipment: libraryFor(id),
-  };
+  const rows = { ...emptyRows(parsed.data), equipment: libraryFor(id) };
   await createPlan(store.db, rows, signature(request), "Began the plan");
   return redirect(`/plans/${id}/import`);
 }

@@ -1,4 +1,4 @@
-import { cellAt, frameContains, groundAt } from "#core/terrain";
+import { COVER_KINDS, coverKind, readGround, seenFromAfar, type GroundSample } from "#core/terrain";
 import { data } from "react-router";
 import { z } from "zod";
 import { requirePlan } from "../data/plan.server";
@@ -19,29 +19,31 @@ export async function loader({ params }: Route.LoaderArgs) {
   const asked = tileSchema.safeParse(params);
   if (!asked.success) throw data("A relief tile is named by whole numbers z/x/y, z from 0 to 20.", { status: 400 });
   const { context } = await requirePlan(params.planId);
-  if (!context.terrain) return new Response(null, { status: 204 });
-  const { surface, version } = context.terrain;
+  const { extent, reliefVersion: version } = context;
+  if (!extent) return new Response(null, { status: 204 });
   const { z: zoom, x, y } = asked.data;
   const worldPixels = 256 * 2 ** zoom;
   const lonAt = (column: number) => ((x * 256 + column - 0.5) / worldPixels) * 360 - 180;
   const latAt = (row: number) =>
     (Math.atan(Math.sinh(Math.PI * (1 - (2 * (y * 256 + row - 0.5)) / worldPixels))) * 180) / Math.PI;
 
+  const pixelM = (40_075_017 * Math.cos((latAt(128) * Math.PI) / 180)) / worldPixels;
+  const terrain = seenFromAfar(context.terrain, pixelM);
   const count = RELIEF_SAMPLES ** 2;
   const heights = new Float32Array(count);
   const cover = new Uint8Array(count);
+  const sample: GroundSample = { groundAmslM: NaN, coverHeightM: 0, coverCode: 0 };
+  const kindCodes = Uint8Array.from({ length: 256 }, (_, code) => COVER_KINDS.indexOf(coverKind(code)));
   let known = false;
   for (let row = 0; row < RELIEF_SAMPLES; row++) {
     const lat = latAt(row);
     for (let column = 0; column < RELIEF_SAMPLES; column++) {
       const lon = lonAt(column);
       const i = row * RELIEF_SAMPLES + column;
-      heights[i] = groundAt(surface, lat, lon);
-      if (!Number.isNaN(heights[i]!)) known = true;
-      if (frameContains(surface.frame, { latDeg: lat, lonDeg: lon })) {
-        const cell = cellAt(surface.frame, lat, lon);
-        cover[i] = surface.coverCode(cell.column, cell.row);
-      }
+      readGround(terrain, lat, lon, sample);
+      heights[i] = sample.groundAmslM;
+      cover[i] = kindCodes[sample.coverCode]!;
+      if (sample.groundAmslM === sample.groundAmslM) known = true;
     }
   }
   if (!known) return new Response(null, { status: 204 });

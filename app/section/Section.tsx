@@ -79,7 +79,7 @@ export function Section({
     const bars = [2, 3, 4].map((code) => {
       let d = "";
       for (let i = 1; i < last; i++) {
-        if (profile.coverCode[i] !== code || profile.coverHeightM[i] === 0) continue;
+        if ((profile.coverCode[i]! & 15) !== code || profile.coverHeightM[i] === 0) continue;
         const sides = [i - 1, i + 1].map((j) => own.x((profile.distancesKm[i]! + profile.distancesKm[j]!) / 2));
         const left = Math.min(...sides);
         const right = Math.max(...sides);

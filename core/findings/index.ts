@@ -1,3 +1,4 @@
+export { channelRows, type ChannelRow } from "./channelRows";
 export {
   faultsOf,
   FINDING_KINDS,

@@ -29,17 +29,17 @@ const NUMBER = /[+-]?\d+(?:[.,]\d+)?/g;
  */
 export function parseAxis(text: string, axis: "lat" | "lon"): number | null {
   const trimmed = text.trim().replace(/−/g, "-");
-  const letters = trimmed.match(/[NSEWO]/gi) ?? [];
+  const letters = trimmed.match(/[NSEW]/gi) ?? [];
   if (letters.length > 1) return null;
   const letter = letters[0]?.toUpperCase();
-  if (letter && !(axis === "lat" ? "NS" : "EWO").includes(letter)) return null;
-  if (/[^\d\s.,+\-°º'′’"″”:NSEWO]/i.test(trimmed)) return null;
+  if (letter && !(axis === "lat" ? "NS" : "EW").includes(letter)) return null;
+  if (/[^\d\s.,+\-°º'′’"″”:NSEW]/i.test(trimmed)) return null;
   const parts = (trimmed.match(NUMBER) ?? []).map((part) => Number(part.replace(",", ".")));
   const [degrees, minutes = 0, seconds = 0] = parts;
   if (degrees === undefined || parts.length > 3) return null;
   if (minutes < 0 || minutes >= 60 || seconds < 0 || seconds >= 60) return null;
   if (parts.length > 1 && !Number.isInteger(degrees)) return null;
-  const negative = trimmed.startsWith("-") || letter === "S" || letter === "W" || letter === "O";
+  const negative = trimmed.startsWith("-") || letter === "S" || letter === "W";
   const value = (negative ? -1 : 1) * (Math.abs(degrees) + minutes / 60 + seconds / 3600);
   return Math.abs(value) <= (axis === "lat" ? 90 : 180) ? value : null;
 }

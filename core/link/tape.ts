@@ -12,6 +12,7 @@ import {
 } from "../propagation";
 import { netRateMbps, sensitivityDbm, type Modulation } from "../radio";
 import { eirpLimit, ruleSetById, type EirpLimit } from "../regulation";
+import { noiseRise } from "./noise";
 
 /** One printed line: a signed step, or a total that stands on its own. */
 export interface TapeLine {
@@ -299,7 +300,8 @@ export function tapeOf({
 
   const fullLevelDbm = total;
   const thermal = thermalNoiseDbm({ bandwidthMHz: widthMHz, noiseFigureDb: to.model.noiseFigureDb });
-  const noiseDbm = thermal + to.radio.interferenceDb;
+  const heard = noiseRise(to, thermal, toPointing.azimuthDeg, path);
+  const noiseDbm = thermal + heard.riseDb;
   // Fast modulations make the transmitter back off: take the fastest that still holds after its own back-off,
   // never counting a power already set below that.
   let modulation: Modulation | null = null;
@@ -330,7 +332,8 @@ export function tapeOf({
     [
       ["width", `${widthMHz} MHz`],
       ["noise figure", db(to.model.noiseFigureDb)],
-      ["interference above thermal", db(to.radio.interferenceDb)],
+      ["interference above thermal", db(heard.riseDb)],
+      ["because", heard.reason],
     ],
     "k·T·B at 290 K",
   );
@@ -356,7 +359,7 @@ export function tapeOf({
     ],
     "radio sheet",
   );
-  const sensitivity = sensitivityDbm(to.model, widthMHz) + to.radio.interferenceDb;
+  const sensitivity = sensitivityDbm(to.model, widthMHz) + heard.riseDb;
   const fadeMarginDb = levelDbm - sensitivity + backoffDb;
   state(
     "margin",

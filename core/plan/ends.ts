@@ -1,7 +1,7 @@
 import type { AntennaModel } from "../antenna";
 import type { Place } from "../geodesy";
 import type { RadioModel } from "../radio";
-import type { Link, Radio, Subscriber } from "./schema";
+import type { Link, Radio, Scan, Subscriber } from "./schema";
 import type { World } from "./world";
 
 /** One end of a link with all that its radio needs to know. */
@@ -15,6 +15,23 @@ export interface LinkEnd {
   maxHeightM: number;
   /** Wall or glass in front of the antenna. */
   behind: Subscriber["behind"];
+  /** Noise scans taken at this place. */
+  scans: readonly Scan[];
+}
+
+const NO_SCANS: readonly Scan[] = [];
+/** Scans by site, for as long as the plan's scans stay what they are. */
+const scansBySite = new WeakMap<World["scans"], Map<string, Scan[]>>();
+
+function scansAt(world: World, siteId: string): readonly Scan[] {
+  if (world.scans.size === 0) return NO_SCANS;
+  let bySite = scansBySite.get(world.scans);
+  if (!bySite) {
+    bySite = new Map();
+    for (const scan of world.scans.values()) bySite.set(scan.siteId, [...(bySite.get(scan.siteId) ?? []), scan]);
+    scansBySite.set(world.scans, bySite);
+  }
+  return bySite.get(siteId) ?? NO_SCANS;
 }
 
 /** The end at a radio. Throws RangeError when the plan names something it does not hold: a broken contract, never a bad plan. */
@@ -32,6 +49,7 @@ export function endOf(world: World, radioId: string): LinkEnd {
       placeName: site.name,
       maxHeightM: site.structureHeightM,
       behind: "none",
+      scans: scansAt(world, site.id),
     };
   }
   const subscriber = required(world.subscribers, radio.subscriberId ?? "", "subscriber");
@@ -43,6 +61,7 @@ export function endOf(world: World, radioId: string): LinkEnd {
     placeName: subscriber.name,
     maxHeightM: subscriber.maxHeightM,
     behind: subscriber.behind,
+    scans: NO_SCANS,
   };
 }
 

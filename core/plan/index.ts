@@ -2,6 +2,7 @@ export { checkEdits, type EditProblem } from "./check";
 export { endOf, linkEnds, type LinkEnd } from "./ends";
 export * from "./schema";
 export {
+  emptyRows,
   mergeEdits,
   withEdits,
   worldOf,

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { COVER_KINDS } from "../terrain";
 import { antennaModelSchema, POLARIZATIONS } from "../antenna";
 import { POWER_INPUTS, radioModelSchema } from "../radio";
 
@@ -44,10 +45,18 @@ export const siteSchema = z.object({
   freeMounts: z.number().int().min(0).max(99),
   /** Where traffic leaves for the rest of the world. */
   isFeed: z.boolean(),
+  /** What that feed carries, Mbit/s; 0 where unknown or no feed. */
+  feedMbps: z.number().min(0).max(1_000_000),
+  /** How one gets there, what its owner asks for, and what can hurt whoever works there. */
+  access: z.string().max(1000),
+  terms: z.string().max(1000),
+  hazards: z.string().max(1000),
   notes: z.string().max(4000),
 });
 export type Site = z.infer<typeof siteSchema>;
 
+/** How far a customer has come. */
+export const SUBSCRIBER_STATUSES = ["asked", "surveyed", "planned", "installed", "declined"] as const;
 export const MOUNTS = ["roof", "pole", "wall", "window"] as const;
 export const GLAZINGS = ["none", "traditional", "thermally_efficient"] as const;
 export const subscriberSchema = z.object({
@@ -60,7 +69,12 @@ export const subscriberSchema = z.object({
   antennaHeightM: heightM,
   /** The highest that an antenna can stand here, pole included. */
   maxHeightM: heightM,
+  status: z.enum(SUBSCRIBER_STATUSES),
+  /** What is asked for toward the customer and back. */
   demandMbps: z.number().min(0).max(100_000),
+  demandUpMbps: z.number().min(0).max(100_000),
+  /** Name of a service tier, where customers buy by name. */
+  tier: z.string().max(60),
   people: z.number().int().min(1).max(100_000),
   /** The wall or glass an indoor antenna looks through. */
   behind: z.enum(GLAZINGS),
@@ -139,3 +153,85 @@ export const equipmentSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("radio"), id, planId: id, body: radioModelSchema }),
 ]);
 export type Equipment = z.infer<typeof equipmentSchema>;
+
+const lonLat = z.tuple([lonDeg, latDeg]);
+
+/** One raster of the ground or of what stands on it; its cells lie in tiles under its id. */
+export const LAYER_KINDS = ["bare", "surface", "cover"] as const;
+export const layerSchema = z.object({
+  id,
+  planId: id,
+  name,
+  /** "surface" has trees and roofs in its heights, so nothing is stacked on it; "cover" has no ground of its own. */
+  kind: z.enum(LAYER_KINDS),
+  westDeg: z.number().min(-181).max(181),
+  northDeg: z.number().min(-91).max(91),
+  cellLonDeg: z.number().positive().max(1),
+  cellLatDeg: z.number().positive().max(1),
+  columns: z.number().int().positive().max(400_000),
+  rows: z.number().int().positive().max(400_000),
+  /** Cells without a value. */
+  holeCount: z.number().int().min(0),
+  addedAt: z.string(),
+});
+export type Layer = z.infer<typeof layerSchema>;
+
+/** A wood, a building or the like with its own outline: drawn by hand or read from footprints. Outer ring first, then courts. */
+export const areaSchema = z.object({
+  id,
+  planId: id,
+  name: z.string().max(120),
+  kind: z.enum(COVER_KINDS),
+  heightM: z.number().min(0).max(300),
+  /** How thick trees stand, as a share of a closed wood. */
+  density: z.number().min(0.1).max(1),
+  rings: z.array(z.array(lonLat).min(4).max(20_000)).min(1).max(200),
+});
+export type Area = z.infer<typeof areaSchema>;
+
+export const OVERLAY_LIMIT_CHARACTERS = 2_000_000;
+/** The user's own lines and areas, shown on the plan and taking no part in any computation. */
+export const overlaySchema = z.object({
+  id,
+  planId: id,
+  name,
+  /** A GeoJSON FeatureCollection as text. */
+  geojson: z.string().max(OVERLAY_LIMIT_CHARACTERS),
+  shown: z.boolean(),
+});
+export type Overlay = z.infer<typeof overlaySchema>;
+
+/** Levels over frequency, heard at a site with an antenna at one heading and polarization. */
+export const scanSchema = z.object({
+  id,
+  planId: id,
+  siteId: id,
+  headingDeg: z.number().min(0).max(360),
+  /** Opening of the scanning antenna, degrees; 360 for an omni. */
+  beamwidthDeg: z.number().min(1).max(360),
+  gainDbi: z.number().min(-10).max(60),
+  polarization: z.enum(["H", "V"]),
+  scannedAt: z.string(),
+  source: z.string().max(120),
+  /** Bandwidth in which each level was measured, kHz. */
+  binKHz: z.number().min(0.1).max(1_000_000),
+  frequenciesMHz: z.array(z.number().min(1).max(300_000)).min(1).max(20_000),
+  levelsDbm: z.array(z.number().min(-200).max(30)).min(1).max(20_000),
+});
+export type Scan = z.infer<typeof scanSchema>;
+
+/** What is known of a photograph; its bytes lie under its id. */
+export const photoSchema = z.object({
+  id,
+  planId: id,
+  ownerKind: z.enum(["site", "subscriber"]),
+  ownerId: id,
+  name: z.string().max(160),
+  caption: z.string().max(400),
+  takenAt: z.string().nullable(),
+  latDeg: latDeg.nullable(),
+  lonDeg: lonDeg.nullable(),
+  widthPx: z.number().int().positive(),
+  heightPx: z.number().int().positive(),
+});
+export type Photo = z.infer<typeof photoSchema>;

@@ -1,9 +1,22 @@
 import type { AntennaModel } from "../antenna";
 import type { RadioModel } from "../radio";
 import { ruleSetById } from "../regulation";
-import type { Equipment, Link, Measurement, Plan, Radio, Site, Subscriber } from "./schema";
+import type {
+  Area,
+  Equipment,
+  Layer,
+  Link,
+  Measurement,
+  Overlay,
+  Photo,
+  Plan,
+  Radio,
+  Scan,
+  Site,
+  Subscriber,
+} from "./schema";
 
-/** Everything of one plan but its terrain, as rows. */
+/** Everything of one plan as rows; the bytes of rasters and photographs lie apart, under the ids of theirs. */
 export interface PlanRows {
   plan: Plan;
   sites: Site[];
@@ -12,6 +25,29 @@ export interface PlanRows {
   links: Link[];
   measurements: Measurement[];
   equipment: Equipment[];
+  layers: Layer[];
+  areas: Area[];
+  overlays: Overlay[];
+  scans: Scan[];
+  photos: Photo[];
+}
+
+/** A plan's rows with nothing in them yet. */
+export function emptyRows(plan: Plan): PlanRows {
+  return {
+    plan,
+    sites: [],
+    subscribers: [],
+    radios: [],
+    links: [],
+    measurements: [],
+    equipment: [],
+    layers: [],
+    areas: [],
+    overlays: [],
+    scans: [],
+    photos: [],
+  };
 }
 
 /** A plan with its things found by id in one step. */
@@ -22,6 +58,11 @@ export interface World {
   radios: Map<string, Radio>;
   links: Map<string, Link>;
   measurements: Map<string, Measurement>;
+  layers: Map<string, Layer>;
+  areas: Map<string, Area>;
+  overlays: Map<string, Overlay>;
+  scans: Map<string, Scan>;
+  photos: Map<string, Photo>;
   radioModels: Map<string, RadioModel>;
   antennaModels: Map<string, AntennaModel>;
 }
@@ -43,6 +84,11 @@ export function worldOf(rows: PlanRows): World {
     radios: byId(rows.radios),
     links: byId(rows.links),
     measurements: byId(rows.measurements),
+    layers: byId(rows.layers),
+    areas: byId(rows.areas),
+    overlays: byId(rows.overlays),
+    scans: byId(rows.scans),
+    photos: byId(rows.photos),
     radioModels,
     antennaModels,
   };
@@ -57,6 +103,11 @@ export interface RowKinds {
   links: Link;
   measurements: Measurement;
   equipment: Equipment;
+  layers: Layer;
+  areas: Area;
+  overlays: Overlay;
+  scans: Scan;
+  photos: Photo;
 }
 export type RowKind = keyof RowKinds;
 
@@ -68,14 +119,10 @@ export function withEdits(world: World, edits: readonly Edit[]): World {
   if (edits.length === 0) return world;
   const next: World = {
     ...world,
-    sites: new Map(world.sites),
-    subscribers: new Map(world.subscribers),
-    radios: new Map(world.radios),
-    links: new Map(world.links),
-    measurements: new Map(world.measurements),
     radioModels: new Map(world.radioModels),
     antennaModels: new Map(world.antennaModels),
   };
+  const copied = new Set<string>();
   for (const edit of edits) {
     if (edit.kind === "plans") {
       if (edit.row) next.plan = edit.row;
@@ -84,6 +131,10 @@ export function withEdits(world: World, edits: readonly Edit[]): World {
       else if (edit.row) next.antennaModels.set(edit.id, edit.row.body);
       else if (!next.radioModels.delete(edit.id)) next.antennaModels.delete(edit.id);
     } else {
+      if (!copied.has(edit.kind)) {
+        copied.add(edit.kind);
+        Object.assign(next, { [edit.kind]: new Map<string, unknown>(world[edit.kind]) });
+      }
       const rows = next[edit.kind] as Map<string, unknown>;
       if (edit.row) rows.set(edit.id, edit.row);
       else rows.delete(edit.id);

@@ -1,5 +1,6 @@
 import { inverseGeodesic, placesAlong, type Place } from "../geodesy";
-import { cellAt, cellSizeM, frameContains, groundAt, type Surface } from "./surface";
+import { layAreas } from "./areas";
+import { readGround, stepBetweenM, type GroundSample, type Terrain } from "./terrain";
 
 /** The cut through the ground between two ends; all arrays have the same length, ends included. */
 export interface Profile {
@@ -24,11 +25,19 @@ export interface Profile {
 /** Ends closer than this are one place: no path lies between them. */
 export const SHORTEST_PATH_M = 5;
 
+/** An antenna stands on what is there: cover this near an end is not in the way. */
+const LEAST_END_M = 30;
+
 /**
- * Samples the ground and cover along the geodesic from `from` to `to`, no farther apart than `stepM`
- * (the surface's cell size unless given). Where nothing is known the ground is NaN and counted in `holes`.
+ * Samples the ground and cover along the geodesic from `from` to `to`, no farther apart than `stepM` (the cell of the
+ * finest raster between them unless given). Where nothing is known the ground is NaN and counted in `holes`.
  */
-export function sampleProfile(surface: Surface, from: Place, to: Place, stepM = cellSizeM(surface.frame)): Profile {
+export function sampleProfile(
+  terrain: Terrain,
+  from: Place,
+  to: Place,
+  stepM = stepBetweenM(terrain, from, to),
+): Profile {
   const { distanceM, azimuthDeg, backAzimuthDeg } = inverseGeodesic(from, to);
   const count = Math.max(2, Math.ceil(distanceM / stepM) + 1);
   const { latDeg, lonDeg } = placesAlong(from, to, count);
@@ -36,25 +45,20 @@ export function sampleProfile(surface: Surface, from: Place, to: Place, stepM = 
   const groundAmslM = new Float64Array(count);
   const coverHeightM = new Float64Array(count);
   const coverCode = new Uint8Array(count);
-  const endCoverM = Math.max(stepM, 30);
+  const sample: GroundSample = { groundAmslM: 0, coverHeightM: 0, coverCode: 0 };
   let holeCount = 0;
   let firstKm = 0;
   for (let i = 0; i < count; i++) {
-    const alongM = (distanceM * i) / (count - 1);
-    const lat = latDeg[i]!;
-    const lon = lonDeg[i]!;
-    const ground = groundAt(surface, lat, lon);
-    distancesKm[i] = alongM / 1000;
-    groundAmslM[i] = ground;
-    if (ground !== ground) {
-      if (holeCount++ === 0) firstKm = alongM / 1000;
-      continue;
-    }
-    if (!frameContains(surface.frame, { latDeg: lat, lonDeg: lon })) continue;
-    const { column, row } = cellAt(surface.frame, lat, lon);
-    coverCode[i] = surface.coverCode(column, row);
-    if (alongM > endCoverM && distanceM - alongM > endCoverM) coverHeightM[i] = surface.coverHeightM(column, row);
+    distancesKm[i] = (distanceM * i) / (count - 1) / 1000;
+    readGround(terrain, latDeg[i]!, lonDeg[i]!, sample);
+    groundAmslM[i] = sample.groundAmslM;
+    coverHeightM[i] = sample.coverHeightM;
+    coverCode[i] = sample.coverCode;
+    if (sample.groundAmslM !== sample.groundAmslM && holeCount++ === 0) firstKm = distancesKm[i]!;
   }
+  if (terrain.areas) layAreas(terrain.areas, latDeg, lonDeg, coverHeightM, coverCode);
+  const endKm = Math.max(stepM, LEAST_END_M) / 1000;
+  for (let i = 0; i < count && distancesKm[i]! <= endKm; i++) coverHeightM[i] = coverHeightM[count - 1 - i] = 0;
   const holes = holeCount > 0 ? { count: holeCount, firstKm } : null;
   return {
     from,

@@ -1,12 +1,28 @@
-import type { Place } from "../geodesy";
-
 /** What stands on the ground; the code is what cover rasters store. */
 export const COVER_KINDS = ["open", "water", "wood", "windbreak", "building"] as const;
 export type CoverKind = (typeof COVER_KINDS)[number];
 
+/** A cover code: the kind in the low four bits, tenths of density above them; density 0 is the kind's own, a full one. */
+export function coverCode(kind: CoverKind, density = 1): number {
+  return COVER_KINDS.indexOf(kind) | ((density >= 1 ? 0 : Math.max(1, Math.round(density * 10))) << 4);
+}
+/** In a raster of cover: nothing is known here. */
+export const UNKNOWN_COVER = 255;
+
+export function coverKind(code: number): CoverKind {
+  return COVER_KINDS[code & 15] ?? "open";
+}
+
+/** How thick the cover stands, as a share of a closed one. */
+export function coverDensity(code: number): number {
+  const tenths = code >> 4;
+  return tenths === 0 ? 1 : tenths / 10;
+}
+
 /** Cover that a signal can be planned through rather than over. */
-export function isTrees(coverCode: number): boolean {
-  return coverCode === 2 || coverCode === 3;
+export function isTrees(code: number): boolean {
+  const kind = code & 15;
+  return kind === 2 || kind === 3;
 }
 
 /**
@@ -28,8 +44,10 @@ export interface Surface {
   groundAmslM(column: number, row: number): number;
   /** Height of what stands on the ground, m; 0 where nothing does. */
   coverHeightM(column: number, row: number): number;
-  /** Index into COVER_KINDS. */
+  /** A code as `coverCode` makes it. */
   coverCode(column: number, row: number): number;
+  /** A coarse copy of a large raster, for looking at it from far away. */
+  overview?: Surface;
 }
 
 /** Length of a cell's shorter side in metres, the spacing at which a profile loses nothing. */
@@ -41,7 +59,7 @@ export function cellSizeM(frame: GridFrame): number {
 }
 
 /** Whether a place lies on the grid, outer half cells included. */
-export function frameContains(frame: GridFrame, { latDeg, lonDeg }: Place): boolean {
+export function frameContains(frame: GridFrame, latDeg: number, lonDeg: number): boolean {
   const column = (lonDeg - frame.westDeg) / frame.cellLonDeg;
   const row = (frame.northDeg - latDeg) / frame.cellLatDeg;
   return column >= 0 && row >= 0 && column <= frame.columns && row <= frame.rows;
@@ -67,16 +85,6 @@ export function groundAt(surface: Surface, latDeg: number, lonDeg: number): numb
   return upper * (1 - y) + lower * y;
 }
 
-/** Column and row of the cell that holds a place, clamped to the grid. */
-export function cellAt(frame: GridFrame, latDeg: number, lonDeg: number): { column: number; row: number } {
-  const column = Math.floor((lonDeg - frame.westDeg) / frame.cellLonDeg);
-  const row = Math.floor((frame.northDeg - latDeg) / frame.cellLatDeg);
-  return {
-    column: Math.min(Math.max(column, 0), frame.columns - 1),
-    row: Math.min(Math.max(row, 0), frame.rows - 1),
-  };
-}
-
 /** A surface held whole in memory. `coverHeightM` and `coverCode` may be left out for bare ground. */
 export function arraySurface(
   frame: GridFrame,
@@ -94,9 +102,3 @@ export function arraySurface(
     coverCode: cover ? (column, row) => cover.code[row * columns + column]! : () => 0,
   };
 }
-
-/** A surface that knows nothing anywhere: the terrain of a plan that has none yet. */
-export const UNKNOWN_SURFACE: Surface = arraySurface(
-  { westDeg: -180, northDeg: 90, cellLonDeg: 0.00027, cellLatDeg: 0.00027, columns: 1, rows: 1 },
-  new Float32Array([NaN]),
-);

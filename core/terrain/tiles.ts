@@ -45,7 +45,7 @@ export function* cutTiles(surface: Surface): Generator<{ tileColumn: number; til
 }
 
 /** A surface read from tiles by tile index (row · tilesAcross + column); a missing tile is a hole. */
-export function tiledSurface(frame: GridFrame, tiles: ReadonlyMap<number, TerrainTile>): Surface {
+export function tiledSurface(frame: GridFrame, tiles: { get(index: number): TerrainTile | undefined }): Surface {
   const across = tilesAcross(frame);
   // Neighbouring reads almost always hit the tile read last.
   let lastIndex = -1;

@@ -1,5 +1,6 @@
 import { libraryFor } from "../catalogue";
 import {
+  emptyRows,
   worldOf,
   type Link,
   type Plan,
@@ -9,7 +10,7 @@ import {
   type Subscriber,
   type World,
 } from "../plan";
-import { arraySurface, sampleProfile, type Profile, type Surface } from "../terrain";
+import { arraySurface, plainTerrain, sampleProfile, type Profile, type Surface } from "../terrain";
 
 /** A small made-up plan for tests: flat ground at 10 m with one north–south ridge, two sites and a subscriber. */
 
@@ -40,6 +41,10 @@ const site = (id: string, lonDeg: number): Site => ({
   power: "mains",
   freeMounts: 3,
   isFeed: id === "west",
+  feedMbps: id === "west" ? 1000 : 0,
+  access: "",
+  terms: "",
+  hazards: "",
   notes: "",
 });
 const subscriber: Subscriber = {
@@ -51,7 +56,10 @@ const subscriber: Subscriber = {
   mount: "roof",
   antennaHeightM: 8,
   maxHeightM: 12,
+  status: "asked",
   demandMbps: 20,
+  demandUpMbps: 5,
+  tier: "",
   people: 3,
   behind: "none",
   notes: "",
@@ -114,7 +122,7 @@ export function valley(ridgeM = 0, change: (rows: PlanRows) => void = () => unde
     foliageDepthM: 0,
   });
   const rows: PlanRows = {
-    plan: { ...PLAN },
+    ...emptyRows({ ...PLAN }),
     sites: [site("west", 20), site("east", 20.11)],
     subscribers: [{ ...subscriber }],
     radios: [
@@ -140,12 +148,11 @@ export function valley(ridgeM = 0, change: (rows: PlanRows) => void = () => unde
       }),
     ],
     links: [link("bridge", "bridge", "west-east", "east-west"), link("access", "access", "sector", "farm-radio")],
-    measurements: [],
     equipment: libraryFor("valley"),
   };
   change(rows);
-  const surface = valleySurface(ridgeM);
-  return { rows, world: worldOf(rows), between: (from, to) => sampleProfile(surface, from, to) };
+  const terrain = plainTerrain(valleySurface(ridgeM));
+  return { rows, world: worldOf(rows), between: (from, to) => sampleProfile(terrain, from, to) };
 }
 
 export function radioIn(rows: PlanRows, id: string): Radio {

@@ -1,1 +1,6 @@
-export { MOST_ROWS, readPlacesCsv, type ImportedPlace, type ReadPlaces, type RowError } from "./csv";
+export { guessMapping, PLACE_FIELDS, type Mapping, type PlaceField } from "./fields";
+export { interpretRow, interpretRows, type InterpretedRow, type InterpretOptions, type RowError } from "./interpret";
+export { parsePosition, utmToPlace } from "./position";
+export { MOST_ROWS, readPasted, readTable } from "./readTable";
+export { PlacesFileError, type SourceTable } from "./table";
+export { xmlFeatures } from "./xml";

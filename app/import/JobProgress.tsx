@@ -1,0 +1,28 @@
+import type { JobView } from "#jobs";
+import { Button } from "../ui";
+
+/** How long work stands, and the way to stop it. */
+export function JobProgress({
+  job,
+  onStop,
+}: {
+  job: Pick<JobView, "title" | "message" | "doneShare" | "state">;
+  onStop: () => void;
+}) {
+  const failed = job.state === "failed";
+  return (
+    <div
+      role={failed ? "alert" : "status"}
+      className={`rounded border p-3 text-sm ${failed ? "border-blocked" : job.state === "done" ? "border-clear" : "border-rule"}`}
+    >
+      <p className="font-medium">{job.message}</p>
+      {job.state === "running" && (
+        <div className="mt-2 flex items-center gap-3">
+          <progress aria-label={job.title} value={job.doneShare} max={1} className="h-2 flex-1 accent-[var(--clay)]" />
+          <span className="figures w-12 text-right text-xs">{Math.round(job.doneShare * 100)} %</span>
+          <Button onClick={onStop}>Stop</Button>
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,94 @@
+import type { Layer } from "#core/plan";
+import { cellSizeM } from "#core/terrain";
+import { useState } from "react";
+import { useRevalidator } from "react-router";
+import { toast } from "sonner";
+import { Button, figure } from "../ui";
+import { keepEdits } from "./keep";
+
+const KIND_WORDS: Record<Layer["kind"], string> = {
+  bare: "bare ground",
+  surface: "surface, trees and roofs in it",
+  cover: "land cover",
+};
+
+/** The rasters of a plan, finest first, as they are asked for the ground. */
+export function LayerTable({ planId, layers }: { planId: string; layers: Layer[] }) {
+  const { revalidate } = useRevalidator();
+  const [busy, setBusy] = useState(false);
+  const put = async (layer: Layer, row: Layer | null, what: string) => {
+    setBusy(true);
+    const { ok, message } = await keepEdits(planId, [{ kind: "layers", id: layer.id, row }], what);
+    setBusy(false);
+    if (ok) toast(`${what}. Undo brings it back.`);
+    else toast.error(message);
+    await revalidate();
+  };
+  if (layers.length === 0)
+    return (
+      <p className="rounded border border-dashed border-rule p-3 text-sm text-quiet">
+        No terrain yet: no path can be answered until the ground under it is known.
+      </p>
+    );
+  const finestFirst = [...layers].sort((x, y) => cellSizeM(x) - cellSizeM(y));
+  return (
+    <table className="w-full rounded border border-rule bg-panel text-[13px]">
+      <caption className="sr-only">Rasters of the plan, finest first</caption>
+      <thead>
+        <tr className="border-b border-rule text-left text-xs text-quiet">
+          <th className="px-2 py-1 font-normal">Raster</th>
+          <th className="font-normal">Values</th>
+          <th className="text-right font-normal">Cell</th>
+          <th className="text-right font-normal">Cells</th>
+          <th className="text-right font-normal">Holes</th>
+          <th className="font-normal">
+            <span className="sr-only">Remove</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {finestFirst.map((layer) => (
+          <tr key={layer.id} className="border-b border-rule">
+            <td className="px-2 py-1">{layer.name}</td>
+            <td>
+              {layer.kind === "cover" ? (
+                KIND_WORDS.cover
+              ) : (
+                <select
+                  aria-label={`Values of ${layer.name}`}
+                  disabled={busy}
+                  value={layer.kind}
+                  onChange={(event) =>
+                    void put(
+                      layer,
+                      { ...layer, kind: event.target.value as Layer["kind"] },
+                      `${layer.name} is ${KIND_WORDS[event.target.value as Layer["kind"]]}`,
+                    )
+                  }
+                  className="rounded border border-rule bg-panel text-xs"
+                >
+                  <option value="bare">{KIND_WORDS.bare}</option>
+                  <option value="surface">{KIND_WORDS.surface}</option>
+                </select>
+              )}
+            </td>
+            <td className="figures text-right">{figure(cellSizeM(layer))} m</td>
+            <td className="figures text-right">
+              {layer.columns} × {layer.rows}
+            </td>
+            <td className="figures text-right">{layer.holeCount}</td>
+            <td className="py-0.5 pr-2 text-right">
+              <Button
+                className="text-xs"
+                disabled={busy}
+                onClick={() => void put(layer, null, `Took out ${layer.name}`)}
+              >
+                Take out
+              </Button>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,17 @@
+import type { Edit } from "#core/plan";
+
+/** Keeps a change at once: what was found out on the ground is no matter of trying. */
+export async function keepEdits(
+  planId: string,
+  edits: Edit[],
+  what: string,
+): Promise<{ ok: boolean; message: string }> {
+  const response = await fetch(`/plans/${planId}/changes`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ edits, what }),
+  });
+  if (response.headers.get("content-type")?.includes("json"))
+    return (await response.json()) as { ok: boolean; message: string };
+  return { ok: false, message: await response.text() };
+}

@@ -1,0 +1,143 @@
+import { worldOf, emptyRows, type Edit, type Plan, type Site, type Subscriber } from "#core/plan";
+import { placeVerdicts, type PlaceVerdict, type Verdict } from "#core/survey";
+import {
+  guessMapping,
+  interpretRow,
+  readPasted,
+  readTable,
+  type InterpretedRow,
+  type InterpretOptions,
+  type Mapping,
+  type RowError,
+  type SourceTable,
+} from "#formats/places";
+import { writeCsv } from "#formats/text";
+import { expose } from "comlink";
+
+/** A row as the preview shows it. */
+export interface PreviewRow {
+  row: number;
+  verdict: Verdict | "rejected";
+  kind: string;
+  name: string;
+  latDeg: number | null;
+  lonDeg: number | null;
+  note: string;
+  errors: RowError[];
+}
+
+export interface LoadedTable {
+  found: string;
+  columns: string[];
+  samples: string[][];
+  rowCount: number;
+  mapping: Mapping;
+}
+
+interface KeptPlaces {
+  plan: Plan;
+  sites: Site[];
+  subscribers: Subscriber[];
+}
+
+let table: SourceTable | null = null;
+let interpreted: InterpretedRow[] = [];
+let verdicts = new Map<number, PlaceVerdict>();
+
+async function json<T>(url: string, init?: RequestInit): Promise<T> {
+  const response = await fetch(url, init);
+  if (!response.ok && response.headers.get("content-type")?.includes("json") !== true)
+    throw new Error(await response.text());
+  return (await response.json()) as T;
+}
+
+const api = {
+  /** Reads a file or pasted text; throws a message for what cannot be read. */
+  load(source: ArrayBuffer | string): LoadedTable {
+    table = typeof source === "string" ? readPasted(source) : readTable(new Uint8Array(source));
+    return {
+      found: table.found,
+      columns: table.columns,
+      samples: table.columns.map((_, column) =>
+        table!.rows
+          .slice(0, 20)
+          .map(({ cells }) => cells[column] ?? "")
+          .filter((cell) => cell !== "")
+          .slice(0, 3),
+      ),
+      rowCount: table.rows.length,
+      mapping: guessMapping(table.columns),
+    };
+  },
+
+  /** Puts another text into one cell of the table, to mend a row that was rejected. */
+  mend(row: number, column: number, value: string): void {
+    const found = table?.rows.find((one) => one.row === row);
+    if (found) found.cells[column] = value;
+  },
+
+  /** Holds every row against the plan. */
+  async preview(planId: string, options: InterpretOptions, nearM: number): Promise<PreviewRow[]> {
+    if (!table) return [];
+    const kept = await json<KeptPlaces>(`/plans/${planId}/places`);
+    const world = worldOf({ ...emptyRows(kept.plan), sites: kept.sites, subscribers: kept.subscribers });
+    interpreted = table.rows.map((row) => interpretRow(row, table!.decimalComma, options));
+    const places = interpreted.flatMap(({ place }) => (place ? [place] : []));
+    verdicts = new Map(
+      placeVerdicts(world, places, nearM, () => crypto.randomUUID()).map((one) => [one.place.row, one]),
+    );
+    return interpreted.map(({ row, errors }, index): PreviewRow => {
+      const found = verdicts.get(row);
+      const cell = (column: number | undefined) =>
+        column === undefined ? "" : (table!.rows[index]!.cells[column] ?? "");
+      if (!found)
+        return {
+          row,
+          verdict: "rejected",
+          kind: cell(options.mapping.kind),
+          name: cell(options.mapping.name),
+          latDeg: null,
+          lonDeg: null,
+          note: errors.map(({ field, value, reason }) => `${field} "${value}" ${reason}`).join("; "),
+          errors,
+        };
+      const { place, verdict, note } = found;
+      return {
+        row,
+        verdict,
+        kind: place.kind,
+        name: place.name,
+        latDeg: place.latDeg,
+        lonDeg: place.lonDeg,
+        note,
+        errors: [],
+      };
+    });
+  },
+
+  /** The rejected rows as they came, each with what is wrong, as CSV to mend elsewhere. */
+  rejectedCsv(): string {
+    const rejected = interpreted.flatMap((one, index) =>
+      one.place
+        ? []
+        : [[...table!.rows[index]!.cells, one.errors.map(({ field, reason }) => `${field} ${reason}`).join("; ")]],
+    );
+    return writeCsv([...(table?.columns ?? []), "rejected because"], rejected);
+  },
+
+  /** Keeps the chosen rows in one change. */
+  async keep(planId: string, rows: number[], what: string): Promise<{ ok: boolean; message: string }> {
+    const edits: Edit[] = rows.flatMap((row) => {
+      const found = verdicts.get(row);
+      return found && found.verdict !== "same" ? [found.edit] : [];
+    });
+    if (edits.length === 0) return { ok: true, message: "Nothing to keep: everything is in the plan as it stands." };
+    return json(`/plans/${planId}/changes`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify({ edits, what, reason: "" }),
+    });
+  },
+};
+export type PlacesWorker = typeof api;
+expose(api);

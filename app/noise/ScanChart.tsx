@@ -1,0 +1,65 @@
+import type { Scan } from "#core/plan";
+import { lazy, Suspense, useEffect, useState } from "react";
+
+const Chart = lazy(() => import("react-apexcharts"));
+
+/** Told apart by dash first and by colour second. */
+const DASHES = [0, 6, 2, 10, 4, 14];
+const COLOURS = ["--clear", "--blocked", "--tight", "--clay", "--ink", "--quiet"];
+/** Points drawn of one scan: the strongest of each stretch, so that no narrow signal is lost. */
+const MOST_POINTS = 600;
+
+export function scanLabel(scan: Pick<Scan, "headingDeg" | "polarization" | "scannedAt">): string {
+  return `${Math.round(scan.headingDeg)}° ${scan.polarization}, ${scan.scannedAt.slice(0, 16).replace("T", " ")}`;
+}
+
+function strongest({ frequenciesMHz, levelsDbm }: Scan): { x: number; y: number }[] {
+  const stretch = Math.ceil(frequenciesMHz.length / MOST_POINTS);
+  const points = [];
+  for (let i = 0; i < frequenciesMHz.length; i += stretch) {
+    let best = i;
+    for (let k = i; k < Math.min(i + stretch, frequenciesMHz.length); k++)
+      if (levelsDbm[k]! > levelsDbm[best]!) best = k;
+    points.push({ x: frequenciesMHz[best]!, y: levelsDbm[best]! });
+  }
+  return points;
+}
+
+/** Up to six scans over frequency, one above the other. */
+export function ScanChart({ scans }: { scans: Scan[] }) {
+  // Charts are drawn in the browser only, in the colours that the theme has there.
+  const [colours, setColours] = useState<string[] | null>(null);
+  useEffect(() => {
+    const style = getComputedStyle(document.documentElement);
+    setColours(COLOURS.map((name) => style.getPropertyValue(name).trim()));
+  }, []);
+  if (!colours) return <div className="h-72" />;
+  return (
+    <Suspense fallback={<div className="h-72" />}>
+      <Chart
+        type="line"
+        height={288}
+        series={scans.map((scan) => ({ name: scanLabel(scan), data: strongest(scan) }))}
+        options={{
+          chart: {
+            animations: { enabled: false },
+            toolbar: { show: false },
+            fontFamily: "inherit",
+            foreColor: colours[5]!,
+            zoom: { enabled: false },
+          },
+          colors: colours,
+          stroke: { width: 1.6, curve: "straight", dashArray: DASHES },
+          xaxis: { type: "numeric", title: { text: "MHz" }, decimalsInFloat: 0, tickAmount: 8 },
+          yaxis: { title: { text: "dBm per bin" }, decimalsInFloat: 0 },
+          legend: { position: "top", horizontalAlign: "left" },
+          grid: { borderColor: getComputedStyle(document.documentElement).getPropertyValue("--rule").trim() },
+          tooltip: {
+            theme: document.documentElement.dataset.theme === "dark" ? "dark" : "light",
+            x: { formatter: (value: number) => `${value} MHz` },
+          },
+        }}
+      />
+    </Suspense>
+  );
+}

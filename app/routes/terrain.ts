@@ -1,0 +1,31 @@
+import { LAYER_KINDS } from "#core/plan";
+import { legendSchema } from "#formats/raster";
+import { importTerrain } from "#jobs";
+import { data } from "react-router";
+import { z } from "zod";
+import { requirePlan } from "../data/plan.server";
+import { signature } from "../data/preferences";
+import type { Route } from "./+types/terrain";
+
+const orderSchema = z
+  .object({
+    kind: z.enum(LAYER_KINDS),
+    files: z
+      .array(z.object({ uploadId: z.uuid(), name: z.string().min(1).max(200) }))
+      .min(1)
+      .max(64),
+    epsg: z.number().int().min(1).max(999_999).nullable(),
+    legend: legendSchema.nullable(),
+  })
+  .refine((order) => order.kind !== "cover" || order.legend !== null, "a cover raster needs its legend");
+
+/** Begins to bring received raster files into the plan; answers the job. */
+export async function action({ params, request }: Route.ActionArgs) {
+  const { store } = await requirePlan(params.planId);
+  const order = orderSchema.safeParse(await request.json().catch(() => null));
+  if (!order.success) {
+    const { path, message } = order.error.issues[0]!;
+    throw data(`The order cannot be taken: ${path.join(".")} ${message}`, { status: 400 });
+  }
+  return Response.json(importTerrain(store, { planId: params.planId, who: signature(request), ...order.data }));
+}

@@ -1,0 +1,70 @@
+import { signedAngleDeg } from "../geodesy";
+import type { Scan } from "../plan";
+
+/** What a scan says of one channel. */
+export interface ChannelNoise {
+  /** Power in the channel from outside, dBm, as the scanning antenna heard it. */
+  powerDbm: number;
+  scan: Scan;
+}
+
+/**
+ * Power in a channel from a scan: each level, taken as even over its bin, counted by how much of its stretch of the
+ * frequency axis lies in the channel. Null where the scan covers less than the whole channel.
+ */
+export function channelPowerDbm(scan: Scan, frequencyMHz: number, widthMHz: number): number | null {
+  const { frequenciesMHz: at, levelsDbm, binKHz } = scan;
+  const low = frequencyMHz - widthMHz / 2;
+  const high = frequencyMHz + widthMHz / 2;
+  const binMHz = binKHz / 1000;
+  let milliwatts = 0;
+  let covered = 0;
+  for (let i = 0; i < at.length; i++) {
+    // A sample speaks for the axis half-way to its neighbours, at the ends for its own bin.
+    const from = i === 0 ? at[0]! - binMHz / 2 : (at[i - 1]! + at[i]!) / 2;
+    const to = i === at.length - 1 ? at[i]! + binMHz / 2 : (at[i]! + at[i + 1]!) / 2;
+    const inside = Math.min(high, to) - Math.max(low, from);
+    if (inside <= 0) continue;
+    covered += inside;
+    milliwatts += (10 ** (levelsDbm[i]! / 10) * inside) / binMHz;
+  }
+  return covered >= widthMHz - binMHz ? 10 * Math.log10(milliwatts) : null;
+}
+
+const THERMAL_DBM_PER_MHZ = -113.975;
+/** A scanner's own noise is taken to lie at most this far above thermal. */
+const WORST_SCANNER_DB = 10;
+
+/** A scanner's own noise, dBm per MHz: the level under which a tenth of its bins lie, never more than a poor receiver's. */
+export function scannerFloorDbmPerMHz({ levelsDbm, binKHz }: Scan): number {
+  const sorted = Float64Array.from(levelsDbm).sort();
+  const low = sorted[Math.floor(sorted.length / 10)]! - 10 * Math.log10(binKHz / 1000);
+  return Math.min(low, THERMAL_DBM_PER_MHZ + WORST_SCANNER_DB);
+}
+
+/** How far a scan's heading may be off a radio's and still speak for it, besides half of its own opening. */
+const HEADING_TOLERANCE_DEG = 15;
+
+/**
+ * The scan that speaks for a radio, and what it heard in the radio's channel: among the scans that cover the channel,
+ * look the radio's way and have its polarization (either will do for a radio on both), the newest. Null without one.
+ */
+export function channelNoise(
+  scans: readonly Scan[],
+  radio: { headingDeg: number; polarization: string; frequencyMHz: number; widthMHz: number },
+): ChannelNoise | null {
+  let best: ChannelNoise | null = null;
+  for (const scan of scans) {
+    const off = Math.abs(signedAngleDeg(scan.headingDeg - radio.headingDeg));
+    if (off > scan.beamwidthDeg / 2 + HEADING_TOLERANCE_DEG) continue;
+    if ((radio.polarization === "H" || radio.polarization === "V") && scan.polarization !== radio.polarization)
+      continue;
+    if (best && best.scan.scannedAt >= scan.scannedAt) continue;
+    const powerDbm = channelPowerDbm(scan, radio.frequencyMHz, radio.widthMHz);
+    if (powerDbm === null) continue;
+    // What the scanner makes itself is no noise of the place.
+    const floor = 10 ** (scannerFloorDbmPerMHz(scan) / 10) * radio.widthMHz;
+    best = { powerDbm: 10 * Math.log10(Math.max(1e-18, 10 ** (powerDbm / 10) - floor)), scan };
+  }
+  return best;
+}

@@ -1,0 +1,156 @@
+import KDBush from "kdbush";
+import type { Edit, Site, Subscriber, World } from "../plan";
+
+type Nullable<T> = { [K in keyof T]: T[K] | null };
+
+/** A place read from a file. What the file does not say is null and left to what is kept, or to the usual. */
+export type ReadPlace = {
+  /** The row that its author would count. */
+  row: number;
+  kind: "site" | "subscriber";
+  name: string;
+  latDeg: number;
+  lonDeg: number;
+} & Nullable<
+  Pick<Subscriber, "demandMbps" | "demandUpMbps" | "tier" | "status" | "people" | "mount" | "behind" | "notes"> &
+    Pick<Site, "power" | "freeMounts" | "isFeed" | "feedMbps" | "access" | "terms" | "hazards"> & {
+      heightM: number;
+      maxHeightM: number;
+      structure: string;
+      poleMm: number;
+    }
+>;
+
+export type Verdict = "new" | "changed" | "same" | "duplicate";
+
+/** What would become of a read place. */
+export interface PlaceVerdict {
+  place: ReadPlace;
+  verdict: Verdict;
+  /** What it is a duplicate of, or which fields change. */
+  note: string;
+  edit: Edit;
+}
+
+const PLACE_DECIMALS = 1e6;
+const rounded = (deg: number) => Math.round(deg * PLACE_DECIMALS) / PLACE_DECIMALS;
+const METRES_PER_DEG = 111_195;
+
+function asSite(planId: string, id: string, place: ReadPlace, before: Site | undefined): Site {
+  return {
+    id,
+    planId,
+    name: place.name,
+    latDeg: rounded(place.latDeg),
+    lonDeg: rounded(place.lonDeg),
+    structureKind: place.structure ?? before?.structureKind ?? "mast",
+    structureHeightM: place.maxHeightM ?? place.heightM ?? before?.structureHeightM ?? 15,
+    poleDiameterMm: place.poleMm ?? before?.poleDiameterMm ?? 48,
+    power: place.power ?? before?.power ?? "mains",
+    freeMounts: place.freeMounts ?? before?.freeMounts ?? 2,
+    isFeed: place.isFeed ?? before?.isFeed ?? false,
+    feedMbps: place.feedMbps ?? before?.feedMbps ?? 0,
+    access: place.access ?? before?.access ?? "",
+    terms: place.terms ?? before?.terms ?? "",
+    hazards: place.hazards ?? before?.hazards ?? "",
+    notes: place.notes ?? before?.notes ?? "",
+  };
+}
+
+function asSubscriber(planId: string, id: string, place: ReadPlace, before: Subscriber | undefined): Subscriber {
+  const antennaHeightM = place.heightM ?? before?.antennaHeightM ?? 6;
+  return {
+    id,
+    planId,
+    name: place.name,
+    latDeg: rounded(place.latDeg),
+    lonDeg: rounded(place.lonDeg),
+    mount: place.mount ?? before?.mount ?? "roof",
+    antennaHeightM,
+    maxHeightM: place.maxHeightM ?? Math.max(before?.maxHeightM ?? 0, before ? antennaHeightM : antennaHeightM + 3),
+    status: place.status ?? before?.status ?? "asked",
+    demandMbps: place.demandMbps ?? before?.demandMbps ?? 20,
+    demandUpMbps: place.demandUpMbps ?? before?.demandUpMbps ?? 5,
+    tier: place.tier ?? before?.tier ?? "",
+    people: place.people ?? before?.people ?? 2,
+    behind: place.behind ?? before?.behind ?? "none",
+    notes: place.notes ?? before?.notes ?? "",
+  };
+}
+
+/** Places that stand so near one another that they may be one, found by a tree over all of a kind. */
+function nearFinder(places: readonly { name: string; latDeg: number; lonDeg: number }[], nearM: number) {
+  const tree = new KDBush(Math.max(1, places.length));
+  if (places.length === 0) tree.add(1e9, 1e9);
+  const middle = (places[0]?.latDeg ?? 0) * (Math.PI / 180);
+  const x = (lonDeg: number) => lonDeg * METRES_PER_DEG * Math.cos(middle);
+  const y = (latDeg: number) => latDeg * METRES_PER_DEG;
+  for (const { latDeg, lonDeg } of places) tree.add(x(lonDeg), y(latDeg));
+  tree.finish();
+  return (latDeg: number, lonDeg: number) =>
+    nearM <= 0 ? [] : tree.within(x(lonDeg), y(latDeg), nearM).filter((index) => index < places.length);
+}
+
+/**
+ * Says of every read place whether it is new, changes a kept one (same kind and name), is already kept as it stands, or
+ * may be a duplicate: the second of its name in the file, or within `nearM` metres of another of its kind. Deterministic
+ * but for the ids that `makeId` gives.
+ */
+export function placeVerdicts(
+  world: Pick<World, "plan" | "sites" | "subscribers">,
+  places: readonly ReadPlace[],
+  nearM: number,
+  makeId: () => string,
+): PlaceVerdict[] {
+  const verdicts: PlaceVerdict[] = [];
+  const kept = { site: [...world.sites.values()], subscriber: [...world.subscribers.values()] };
+  const byName = {
+    site: new Map(kept.site.map((one) => [one.name.toLowerCase(), one])),
+    subscriber: new Map(kept.subscriber.map((one) => [one.name.toLowerCase(), one])),
+  };
+  const read = {
+    site: places.filter(({ kind }) => kind === "site"),
+    subscriber: places.filter(({ kind }) => kind === "subscriber"),
+  };
+  const nearKept = { site: nearFinder(kept.site, nearM), subscriber: nearFinder(kept.subscriber, nearM) };
+  const nearRead = { site: nearFinder(read.site, nearM), subscriber: nearFinder(read.subscriber, nearM) };
+  const seen = { site: new Map<string, number>(), subscriber: new Map<string, number>() };
+
+  for (const place of places) {
+    const { kind, latDeg, lonDeg } = place;
+    const key = place.name.toLowerCase();
+    const before = byName[kind].get(key);
+    const first = seen[kind].get(key);
+    const id = before && first === undefined ? before.id : makeId();
+    const planId = world.plan.id;
+    const edit: Edit =
+      kind === "site"
+        ? { kind: "sites", id, row: asSite(planId, id, place, before as Site | undefined) }
+        : { kind: "subscribers", id, row: asSubscriber(planId, id, place, before as Subscriber | undefined) };
+    const add = (verdict: Verdict, note: string) => verdicts.push({ place, verdict, note, edit });
+    if (first !== undefined) {
+      add("duplicate", `the name stands in row ${first} already`);
+      continue;
+    }
+    seen[kind].set(key, place.row);
+    if (before) {
+      const changes = changedFields(before, edit.row!);
+      add(changes.length === 0 ? "same" : "changed", changes.join(", "));
+      continue;
+    }
+    const keptNear = nearKept[kind](latDeg, lonDeg)[0];
+    const readNear = nearRead[kind](latDeg, lonDeg).find((index) => read[kind][index]!.row < place.row);
+    if (keptNear !== undefined) add("duplicate", `within ${nearM} m of ${kept[kind][keptNear]!.name}`);
+    else if (readNear !== undefined) add("duplicate", `within ${nearM} m of row ${read[kind][readNear]!.row}`);
+    else add("new", "");
+  }
+  return verdicts;
+}
+
+/** Names of the fields in which two rows differ. */
+export function changedFields(before: object, after: object): string[] {
+  const old = before as Record<string, unknown>;
+  return Object.entries(after)
+    .filter(([name, value]) => JSON.stringify(value) !== JSON.stringify(old[name]))
+    .map(([name]) => name);
+}

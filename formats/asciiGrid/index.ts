@@ -1,1 +1,0 @@
-export { AsciiGridError, readAsciiGrid, type AsciiGrid } from "./read";

@@ -1,0 +1,3 @@
+export { outlineProperties, readAreas, type AreaOptions, type ReadAreas } from "./areas";
+export { readOverlay } from "./overlay";
+export { readFeatures } from "./features";

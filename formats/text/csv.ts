@@ -1,0 +1,25 @@
+import Papa from "papaparse";
+
+/**
+ * A cell that no spreadsheet runs: text that begins like a formula gets an apostrophe in front. A plain number, which
+ * may begin with a sign, is left alone.
+ */
+export function csvCell(value: string | number | boolean | null | undefined): string {
+  if (value === null || value === undefined) return "";
+  if (typeof value !== "string") return String(value);
+  return /^[=+\-@\t\r]/.test(value) && !/^[+-]?\d+([.,]\d+)?$/.test(value) ? `'${value}` : value;
+}
+
+/** Takes back what `csvCell` put in front. */
+export function withoutGuard(text: string): string {
+  return /^'[=+\-@\t\r]/.test(text) ? text.slice(1) : text;
+}
+
+/** CSV text with a header, one record a row, lines ended as spreadsheets expect (RFC 4180). */
+export function writeCsv(
+  columns: readonly string[],
+  records: Iterable<readonly (string | number | boolean | null | undefined)[]>,
+): string {
+  const data = [...records].map((record) => record.map(csvCell));
+  return `${Papa.unparse([[...columns], ...data], { newline: "\r\n" })}\r\n`;
+}
