@@ -1,4 +1,13 @@
-export { planContext, type PlanContext } from "./planContext";
+export {
+  archivePath,
+  archivePlan,
+  dropOldArchives,
+  NO_PLAN,
+  startArchive,
+  startTakingArchive,
+  takeArchive,
+} from "./archive";
+export { contextOf, forgetPlans, planContext, type PlanContext } from "./planContext";
 export { jobOf, runningJobs, startJob, stopJob, type JobTools, type JobView } from "./registry";
 export { importTerrain, type TerrainImport } from "./terrain";
 export { dropOldUploads, dropUpload, receiveUpload, UPLOAD_LIMIT_BYTES, uploadPath } from "./uploads";

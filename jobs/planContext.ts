@@ -28,6 +28,12 @@ const KEPT_PLANS = 8;
 const profileCaches = new Map<string, Map<string, Profile>>();
 const contexts = new Map<string, { stamp: string; context: PlanContext }>();
 
+/** Drops all that was worked out: the database is another one now. */
+export function forgetPlans(): void {
+  contexts.clear();
+  profileCaches.clear();
+}
+
 /** Keeps at most `limit` entries, dropping the one put first. */
 function remember<V>(cache: Map<string, V>, key: string, value: V, limit: number): V {
   if (cache.size >= limit) cache.delete(cache.keys().next().value!);
@@ -56,13 +62,21 @@ export async function planContext(store: Store, planId: string): Promise<PlanCon
   if (known?.stamp === newest) return known.context;
   const rows = await readPlan(store.db, planId);
   if (!rows) return null;
+  const context = await contextOf(store, rows);
+  contexts.delete(planId);
+  remember(contexts, planId, { stamp: newest, context }, KEPT_PLANS);
+  return context;
+}
+
+/** The context of a plan in any state that it is or was in. */
+export async function contextOf(store: Store, rows: PlanRows): Promise<PlanContext> {
   const terrain = await readTerrain(store.db, rows.layers, rows.areas);
   const reliefVersion = versionOf(rows.layers.map(({ id, kind }) => [id, kind]));
   const terrainVersion = rows.areas.length === 0 ? reliefVersion : versionOf([reliefVersion, rows.areas]);
   const world = worldOf(rows);
-  const profileBetween = profileSource(terrain, `${planId} ${terrainVersion}`);
+  const profileBetween = profileSource(terrain, `${rows.plan.id} ${terrainVersion}`);
   let review: Review | null = null;
-  const context: PlanContext = {
+  return {
     rows,
     world,
     terrain,
@@ -74,7 +88,4 @@ export async function planContext(store: Store, planId: string): Promise<PlanCon
       return (review ??= reviewPlan(world, profileBetween));
     },
   };
-  contexts.delete(planId);
-  remember(contexts, planId, { stamp: newest, context }, KEPT_PLANS);
-  return context;
 }

@@ -1,10 +1,9 @@
 import { randomUUID } from "node:crypto";
-import { join } from "node:path";
-import { Worker } from "node:worker_threads";
 import { layerSchema, type Edit, type Layer } from "#core/plan";
 import type { Legend } from "#formats/raster";
 import { applyChange, dropStrayTiles, overviewId, writeTiles, type Store } from "#store";
 import { startJob, type JobTools, type JobView } from "./registry";
+import { startWorker } from "./startWorker";
 import { dropUpload, uploadPath } from "./uploads";
 import type { RasterMessage, RasterOrder } from "./workers/raster";
 
@@ -72,12 +71,11 @@ async function readLayers(store: Store, order: TerrainImport, tools: JobTools): 
     holeCount: 0,
     addedAt: new Date().toISOString(),
   }));
-  // The worker is source, not part of the bundle: tsx reads it as it stands.
-  const worker = new Worker(join(process.cwd(), "jobs", "workers", "raster.ts"), {
-    execArgv: ["--import", "tsx"],
-    workerData: { files, epsg: order.epsg, legend: order.legend } satisfies RasterOrder,
-    resourceLimits: { maxOldGenerationSizeMb: WORKER_HEAP_MB },
-  });
+  const worker = startWorker(
+    "raster.ts",
+    { files, epsg: order.epsg, legend: order.legend } satisfies RasterOrder,
+    WORKER_HEAP_MB,
+  );
   const halt = () => void worker.terminate();
   tools.signal.addEventListener("abort", halt);
   try {

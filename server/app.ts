@@ -6,7 +6,7 @@ import express, { type RequestHandler } from "express";
 import pino from "pino";
 import { pinoHttp } from "pino-http";
 import type { ServerBuild } from "react-router";
-import { dropOldUploads } from "#jobs";
+import { dropOldArchives, dropOldUploads } from "#jobs";
 import { getStore, seedDemo } from "../app/data/store.server";
 import { bodyLimit, headers, nonce, sameOrigin } from "./security";
 import { uploads } from "./uploads";
@@ -32,6 +32,7 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
   const pages = import("virtual:react-router/server-build") as unknown as Promise<ServerBuild>;
   const store = await getStore();
   dropOldUploads(store);
+  dropOldArchives(store);
   const landing = demo ? `/plans/${await seedDemo(store, fresh)}` : "/";
 
   const app = express();

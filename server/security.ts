@@ -1,6 +1,7 @@
 import { randomBytes } from "node:crypto";
 import type { NextFunction, Request, Response } from "express";
 import helmet from "helmet";
+import { preferencesIn } from "../app/data/preferences";
 
 /** Most bytes a request body may have; photos and terrain come in far below it. */
 export const BODY_LIMIT_BYTES = 64 * 1024 * 1024;
@@ -11,6 +12,11 @@ export function nonce(_request: Request, response: Response, next: NextFunction)
   next();
 }
 
+function tileOrigin(cookies: string | undefined): string {
+  const { tileUrl } = preferencesIn(cookies ?? "");
+  return tileUrl === "" ? "'self'" : new URL(tileUrl.replace(/\{[zxy]\}/g, "1")).origin;
+}
+
 export const headers = helmet({
   contentSecurityPolicy: {
     useDefaults: false,
@@ -19,7 +25,8 @@ export const headers = helmet({
       scriptSrc: ["'self'", (_request, response) => `'nonce-${(response as Response).locals.nonce}'`],
       // React and the map place things with style attributes.
       styleSrc: ["'self'", "'unsafe-inline'"],
-      imgSrc: ["'self'", "data:", "blob:"],
+      // The user's own tile server, where one is set, and no other.
+      imgSrc: ["'self'", "data:", "blob:", (request) => tileOrigin(request.headers.cookie)],
       workerSrc: ["'self'", "blob:"],
       connectSrc: ["'self'"],
       fontSrc: ["'self'"],

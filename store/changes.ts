@@ -205,11 +205,38 @@ export async function newestEntry(db: PGlite, planId: string): Promise<string | 
   return rows[0]?.stamp ?? null;
 }
 
+/** What of a logbook is wanted: words in what was done, a person, a kind of thing; before an entry, for the next page. */
+export interface HistoryFilter {
+  words?: string;
+  who?: string;
+  kind?: RowKind;
+  beforeId?: number;
+  limit?: number;
+}
+
 /** The logbook of a plan, newest first. */
-export async function readHistory(db: PGlite, planId: string, limit = 200): Promise<HistoryEntry[]> {
+export async function readHistory(
+  db: PGlite,
+  planId: string,
+  { words = "", who = "", kind, beforeId, limit = 200 }: HistoryFilter = {},
+): Promise<HistoryEntry[]> {
   const { rows } = await db.query(
-    `SELECT id::int AS id, at, who, what, reason, kind, of_id::int AS "ofId", edits FROM history WHERE plan_id = $1 ORDER BY id DESC LIMIT $2`,
-    [planId, limit],
+    `SELECT id::int AS id, at, who, what, reason, kind, of_id::int AS "ofId", edits FROM history
+     WHERE plan_id = $1
+       AND ($2 = '' OR position(lower($2) IN lower(what || ' ' || reason)) > 0)
+       AND ($3 = '' OR who = $3)
+       AND ($4::text IS NULL OR edits @> jsonb_build_array(jsonb_build_object('kind', $4::text)))
+       AND ($5::bigint IS NULL OR id < $5::bigint)
+     ORDER BY id DESC LIMIT $6`,
+    [planId, words, who, kind ?? null, beforeId ?? null, limit],
   );
   return rows.map((row) => historyEntrySchema.parse(row));
+}
+
+/** Everybody who stands in a plan's logbook. */
+export async function historyPeople(db: PGlite, planId: string): Promise<string[]> {
+  const { rows } = await db.query<{ who: string }>("SELECT DISTINCT who FROM history WHERE plan_id = $1 ORDER BY who", [
+    planId,
+  ]);
+  return rows.map(({ who }) => who);
 }

@@ -1,10 +1,11 @@
-import { existsSync, mkdirSync } from "node:fs";
+import { existsSync, mkdirSync, renameSync } from "node:fs";
 import { join } from "node:path";
 import { PGlite } from "@electric-sql/pglite";
 import { holdDataDirectory } from "./lock";
 import { MIGRATIONS } from "./migrations";
 
 export interface Store {
+  /** Ask for it each time: a restore puts another in its place. */
   db: PGlite;
   directory: string;
   close(): Promise<void>;
@@ -15,20 +16,30 @@ export async function openStore(directory: string): Promise<Store> {
   mkdirSync(directory, { recursive: true });
   const release = await holdDataDirectory(directory);
   try {
-    const db = await PGlite.create({ dataDir: join(directory, "db") });
-    await migrate(db);
-    return {
-      db,
+    const store: Store = {
+      db: await openDatabase(directory),
       directory,
       close: async () => {
-        await db.close();
+        await store.db.close();
         await release();
       },
     };
+    return store;
   } catch (error) {
     await release();
     throw error;
   }
+}
+
+/** The database of a held directory, at the newest schema. */
+export async function openDatabase(directory: string): Promise<PGlite> {
+  const live = join(directory, "db");
+  const before = join(directory, "db-before-restore");
+  // A restore that died between its two moves left the data under their other name.
+  if (!existsSync(live) && existsSync(before)) renameSync(before, live);
+  const db = await PGlite.create({ dataDir: live });
+  await migrate(db);
+  return db;
 }
 
 /** Whether a data directory has ever been opened. */
@@ -37,7 +48,7 @@ export function storeExists(directory: string): boolean {
 }
 
 /** Brings the schema to the newest migration, all missing ones in one transaction. A newer schema than ours is refused. */
-async function migrate(db: PGlite): Promise<void> {
+export async function migrate(db: PGlite): Promise<void> {
   await db.transaction(async (tx) => {
     await tx.exec(
       "CREATE TABLE IF NOT EXISTS migrations (number int PRIMARY KEY, applied_at timestamptz NOT NULL DEFAULT now())",

@@ -1,12 +1,15 @@
+export { backUp, backupPath, listBackups, restore, RestoreRefused, type Backup } from "./backup";
 export {
   applyChange,
   BrokenReference,
+  historyPeople,
   historySteps,
   newestEntry,
   readHistory,
   stepHistory,
   type Change,
   type HistoryEntry,
+  type HistoryFilter,
 } from "./changes";
 export { openStore, storeExists, type Store } from "./database";
 export { DataDirectoryBusy } from "./lock";
@@ -14,3 +17,4 @@ export { readPhoto, writePhoto } from "./photos";
 export { createPlan, deletePlan, listPlans, readPlan, type PlanBytes } from "./plans";
 export { dropStrayTiles, frameOf, overviewId, packLayer, readTerrain, readTiles, writeTiles } from "./terrain";
 export { decodeTile, encodeTile } from "./tileCodec";
+export { dropVersion, editsBetween, listVersions, nameVersion, readVersion, type Version } from "./versions";

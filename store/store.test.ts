@@ -177,7 +177,7 @@ test("after kill -9 in the middle of writes every acknowledged change is there",
     const again = await openStore(crashDirectory);
     const rows = (await readPlan(again.db, "valley"))!;
     const written = Number(rows.sites.find(({ id }) => id === "west")!.notes);
-    const entries = await readHistory(again.db, "valley", 1000);
+    const entries = await readHistory(again.db, "valley", { limit: 1000 });
     // The write that was under way may have been finished unheard; a change never stands without its entry.
     expect(written).toBeGreaterThanOrEqual(acknowledged);
     expect(entries.filter(({ what }) => what.startsWith("Write ")).map(({ what }) => Number(what.slice(6)))).toEqual(

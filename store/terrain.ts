@@ -25,6 +25,12 @@ const FETCHED_TILES = 400;
 const decoded = new Map<string, TerrainTile>();
 const surfaces = new Map<string, Surface>();
 
+/** Drops all that is kept in memory of rasters: the database is another one now. */
+export function forgetTerrain(): void {
+  decoded.clear();
+  surfaces.clear();
+}
+
 export function frameOf(layer: Layer): GridFrame {
   const { westDeg, northDeg, cellLonDeg, cellLatDeg, columns, rows } = layer;
   return { westDeg, northDeg, cellLonDeg, cellLatDeg, columns, rows };

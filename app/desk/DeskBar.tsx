@@ -1,5 +1,20 @@
 import { DropdownMenu } from "radix-ui";
-import { BookOpen, Check, CircleHelp, FileInput, Menu, Redo2, Search, SlidersHorizontal, Undo2 } from "lucide-react";
+import {
+  AudioLines,
+  BookOpen,
+  Check,
+  CircleHelp,
+  FileInput,
+  FileOutput,
+  LayoutList,
+  Menu,
+  Redo2,
+  Search,
+  SlidersHorizontal,
+  Table2,
+  Undo2,
+  UserRound,
+} from "lucide-react";
 import { Link, useFetcher, useLocation } from "react-router";
 import { Button, Mark, usePreferences } from "../ui";
 import { useDesk } from "./DeskContext";
@@ -50,6 +65,21 @@ function DeskMenu({ planId }: { planId: string }) {
             </Link>
           </DropdownMenu.Item>
           <DropdownMenu.Item asChild className={ITEM}>
+            <Link to={`/plans/${planId}/export`}>
+              <FileOutput size={14} /> Export
+            </Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item asChild className={ITEM}>
+            <Link to={`/plans/${planId}/register`}>
+              <Table2 size={14} /> Register
+            </Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item asChild className={ITEM}>
+            <Link to={`/plans/${planId}/noise`}>
+              <AudioLines size={14} /> Noise
+            </Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item asChild className={ITEM}>
             <Link to={`/plans/${planId}/logbook`}>
               <BookOpen size={14} /> Logbook
             </Link>
@@ -60,7 +90,14 @@ function DeskMenu({ planId }: { planId: string }) {
             </Link>
           </DropdownMenu.Item>
           <DropdownMenu.Item asChild className={ITEM}>
-            <Link to="/">All plans</Link>
+            <Link to={`/you?from=/plans/${planId}`}>
+              <UserRound size={14} /> You and your map tiles
+            </Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item asChild className={ITEM}>
+            <Link to="/">
+              <LayoutList size={14} /> All plans, backup
+            </Link>
           </DropdownMenu.Item>
           {choices("theme", "Theme", [
             ["system", "As the system"],

@@ -1,5 +1,6 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useMemo, useRef, useState, type ReactNode } from "react";
+import { Link } from "react-router";
 import { figure, ProofMark, SiteGlyph, StateStroke, SubscriberGlyph } from "../ui";
 import { useDesk, type Desk } from "./DeskContext";
 import { FindingCard } from "./FindingsList";
@@ -32,7 +33,7 @@ function surveyRows({ world }: Desk): ListRow[] {
     key: `subscriber:${subscriber.id}`,
     pick: { kind: "subscriber", id: subscriber.id },
     name: subscriber.name,
-    note: linked.has(subscriber.id) ? "linked" : "not linked yet",
+    note: `${subscriber.status} · ${linked.has(subscriber.id) ? "linked" : "not linked yet"}`,
     glyph: <SubscriberGlyph linked={linked.has(subscriber.id)} />,
     tail: <span className="figures text-xs text-quiet">{subscriber.demandMbps} Mbit/s</span>,
     rank: linked.has(subscriber.id) ? 2 : 1,
@@ -192,6 +193,20 @@ export function LeftColumn({ stage }: { stage: Stage }) {
           <option value="name">by name</option>
         </select>
       </div>
+      {stage === "survey" && (
+        <nav aria-label="Survey" className="flex gap-3 border-b border-rule px-3 py-1 text-xs">
+          {[
+            ["import", "Import"],
+            ["register", "Register"],
+            ["noise", "Noise"],
+            ["export", "Export"],
+          ].map(([page, word]) => (
+            <Link key={page} to={`/plans/${desk.world.plan.id}/${page}`} className="text-clay underline">
+              {word}
+            </Link>
+          ))}
+        </nav>
+      )}
       {rows.length === 0 && (
         <p className="p-3 text-sm text-quiet">
           {filter

@@ -4,7 +4,9 @@ import { answerLink, isServed, weakestMarginDb, type LinkAnswer } from "#core/li
 import { linkEnds, withEdits, type Edit, type Link, type Site, type Subscriber, type World } from "#core/plan";
 import { useMemo } from "react";
 import { Button, figure, StateStroke, useFormats } from "../ui";
+import { Link as NavLink } from "react-router";
 import { useDesk } from "./DeskContext";
+import { Photos } from "./Photos";
 import { useProfiles, type Pair } from "./profiles";
 
 /** Places compared at once; the nearest ones are taken. */
@@ -193,6 +195,23 @@ function LinksHere({ place }: { place: Site | Subscriber }) {
   );
 }
 
+/** Facts in words, without those that nobody has written. */
+function wordRows(rows: [string, string][]): [string, string][] {
+  return rows.filter(([, value]) => value !== "");
+}
+
+function RegisterLink({ kind }: { kind: "sites" | "subscribers" }) {
+  const { world } = useDesk();
+  return (
+    <NavLink
+      to={`/plans/${world.plan.id}/register?kind=${kind}`}
+      className="mt-1 inline-block text-xs text-clay underline"
+    >
+      Change these in the register
+    </NavLink>
+  );
+}
+
 export function SiteSheet({ site }: { site: Site }) {
   const formats = useFormats();
   const { world } = useDesk();
@@ -207,14 +226,23 @@ export function SiteSheet({ site }: { site: Site }) {
             ["Pole", `${site.poleDiameterMm} mm`],
             ["Power", site.power],
             ["Free mounts", String(site.freeMounts)],
-            ["Feed", site.isFeed ? "yes" : "no"],
+            ["Feed", site.isFeed ? (site.feedMbps > 0 ? `${site.feedMbps} Mbit/s` : "yes") : "no"],
+            ...wordRows([
+              ["Access", site.access],
+              ["Terms", site.terms],
+            ]),
             ["Place", formats.place(site)],
             ["Radios", radios.length === 0 ? "none" : radios.map((radio) => radio.name).join(", ")],
           ]}
         />
+        {site.hazards && (
+          <p className="mt-1 text-[13px] font-medium text-blocked">⚠ Hazards named here: {site.hazards}</p>
+        )}
         {site.notes && <p className="mt-1 text-xs text-quiet">{site.notes}</p>}
+        <RegisterLink kind="sites" />
       </section>
       <LinksHere place={site} />
+      <Photos ownerKind="site" ownerId={site.id} />
       <Offers place={site} isSite toSites={false} title="Subscribers, as seen from here" />
       <Offers place={site} isSite toSites title="A bridge to another site" />
     </div>
@@ -233,7 +261,11 @@ export function SubscriberSheet({ subscriber }: { subscriber: Subscriber }) {
               "Mount",
               `${subscriber.mount}, ${formats.height(subscriber.antennaHeightM)} (to ${formats.height(subscriber.maxHeightM)})`,
             ],
-            ["Needs", `${subscriber.demandMbps} Mbit/s for ${subscriber.people} people`],
+            ["Status", subscriber.status],
+            [
+              "Needs",
+              `${subscriber.demandMbps} / ${subscriber.demandUpMbps} Mbit/s${subscriber.tier ? ` (${subscriber.tier})` : ""} for ${subscriber.people} people`,
+            ],
             ...(subscriber.behind === "none"
               ? []
               : [["Behind", `${subscriber.behind.replace("_", " ")} wall or glass`] as [string, string]]),
@@ -241,8 +273,10 @@ export function SubscriberSheet({ subscriber }: { subscriber: Subscriber }) {
           ]}
         />
         {subscriber.notes && <p className="mt-1 text-xs text-quiet">{subscriber.notes}</p>}
+        <RegisterLink kind="subscribers" />
       </section>
       <LinksHere place={subscriber} />
+      <Photos ownerKind="subscriber" ownerId={subscriber.id} />
       <Offers place={subscriber} isSite={false} toSites title="From which site?" />
     </div>
   );

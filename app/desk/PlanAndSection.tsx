@@ -5,6 +5,7 @@ import { PlanMap } from "../map/PlanMap";
 import type { MapLink } from "../map/types";
 import { Section } from "../section/Section";
 import { useDesk } from "./DeskContext";
+import { useGroundTools } from "./MapTools";
 import { radioEdit } from "./edits";
 import { linkedSubscribers, placeNameOf } from "./Lists";
 
@@ -36,7 +37,8 @@ function useMapLinks(): MapLink[] {
 }
 
 /** The drawing set: plan above, section below, one selection and one cursor. */
-export function PlanAndSection() {
+export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
+  const ground = useGroundTools(canDraw);
   const { data, world, selection, select, link, answer, profiles, cursorKm, setCursorKm, draft } = useDesk();
   const linked = useMemo(() => linkedSubscribers({ world }), [world]);
   const sites = useMemo(
@@ -83,6 +85,7 @@ export function PlanAndSection() {
           onPick={select}
           cursor={cursor}
           onPathHover={onPathHover}
+          {...ground}
         />
       </Panel>
       <Separator

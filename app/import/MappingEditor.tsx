@@ -9,6 +9,7 @@ import {
   useSensors,
 } from "@dnd-kit/core";
 import { GripVertical } from "lucide-react";
+import { useState } from "react";
 import type { LoadedTable } from "./places.worker";
 
 function ColumnChip({ index, title, samples }: { index: number; title: string; samples: string[] }) {
@@ -70,6 +71,10 @@ function FieldSlot({
   );
 }
 
+type Field = (typeof PLACE_FIELDS)[number];
+const ALWAYS_SHOWN: PlaceField[] = ["name", "lat", "lon", "position"];
+const GRID = "grid grid-cols-1 gap-1 sm:grid-cols-2 lg:grid-cols-3";
+
 /** Which column is read as what: by choosing it at the field, or by dragging the column there. */
 export function MappingEditor({
   table,
@@ -90,6 +95,19 @@ export function MappingEditor({
     else next[field] = column;
     onChange(next);
   };
+  const isLikely = ({ key }: Field) => mapping[key] !== undefined || ALWAYS_SHOWN.includes(key);
+  const likely = PLACE_FIELDS.filter(isLikely);
+  const further = PLACE_FIELDS.filter((field) => !isLikely(field));
+  const [isOpen, setIsOpen] = useState(false);
+  const slot = (field: Field) => (
+    <FieldSlot
+      key={field.key}
+      field={field}
+      columns={table.columns}
+      value={mapping[field.key]}
+      onChange={(column) => set(field.key, column)}
+    />
+  );
   return (
     <DndContext
       sensors={sensors}
@@ -106,17 +124,11 @@ export function MappingEditor({
           <ColumnChip key={index} index={index} title={title} samples={table.samples[index]!} />
         ))}
       </ul>
-      <div className="grid grid-cols-1 gap-1 sm:grid-cols-2 lg:grid-cols-3">
-        {PLACE_FIELDS.map((field) => (
-          <FieldSlot
-            key={field.key}
-            field={field}
-            columns={table.columns}
-            value={mapping[field.key]}
-            onChange={(column) => set(field.key, column)}
-          />
-        ))}
-      </div>
+      <div className={GRID}>{likely.map(slot)}</div>
+      <details className="mt-1" open={isOpen} onToggle={(event) => setIsOpen(event.currentTarget.open)}>
+        <summary className="py-1 text-xs text-quiet">{further.length} further fields that the file could hold</summary>
+        <div className={GRID}>{further.map(slot)}</div>
+      </details>
     </DndContext>
   );
 }

@@ -38,7 +38,7 @@ export function TerrainImport({ planId, layers }: { planId: string; layers: Laye
     },
     [revalidate],
   );
-  const { job, follow, stop } = useJob(planId, onEnd);
+  const { job, follow, stop } = useJob(`/plans/${planId}/jobs`, onEnd);
 
   const start = async () => {
     setError("");

@@ -3,21 +3,21 @@ import { useCallback, useEffect, useState } from "react";
 
 const POLL_MS = 400;
 
-/** Follows a job on the server to its end. `onEnd` is called once, when it is done. */
-export function useJob(planId: string, onEnd: (job: JobView) => void) {
+/** Follows a job on the server to its end; `base` is the address under which jobs of its kind are asked for. `onEnd` is called once, when it is done. */
+export function useJob(base: string, onEnd: (job: JobView) => void) {
   const [job, setJob] = useState<JobView | null>(null);
   const running = job?.state === "running" ? job.id : null;
   useEffect(() => {
     if (!running) return;
     let stopped = false;
     const timer = setInterval(async () => {
-      const response = await fetch(`/plans/${planId}/jobs/${running}`).catch(() => null);
+      const response = await fetch(`${base}/${running}`).catch(() => null);
       if (stopped || !response) return;
       const next = response.ok
         ? ((await response.json()) as JobView)
         : ({
             id: running,
-            planId,
+            planId: "",
             title: "",
             doneShare: 0,
             message: await response.text(),
@@ -32,10 +32,10 @@ export function useJob(planId: string, onEnd: (job: JobView) => void) {
       stopped = true;
       clearInterval(timer);
     };
-  }, [planId, running, onEnd]);
+  }, [base, running, onEnd]);
   const stop = useCallback(() => {
-    if (running) void fetch(`/plans/${planId}/jobs/${running}`, { method: "POST" });
-  }, [planId, running]);
+    if (running) void fetch(`${base}/${running}`, { method: "POST" });
+  }, [base, running]);
   return { job, follow: setJob, stop };
 }
 

@@ -1,7 +1,7 @@
 import { inverseGeodesic, type Place } from "#core/geodesy";
 import { Crosshair, Maximize, Ruler } from "lucide-react";
 import { useEffect, useRef, useState, type KeyboardEvent } from "react";
-import { Button, useFormats } from "../ui";
+import { Button, useFormats, usePreferences } from "../ui";
 import type { MapView } from "./mapView";
 import type { PlanMapProps } from "./types";
 
@@ -20,6 +20,9 @@ export function PlanMap(props: PlanMapProps) {
   const measuringRef = useRef(measuring);
   measuringRef.current = measuring;
 
+  const { tileUrl, tileAttribution } = usePreferences();
+  const tiles = useRef<{ url: string; attribution: string } | null>(null);
+  tiles.current = tileUrl ? { url: tileUrl, attribution: tileAttribution } : null;
   const planId = props.planId;
   const version = props.terrain?.version ?? null;
   useEffect(() => {
@@ -49,7 +52,9 @@ export function PlanMap(props: PlanMapProps) {
                   : { from: old?.from ?? place, to: old ? place : null },
             ),
           isMeasuring: () => measuringRef.current,
+          reshaped: (id, rings) => latest.current.onReshaped?.(id, rings),
         },
+        tiles.current,
       );
       if (stopped) return made.stop();
       view.current = made;
@@ -61,12 +66,19 @@ export function PlanMap(props: PlanMapProps) {
       view.current = null;
       setReady(false);
     };
-  }, [planId, version]);
+  }, [planId, version, tileUrl]);
 
   const { sites, subscribers, links, selected, cursor } = props;
   useEffect(() => {
     if (ready) view.current?.draw({ sites, subscribers, links, selected });
   }, [ready, sites, subscribers, links, selected]);
+  const { areas, overlays, density, onDrawn } = props;
+  useEffect(() => {
+    if (ready) view.current?.drawGround({ areas, overlays, density, selected });
+  }, [ready, areas, overlays, density, selected]);
+  useEffect(() => {
+    if (ready) view.current?.setDrawing(onDrawn ?? null);
+  }, [ready, onDrawn]);
   useEffect(() => {
     if (ready) view.current?.showCursor(cursor);
   }, [ready, cursor]);
@@ -114,6 +126,7 @@ export function PlanMap(props: PlanMapProps) {
         className="pointer-events-none absolute top-1/2 left-1/2 hidden -translate-x-1/2 -translate-y-1/2 text-clay peer-focus-visible:block"
       />
       <div className="absolute top-2 right-2 flex gap-1">
+        {props.tools}
         <Button
           aria-pressed={measuring}
           onClick={() => startMeasuring(!measuring)}

@@ -10,12 +10,17 @@ import VectorLayer from "ol/layer/Vector";
 import "ol/ol.css";
 import { fromLonLat, toLonLat, transformExtent } from "ol/proj";
 import VectorSource from "ol/source/Vector";
-import type { MapPick, PlanMapProps } from "./types";
+import { groundLayers } from "./groundLayers";
+import { userTiles } from "./userTiles";
+import type { MapPick, PlanMapProps, Ring } from "./types";
 import { reliefSource } from "./relief";
 import { cursorStyle, linkStyles, measureStyle, paletteOf, siteStyle, subscriberStyle } from "./styles";
 
 export interface MapView {
   draw(things: Pick<PlanMapProps, "sites" | "subscribers" | "links" | "selected">): void;
+  drawGround(things: Pick<PlanMapProps, "areas" | "overlays" | "density" | "selected">): void;
+  /** Lets clicks draw an outline, or ends that. */
+  setDrawing(onDrawn: ((ring: Ring) => void) | null): void;
   showCursor(place: Place | null): void;
   showMeasure(ends: [Place, Place] | null): void;
   fit(): void;
@@ -30,6 +35,7 @@ interface Events {
   pathHover(share: number | null): void;
   measureAt(place: Place, final: boolean): void;
   isMeasuring(): boolean;
+  reshaped(id: string, rings: Ring[]): void;
 }
 
 const project = ({ latDeg, lonDeg }: Place) => fromLonLat([lonDeg, latDeg]);
@@ -48,6 +54,7 @@ export async function createMapView(
   terrain: PlanMapProps["terrain"],
   places: Place[],
   events: Events,
+  tiles: { url: string; attribution: string } | null,
 ): Promise<MapView> {
   const dark = document.documentElement.dataset.theme === "dark";
   const palette = paletteOf(document.documentElement);
@@ -55,7 +62,13 @@ export async function createMapView(
   const thingSource = new VectorSource();
   const overSource = new VectorSource();
   const things = new VectorLayer({ source: thingSource, declutter: false });
-  const layers = [new VectorLayer({ source: linkSource }), things, new VectorLayer({ source: overSource })];
+  const ground = groundLayers(palette, events.reshaped);
+  const layers = [
+    ...ground.layers,
+    new VectorLayer({ source: linkSource }),
+    things,
+    new VectorLayer({ source: overSource }),
+  ];
 
   const extent = terrain
     ? transformExtent(terrain.extent, "EPSG:4326", "EPSG:3857")
@@ -65,8 +78,12 @@ export async function createMapView(
     : null;
   const map = new OlMap({
     target: element,
-    layers: [...(relief ? [new TileLayer({ source: relief.source, preload: 1 })] : []), ...layers],
-    controls: defaultControls({ attribution: false, rotate: false, zoom: true }).extend([new ScaleLine()]),
+    layers: [
+      ...(relief ? [new TileLayer({ source: relief.source, preload: 1 })] : []),
+      ...(tiles ? [userTiles(tiles)] : []),
+      ...layers,
+    ],
+    controls: defaultControls({ attribution: tiles !== null, rotate: false, zoom: true }).extend([new ScaleLine()]),
     view: new View({ center: [0, 0], zoom: 2, maxZoom: 18, enableRotation: false }),
     keyboardEventTarget: element,
   });
@@ -76,6 +93,7 @@ export async function createMapView(
       maxZoom: 15,
     });
   fit();
+  ground.attach(map);
 
   const pickOf = (feature: FeatureLike): MapPick => ({
     kind: feature.get("kind") as MapPick["kind"],
@@ -88,7 +106,9 @@ export async function createMapView(
       (feature) => {
         if (!feature.get("kind")) return undefined;
         found ??= feature;
-        // A place wins over the line that ends at it.
+        // A place wins over the line that ends at it, and both over the ground they stand on.
+        if (feature.get("kind") === "area") return undefined;
+        if (found?.get("kind") === "area") found = feature;
         if (feature.get("kind") !== "link") {
           found = feature;
           return true;
@@ -102,6 +122,7 @@ export async function createMapView(
 
   let selectedLine: LineString | null = null;
   map.on("click", (event) => {
+    if (ground.isDrawing()) return;
     if (events.isMeasuring()) return events.measureAt(unproject(event.coordinate), true);
     const feature = featureAt(event.pixel);
     events.pick(feature ? pickOf(feature) : null);
@@ -160,6 +181,8 @@ export async function createMapView(
         thingSource.addFeature(feature);
       }
     },
+    drawGround: (things) => ground.draw(things),
+    setDrawing: (onDrawn) => ground.setDrawing(map, onDrawn),
     showCursor(place) {
       for (const feature of overSource.getFeatures())
         if (feature.get("over") === "cursor") overSource.removeFeature(feature);

@@ -13,6 +13,7 @@ interface Palette {
   wood: Rgb;
   windbreak: Rgb;
   building: Rgb;
+  hole: Rgb;
   contour: string;
   label: string;
   halo: string;
@@ -24,6 +25,7 @@ const LIGHT: Palette = {
   wood: [205, 213, 186],
   windbreak: [190, 201, 166],
   building: [214, 190, 172],
+  hole: [122, 46, 93],
   contour: "rgba(112,92,66,",
   label: "#6b5b44",
   halo: "#f6f2ea",
@@ -35,10 +37,13 @@ const DARK: Palette = {
   wood: [44, 56, 46],
   windbreak: [54, 68, 52],
   building: [82, 66, 58],
+  hole: [212, 135, 180],
   contour: "rgba(208,190,160,",
   label: "#c7b694",
   halo: "#14191d",
 };
+
+const HATCH_PX = 8;
 
 /** Light from the north-west, 45° up, as relief has long been drawn. */
 const SUN = [-0.5, -0.5, Math.SQRT1_2] as const;
@@ -55,7 +60,13 @@ function paint({ buffer, dark, pixelM }: ReliefRequest): ImageData {
       const at = (y + 1) * SIDE + x + 1;
       const height = heights[at]!;
       const out = (y * PIXELS + x) * 4;
-      if (height !== height) continue;
+      if (height !== height) {
+        // A hole is hatched: it must not be taken for open sea.
+        if ((x + y) % HATCH_PX === 0) {
+          image.data.set([...palette.hole, 160], out);
+        }
+        continue;
+      }
       const code = cover[at]!;
       let colour =
         code === 1

@@ -134,6 +134,74 @@ export function cursorStyle({ clay, panel }: Palette): Style {
   });
 }
 
+/** Outlines of cover: woods hatched in their own green, buildings filled; the selected one edged in clay. */
+export function areaStyle(kind: string, selected: boolean, { clay, resolve }: Palette): Style {
+  const fill = kind === "building" ? "--cover-building" : kind === "windbreak" ? "--cover-windbreak" : "--cover-wood";
+  const colour =
+    kind === "water" ? resolve("var(--clear)") : kind === "open" ? resolve("var(--earth)") : resolve(`var(${fill})`);
+  return new Style({
+    zIndex: selected ? 1 : 0,
+    fill: new Fill({ color: `${colour}b0` }),
+    stroke: new Stroke({ color: selected ? clay : resolve("var(--quiet)"), width: selected ? 2.5 : 1 }),
+  });
+}
+
+/** The user's own lines and areas: thin ink with dots, unlike any link or contour. */
+export function overlayStyle(name: string | undefined, { ink, panel }: Palette): Style {
+  return new Style({
+    stroke: new Stroke({ color: ink, width: 1.4, lineDash: [1, 4], lineCap: "round" }),
+    fill: new Fill({ color: `${ink}0d` }),
+    image: new RegularShape({
+      points: 4,
+      radius: 4,
+      fill: new Fill({ color: panel }),
+      stroke: new Stroke({ color: ink, width: 1.2 }),
+    }),
+    ...(name
+      ? {
+          text: new Text({
+            text: name,
+            font: "11px sans-serif",
+            fill: new Fill({ color: ink }),
+            stroke: new Stroke({ color: panel, width: 3 }),
+          }),
+        }
+      : {}),
+  });
+}
+
+/** A square of the density map: one ramp of one colour by how many, and the number itself. */
+export function densityStyle(count: number, most: number, { ink, panel, resolve }: Palette): Style {
+  // Counts differ by hundreds between a town and a farm: the ramp runs with their logarithm.
+  const strength = Math.log1p(count) / Math.log1p(most);
+  const alpha = Math.round(30 + 170 * strength)
+    .toString(16)
+    .padStart(2, "0");
+  return new Style({
+    fill: new Fill({ color: `${resolve("var(--clear)")}${alpha}` }),
+    stroke: new Stroke({ color: panel, width: 1 }),
+    text: new Text({
+      text: String(count),
+      font: "600 11px sans-serif",
+      fill: new Fill({ color: ink }),
+      stroke: new Stroke({ color: panel, width: 3 }),
+    }),
+  });
+}
+
+export function drawStyle({ clay, panel }: Palette): Style {
+  return new Style({
+    fill: new Fill({ color: `${clay}22` }),
+    stroke: new Stroke({ color: clay, width: 2, lineDash: [5, 4] }),
+    image: new RegularShape({
+      points: 40,
+      radius: 5,
+      fill: new Fill({ color: clay }),
+      stroke: new Stroke({ color: panel, width: 2 }),
+    }),
+  });
+}
+
 export function measureStyle({ clay, panel }: Palette): Style[] {
   return [
     new Style({ stroke: new Stroke({ color: panel, width: 5 }) }),

@@ -1,6 +1,9 @@
 import type { Place } from "#core/geodesy";
 import type { PathState } from "#core/link";
 import type { LinkState } from "#core/plan";
+import type { DensityCell } from "#core/survey";
+import type { CoverKind } from "#core/terrain";
+import type { ReactNode } from "react";
 
 export interface MapSite {
   id: string;
@@ -21,7 +24,14 @@ export interface MapLink {
   cutShare: number | null;
   inHand: boolean;
 }
-export type MapPick = { kind: "site" | "subscriber" | "link"; id: string };
+export interface MapArea {
+  id: string;
+  name: string;
+  kind: CoverKind;
+  rings: Ring[];
+}
+export type Ring = [lonDeg: number, latDeg: number][];
+export type MapPick = { kind: "site" | "subscriber" | "link" | "area"; id: string };
 
 export interface PlanMapProps {
   planId: string;
@@ -35,4 +45,14 @@ export interface PlanMapProps {
   cursor: Place | null;
   /** Share of the selected path nearest to the pointer, or null. */
   onPathHover: (share: number | null) => void;
+  areas?: MapArea[];
+  /** GeoJSON texts of the user's own lines and areas. */
+  overlays?: string[];
+  density?: DensityCell[];
+  /** While set, clicks draw an outline, which is handed over when it is closed. */
+  onDrawn?: ((ring: Ring) => void) | null;
+  /** Corners of the selected outline were moved. */
+  onReshaped?: (id: string, rings: Ring[]) => void;
+  /** More buttons beside the map's own. */
+  tools?: ReactNode;
 }

@@ -1,13 +1,14 @@
 import { historySteps, stepHistory } from "#store";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { data, redirect, useFetcher, useLocation, useNavigate, type ShouldRevalidateFunctionArgs } from "react-router";
 import { toast } from "sonner";
 import { keepChange } from "../data/keep.server";
 import { requirePlan } from "../data/plan.server";
 import { signature } from "../data/preferences";
+import { AreaSheet } from "../desk/AreaSheet";
 import { ChangeBar } from "../desk/ChangeBar";
 import { DeskBar } from "../desk/DeskBar";
-import { DeskProvider, useDesk } from "../desk/DeskContext";
+import { DeskProvider, useDesk, type DeskData } from "../desk/DeskContext";
 import { describeEdits } from "../desk/describe";
 import { LinkSheet } from "../desk/LinkSheet";
 import { LeftColumn } from "../desk/Lists";
@@ -31,14 +32,15 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const { rows, review, extent, terrainVersion, reliefVersion } = context;
   return {
     stage: params.stage,
-    desk: {
+    // Travels as one text: the framework's own encoding of ten thousand rows takes many times as long.
+    packed: JSON.stringify({
       rows,
       summaries: [...review.summaries.values()],
       outcome: review.outcome,
       findings: review.findings,
       terrain: extent && { version: terrainVersion, reliefVersion, extent },
       steps: await historySteps(store.db, params.planId),
-    },
+    } satisfies DeskData),
   };
 }
 
@@ -79,6 +81,8 @@ function Sheet() {
   if (link) return <LinkSheet key={link.id} link={link} />;
   const site = selection?.kind === "site" ? world.sites.get(selection.id) : undefined;
   const subscriber = selection?.kind === "subscriber" ? world.subscribers.get(selection.id) : undefined;
+  const area = selection?.kind === "area" ? world.areas.get(selection.id) : undefined;
+  if (area) return <AreaSheet key={`${area.id} ${JSON.stringify(area.rings).length}`} area={area} />;
   if (site) return <SiteSheet key={site.id} site={site} />;
   if (subscriber) return <SubscriberSheet key={subscriber.id} subscriber={subscriber} />;
   const empty = world.sites.size + world.subscribers.size === 0;
@@ -164,7 +168,7 @@ function DeskFrame({ stage }: { stage: Stage }) {
       <div className="flex min-h-0 flex-1">
         <LeftColumn stage={stage} />
         <main className="min-w-0 flex-1">
-          {onMap && <PlanAndSection />}
+          {onMap && <PlanAndSection canDraw={stage === "survey"} />}
           {stage === "install" && <InstallStage />}
           {stage === "proof" && <ProofStage />}
         </main>
@@ -179,7 +183,8 @@ function DeskFrame({ stage }: { stage: Stage }) {
   );
 }
 
-export default function DeskRoute({ loaderData: { stage, desk } }: Route.ComponentProps) {
+export default function DeskRoute({ loaderData: { stage, packed } }: Route.ComponentProps) {
+  const desk = useMemo(() => JSON.parse(packed) as DeskData, [packed]);
   return (
     <DeskProvider data={desk}>
       <title>{`${desk.rows.plan.name} – Tejado`}</title>

@@ -1,16 +1,22 @@
 import { randomUUID } from "node:crypto";
 import { libraryFor } from "#core/catalogue";
 import { emptyRows, planSchema } from "#core/plan";
-import { createPlan, listPlans } from "#store";
+import { createPlan, listBackups, listPlans } from "#store";
 import { data, Form, Link, redirect, useActionData, useNavigation } from "react-router";
 import { readPreferences, signature } from "../data/preferences";
 import { getStore, seedDemo } from "../data/store.server";
+import { Backups } from "../import/Backups";
+import { OpenArchive } from "../import/OpenArchive";
 import { Button, Mark, TextField } from "../ui";
 import type { Route } from "./+types/home";
 
 export async function loader({ request }: Route.LoaderArgs) {
   const store = await getStore();
-  return { plans: await listPlans(store.db), preferences: readPreferences(request) };
+  return {
+    plans: await listPlans(store.db),
+    preferences: readPreferences(request),
+    backups: listBackups(store).map(({ name, bytes }) => ({ name, bytes })),
+  };
 }
 
 export async function action({ request }: Route.ActionArgs) {
@@ -38,7 +44,7 @@ export async function action({ request }: Route.ActionArgs) {
   return redirect(`/plans/${id}/import`);
 }
 
-export default function Home({ loaderData: { plans } }: Route.ComponentProps) {
+export default function Home({ loaderData: { plans, backups } }: Route.ComponentProps) {
   const failed = useActionData<typeof action>();
   const busy = useNavigation().state !== "idle";
   const hasDemo = plans.some((plan) => plan.isDemo);
@@ -78,6 +84,7 @@ export default function Home({ loaderData: { plans } }: Route.ComponentProps) {
             Begin
           </Button>
         </Form>
+        <OpenArchive />
         {!hasDemo && (
           <Form method="post" className="rounded border border-rule bg-panel p-4">
             <h2 className="mb-2 font-semibold">The demo</h2>
@@ -91,6 +98,7 @@ export default function Home({ loaderData: { plans } }: Route.ComponentProps) {
           </Form>
         )}
       </div>
+      <Backups backups={backups} />
     </main>
   );
 }

@@ -5,6 +5,7 @@ import type { Profile } from "#core/terrain";
 import { useEffect, useMemo, useRef, useState, type PointerEvent } from "react";
 import { figure, STATE_LINES, useFormats } from "../ui";
 import { MastHandle } from "./MastHandle";
+import { SectionExport } from "./SectionExport";
 import { bulgedM, niceTicks, scalesFor, type Frame } from "./scales";
 
 const COVER_FILLS = ["", "", "var(--cover-wood)", "var(--cover-windbreak)", "var(--cover-building)"];
@@ -265,6 +266,14 @@ export function Section({
           labelSide={mirrored ? "right" : "left"}
         />
       </svg>
+      <SectionExport
+        holder={ref}
+        profile={profile}
+        path={path}
+        frequencyGHz={frequencyGHz}
+        kFactor={kFactor}
+        name={`${a.placeName} - ${b.placeName}`}
+      />
     </div>
   );
 }

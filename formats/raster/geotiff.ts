@@ -21,6 +21,9 @@ class BoundedDeflate extends BaseDecoder {
 }
 addDecoder([8, 32946], () => Promise.resolve(BoundedDeflate), undefined, false);
 
+/** Rows read together, at least. */
+const LEAST_GROUP_ROWS = 64;
+
 const PIXEL_IS_POINT = 2;
 
 function codeOf(image: GeoTIFFImage): number {
@@ -66,6 +69,29 @@ async function openGuarded(path: string, values: "heights" | "classes"): Promise
   const isPoint = (image.getGeoKeys() as { GTRasterTypeGeoKey?: number } | null)?.GTRasterTypeGeoKey === PIXEL_IS_POINT;
   const crs = crsOf(codeOf(image));
   const noData = image.getGDALNoData();
+  // Blocks are unpacked once, however the rows asked for cut through them.
+  const blockRows = image.getTileHeight();
+  const groupRows = Math.max(1, Math.ceil(LEAST_GROUP_ROWS / blockRows)) * blockRows;
+  const unpacked = new Map<number, Float32Array>();
+  const readGroup = async (first: number, count: number): Promise<Float32Array> => {
+    let band: ArrayLike<number>;
+    try {
+      const window = [0, first, columns, first + count];
+      [band] = (await image.readRasters({ window, samples: [0] })) as unknown as [ArrayLike<number>];
+    } catch (error) {
+      throw new RasterError(`rows ${first + 1} to ${first + count} cannot be read: ${(error as Error).message}`, {
+        cause: error,
+      });
+    }
+    const cells = new Float32Array(columns * count);
+    const isHeight = values === "heights";
+    for (let i = 0; i < cells.length; i++) {
+      const value = band[i]!;
+      const missing = value === noData || (isHeight && !(value >= LOWEST_M && value <= HIGHEST_M));
+      cells[i] = missing ? NaN : value;
+    }
+    return cells;
+  };
   const kind = ["", "whole numbers", "signed whole numbers", "floats"][image.getSampleFormat() as number] ?? "numbers";
   return {
     found: `GeoTIFF, ${image.getBitsPerSample() as number}-bit ${kind}, ${crs.name}`,
@@ -77,23 +103,17 @@ async function openGuarded(path: string, values: "heights" | "classes"): Promise
     cellY: -stepY,
     crs,
     async readRows(first, count) {
-      let read: ArrayLike<number>;
-      try {
-        const [band] = (await image.readRasters({
-          window: [0, first, columns, first + count],
-          samples: [0],
-        })) as unknown as [ArrayLike<number>];
-        read = band;
-      } catch (error) {
-        throw new RasterError(`rows ${first + 1} to ${first + count} cannot be read: ${(error as Error).message}`);
-      }
       const out = new Float32Array(columns * count);
-      const isHeight = values === "heights";
-      for (let i = 0; i < out.length; i++) {
-        const value = read[i]!;
-        const missing = value === noData || (isHeight && !(value >= LOWEST_M && value <= HIGHEST_M));
-        out[i] = missing ? NaN : value;
+      for (let group = Math.floor(first / groupRows); group * groupRows < first + count; group++) {
+        const start = group * groupRows;
+        const cells = unpacked.get(group) ?? (await readGroup(start, Math.min(groupRows, rows - start)));
+        unpacked.set(group, cells);
+        const from = Math.max(first, start);
+        const to = Math.min(first + count, start + groupRows, rows);
+        out.set(cells.subarray((from - start) * columns, (to - start) * columns), (from - first) * columns);
       }
+      // Readers go from north to south: what lies well above is not asked for again.
+      for (const group of unpacked.keys()) if ((group + 2) * groupRows <= first) unpacked.delete(group);
       return out;
     },
     close: async () => {

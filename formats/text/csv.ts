@@ -7,12 +7,12 @@ import Papa from "papaparse";
 export function csvCell(value: string | number | boolean | null | undefined): string {
   if (value === null || value === undefined) return "";
   if (typeof value !== "string") return String(value);
-  return /^[=+\-@\t\r]/.test(value) && !/^[+-]?\d+([.,]\d+)?$/.test(value) ? `'${value}` : value;
+  return /^'*[=+\-@\t\r]/.test(value) && !/^[+-]?\d+([.,]\d+)?$/.test(value) ? `'${value}` : value;
 }
 
 /** Takes back what `csvCell` put in front. */
 export function withoutGuard(text: string): string {
-  return /^'[=+\-@\t\r]/.test(text) ? text.slice(1) : text;
+  return /^'+[=+\-@\t\r]/.test(text) ? text.slice(1) : text;
 }
 
 /** CSV text with a header, one record a row, lines ended as spreadsheets expect (RFC 4180). */

@@ -1,4 +1,4 @@
-// Reads rasters away from the thread that serves pages. Started through tsx by jobs/terrain.ts.
+// Reads rasters away from the thread that serves pages. Started by jobs/terrain.ts.
 import { parentPort, workerData } from "node:worker_threads";
 import { overviewFactor, overviewGatherer, type GridFrame } from "#core/terrain";
 import { coverWriter, heightWriter, layerFrame, layerTiles, openRaster, type Legend } from "#formats/raster";
@@ -19,7 +19,7 @@ export type RasterMessage =
 
 const BATCH = 32;
 const port = parentPort!;
-const { files, epsg, legend } = workerData as RasterOrder;
+const { files, epsg, legend } = (workerData as { given: RasterOrder }).given;
 
 /** Sends tiles and waits until they are kept, so that they never pile up. */
 async function send(message: RasterMessage): Promise<void> {

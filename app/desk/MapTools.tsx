@@ -1,0 +1,123 @@
+import { densityCells, type DensityCell } from "#core/survey";
+import type { Area } from "#core/plan";
+import { Grid3x3, Pencil } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { useCallback, useMemo, useState, type ReactNode } from "react";
+import { useRevalidator } from "react-router";
+import { toast } from "sonner";
+import { keepEdits } from "../import/keep";
+import type { MapArea, Ring } from "../map/types";
+import { Button } from "../ui";
+import { useDesk } from "./DeskContext";
+
+/** What is drawn by hand, and how high it usually is. */
+const DRAWN: { kind: Area["kind"]; heightM: number; word: string }[] = [
+  { kind: "wood", heightM: 14, word: "a wood" },
+  { kind: "windbreak", heightM: 7, word: "a windbreak" },
+  { kind: "building", heightM: 8, word: "a building" },
+  { kind: "open", heightM: 0, word: "cleared ground" },
+];
+const NO_CELLS: DensityCell[] = [];
+
+export interface GroundTools {
+  areas: MapArea[];
+  overlays: string[];
+  density: DensityCell[];
+  onDrawn: ((ring: Ring) => void) | null;
+  onReshaped: (id: string, rings: Ring[]) => void;
+  tools: ReactNode;
+}
+
+/** The map's ground: outlines that are drawn and reshaped by hand, own overlays, and how dense customers are. */
+export function useGroundTools(canDraw: boolean): GroundTools {
+  const { world, select } = useDesk();
+  const { revalidate } = useRevalidator();
+  const [drawing, setDrawing] = useState<Area["kind"] | null>(null);
+  const [dense, setDense] = useState(false);
+  const planId = world.plan.id;
+  const areas = useMemo(
+    () => [...world.areas.values()].map(({ id, name, kind, rings }): MapArea => ({ id, name, kind, rings })),
+    [world.areas],
+  );
+  const overlays = useMemo(
+    () => [...world.overlays.values()].filter(({ shown }) => shown).map(({ geojson }) => geojson),
+    [world.overlays],
+  );
+  const density = useMemo(
+    () => (dense ? densityCells(world.subscribers.values()) : NO_CELLS),
+    [dense, world.subscribers],
+  );
+  const put = useCallback(
+    async (row: Area, what: string) => {
+      const { ok, message } = await keepEdits(planId, [{ kind: "areas", id: row.id, row }], what);
+      if (ok) toast(`${what}. Undo takes it back.`);
+      else toast.error(message);
+      await revalidate();
+      if (ok) select({ kind: "area", id: row.id });
+    },
+    [planId, revalidate, select],
+  );
+  const drawn = useCallback(
+    (ring: Ring) => {
+      const usual = DRAWN.find(({ kind }) => kind === drawing)!;
+      setDrawing(null);
+      const row: Area = {
+        id: crypto.randomUUID(),
+        planId,
+        name: "",
+        kind: usual.kind,
+        heightM: usual.heightM,
+        density: 1,
+        rings: [ring],
+      };
+      void put(row, `Drew ${usual.word}`);
+    },
+    [drawing, planId, put],
+  );
+  const onReshaped = useCallback(
+    (id: string, rings: Ring[]) => {
+      const area = world.areas.get(id);
+      if (area) void put({ ...area, rings }, `Reshaped ${area.name || area.kind}`);
+    },
+    [world.areas, put],
+  );
+  const tools = canDraw && (
+    <>
+      <Button
+        aria-pressed={dense}
+        onClick={() => setDense(!dense)}
+        className={dense ? "border-clay text-clay" : ""}
+        title="Customers per square kilometre"
+      >
+        <Grid3x3 size={15} aria-hidden="true" /> Density
+      </Button>
+      {drawing ? (
+        <Button onClick={() => setDrawing(null)} className="border-clay text-clay">
+          Click corners, double-click ends – stop
+        </Button>
+      ) : (
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger asChild>
+            <Button>
+              <Pencil size={15} aria-hidden="true" /> Draw
+            </Button>
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content align="end" className="z-50 rounded border border-rule bg-panel p-1 shadow-lg">
+              {DRAWN.map(({ kind, word }) => (
+                <DropdownMenu.Item
+                  key={kind}
+                  onSelect={() => setDrawing(kind)}
+                  className="cursor-pointer rounded px-2 py-1 text-sm outline-none data-[highlighted]:bg-ground data-[highlighted]:text-clay"
+                >
+                  Draw {word}
+                </DropdownMenu.Item>
+              ))}
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      )}
+    </>
+  );
+  return { areas, overlays, density, onDrawn: drawing ? drawn : null, onReshaped, tools };
+}

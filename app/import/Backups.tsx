@@ -1,0 +1,88 @@
+import { useState } from "react";
+import { useFetcher, useRevalidator } from "react-router";
+import { Button } from "../ui";
+import { upload } from "./useJob";
+
+interface Backup {
+  name: string;
+  bytes: number;
+}
+
+const megabytes = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`;
+
+/** All plans with everything in them as one file, and back. */
+export function Backups({ backups }: { backups: Backup[] }) {
+  const fetcher = useFetcher<{ ok: boolean; message: string }>();
+  const { revalidate } = useRevalidator();
+  const [asked, setAsked] = useState<string | null>(null);
+  const [error, setError] = useState("");
+  const busy = fetcher.state !== "idle";
+  const send = async (fields: Record<string, string>) => {
+    setAsked(null);
+    await fetcher.submit(fields, { method: "post", action: "/backups" });
+    await revalidate();
+  };
+  const restoreFile = async (file: File) => {
+    setError("");
+    try {
+      await send({ intent: "restore", uploadId: await upload(file, () => undefined, new AbortController().signal) });
+    } catch (failure) {
+      setError((failure as Error).message);
+    }
+  };
+  return (
+    <section className="mt-8 rounded border border-rule bg-panel p-4" aria-label="Backup">
+      <h2 className="font-semibold">Backup of everything</h2>
+      <p className="mb-3 text-sm text-quiet">
+        All plans, logbooks and rasters. Backups lie in the data directory; take them elsewhere too. Stopped, Tejado
+        does the same by <code className="figures">npm run backup</code> and{" "}
+        <code className="figures">npm run restore</code>.
+      </p>
+      <Button disabled={busy} onClick={() => void send({ intent: "backup" })}>
+        {busy ? "At work…" : "Back up now"}
+      </Button>
+      {(fetcher.data || error) && (
+        <p role={fetcher.data?.ok && !error ? "status" : "alert"} className="mt-2 text-sm font-medium">
+          {error || fetcher.data?.message}
+        </p>
+      )}
+      {backups.length > 0 && (
+        <ul className="mt-3 divide-y divide-rule text-sm">
+          {backups.map(({ name, bytes }) => (
+            <li key={name} className="flex items-center justify-between gap-2 py-1">
+              <a className="figures text-xs text-clay underline" href={`/backups/${name}`} download>
+                {name}
+              </a>
+              <span className="figures text-xs text-quiet">{megabytes(bytes)}</span>
+              {asked === name ? (
+                <span className="flex gap-1.5">
+                  <Button look="primary" disabled={busy} onClick={() => void send({ intent: "restore", name })}>
+                    Replace all data by it
+                  </Button>
+                  <Button onClick={() => setAsked(null)}>Leave</Button>
+                </span>
+              ) : (
+                <Button disabled={busy} onClick={() => setAsked(name)}>
+                  Restore
+                </Button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      <label className="mt-3 block text-xs text-quiet">
+        Restore a backup from a file; it replaces all data
+        <input
+          type="file"
+          accept=".gz"
+          disabled={busy}
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) void restoreFile(file);
+          }}
+          className="mt-1 block w-full text-sm file:mr-3 file:rounded file:border file:border-rule file:bg-panel file:px-2.5 file:py-1 file:text-ink"
+        />
+      </label>
+    </section>
+  );
+}

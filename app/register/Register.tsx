@@ -1,0 +1,418 @@
+import {
+  getCoreRowModel,
+  getFilteredRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type RowSelectionState,
+  type SortingState,
+  type VisibilityState,
+} from "@tanstack/react-table";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { ArrowDown, ArrowUp, Columns3 } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { useEffect, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from "react";
+import { toast } from "sonner";
+import { keepEdits } from "../import/keep";
+import { Button } from "../ui";
+import { COLUMNS, cellText, withCell, type RegisterKind, type RegisterRow } from "./columns";
+import { ExportSelection } from "./ExportSelection";
+import { SetForAll } from "./SetForAll";
+
+const ROW_PX = 30;
+const MOST_SAID = 3;
+
+/** Columns that were chosen last; the usual ones until somebody did. */
+function rememberedColumns(kind: RegisterKind): VisibilityState {
+  const usual = Object.fromEntries(COLUMNS[kind].map(({ key, usual: shown }) => [key, shown]));
+  try {
+    return { ...usual, ...(JSON.parse(localStorage.getItem(`tejado-register-${kind}`) ?? "{}") as VisibilityState) };
+  } catch {
+    return usual;
+  }
+}
+
+/** Every site or subscriber as a row: filtered, sorted, edited alone or many at once, pasted into from a spreadsheet. */
+export function Register({ kind, planId, rows: given }: { kind: RegisterKind; planId: string; rows: RegisterRow[] }) {
+  const [rows, setRows] = useState(given);
+  useEffect(() => setRows(given), [given]);
+  const [filter, setFilter] = useState("");
+  const [sorting, setSorting] = useState<SortingState>([{ id: "name", desc: false }]);
+  const [selection, setSelection] = useState<RowSelectionState>({});
+  const [visibility, setVisibility] = useState<VisibilityState>(() =>
+    Object.fromEntries(COLUMNS[kind].map(({ key, usual }) => [key, usual])),
+  );
+  useEffect(() => setVisibility(rememberedColumns(kind)), [kind]);
+  const [focus, setFocus] = useState<{ row: number; column: number }>({ row: 0, column: 0 });
+  const [editing, setEditing] = useState<string | null>(null);
+
+  // One text a row to look through: filtering ten thousand rows must not make ten thousand texts each time.
+  const haystack = useMemo(
+    () =>
+      new Map(
+        rows.map((row) => [
+          row.id,
+          COLUMNS[kind]
+            .filter(({ key }) => key !== "latDeg" && key !== "lonDeg")
+            .map((column) => cellText(row, column))
+            .join(" ")
+            .toLowerCase(),
+        ]),
+      ),
+    [rows, kind],
+  );
+  const table = useReactTable<RegisterRow>({
+    data: rows,
+    columns: useMemo(
+      () => COLUMNS[kind].map(({ key, label }) => ({ id: key, accessorKey: key, header: label })),
+      [kind],
+    ),
+    state: { sorting, rowSelection: selection, columnVisibility: visibility, globalFilter: filter },
+    getRowId: (row) => row.id,
+    onSortingChange: setSorting,
+    onRowSelectionChange: setSelection,
+    onColumnVisibilityChange: setVisibility,
+    onGlobalFilterChange: setFilter,
+    globalFilterFn: (row, _column, wanted: string) =>
+      wanted
+        .toLowerCase()
+        .split(/\s+/)
+        .every((word) => haystack.get(row.id)?.includes(word)),
+    getColumnCanGlobalFilter: ({ id }) => id === "name",
+    getCoreRowModel: getCoreRowModel(),
+    getFilteredRowModel: getFilteredRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+  });
+  const shown = table.getRowModel().rows;
+  const columns = COLUMNS[kind].filter(({ key }) => visibility[key]);
+  const chosen = shown.filter((row) => row.getIsSelected()).map(({ original }) => original);
+  const holder = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => holder.current,
+    estimateSize: () => ROW_PX,
+    overscan: 14,
+  });
+  const widthPx = 40 + columns.reduce((sum, column) => sum + column.widthPx, 0);
+
+  /** Shows the change at once and keeps it; what cannot be kept is put back. */
+  const keep = async (changed: RegisterRow[], what: string) => {
+    if (changed.length === 0) return;
+    const before = rows;
+    const byId = new Map(changed.map((row) => [row.id, row]));
+    setRows((old) => old.map((row) => byId.get(row.id) ?? row));
+    const { ok, message } = await keepEdits(
+      planId,
+      changed.map((row) => ({ kind, id: row.id, row }) as Parameters<typeof keepEdits>[1][number]),
+      what,
+    );
+    if (ok) toast(`${what}.`);
+    else {
+      setRows(before);
+      toast.error(message, { duration: 12_000 });
+    }
+  };
+  /** Sets cells to typed texts; nothing is kept while one of them cannot be. */
+  const setCells = (cells: { row: RegisterRow; column: number; text: string }[], what: string) => {
+    const next = new Map<string, RegisterRow>();
+    const problems: string[] = [];
+    for (const { row, column, text } of cells) {
+      const set = withCell(kind, next.get(row.id) ?? row, columns[column]!, text);
+      if (typeof set === "string") problems.push(set);
+      else next.set(row.id, set);
+    }
+    if (problems.length > 0) {
+      const rest = problems.length - MOST_SAID;
+      toast.error(`Not kept. ${problems.slice(0, MOST_SAID).join("; ")}${rest > 0 ? `; and ${rest} more` : ""}`, {
+        duration: 12_000,
+      });
+      return;
+    }
+    void keep([...next.values()], what);
+  };
+  const fillDown = () => {
+    const from = shown[focus.row]?.original;
+    const column = columns[focus.column];
+    const below = chosen.filter((row) => row !== from);
+    if (!from || !column || below.length === 0)
+      return void toast("Choose the rows to fill first (Space), then fill from one of them.");
+    const text = cellText(from, column);
+    setCells(
+      below.map((row) => ({ row, column: focus.column, text })),
+      `${column.label} of ${below.length} ${kind}: ${text}`,
+    );
+  };
+  const focusCell = (row: number, column: number) => {
+    const next = {
+      row: Math.max(0, Math.min(shown.length - 1, row)),
+      column: Math.max(0, Math.min(columns.length - 1, column)),
+    };
+    setFocus(next);
+    virtual.scrollToIndex(next.row);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (editing !== null) return;
+    const moves: Record<string, [number, number]> = {
+      ArrowDown: [1, 0],
+      ArrowUp: [-1, 0],
+      ArrowRight: [0, 1],
+      ArrowLeft: [0, -1],
+      PageDown: [20, 0],
+      PageUp: [-20, 0],
+    };
+    const move = moves[event.key];
+    const row = shown[focus.row];
+    if (move) focusCell(focus.row + move[0], focus.column + move[1]);
+    else if (event.key === "Home") focusCell(0, focus.column);
+    else if (event.key === "End") focusCell(shown.length - 1, focus.column);
+    else if ((event.key === "Enter" || event.key === "F2") && row)
+      setEditing(cellText(row.original, columns[focus.column]!));
+    else if (event.key === " " && row) row.toggleSelected();
+    else if (event.key.toLowerCase() === "d" && (event.ctrlKey || event.metaKey)) fillDown();
+    else if (event.key.toLowerCase() === "a" && (event.ctrlKey || event.metaKey)) table.toggleAllRowsSelected(true);
+    else return;
+    event.preventDefault();
+  };
+  const onPaste = (event: ClipboardEvent) => {
+    if (editing !== null) return;
+    const lines = event.clipboardData
+      .getData("text/plain")
+      .replace(/\r?\n$/, "")
+      .split(/\r?\n/);
+    if (lines.length === 0 || shown.length === 0) return;
+    event.preventDefault();
+    const cells = lines.flatMap((line, down) =>
+      line.split("\t").flatMap((text, right) => {
+        const row = shown[focus.row + down]?.original;
+        const column = focus.column + right;
+        return row && columns[column] ? [{ row, column, text }] : [];
+      }),
+    );
+    setCells(cells, `Pasted ${cells.length} cells`);
+  };
+  const finish = (keepIt: boolean) => {
+    const row = shown[focus.row]?.original;
+    const column = columns[focus.column];
+    if (keepIt && row && column && editing !== null && editing !== cellText(row, column))
+      setCells([{ row, column: focus.column, text: editing }], `${row.name}: ${column.label} ${editing}`);
+    setEditing(null);
+    holder.current?.focus();
+  };
+
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="flex flex-wrap items-center gap-2 border-b border-rule bg-panel px-3 py-2">
+        <input
+          type="search"
+          value={filter}
+          onChange={(event) => setFilter(event.target.value)}
+          placeholder={`Filter ${rows.length} ${kind}`}
+          aria-label={`Filter ${kind}`}
+          className="w-64 rounded border border-rule bg-panel px-2 py-1 text-sm"
+        />
+        <span role="status" className="figures text-xs text-quiet">
+          {shown.length} shown, {chosen.length} chosen
+        </span>
+        <SetForAll
+          columns={COLUMNS[kind]}
+          count={chosen.length}
+          onSet={(column, text) => {
+            const index = columns.findIndex(({ key }) => key === column.key);
+            const problems: string[] = [];
+            const next: RegisterRow[] = [];
+            for (const row of chosen) {
+              const set = withCell(kind, row, column, text);
+              if (typeof set === "string") problems.push(set);
+              else next.push(set);
+            }
+            if (problems.length > 0)
+              toast.error(`Not kept. ${problems.slice(0, MOST_SAID).join("; ")}`, { duration: 12_000 });
+            else void keep(next, `${column.label} of ${next.length} ${kind}: ${text}`);
+            if (index >= 0) setFocus((old) => ({ ...old, column: index }));
+          }}
+        />
+        <Button
+          disabled={chosen.length < 2}
+          onClick={fillDown}
+          title="Puts the cell in focus into all chosen rows (Ctrl D)"
+        >
+          Fill down
+        </Button>
+        <ExportSelection
+          planId={planId}
+          kind={kind}
+          ids={chosen.length > 0 ? chosen.map(({ id }) => id) : shown.map(({ id }) => id)}
+        />
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger asChild>
+            <Button className="ml-auto">
+              <Columns3 size={14} aria-hidden="true" /> Columns
+            </Button>
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content align="end" className="z-50 rounded border border-rule bg-panel p-1 shadow-lg">
+              {COLUMNS[kind].map(({ key, label }) => (
+                <DropdownMenu.CheckboxItem
+                  key={key}
+                  checked={visibility[key] ?? false}
+                  onSelect={(event) => event.preventDefault()}
+                  onCheckedChange={(on) => {
+                    const next = { ...visibility, [key]: on };
+                    setVisibility(next);
+                    localStorage.setItem(`tejado-register-${kind}`, JSON.stringify(next));
+                  }}
+                  className="flex cursor-pointer items-center gap-2 rounded px-2 py-0.5 text-sm outline-none data-[highlighted]:bg-ground"
+                >
+                  <span className="w-3">{visibility[key] ? "✓" : ""}</span> {label}
+                </DropdownMenu.CheckboxItem>
+              ))}
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
+      </div>
+      <div
+        ref={holder}
+        role="grid"
+        tabIndex={0}
+        aria-label={`${kind}. Arrow keys move, Enter edits, Space chooses the row, Control D fills down, pasting fills from here.`}
+        aria-rowcount={shown.length + 1}
+        aria-multiselectable="true"
+        aria-activedescendant={shown[focus.row] ? `cell-${focus.row}-${focus.column}` : undefined}
+        onKeyDown={onKeyDown}
+        onPaste={onPaste}
+        className="min-h-0 flex-1 overflow-auto bg-panel text-[13px] outline-none focus-visible:ring-2 focus-visible:ring-clay focus-visible:ring-inset"
+      >
+        <div
+          role="row"
+          style={{ width: widthPx }}
+          className="sticky top-0 z-10 flex border-b border-rule bg-ground text-xs text-quiet"
+        >
+          <span role="columnheader" className="flex w-10 items-center justify-center">
+            <input
+              type="checkbox"
+              tabIndex={-1}
+              aria-label="Choose all shown rows"
+              checked={table.getIsAllRowsSelected()}
+              onChange={(event) => table.toggleAllRowsSelected(event.target.checked)}
+              className="accent-[var(--clay)]"
+            />
+          </span>
+          {columns.map(({ key, label, type, widthPx: width }) => {
+            const column = table.getColumn(key)!;
+            const sorted = column.getIsSorted();
+            return (
+              <span
+                key={key}
+                role="columnheader"
+                aria-sort={sorted === "asc" ? "ascending" : sorted === "desc" ? "descending" : "none"}
+                style={{ width }}
+              >
+                <button
+                  type="button"
+                  onClick={() => column.toggleSorting()}
+                  className={`flex h-7 w-full items-center gap-1 px-2 hover:text-clay ${type === "number" ? "justify-end" : ""}`}
+                >
+                  <span className="truncate">{label}</span>
+                  {sorted === "asc" && <ArrowUp size={12} aria-hidden="true" />}
+                  {sorted === "desc" && <ArrowDown size={12} aria-hidden="true" />}
+                </button>
+              </span>
+            );
+          })}
+        </div>
+        <div style={{ height: virtual.getTotalSize(), width: widthPx }} className="relative">
+          {virtual.getVirtualItems().map((item) => {
+            const row = shown[item.index]!;
+            const selected = row.getIsSelected();
+            return (
+              <div
+                key={row.id}
+                role="row"
+                aria-rowindex={item.index + 2}
+                aria-selected={selected}
+                style={{ transform: `translateY(${item.start}px)`, height: ROW_PX }}
+                className={`absolute flex w-full border-b border-rule ${selected ? "bg-ground" : ""}`}
+              >
+                <span role="gridcell" className="flex w-10 items-center justify-center">
+                  <input
+                    type="checkbox"
+                    tabIndex={-1}
+                    aria-label={`Choose ${row.original.name}`}
+                    checked={selected}
+                    onChange={row.getToggleSelectedHandler()}
+                    className="accent-[var(--clay)]"
+                  />
+                </span>
+                {columns.map((column, at) => {
+                  const isFocus = focus.row === item.index && focus.column === at;
+                  const value = cellText(row.original, column);
+                  return (
+                    <span
+                      key={column.key}
+                      id={`cell-${item.index}-${at}`}
+                      role="gridcell"
+                      style={{ width: column.widthPx }}
+                      onClick={() => setFocus({ row: item.index, column: at })}
+                      onDoubleClick={() => {
+                        setFocus({ row: item.index, column: at });
+                        setEditing(value);
+                      }}
+                      className={`flex items-center px-2 ${column.type === "number" ? "figures justify-end text-xs" : ""} ${isFocus ? "outline-2 -outline-offset-2 outline-clay" : ""}`}
+                    >
+                      {isFocus && editing !== null ? (
+                        <CellEditor column={column} value={editing} onChange={setEditing} onEnd={finish} />
+                      ) : (
+                        <span className="truncate" title={value}>
+                          {value}
+                        </span>
+                      )}
+                    </span>
+                  );
+                })}
+              </div>
+            );
+          })}
+        </div>
+        {shown.length === 0 && (
+          <p className="p-6 text-center text-sm text-quiet">
+            {rows.length === 0 ? `No ${kind} yet. Import them from a file.` : `Nothing matches "${filter}".`}
+          </p>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function CellEditor({
+  column,
+  value,
+  onChange,
+  onEnd,
+}: {
+  column: (typeof COLUMNS)["sites"][number];
+  value: string;
+  onChange: (value: string) => void;
+  onEnd: (keep: boolean) => void;
+}) {
+  const keys = (event: KeyboardEvent) => {
+    event.stopPropagation();
+    if (event.key === "Enter") onEnd(true);
+    if (event.key === "Escape") onEnd(false);
+  };
+  const shared = {
+    autoFocus: true,
+    "aria-label": column.label,
+    value,
+    onKeyDown: keys,
+    onBlur: () => onEnd(true),
+    className: "w-full min-w-0 bg-panel outline-none",
+  };
+  if (column.type === "choice" || column.type === "yesno")
+    return (
+      <select {...shared} onChange={(event) => onChange(event.target.value)}>
+        {(column.choices ?? ["yes", "no"]).map((one) => (
+          <option key={one}>{one}</option>
+        ))}
+      </select>
+    );
+  return <input {...shared} onChange={(event) => onChange(event.target.value)} />;
+}

@@ -1,0 +1,34 @@
+import { dropUpload, forgetPlans, uploadPath } from "#jobs";
+import { backUp, backupPath, listBackups, restore, RestoreRefused } from "#store";
+import { data } from "react-router";
+import { getStore } from "../data/store.server";
+import type { Route } from "./+types/backups";
+
+export async function loader() {
+  const store = await getStore();
+  return Response.json(listBackups(store));
+}
+
+/** Backs up, or restores a backup by its name or from a received file. */
+export async function action({ request }: Route.ActionArgs) {
+  const store = await getStore();
+  const form = await request.formData();
+  if (form.get("intent") === "backup") {
+    const path = await backUp(store);
+    return data({ ok: true, message: `Kept ${path}` });
+  }
+  const uploadId = String(form.get("uploadId") ?? "");
+  const path = uploadId ? uploadPath(store, uploadId) : backupPath(store, String(form.get("name") ?? ""));
+  if (!path) return data({ ok: false, message: "There is no such backup." }, { status: 404 });
+  try {
+    await restore(store, path);
+    forgetPlans();
+    return data({ ok: true, message: "Restored. What stood there before lies beside it as db-before-restore." });
+  } catch (error) {
+    if (error instanceof RestoreRefused)
+      return data({ ok: false, message: `Not restored: ${error.message}` }, { status: 422 });
+    throw error;
+  } finally {
+    if (uploadId) dropUpload(store, uploadId);
+  }
+}

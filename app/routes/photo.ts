@@ -1,0 +1,14 @@
+import { readPhoto } from "#store";
+import { data } from "react-router";
+import { getStore } from "../data/store.server";
+import type { Route } from "./+types/photo";
+
+/** The picture itself. */
+export async function loader({ params }: Route.LoaderArgs) {
+  const store = await getStore();
+  const bytes = await readPhoto(store.db, params.planId, params.photoId);
+  if (!bytes) throw data("There is no such photograph.", { status: 404 });
+  return new Response(new Uint8Array(bytes), {
+    headers: { "Content-Type": "image/jpeg", "Cache-Control": "private, max-age=86400, immutable" },
+  });
+}

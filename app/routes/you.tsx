@@ -1,0 +1,68 @@
+import { data, Form, redirect, useNavigation } from "react-router";
+import { z } from "zod";
+import { isTileUrl, preferencesCookie, preferencesSchema, readPreferences } from "../data/preferences";
+import { Button, TextField } from "../ui";
+import type { Route } from "./+types/you";
+
+const formSchema = z.object({
+  name: z.string().trim().max(80, "is longer than 80 characters"),
+  tileUrl: z
+    .string()
+    .trim()
+    .max(400, "is longer than 400 characters")
+    .refine((url) => url === "" || isTileUrl(url), "must be an http or https address with {z}, {x} and {y}"),
+  tileAttribution: z.string().trim().max(200, "is longer than 200 characters"),
+});
+
+export function loader({ request }: Route.LoaderArgs) {
+  const from = new URL(request.url).searchParams.get("from") ?? "/";
+  return { preferences: readPreferences(request), from: /^\/(?!\/)/.test(from) ? from : "/" };
+}
+
+export async function action({ request }: Route.ActionArgs) {
+  const form = Object.fromEntries(await request.formData());
+  const parsed = formSchema.safeParse(form);
+  if (!parsed.success) {
+    const { path, message } = parsed.error.issues[0]!;
+    return data({ field: String(path[0]), message, typed: form as Record<string, string> }, { status: 400 });
+  }
+  const preferences = preferencesSchema.parse({ ...readPreferences(request), ...parsed.data });
+  const from = String(form.from ?? "/");
+  return redirect(/^\/(?!\/)/.test(from) ? from : "/", { headers: { "Set-Cookie": preferencesCookie(preferences) } });
+}
+
+/** What belongs to one person at one browser: their name in the logbook, and their own map tiles. */
+export default function You({ loaderData: { preferences, from }, actionData }: Route.ComponentProps) {
+  const busy = useNavigation().state !== "idle";
+  const field = (name: "name" | "tileUrl" | "tileAttribution", label: string, hint: string) => (
+    <TextField
+      label={label}
+      name={name}
+      hint={hint}
+      defaultValue={actionData?.typed[name] ?? preferences[name]}
+      error={actionData?.field === name ? `${label} ${actionData.message}` : undefined}
+    />
+  );
+  return (
+    <main className="mx-auto max-w-xl px-6 py-6">
+      <title>You – Tejado</title>
+      <h1 className="mb-3 text-xl font-semibold">You, at this browser</h1>
+      <Form method="post" className="space-y-4">
+        <input type="hidden" name="from" value={from} />
+        {field("name", "Your name", "Stands in the logbook beside what you change.")}
+        <fieldset className="space-y-3 rounded border border-rule bg-panel p-3">
+          <legend className="px-1 font-semibold">Own map tiles</legend>
+          <p className="text-sm text-quiet">
+            Off while the address is empty: the map is drawn from the plan&apos;s own terrain and asks nobody. With an
+            address, your browser asks that server for pictures of wherever you look, and so tells it where that is.
+          </p>
+          {field("tileUrl", "Address", "https://tiles.example/{z}/{x}/{y}.png, from a server whose terms allow it")}
+          {field("tileAttribution", "Attribution", "What that server wants named; shown on the map.")}
+        </fieldset>
+        <Button type="submit" look="primary" disabled={busy}>
+          Keep
+        </Button>
+      </Form>
+    </main>
+  );
+}

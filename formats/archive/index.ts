@@ -1,0 +1,159 @@
+import {
+  areaSchema,
+  equipmentSchema,
+  layerSchema,
+  linkSchema,
+  measurementSchema,
+  overlaySchema,
+  photoSchema,
+  planSchema,
+  radioSchema,
+  scanSchema,
+  siteSchema,
+  subscriberSchema,
+  type PlanRows,
+} from "#core/plan";
+import { withoutGuard, writeCsv } from "../text";
+import Papa from "papaparse";
+import { z } from "zod";
+
+/** Version of the archive's layout; a newer one is refused, never guessed at. */
+export const ARCHIVE_VERSION = 1;
+export const MANIFEST = "tejado-plan.json";
+
+/** Said when an archive is no plan; the message names file, row and field. */
+export class ArchiveError extends Error {}
+
+const manifestSchema = z.object({
+  format: z.literal("tejado-plan"),
+  version: z.number().int().positive(),
+  plan: planSchema.omit({ id: true, isDemo: true }),
+});
+
+/** Rows that are read by people, as CSV; the others hold lists within rows and stand as JSON. */
+const CSV_SCHEMAS = { sites: siteSchema, subscribers: subscriberSchema } as const;
+const JSON_SCHEMAS = {
+  radios: radioSchema,
+  links: linkSchema,
+  measurements: measurementSchema,
+  equipment: equipmentSchema,
+  layers: layerSchema,
+  areas: areaSchema,
+  overlays: overlaySchema,
+  scans: scanSchema,
+  photos: photoSchema,
+} as const;
+type Kind = keyof typeof CSV_SCHEMAS | keyof typeof JSON_SCHEMAS;
+
+const encode = (text: string) => new TextEncoder().encode(text);
+const byId = <T extends { id: string }>(rows: readonly T[]) =>
+  [...rows].sort((x, y) => (x.id < y.id ? -1 : x.id > y.id ? 1 : 0));
+
+function withoutPlan(row: object): Record<string, unknown> {
+  const rest: Record<string, unknown> = { ...row };
+  delete rest.planId;
+  return rest;
+}
+
+/** A plan's rows as the files of an archive. The plan's own id is left out: whoever takes it in gives it one. */
+export function rowFiles(rows: PlanRows): Map<string, Uint8Array> {
+  const plan: Partial<PlanRows["plan"]> = { ...rows.plan };
+  delete plan.id;
+  delete plan.isDemo;
+  const files = new Map<string, Uint8Array>();
+  files.set(
+    MANIFEST,
+    encode(`${JSON.stringify({ format: "tejado-plan", version: ARCHIVE_VERSION, plan }, null, 2)}\n`),
+  );
+  for (const [kind, schema] of Object.entries(CSV_SCHEMAS) as [keyof typeof CSV_SCHEMAS, z.ZodObject][]) {
+    const columns = Object.keys(schema.shape).filter((name) => name !== "planId");
+    const records = byId(rows[kind] as { id: string }[]).map((row) =>
+      columns.map((name) => (row as unknown as Record<string, string>)[name]),
+    );
+    files.set(`${kind}.csv`, encode(writeCsv(columns, records)));
+  }
+  for (const kind of Object.keys(JSON_SCHEMAS) as (keyof typeof JSON_SCHEMAS)[]) {
+    const lines = byId(rows[kind] as { id: string }[]).map((row) => JSON.stringify(withoutPlan(row)));
+    files.set(`${kind}.json`, encode(`[\n${lines.join(",\n")}\n]\n`));
+  }
+  return files;
+}
+
+/** Reads what `rowFiles` wrote into rows of plan `planId`. Throws ArchiveError naming file, row, field and value. */
+export function readRowFiles(files: ReadonlyMap<string, Uint8Array>, planId: string): PlanRows {
+  const manifest = manifestSchema.safeParse(json(files, MANIFEST));
+  if (!manifest.success) throw new ArchiveError(`${MANIFEST}: ${said(manifest.error)}`);
+  const { version, plan } = manifest.data;
+  if (version > ARCHIVE_VERSION)
+    throw new ArchiveError(`${MANIFEST}: version ${version} is newer than ${ARCHIVE_VERSION}, which this Tejado reads`);
+  const read = (kind: Kind): unknown[] => {
+    const schema: z.ZodType = { ...CSV_SCHEMAS, ...JSON_SCHEMAS }[kind];
+    const name = kind in CSV_SCHEMAS ? `${kind}.csv` : `${kind}.json`;
+    const raw = kind in CSV_SCHEMAS ? csvRecords(files, name, schema as z.ZodObject) : json(files, name);
+    if (!Array.isArray(raw)) throw new ArchiveError(`${name}: holds no list`);
+    const ids = new Set<unknown>();
+    return raw.map((record: unknown, index) => {
+      const parsed = schema.safeParse({ ...(record as object), planId });
+      if (!parsed.success) throw new ArchiveError(`${name}, row ${index + 1}: ${said(parsed.error)}`);
+      const { id } = parsed.data as { id: string };
+      if (ids.has(id)) throw new ArchiveError(`${name}, row ${index + 1}: the id ${id} stands twice`);
+      ids.add(id);
+      return parsed.data;
+    });
+  };
+  return {
+    plan: { ...plan, id: planId, isDemo: false },
+    sites: read("sites") as PlanRows["sites"],
+    subscribers: read("subscribers") as PlanRows["subscribers"],
+    radios: read("radios") as PlanRows["radios"],
+    links: read("links") as PlanRows["links"],
+    measurements: read("measurements") as PlanRows["measurements"],
+    equipment: read("equipment") as PlanRows["equipment"],
+    layers: read("layers") as PlanRows["layers"],
+    areas: read("areas") as PlanRows["areas"],
+    overlays: read("overlays") as PlanRows["overlays"],
+    scans: read("scans") as PlanRows["scans"],
+    photos: read("photos") as PlanRows["photos"],
+  };
+}
+
+function said({ issues }: z.ZodError): string {
+  const { path, message } = issues[0]!;
+  return `${path.join(".")} ${message}`.trim();
+}
+
+function textOf(files: ReadonlyMap<string, Uint8Array>, name: string): string {
+  const bytes = files.get(name);
+  if (!bytes) throw new ArchiveError(`the archive has no ${name}`);
+  return new TextDecoder().decode(bytes);
+}
+
+function json(files: ReadonlyMap<string, Uint8Array>, name: string): unknown {
+  try {
+    return JSON.parse(textOf(files, name));
+  } catch (error) {
+    if (error instanceof ArchiveError) throw error;
+    throw new ArchiveError(`${name}: ${(error as Error).message}`, { cause: error });
+  }
+}
+
+/** CSV records with each cell made what its field is: number, truth or text. */
+function csvRecords(
+  files: ReadonlyMap<string, Uint8Array>,
+  name: string,
+  schema: z.ZodObject,
+): Record<string, unknown>[] {
+  const { data } = Papa.parse<string[]>(textOf(files, name), { skipEmptyLines: true, delimiter: "," });
+  const [header = [], ...records] = data;
+  return records.map((cells) =>
+    Object.fromEntries(
+      header.map((column, i) => {
+        const field = schema.shape[column] as unknown;
+        const cell = cells[i] ?? "";
+        if (field instanceof z.ZodNumber) return [column, cell === "" ? NaN : Number(cell)];
+        if (field instanceof z.ZodBoolean) return [column, cell === "true" ? true : cell === "false" ? false : cell];
+        return [column, withoutGuard(cell)];
+      }),
+    ),
+  );
+}

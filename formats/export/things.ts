@@ -1,0 +1,97 @@
+import type { Place } from "#core/geodesy";
+import type { LinkSummary } from "#core/findings";
+import { linkEnds, type Link, type Site, type Subscriber, type World } from "#core/plan";
+
+type Value = string | number | boolean | null;
+
+/** Something to be written out: a place or a path, with what is said of it in a fixed order. */
+export interface Thing {
+  name: string;
+  note: string;
+  /** One place, or the two ends of a link. */
+  places: readonly Place[];
+  values: Readonly<Record<string, Value>>;
+}
+
+/** A site under the column names that the import reads. */
+export function siteThing(site: Site): Thing {
+  return {
+    name: site.name,
+    note: [site.structureKind, site.notes].filter(Boolean).join(". "),
+    places: [site],
+    values: {
+      kind: "site",
+      name: site.name,
+      lat: site.latDeg,
+      lon: site.lonDeg,
+      maxHeight: site.structureHeightM,
+      structure: site.structureKind,
+      pole: site.poleDiameterMm,
+      power: site.power,
+      mounts: site.freeMounts,
+      feed: site.isFeed ? "yes" : "no",
+      feedMbps: site.feedMbps,
+      access: site.access,
+      terms: site.terms,
+      hazards: site.hazards,
+      notes: site.notes,
+    },
+  };
+}
+
+export function subscriberThing(one: Subscriber): Thing {
+  return {
+    name: one.name,
+    note: one.notes,
+    places: [one],
+    values: {
+      kind: "subscriber",
+      name: one.name,
+      lat: one.latDeg,
+      lon: one.lonDeg,
+      height: one.antennaHeightM,
+      maxHeight: one.maxHeightM,
+      status: one.status,
+      demand: one.demandMbps,
+      demandUp: one.demandUpMbps,
+      tier: one.tier,
+      people: one.people,
+      mount: one.mount,
+      behind: one.behind,
+      notes: one.notes,
+    },
+  };
+}
+
+/** A link with what is predicted of it. */
+export function linkThing(world: World, link: Link, summary: LinkSummary | undefined): Thing {
+  const { a, b } = linkEnds(world, link);
+  const rounded = (value: number | null | undefined, decimals = 1) =>
+    value === null || value === undefined ? null : Number(value.toFixed(decimals));
+  return {
+    name: `${a.placeName} – ${b.placeName}`,
+    note: `${link.kind}, ${summary?.state ?? "unknown"}, ${link.state}`,
+    places: [a.place, b.place],
+    values: {
+      kind: link.kind,
+      from: a.placeName,
+      to: b.placeName,
+      path: summary?.state ?? "unknown",
+      proof: link.state,
+      distanceM: rounded(summary?.distanceM),
+      frequencyMHz: a.radio.frequencyMHz,
+      widthMHz: a.radio.widthMHz,
+      heightA: a.radio.heightM,
+      heightB: b.radio.heightM,
+      radioA: `${a.model.maker} ${a.model.model}`,
+      radioB: `${b.model.maker} ${b.model.model}`,
+      antennaA: `${a.antenna.maker} ${a.antenna.model}`,
+      antennaB: `${b.antenna.maker} ${b.antenna.model}`,
+      levelADbm: rounded(summary?.levelADbm),
+      levelBDbm: rounded(summary?.levelBDbm),
+      marginLeftDb: rounded(summary?.marginLeftDb),
+      downMbps: rounded(summary?.downMbps, 0),
+      upMbps: rounded(summary?.upMbps, 0),
+    },
+  };
+}

@@ -1,0 +1,38 @@
+/** Said when bytes are no JPEG that can be kept. */
+export class JpegError extends Error {}
+
+const MARKERS_KEPT_AS_THEY_ARE = new Set([0xe0, 0xee]);
+
+/**
+ * A JPEG without what its camera wrote about place, time and maker: all application segments but those that decoders
+ * need (JFIF and Adobe's colour transform), and all comments, are dropped. Throws JpegError naming the byte.
+ */
+export function stripJpeg(bytes: Uint8Array): Uint8Array {
+  if (bytes[0] !== 0xff || bytes[1] !== 0xd8) throw new JpegError("byte 0: the file is no JPEG");
+  const parts: Uint8Array[] = [bytes.subarray(0, 2)];
+  let at = 2;
+  for (;;) {
+    if (bytes[at] !== 0xff) throw new JpegError(`byte ${at}: a segment should begin here`);
+    const marker = bytes[at + 1]!;
+    if (marker === undefined) throw new JpegError(`byte ${at}: the file ends within a segment`);
+    // From the scan on there are only compressed data.
+    if (marker === 0xda) {
+      parts.push(bytes.subarray(at));
+      break;
+    }
+    const length = (bytes[at + 2]! << 8) | bytes[at + 3]!;
+    if (!(length >= 2) || at + 2 + length > bytes.length)
+      throw new JpegError(`byte ${at}: a segment claims ${length} bytes, which the file does not have`);
+    const isApplication = marker >= 0xe0 && marker <= 0xef;
+    if ((!isApplication || MARKERS_KEPT_AS_THEY_ARE.has(marker)) && marker !== 0xfe)
+      parts.push(bytes.subarray(at, at + 2 + length));
+    at += 2 + length;
+  }
+  const whole = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
+  let offset = 0;
+  for (const part of parts) {
+    whole.set(part, offset);
+    offset += part.length;
+  }
+  return whole;
+}

@@ -1,0 +1,243 @@
+import { randomUUID } from "node:crypto";
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { setImmediate as breathe } from "node:timers/promises";
+import { worldOf, type Layer, type PlanRows } from "#core/plan";
+import { overviewFactor, overviewGatherer, TILE_CELLS, tilesAcross, tilesDown, type TerrainTile } from "#core/terrain";
+import { ArchiveError, readRowFiles, rowFiles } from "#formats/archive";
+import { emptyTile, heightWriter, layerTiles, openRaster, writeGeotiff } from "#formats/raster";
+import { unzipWithin, zipFiles } from "#formats/zip";
+import {
+  createPlan,
+  decodeTile,
+  encodeTile,
+  frameOf,
+  overviewId,
+  readPhoto,
+  readPlan,
+  readTiles,
+  type PlanBytes,
+  type Store,
+} from "#store";
+import { startJob, type JobTools, type JobView } from "./registry";
+import { dropUpload, uploadPath } from "./uploads";
+
+/** Jobs that belong to no plan yet. */
+export const NO_PLAN = "-";
+/** Bytes that an archive may unpack to. */
+const MOST_BYTES = 6e9;
+const MOST_ENTRIES = 20_000;
+
+/** The planes of a raster, each a GeoTIFF of its own. */
+const PLANES = [
+  { suffix: "ground", read: (tile: TerrainTile, i: number) => tile.groundAmslM[i]! },
+  { suffix: "cover-height", read: (tile: TerrainTile, i: number) => tile.coverHeightM[i]! },
+  { suffix: "cover-code", read: (tile: TerrainTile, i: number) => tile.coverCode[i]! },
+] as const;
+
+/**
+ * The whole plan as one archive: rows as CSV and JSON, rasters as GeoTIFF, photographs as JPEG. Equal plans give equal
+ * bytes. The logbook and the named versions stay behind.
+ */
+export async function archivePlan(store: Store, planId: string, tools: JobTools): Promise<Uint8Array> {
+  const rows = await readPlan(store.db, planId);
+  if (!rows) throw new Error(`there is no plan "${planId}"`);
+  const files = rowFiles(rows);
+  for (const [index, layer] of rows.layers.entries()) {
+    tools.progress(index / rows.layers.length, `Writing ${layer.name}`);
+    const packed = await readTiles(store.db, planId, layer.id);
+    const tiles = new Map<number, TerrainTile>();
+    for (const { index: at, data } of packed) {
+      tiles.set(at, decodeTile(data));
+      await breathe();
+    }
+    tools.check();
+    for (const { suffix, read } of PLANES) {
+      if (suffix === "ground" ? layer.kind === "cover" : !hasCover(tiles)) continue;
+      files.set(`terrain/${layer.id}-${suffix}.tif`, layerGeotiff(layer, tiles, read));
+      await breathe();
+    }
+  }
+  for (const photo of rows.photos) {
+    const data = await readPhoto(store.db, planId, photo.id);
+    if (data) files.set(`photos/${photo.id}.jpg`, data);
+  }
+  tools.progress(0.95, "Packing");
+  return zipFiles(files, (name) => /\.(tif|jpg)$/.test(name));
+}
+
+function hasCover(tiles: ReadonlyMap<number, TerrainTile>): boolean {
+  for (const { coverCode } of tiles.values()) if (coverCode.some((code) => code !== 0)) return true;
+  return false;
+}
+
+function layerGeotiff(
+  layer: Layer,
+  tiles: ReadonlyMap<number, TerrainTile>,
+  read: (tile: TerrainTile, i: number) => number,
+): Uint8Array {
+  const frame = frameOf(layer);
+  const across = tilesAcross(frame);
+  return writeGeotiff(frame, (column, row) => {
+    const tile = tiles.get(((row / TILE_CELLS) | 0) * across + ((column / TILE_CELLS) | 0));
+    return tile ? read(tile, (row % TILE_CELLS) * TILE_CELLS + (column % TILE_CELLS)) : NaN;
+  });
+}
+
+const exportsFolder = (store: Store) => join(store.directory, "exports");
+
+/** Begins to write the archive; it can be fetched when the job is done. */
+export function startArchive(store: Store, planId: string): JobView {
+  return startJob(planId, "Archive of the plan", async (tools) => {
+    const bytes = await archivePlan(store, planId, tools);
+    tools.check();
+    const id = randomUUID();
+    mkdirSync(exportsFolder(store), { recursive: true });
+    writeFileSync(join(exportsFolder(store), id), bytes);
+    return { message: `The archive is ready: ${bytes.length} bytes.`, resultUrl: `/plans/${planId}/archive/${id}` };
+  });
+}
+
+/** Path of a finished archive, or null. */
+export function archivePath(store: Store, id: string): string | null {
+  return /^[0-9a-f-]{36}$/.test(id) ? join(exportsFolder(store), id) : null;
+}
+
+export function dropOldArchives(store: Store): void {
+  rmSync(exportsFolder(store), { recursive: true, force: true });
+}
+
+/** Makes a new plan of an archive; nothing of it is kept unless all of it can be. Gives the plan's id. */
+export async function takeArchive(
+  store: Store,
+  archive: Uint8Array,
+  who: string,
+  tools: Pick<JobTools, "progress" | "check">,
+): Promise<string> {
+  const files = unzipWithin(archive, { totalBytes: MOST_BYTES, entries: MOST_ENTRIES });
+  const planId = randomUUID();
+  const rows = readRowFiles(files, planId);
+  const bytes: PlanBytes = { tiles: [], photos: [] };
+  for (const [index, layer] of rows.layers.entries()) {
+    tools.progress(index / rows.layers.length, `Reading ${layer.name}`);
+    tools.check();
+    bytes.tiles.push(...(await layerBytes(store, layer, files)));
+  }
+  for (const { id } of rows.photos) {
+    const data = files.get(`photos/${id}.jpg`);
+    if (!data) throw new ArchiveError(`the archive has no photos/${id}.jpg`);
+    bytes.photos.push({ photoId: id, data });
+  }
+  checkReferences(rows);
+  tools.progress(0.9, "Keeping");
+  await createPlan(store.db, rows, who, "Opened a plan archive", bytes);
+  return planId;
+}
+
+async function layerBytes(
+  store: Store,
+  layer: Layer,
+  files: ReadonlyMap<string, Uint8Array>,
+): Promise<PlanBytes["tiles"]> {
+  const frame = frameOf(layer);
+  const tiles = new Map<number, TerrainTile>();
+  const tileAt = (index: number) => {
+    const tile = tiles.get(index) ?? emptyTile();
+    tiles.set(index, tile);
+    return tile;
+  };
+  for (const { suffix } of PLANES) {
+    const name = `terrain/${layer.id}-${suffix}.tif`;
+    const data = files.get(name);
+    if (!data) {
+      if (suffix === (layer.kind === "cover" ? "cover-code" : "ground"))
+        throw new ArchiveError(`the archive has no ${name}`);
+      continue;
+    }
+    for await (const { index, tile } of planeTiles(store, name, data, layer)) {
+      const target = tileAt(index);
+      for (let i = 0; i < TILE_CELLS ** 2; i++) {
+        const value = tile.groundAmslM[i]!;
+        if (value !== value) continue;
+        if (suffix === "ground") target.groundAmslM[i] = value;
+        else if (suffix === "cover-height") target.coverHeightM[i] = value;
+        else target.coverCode[i] = value;
+      }
+    }
+  }
+  const overview = overviewFactor(frame) > 1 ? overviewGatherer(frame, emptyTile) : null;
+  const packed: PlanBytes["tiles"] = [];
+  for (let index = 0; index < tilesAcross(frame) * tilesDown(frame); index++) {
+    const tile = tileAt(index);
+    overview?.add(index, tile);
+    packed.push({ layerId: layer.id, index, data: encodeTile(tile) });
+    await breathe();
+  }
+  for (const [index, tile] of overview?.tiles ?? [])
+    packed.push({ layerId: overviewId(layer.id), index, data: encodeTile(tile) });
+  return packed;
+}
+
+/** Tiles of one plane. The reader of rasters wants a file; the archive's entry lies in one for as long as that takes. */
+async function* planeTiles(store: Store, name: string, data: Uint8Array, layer: Layer) {
+  const path = join(store.directory, `plane-${randomUUID()}.tif`);
+  writeFileSync(path, data);
+  try {
+    const source = await openRaster(path, name, { values: "classes" });
+    try {
+      if (source.columns !== layer.columns || source.rows !== layer.rows)
+        throw new ArchiveError(
+          `${name}: ${source.columns} × ${source.rows} cells; layers.json says ${layer.columns} × ${layer.rows}`,
+        );
+      yield* layerTiles(source, frameOf(layer), heightWriter);
+    } finally {
+      await source.close();
+    }
+  } finally {
+    rmSync(path, { force: true });
+  }
+}
+
+/** Every radio stands somewhere and is of some model, every link has its radios: said by name before anything is written. */
+function checkReferences(rows: PlanRows): void {
+  worldOf(rows);
+  const ids = (list: readonly { id: string }[]) => new Set(list.map(({ id }) => id));
+  const [sites, subscribers, equipment, radios, links] = [
+    ids(rows.sites),
+    ids(rows.subscribers),
+    ids(rows.equipment),
+    ids(rows.radios),
+    ids(rows.links),
+  ];
+  const need = (known: ReadonlySet<string>, id: string | null, where: string) => {
+    if (id !== null && !known.has(id)) throw new ArchiveError(`${where} names ${id}, which the archive does not hold`);
+  };
+  for (const radio of rows.radios) {
+    need(sites, radio.siteId, `radios.json, ${radio.id}: siteId`);
+    need(subscribers, radio.subscriberId, `radios.json, ${radio.id}: subscriberId`);
+    need(equipment, radio.radioModelId, `radios.json, ${radio.id}: radioModelId`);
+    need(equipment, radio.antennaModelId, `radios.json, ${radio.id}: antennaModelId`);
+    if ((radio.siteId === null) === (radio.subscriberId === null))
+      throw new ArchiveError(`radios.json, ${radio.id}: it must stand at a site or at a subscriber`);
+  }
+  for (const link of rows.links) {
+    need(radios, link.aRadioId, `links.json, ${link.id}: aRadioId`);
+    need(radios, link.bRadioId, `links.json, ${link.id}: bRadioId`);
+  }
+  for (const { id, linkId } of rows.measurements) need(links, linkId, `measurements.json, ${id}: linkId`);
+  for (const { id, siteId } of rows.scans) need(sites, siteId, `scans.json, ${id}: siteId`);
+}
+
+/** Begins to make a plan of an archive that was received. */
+export function startTakingArchive(store: Store, uploadId: string, who: string): JobView {
+  return startJob(NO_PLAN, "Opening a plan archive", async (tools) => {
+    try {
+      const path = uploadPath(store, uploadId);
+      if (!path) throw new Error("the archive did not arrive");
+      const planId = await takeArchive(store, readFileSync(path), who, tools);
+      return { message: "The plan is open.", resultUrl: `/plans/${planId}/survey` };
+    } finally {
+      dropUpload(store, uploadId);
+    }
+  });
+}
