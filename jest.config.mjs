@@ -15,5 +15,6 @@ export default {
     ],
   },
   testMatch: ["<rootDir>/{core,formats,store,jobs,demo,app,server,scripts}/**/*.test.ts"],
+  testTimeout: 60_000,
   moduleFileExtensions: ["ts", "tsx", "js", "mjs", "json"],
 };

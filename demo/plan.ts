@@ -329,6 +329,11 @@ function plantFaults(
     .sort((x, y) => y.marginDb - x.marginDb)[0];
   radioOf(strongest!.candidate.bRadioId).polarization = "V";
 
+  const linked = new Set(rows.radios.map(({ subscriberId }) => subscriberId));
+  rows.subscribers.forEach((row, i) => {
+    row.status = linked.has(row.id) ? "planned" : i % 5 === 0 ? "declined" : i % 2 === 0 ? "surveyed" : "asked";
+  });
+
   // The medium bridge was locked on a side lobe: 11 dB under the prediction at both ends.
   rows.measurements.push(sideLobeReading(rows, between));
   rows.links.find((candidate) => candidate.id === "link-medium")!.state = "doubtful";

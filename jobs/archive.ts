@@ -5,7 +5,7 @@ import { setImmediate as breathe } from "node:timers/promises";
 import { worldOf, type Layer, type PlanRows } from "#core/plan";
 import { overviewFactor, overviewGatherer, TILE_CELLS, tilesAcross, tilesDown, type TerrainTile } from "#core/terrain";
 import { ArchiveError, readRowFiles, rowFiles } from "#formats/archive";
-import { emptyTile, heightWriter, layerTiles, openRaster, writeGeotiff } from "#formats/raster";
+import { emptyTile, exactWriter, layerTiles, openRaster, writeGeotiff } from "#formats/raster";
 import { unzipWithin, zipFiles } from "#formats/zip";
 import {
   createPlan,
@@ -189,7 +189,7 @@ async function* planeTiles(store: Store, name: string, data: Uint8Array, layer: 
         throw new ArchiveError(
           `${name}: ${source.columns} × ${source.rows} cells; layers.json says ${layer.columns} × ${layer.rows}`,
         );
-      yield* layerTiles(source, frameOf(layer), heightWriter);
+      yield* layerTiles(source, frameOf(layer), exactWriter);
     } finally {
       await source.close();
     }

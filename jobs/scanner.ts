@@ -41,12 +41,17 @@ function seeded(seed: number): () => number {
   };
 }
 
-/** The plan's transmitters on other masts, as they arrive at a site. */
+/** The plan's transmitters on other masts, as they arrive at a site. The site's own links are silent while it listens. */
 function ownEmitters({ world, profileBetween }: PlanContext, siteId: string): HeardEmitter[] {
   const site = world.sites.get(siteId)!;
+  const silent = new Set<string>();
+  for (const { aRadioId, bRadioId } of world.links.values()) {
+    if (world.radios.get(aRadioId)?.siteId === siteId) silent.add(bRadioId);
+    if (world.radios.get(bRadioId)?.siteId === siteId) silent.add(aRadioId);
+  }
   const heard: HeardEmitter[] = [];
   for (const radio of world.radios.values()) {
-    if (radio.siteId === siteId) continue;
+    if (radio.siteId === siteId || silent.has(radio.id)) continue;
     const end = endOf(world, radio.id);
     const profile = profileBetween(end.place, site);
     if (profile.holes || profile.distanceM < 20) continue;

@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
 import { contours } from "d3-contour";
-import { RELIEF_SAMPLES, type ReliefAnswer, type ReliefRequest } from "./reliefTile";
+import { BEYOND_TERRAIN, RELIEF_SAMPLES, type ReliefAnswer, type ReliefRequest } from "./reliefTile";
 
 const SIDE = RELIEF_SAMPLES;
 const PIXELS = SIDE - 2;
@@ -62,7 +62,7 @@ function paint({ buffer, dark, pixelM }: ReliefRequest): ImageData {
       const out = (y * PIXELS + x) * 4;
       if (height !== height) {
         // A hole is hatched: it must not be taken for open sea.
-        if ((x + y) % HATCH_PX === 0) {
+        if ((x + y) % HATCH_PX === 0 && cover[at] !== BEYOND_TERRAIN) {
           image.data.set([...palette.hole, 160], out);
         }
         continue;

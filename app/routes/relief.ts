@@ -1,8 +1,8 @@
-import { COVER_KINDS, coverKind, readGround, seenFromAfar, type GroundSample } from "#core/terrain";
+import { COVER_KINDS, coverKind, reachesGround, readGround, seenFromAfar, type GroundSample } from "#core/terrain";
 import { data } from "react-router";
 import { z } from "zod";
 import { requirePlan } from "../data/plan.server";
-import { RELIEF_SAMPLES } from "../map/reliefTile";
+import { BEYOND_TERRAIN, RELIEF_SAMPLES } from "../map/reliefTile";
 import type { Route } from "./+types/relief";
 
 const tileSchema = z.object({
@@ -44,6 +44,8 @@ export async function loader({ params }: Route.LoaderArgs) {
       heights[i] = sample.groundAmslM;
       cover[i] = kindCodes[sample.coverCode]!;
       if (sample.groundAmslM === sample.groundAmslM) known = true;
+      else if (!reachesGround(terrain, lat, lon)) cover[i] = BEYOND_TERRAIN;
+      else known = true;
     }
   }
   if (!known) return new Response(null, { status: 204 });

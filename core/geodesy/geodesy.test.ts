@@ -40,8 +40,9 @@ test("coordinates read in the styles people write", () => {
   expect(parseAxis("S 37° 37' 0.1\"", "lat")).toBeCloseTo(-37.616694, 6);
   expect(parseAxis("37° 37,5' N", "lat")).toBeCloseTo(37.625, 9);
   expect(parseAxis("−30,2195", "lon")).toBeCloseTo(-30.2195, 9);
-  expect(parseAxis("30 13 10 O", "lon")).toBeCloseTo(-30.219444, 6);
-  for (const bad of ["91", "37 61 0", "12N34S", "abc", "", "12 E", "1 2 3 4"]) expect(parseAxis(bad, "lat")).toBeNull();
+  expect(parseAxis("30 13 10 W", "lon")).toBeCloseTo(-30.219444, 6);
+  for (const bad of ["91", "37 61 0", "12N34S", "abc", "", "12 E", "1 2 3 4", "30 O"])
+    expect(parseAxis(bad, "lat")).toBeNull();
 });
 
 test("what is written in any style reads back as the same place", () => {

@@ -1,5 +1,4 @@
 import Flatbush from "flatbush";
-import type { Place } from "../geodesy";
 import { coverCode, type CoverKind } from "./surface";
 
 /** An outline with what stands in it. */
@@ -46,16 +45,6 @@ function contains(area: CoverArea, lat: number, lon: number): boolean {
     }
   }
   return inside;
-}
-
-/** The tallest area at a place, or null; open ground and water drawn over a raster clear what it says. */
-export function areaAt({ areas, tree }: AreaIndex, { latDeg, lonDeg }: Place): CoverArea | null {
-  let found: CoverArea | null = null;
-  for (const index of tree.search(lonDeg, latDeg, lonDeg, latDeg)) {
-    const area = areas[index]!;
-    if ((!found || area.heightM > found.heightM) && contains(area, latDeg, lonDeg)) found = area;
-  }
-  return found;
 }
 
 /** Where along a straight stretch (0 to 1) it enters and leaves an outline. */

@@ -17,8 +17,8 @@ export {
   type Surface,
 } from "./surface";
 export {
-  groundWithAreas,
   plainTerrain,
+  reachesGround,
   readGround,
   terrainExtent,
   terrainOf,

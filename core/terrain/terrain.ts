@@ -1,6 +1,6 @@
 import type { Place } from "../geodesy";
-import { areaAt, type AreaIndex } from "./areas";
-import { cellSizeM, coverCode, frameContains, groundAt, UNKNOWN_COVER, type Surface } from "./surface";
+import type { AreaIndex } from "./areas";
+import { cellSizeM, frameContains, groundAt, UNKNOWN_COVER, type Surface } from "./surface";
 
 /** One raster of a terrain. */
 export interface TerrainLayer {
@@ -76,13 +76,9 @@ export function readGround({ layers }: Terrain, latDeg: number, lonDeg: number, 
   if (onSurface) out.coverHeightM = 0;
 }
 
-/** The same with outlines laid over. */
-export function groundWithAreas(terrain: Terrain, place: Place, out: GroundSample): void {
-  readGround(terrain, place.latDeg, place.lonDeg, out);
-  const area = terrain.areas && areaAt(terrain.areas, place);
-  if (!area) return;
-  out.coverCode = coverCode(area.kind, area.density);
-  out.coverHeightM = area.heightM;
+/** Whether any raster of the ground reaches this place; where one does and knows no height, there is a hole. */
+export function reachesGround({ layers }: Terrain, latDeg: number, lonDeg: number): boolean {
+  return layers.some(({ surface, kind }) => kind !== "cover" && frameContains(surface.frame, latDeg, lonDeg));
 }
 
 /** Spacing, m, at which a profile between two places loses nothing: the cell of the finest raster between them. */

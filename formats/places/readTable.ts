@@ -1,4 +1,4 @@
-import { decodeText, usesDecimalComma, withoutGuard } from "../text";
+import { decodeText, guessDelimiter, usesDecimalComma, withoutGuard } from "../text";
 import Papa from "papaparse";
 import { unzipWithin, ZipRefused } from "../zip";
 import { geojsonTable } from "./geojson";
@@ -11,7 +11,8 @@ const MOST_COLUMNS = 200;
 const MOST_CELL = 4000;
 
 function csvTable(text: string, encoding: string): SourceTable {
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), { skipEmptyLines: false });
+  const plain = text.replace(/^\uFEFF/, "");
+  const parsed = Papa.parse<string[]>(plain, { skipEmptyLines: false, delimiter: guessDelimiter(plain) ?? "" });
   const words: Record<string, string> = { ",": "comma", ";": "semicolon", "\t": "tab", "|": "bar" };
   let header: string[] | null = null;
   const rows: SourceTable["rows"] = [];

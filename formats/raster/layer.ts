@@ -80,6 +80,14 @@ export const heightWriter: CellWriter = {
   empty: emptyTile,
 };
 
+/** Heights to the last bit: what Tejado wrote itself comes back as it was. */
+export const exactWriter: CellWriter = {
+  ...heightWriter,
+  put: (tile, offset, value) => {
+    tile.groundAmslM[offset] = value;
+  },
+};
+
 export function emptyTile(): TerrainTile {
   return {
     groundAmslM: new Float32Array(TILE_CELLS ** 2).fill(NaN),

@@ -1,6 +1,6 @@
 import type { Scan } from "#core/plan";
 import type { RowError } from "../places";
-import { decodeText, parseNumber, usesDecimalComma, withoutGuard } from "../text";
+import { decodeText, guessDelimiter, parseNumber, usesDecimalComma, withoutGuard } from "../text";
 import Papa from "papaparse";
 
 /** What rows of a scan file that do not say are taken to mean. */
@@ -38,7 +38,8 @@ export function readScans(
   siteIdByName: ReadonlyMap<string, string>,
   makeId: () => string,
 ): ReadScans {
-  const { data } = Papa.parse<string[]>(decodeText(bytes).text.replace(/^\uFEFF/, ""), { skipEmptyLines: "greedy" });
+  const text = decodeText(bytes).text.replace(/^\uFEFF/, "");
+  const { data } = Papa.parse<string[]>(text, { skipEmptyLines: "greedy", delimiter: guessDelimiter(text) ?? "" });
   const errors: RowError[] = [];
   const whole = (value: string, reason: string): ReadScans => ({
     scans: [],

@@ -23,3 +23,21 @@ export function writeCsv(
   const data = [...records].map((record) => record.map(csvCell));
   return `${Papa.unparse([[...columns], ...data], { newline: "\r\n" })}\r\n`;
 }
+
+const SAMPLE_LINES = 12;
+
+/**
+ * The delimiter of a table: the first of tab, semicolon, bar and comma that parts every one of the first lines into the
+ * same number of cells, two or more. The comma comes last, for it may be the decimal mark. Undefined where none does.
+ */
+export function guessDelimiter(text: string): string | undefined {
+  const lines = text
+    .split(/\r?\n/)
+    .filter((line) => line.trim() !== "")
+    .slice(0, SAMPLE_LINES)
+    .map((line) => line.replace(/"[^"]*"/g, ""));
+  return ["\t", ";", "|", ","].find((mark) => {
+    const counts = new Set(lines.map((line) => line.split(mark).length));
+    return counts.size === 1 && !counts.has(1);
+  });
+}

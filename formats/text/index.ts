@@ -1,3 +1,3 @@
 export { decodeText, type DecodedText } from "./decode";
 export { parseNumber, usesDecimalComma } from "./number";
-export { csvCell, withoutGuard, writeCsv } from "./csv";
+export { csvCell, guessDelimiter, withoutGuard, writeCsv } from "./csv";

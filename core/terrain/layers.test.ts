@@ -1,0 +1,122 @@
+import { expect, test } from "@jest/globals";
+import {
+  areaIndex,
+  arraySurface,
+  coverCode,
+  coverDensity,
+  coverKind,
+  overviewFactor,
+  overviewFrame,
+  overviewGatherer,
+  readGround,
+  sampleProfile,
+  TILE_CELLS,
+  terrainOf,
+  tiledSurface,
+  UNKNOWN_COVER,
+  type CoverArea,
+  type GridFrame,
+} from "#core/terrain";
+
+const flat = (frame: GridFrame, heightM: number, code = 0, coverM = 0) => {
+  const cells = frame.columns * frame.rows;
+  return arraySurface(frame, new Float32Array(cells).fill(heightM), {
+    heightM: new Float32Array(cells).fill(coverM),
+    code: new Uint8Array(cells).fill(code),
+  });
+};
+const coarse: GridFrame = { westDeg: 10, northDeg: 1, cellLonDeg: 0.001, cellLatDeg: 0.001, columns: 200, rows: 100 };
+const fine: GridFrame = {
+  westDeg: 10.05,
+  northDeg: 0.98,
+  cellLonDeg: 0.0002,
+  cellLatDeg: 0.0002,
+  columns: 250,
+  rows: 250,
+};
+const at = (terrain: Parameters<typeof readGround>[0], latDeg: number, lonDeg: number) => {
+  const out = { groundAmslM: 0, coverHeightM: 0, coverCode: 0 };
+  readGround(terrain, latDeg, lonDeg, out);
+  return out;
+};
+
+test("the finest raster wins, and a coarser one fills its holes", () => {
+  const holed = flat(fine, 50);
+  const withHole = {
+    ...holed,
+    groundAmslM: (x: number, y: number) => (x > 100 && x < 120 ? NaN : holed.groundAmslM(x, y)),
+  };
+  const terrain = terrainOf([
+    { surface: flat(coarse, 10), kind: "bare" },
+    { surface: withHole, kind: "bare" },
+  ]);
+  expect(at(terrain, 0.95, 10.055).groundAmslM).toBe(50);
+  expect(at(terrain, 0.95, 10.05 + 110 * 0.0002).groundAmslM).toBe(10);
+  expect(at(terrain, 0.95, 10.01).groundAmslM).toBe(10);
+  expect(at(terrain, 0.5, 10.01).groundAmslM).toBeNaN();
+  const profile = sampleProfile(terrain, { latDeg: 0.95, lonDeg: 10.06 }, { latDeg: 0.95, lonDeg: 10.09 });
+  expect(profile.distancesKm[1]! * 1000).toBeLessThan(22.3);
+  expect(profile.holes).toBeNull();
+});
+
+test("on heights that have trees in them, cover has no height of its own; on bare ground it has", () => {
+  const cover = { surface: { ...flat(coarse, NaN, coverCode("wood", 0.4), 14) }, kind: "cover" as const };
+  const bare = at(terrainOf([{ surface: flat(coarse, 10), kind: "bare" }, cover]), 0.95, 10.05);
+  expect(bare).toEqual({ groundAmslM: 10, coverHeightM: 14, coverCode: coverCode("wood", 0.4) });
+  expect([coverKind(bare.coverCode), coverDensity(bare.coverCode)]).toEqual(["wood", 0.4]);
+  const surface = at(terrainOf([{ surface: flat(coarse, 24), kind: "surface" }, cover]), 0.95, 10.05);
+  expect(surface).toMatchObject({ groundAmslM: 24, coverHeightM: 0 });
+  const unknown = { surface: flat(coarse, NaN, UNKNOWN_COVER), kind: "cover" as const };
+  expect(at(terrainOf([{ surface: flat(coarse, 10, 2, 9), kind: "bare" }, unknown]), 0.95, 10.05).coverHeightM).toBe(9);
+});
+
+const box = (west: number, south: number, east: number, north: number): CoverArea["rings"][number] => [
+  [west, south],
+  [east, south],
+  [east, north],
+  [west, north],
+  [west, south],
+];
+const house = (rings: CoverArea["rings"], heightM = 9): CoverArea => ({ kind: "building", heightM, density: 1, rings });
+
+test("a house narrower than the samples' spacing is never stepped over, and a court in it is open", () => {
+  const from = { latDeg: 0.95, lonDeg: 10.02 };
+  const to = { latDeg: 0.95, lonDeg: 10.12 };
+  const ground = [{ surface: flat(coarse, 10), kind: "bare" as const }];
+  // 8 m wide, at any place between two samples 111 m apart.
+  for (let shift = 0; shift < 10; shift++) {
+    const west = 10.06 + shift * 0.0001;
+    const terrain = terrainOf(ground, areaIndex([house([box(west, 0.949, west + 0.00007, 0.951)])]));
+    const heights = [...sampleProfile(terrain, from, to).coverHeightM];
+    expect(heights.filter((height) => height === 9)).toHaveLength(1);
+    const nearest = heights.indexOf(9) / (heights.length - 1);
+    expect(Math.abs(10.02 + nearest * 0.1 - west)).toBeLessThan(0.0006);
+  }
+  const courted = house([box(10.06, 0.94, 10.08, 0.96), box(10.065, 0.945, 10.075, 0.955)]);
+  const { coverHeightM, lonDeg } = sampleProfile(
+    terrainOf(ground, areaIndex([courted, house([box(10.062, 0.94, 10.063, 0.96)], 20)])),
+    from,
+    to,
+  );
+  const heightAt = (lon: number) => coverHeightM[lonDeg.findIndex((one) => one >= lon)];
+  expect([10.061, 10.0625, 10.07, 10.078, 10.09].map(heightAt)).toEqual([9, 20, 0, 9, 0]);
+});
+
+test("a large raster's overview holds the mean of what it stands for", () => {
+  const large: GridFrame = { westDeg: 0, northDeg: 1, cellLonDeg: 1e-4, cellLatDeg: 1e-4, columns: 5000, rows: 3000 };
+  expect(overviewFactor(large)).toBe(4);
+  const frame = overviewFrame(large);
+  expect([frame.columns, frame.rows]).toEqual([1250, 750]);
+  const empty = () => ({
+    groundAmslM: new Float32Array(TILE_CELLS ** 2).fill(NaN),
+    coverHeightM: new Float32Array(TILE_CELLS ** 2),
+    coverCode: new Uint8Array(TILE_CELLS ** 2),
+  });
+  const gatherer = overviewGatherer(large, empty);
+  const tile = empty();
+  for (let i = 0; i < TILE_CELLS ** 2; i++) tile.groundAmslM[i] = i % TILE_CELLS;
+  gatherer.add(1, tile);
+  const overview = tiledSurface(frame, gatherer.tiles);
+  expect([overview.groundAmslM(32, 0), overview.groundAmslM(33, 5)]).toEqual([1.5, 5.5]);
+  expect(overview.groundAmslM(0, 0)).toBeNaN();
+});

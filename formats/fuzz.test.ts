@@ -1,0 +1,212 @@
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, expect, test } from "@jest/globals";
+import { emptyRows } from "#core/plan";
+import { valley } from "#core/testing";
+import { ArchiveError, readRowFiles, rowFiles } from "#formats/archive";
+import { siteThing, writeThings } from "#formats/export";
+import { JpegError, stripJpeg } from "#formats/jpeg";
+import { guessMapping, interpretRows, PlacesFileError, readTable } from "#formats/places";
+import { heightWriter, layerFrame, layerTiles, openRaster, RasterError, writeGeotiff } from "#formats/raster";
+import { readScans } from "#formats/scans";
+import { readAreas, readFeatures, readOverlay } from "#formats/shapes";
+import { unzipWithin, zipFiles, ZipRefused } from "#formats/zip";
+
+/** Mutated files over all readers together; each is read within this time or is a failure. */
+const RUNS = 2000;
+const LONGEST_MS = 5000;
+
+const folder = mkdtempSync(join(tmpdir(), "tejado-fuzz-"));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+/** The same numbers every time. */
+function seeded(seed: number): (below: number) => number {
+  let state = seed;
+  return (below) => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return Math.floor((state / 4294967296) * below);
+  };
+}
+
+const SPLICED = [
+  "\0",
+  "9".repeat(40),
+  "-",
+  ",,,",
+  '"',
+  "NaN",
+  "1e308",
+  "<",
+  "]]>",
+  "{",
+  "\r\n",
+  "\uFEFF",
+  "=cmd",
+  "../",
+];
+
+/** A file with bytes changed, dropped, doubled, or foreign text put in. */
+function mutate(source: Uint8Array, random: (below: number) => number): Uint8Array {
+  let bytes = [...source];
+  for (let change = 1 + random(5); change > 0; change--) {
+    const at = random(Math.max(1, bytes.length));
+    const way = random(6);
+    if (way === 0) bytes[at] = random(256);
+    else if (way === 1) bytes.splice(at, 1 + random(20));
+    else if (way === 2) bytes.splice(at, 0, ...bytes.slice(at, at + random(40)));
+    else if (way === 3) bytes.splice(at, 0, ...new TextEncoder().encode(SPLICED[random(SPLICED.length)]));
+    else if (way === 4) bytes = bytes.slice(0, at);
+    else for (let i = 0; i < 4; i++) bytes[at + i] = 0xff;
+  }
+  return Uint8Array.from(bytes);
+}
+
+async function readRaster(bytes: Uint8Array, name: string): Promise<void> {
+  const path = join(folder, "raster");
+  writeFileSync(path, bytes);
+  const source = await openRaster(path, name);
+  try {
+    const frame = layerFrame(source);
+    let tiles = 0;
+    for await (const { tile } of layerTiles(source, frame, heightWriter)) {
+      expect(tile.groundAmslM).toHaveLength(128 * 128);
+      if (++tiles >= 4) break;
+    }
+  } finally {
+    await source.close();
+  }
+}
+
+const text = (value: string) => new TextEncoder().encode(value);
+const { rows } = valley();
+const things = rows.sites.map(siteThing);
+const frame = { westDeg: 10, northDeg: 2, cellLonDeg: 0.01, cellLatDeg: 0.01, columns: 20, rows: 15 };
+const polygon = JSON.stringify({
+  type: "Feature",
+  properties: { height: 7 },
+  geometry: {
+    type: "Polygon",
+    coordinates: [
+      [
+        [0, 0],
+        [1, 0],
+        [1, 1],
+        [0, 0],
+      ],
+    ],
+  },
+});
+const archive = rowFiles({ ...emptyRows(rows.plan), sites: rows.sites, radios: rows.radios, links: rows.links });
+const packed = zipFiles(archive, () => false);
+const scan = {
+  planId: "p",
+  siteId: "s",
+  headingDeg: 0,
+  beamwidthDeg: 60,
+  gainDbi: 0,
+  polarization: "V" as const,
+  scannedAt: "2026-01-01T00:00:00Z",
+  source: "",
+  binKHz: 1000,
+};
+
+/** A file that is right, what reads it, and the only ways in which that may fail. */
+const READERS: [
+  name: string,
+  source: Uint8Array,
+  read: (bytes: Uint8Array) => unknown,
+  refuses: (new (...args: never[]) => Error)[],
+][] = [
+  ...(["csv", "geojson", "kml", "gpx"] as const).map((format): (typeof READERS)[number] => [
+    format,
+    text(writeThings(things, format)),
+    (bytes) => {
+      const table = readTable(bytes);
+      const found = interpretRows(table, {
+        mapping: guessMapping(table.columns),
+        defaultKind: "site",
+        defaultZone: "",
+      });
+      for (const { place, errors } of found) {
+        expect(place !== null || errors.length > 0).toBe(true);
+        if (place) expect(Math.abs(place.latDeg)).toBeLessThanOrEqual(90);
+      }
+    },
+    [PlacesFileError],
+  ]),
+  [
+    "kmz",
+    zipFiles(new Map([["doc.kml", text(writeThings(things, "kml"))]]), () => false),
+    readTable,
+    [PlacesFileError],
+  ],
+  ["geotiff", writeGeotiff(frame, (x, y) => x + y), (bytes) => readRaster(bytes, "a.tif"), [RasterError]],
+  [
+    "ascii grid",
+    text("ncols 3\nnrows 2\nxllcorner 10\nyllcorner -2\ncellsize 0.5\n1 2 3\n4 5 6.5\n"),
+    (bytes) => readRaster(bytes, "a.asc"),
+    [RasterError],
+  ],
+  [
+    "zipped hgt",
+    zipFiles(new Map([["S38W031.hgt", new Uint8Array(1201 * 1201 * 2)]]), () => false),
+    (bytes) => readRaster(bytes, "S38W031.hgt.zip"),
+    [RasterError],
+  ],
+  [
+    "scan",
+    text("frequency,level,heading\n5500,-90,0\n5520,-80,0\n"),
+    (bytes) => readScans(bytes, scan, new Map(), () => "id"),
+    [],
+  ],
+  [
+    "outlines",
+    text(polygon),
+    (bytes) => {
+      const features = readFeatures(bytes);
+      readAreas(features, { planId: "p", kind: "wood", heightProperty: "height", heightM: 5, density: 1 }, () => "id");
+      readOverlay(features);
+    },
+    [PlacesFileError],
+  ],
+  [
+    "plan archive",
+    packed,
+    (bytes) => readRowFiles(unzipWithin(bytes, { totalBytes: 50e6, entries: 100 }), "p"),
+    [ZipRefused, ArchiveError],
+  ],
+  [
+    "plan rows",
+    archive.get("radios.json")!,
+    (bytes) => readRowFiles(new Map([...archive, ["radios.json", bytes]]), "p"),
+    [ArchiveError],
+  ],
+  [
+    "jpeg",
+    new Uint8Array([0xff, 0xd8, 0xff, 0xe1, 0, 6, 1, 2, 3, 4, 0xff, 0xdb, 0, 4, 1, 2, 0xff, 0xda, 0, 2, 9, 9]),
+    stripJpeg,
+    [JpegError],
+  ],
+];
+
+test(`${RUNS} mutated files: every one is read or refused with a message, none hangs`, async () => {
+  const random = seeded(20261124);
+  const slow: string[] = [];
+  let refused = 0;
+  for (let i = 0; i < RUNS; i++) {
+    const [name, source, read, refuses] = READERS[i % READERS.length]!;
+    const bytes = mutate(source, random);
+    const start = performance.now();
+    try {
+      await read(bytes);
+    } catch (error) {
+      refused++;
+      if (!refuses.some((kind) => error instanceof kind) || (error as Error).message === "")
+        throw new Error(`${name}, file ${i}: ${(error as Error).stack}`, { cause: error });
+    }
+    if (performance.now() - start > LONGEST_MS) slow.push(`${name}, file ${i}`);
+  }
+  expect(slow).toEqual([]);
+  expect(refused).toBeGreaterThan(RUNS / 5);
+}, 240_000);

@@ -1,0 +1,259 @@
+import { randomUUID } from "node:crypto";
+import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { Readable } from "node:stream";
+import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { valley, valleySurface } from "#core/testing";
+import { arraySurface, coverCode } from "#core/terrain";
+import { ArchiveError, MANIFEST } from "#formats/archive";
+import { writeGeotiff } from "#formats/raster";
+import { unzipWithin, zipFiles } from "#formats/zip";
+import {
+  archivePlan,
+  askScanner,
+  importTerrain,
+  jobOf,
+  planContext,
+  receiveUpload,
+  runningJobs,
+  startScanner,
+  stopJob,
+  takeArchive,
+  uploadPath,
+  type JobTools,
+  type JobView,
+  type TerrainImport,
+} from "#jobs";
+import {
+  applyChange,
+  createPlan,
+  listPlans,
+  openStore,
+  packLayer,
+  readPlan,
+  readTiles,
+  writePhoto,
+  type Store,
+} from "#store";
+
+const directory = mkdtempSync(join(tmpdir(), "tejado-jobs-"));
+let store: Store;
+const quiet: JobTools = { progress: () => undefined, check: () => undefined, signal: new AbortController().signal };
+const ENTRIES = { totalBytes: 1e9, entries: 1000 };
+
+beforeAll(async () => {
+  store = await openStore(directory);
+  const { rows } = valley(0, (made) => {
+    made.subscribers[0]!.notes = '=HYPERLINK("x")\nsecond line, with "quotes"';
+    made.areas.push({
+      id: "barn",
+      planId: "valley",
+      name: "Barn",
+      kind: "building",
+      heightM: 7.5,
+      density: 1,
+      rings: [
+        [
+          [20.05, -1],
+          [20.051, -1],
+          [20.051, -1.001],
+          [20.05, -1],
+        ],
+      ],
+    });
+    made.photos.push({
+      id: "photo",
+      planId: "valley",
+      ownerKind: "site",
+      ownerId: "west",
+      name: "p.jpg",
+      caption: "",
+      takenAt: null,
+      latDeg: null,
+      lonDeg: null,
+      widthPx: 4,
+      heightPx: 4,
+    });
+  });
+  const ground = valleySurface(30);
+  const cells = ground.frame.columns * ground.frame.rows;
+  const covered = arraySurface(
+    ground.frame,
+    Float32Array.from({ length: cells }, (_, i) => (i === 5 ? NaN : i / 32)),
+    {
+      heightM: new Float32Array(cells).fill(12.3),
+      code: new Uint8Array(cells).fill(coverCode("wood", 0.5)),
+    },
+  );
+  const bare = packLayer("valley", "bare", "bare", ground, "layer-a", "2026-01-01T00:00:00Z");
+  const wood = packLayer("valley", "wood", "bare", covered, "layer-b", "2026-01-02T00:00:00Z");
+  rows.layers.push(bare.layer, wood.layer);
+  await createPlan(store.db, rows, "test", "Began", {
+    tiles: [bare, wood].flatMap(({ layer, tiles }) => tiles.map((tile) => ({ layerId: layer.id, ...tile }))),
+    photos: [{ photoId: "photo", data: new Uint8Array([0xff, 0xd8, 1, 2, 3]) }],
+  });
+});
+afterAll(async () => {
+  await store.close();
+  rmSync(directory, { recursive: true, force: true });
+});
+
+const ended = async ({ planId, id }: JobView): Promise<JobView> => {
+  while (jobOf(planId, id)!.state === "running") await new Promise((resolve) => setTimeout(resolve, 30));
+  return jobOf(planId, id)!;
+};
+
+test("a plan's archive opens in an empty Tejado to the same plan, and its second archive is equal byte for byte", async () => {
+  const first = await archivePlan(store, "valley", quiet);
+  const elsewhere = mkdtempSync(join(tmpdir(), "tejado-elsewhere-"));
+  const other = await openStore(elsewhere);
+  try {
+    const planId = await takeArchive(other, first, "Ana", quiet);
+    const [before, after] = [await readPlan(store.db, "valley"), await readPlan(other.db, planId)];
+    const plain = (rows: unknown) => JSON.parse(JSON.stringify(rows).replaceAll(planId, "valley")) as unknown;
+    expect(plain(after)).toEqual(plain(before));
+    expect(await readTiles(other.db, planId, "layer-b")).toEqual(await readTiles(store.db, "valley", "layer-b"));
+    const second = await archivePlan(other, planId, quiet);
+    const differing = [...unzipWithin(first, ENTRIES)].flatMap(([name, data]) =>
+      Buffer.from(data).equals(Buffer.from(unzipWithin(second, ENTRIES).get(name) ?? [])) ? [] : [name],
+    );
+    expect(differing).toEqual([]);
+    expect(Buffer.from(second).equals(Buffer.from(first))).toBe(true);
+  } finally {
+    await other.close();
+    rmSync(elsewhere, { recursive: true, force: true });
+  }
+});
+
+test("an archive that is broken, newer, or points at nothing is refused by name, and no plan is made", async () => {
+  const files = unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES);
+  const edited = (name: string, change: (text: string) => string | null) => {
+    const copy = new Map(files);
+    const text = change(new TextDecoder().decode(files.get(name)));
+    if (text === null) copy.delete(name);
+    else copy.set(name, new TextEncoder().encode(text));
+    return zipFiles(copy, () => false);
+  };
+  const refused: [Uint8Array, string][] = [
+    [edited(MANIFEST, () => null), "the archive has no tejado-plan.json"],
+    [edited(MANIFEST, (text) => text.replace('"version": 1', '"version": 9')), "version 9 is newer than 1"],
+    [edited("sites.csv", (text) => text.replace("-1,20,", "-95,20,")), "sites.csv, row 2: latDeg"],
+    [
+      edited("radios.json", (text) => text.replace('"siteId":"west"', '"siteId":"nowhere"')),
+      "names nowhere, which the archive does not hold",
+    ],
+    [edited("links.json", (text) => text.slice(0, 40)), "links.json:"],
+    [edited("terrain/layer-a-ground.tif", () => null), "the archive has no terrain/layer-a-ground.tif"],
+    [edited("terrain/layer-a-ground.tif", () => "II*"), "the file"],
+    [edited("photos/photo.jpg", () => null), "the archive has no photos/photo.jpg"],
+  ];
+  for (const [archive, message] of refused)
+    await expect(takeArchive(store, archive, "Ana", quiet)).rejects.toThrow(message);
+  await expect(takeArchive(store, refused[0]![0], "Ana", quiet)).rejects.toThrow(ArchiveError);
+  expect(await listPlans(store.db)).toHaveLength(1);
+  expect(readdirSync(directory).filter((name) => name.startsWith("plane-"))).toEqual([]);
+});
+
+const order = (files: TerrainImport["files"]): TerrainImport => ({
+  planId: "valley",
+  who: "Ana",
+  kind: "bare",
+  files,
+  epsg: null,
+  legend: null,
+});
+const frame = { westDeg: 19.98, northDeg: -0.98, cellLonDeg: 0.0001, cellLatDeg: 0.0001, columns: 600, rows: 300 };
+
+test("rasters are read by a worker and become layers in one change; profiles then cross them", async () => {
+  const body = () => Readable.from([Buffer.from(writeGeotiff(frame, (x) => (x === 3 ? NaN : 99)))]);
+  const files = [
+    { uploadId: await receiveUpload(store, body()), name: "one.tif" },
+    { uploadId: await receiveUpload(store, body()), name: "two.tif" },
+  ];
+  const done = await ended(importTerrain(store, order(files)));
+  expect(done).toMatchObject({
+    state: "done",
+    message: expect.stringContaining("Took 2 rasters with 360000 cells; 600 cells are holes"),
+  });
+  const context = (await planContext(store, "valley"))!;
+  expect(context.rows.layers.map(({ name }) => name).sort()).toEqual(["bare", "one.tif", "two.tif", "wood"]);
+  const { groundAmslM, holes } = context.profileBetween({ latDeg: -1, lonDeg: 19.985 }, { latDeg: -1, lonDeg: 20.03 });
+  expect([groundAmslM[40], holes]).toEqual([99, null]);
+  expect(files.map(({ uploadId }) => uploadPath(store, uploadId))).toEqual([null, null]);
+  expect(runningJobs("valley")).toEqual([]);
+});
+
+test("a raster that fails, or is stopped, leaves the terrain as it was and no tile behind", async () => {
+  const before = (await readPlan(store.db, "valley"))!.layers;
+  const good = {
+    uploadId: await receiveUpload(store, Readable.from([Buffer.from(writeGeotiff(frame, () => 5))])),
+    name: "good.tif",
+  };
+  const bad = {
+    uploadId: await receiveUpload(store, Readable.from([Buffer.from("ncols 2\nnrows 2\nno")])),
+    name: "bad.asc",
+  };
+  expect(await ended(importTerrain(store, order([good, bad])))).toMatchObject({
+    state: "failed",
+    message: "bad.asc: the header has no cellsize. The terrain stays as it was.",
+  });
+  mkdirSync(join(directory, "uploads"), { recursive: true });
+  const large = { uploadId: randomUUID(), name: "large.tif" };
+  writeFileSync(
+    join(directory, "large"),
+    writeGeotiff({ ...frame, columns: 3000, rows: 3000 }, (x, y) => x * y),
+  );
+  copyFileSync(join(directory, "large"), join(directory, "uploads", large.uploadId));
+  const job = importTerrain(store, order([large]));
+  expect(stopJob("valley", job.id)).toBe(true);
+  expect(await ended(job)).toMatchObject({ state: "stopped" });
+  expect((await readPlan(store.db, "valley"))!.layers).toEqual(before);
+  const { rows } = await store.db.query<{ count: number }>(
+    "SELECT count(DISTINCT layer_id)::int AS count FROM layer_tiles",
+  );
+  expect(rows[0]!.count).toBe(before.length);
+});
+
+test("the stand-in scanner answers over loopback, the same for the same seed, and hears the plan", async () => {
+  const context = (await planContext(store, "valley"))!;
+  const scanner = await startScanner(context);
+  try {
+    const device = (await (await fetch(`${scanner.url}/device`)).json()) as { device: string };
+    expect(device.device).toBe("Tejado stand-in scanner");
+    const query = {
+      site: "east",
+      heading: "270",
+      beamwidth: "60",
+      gain: "12",
+      polarization: "V",
+      from: "5500",
+      to: "5900",
+      bin: "1000",
+    };
+    const scan = await askScanner(scanner.url, query);
+    expect(scan).toEqual(await askScanner(scanner.url, query));
+    expect(scan.frequenciesMHz).toHaveLength(400);
+    await expect(askScanner(scanner.url, { ...query, site: "nowhere" })).rejects.toThrow(
+      'no scanner stands at "nowhere"',
+    );
+    await expect(askScanner(scanner.url, { ...query, bin: "x" })).rejects.toThrow("bin:");
+    await expect(askScanner("http://192.0.2.1:9", query)).rejects.toThrow("is not this machine");
+  } finally {
+    await scanner.stop();
+  }
+});
+
+test("photographs go with their rows", async () => {
+  await writePhoto(store.db, "valley", "later", new Uint8Array([1]));
+  const files = unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES);
+  expect([...files.keys()].filter((name) => name.startsWith("photos/"))).toEqual(["photos/photo.jpg"]);
+  expect(existsSync(join(directory, "uploads"))).toBe(true);
+  await applyChange(store.db, {
+    planId: "valley",
+    who: "Ana",
+    what: "Out",
+    edits: [{ kind: "photos", id: "photo", row: null }],
+  });
+  expect(unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES).has("photos/photo.jpg")).toBe(false);
+});
