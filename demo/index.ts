@@ -1,3 +1,4 @@
-export { islandSurface } from "./island";
+export { islandSurface, islandPlace } from "./island";
 export { DEMO_PLAN_ID } from "./places";
 export { demoPlan } from "./plan";
+export { largeSibling } from "./large";

@@ -81,9 +81,16 @@ const LEVELLED: { x: number; y: number; radiusKm: number; heightM: number }[] = 
   { x: 16.5, y: 7.9, radiusKm: 0.08, heightM: 238 },
 ];
 
-/** The generated island: ground and cover, the same bytes for the same seed. */
-export function islandSurface(seed = 7): Surface {
-  const { columns, rows } = ISLAND_FRAME;
+/** The generated island: ground and cover, the same bytes for the same seed. `fineness` divides the cells. */
+export function islandSurface(seed = 7, fineness = 1): Surface {
+  const frame: GridFrame = {
+    ...ISLAND_FRAME,
+    cellLonDeg: ISLAND_FRAME.cellLonDeg / fineness,
+    cellLatDeg: ISLAND_FRAME.cellLatDeg / fineness,
+    columns: ISLAND_FRAME.columns * fineness,
+    rows: ISLAND_FRAME.rows * fineness,
+  };
+  const { columns, rows } = frame;
   const noise = latticeNoise(seed);
   const groundAmslM = new Float32Array(columns * rows);
   const coverM = new Float32Array(columns * rows);
@@ -112,7 +119,7 @@ export function islandSurface(seed = 7): Surface {
       [code[i], coverM[i]] = height <= 0 ? [1, 0] : coverAt(x, y, height, noise);
     }
   }
-  return arraySurface(ISLAND_FRAME, groundAmslM, { heightM: coverM, code });
+  return arraySurface(frame, groundAmslM, { heightM: coverM, code });
 }
 
 /** Cover code and height, m, of a land cell. */

@@ -11,11 +11,19 @@ const SCREENS = [
   ["import", "/plans/isla-orvena/import"],
   ["settings", "/plans/isla-orvena/settings"],
   ["logbook", "/plans/isla-orvena/logbook"],
+  ["terrain import", "/plans/isla-orvena/import?what=terrain"],
+  ["outlines", "/plans/isla-orvena/import?what=shapes"],
+  ["export", "/plans/isla-orvena/export"],
+  ["register", "/plans/isla-orvena/register"],
+  ["noise", "/plans/isla-orvena/noise"],
+  ["versions", "/plans/isla-orvena/versions"],
+  ["you", "/you"],
   ["home", "/"],
 ] as const;
 
 for (const scheme of ["light", "dark"] as const) {
   test(`axe finds nothing serious on any screen, ${scheme}`, async ({ page, server }) => {
+    test.slow();
     await page.emulateMedia({ colorScheme: scheme });
     for (const [name, path] of SCREENS) {
       await page.goto(`${server.origin}${path}`);

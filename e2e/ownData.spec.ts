@@ -37,30 +37,34 @@ test("an empty plan with its own terrain and places goes the same way", async ({
   await page.getByRole("button", { name: "Begin" }).click();
   await expect(page.getByText("no terrain")).toBeVisible();
 
-  await page
-    .getByLabel("CSV file")
-    .setInputFiles({ name: "places.csv", mimeType: "text/csv", buffer: Buffer.from(CSV) });
-  await page.getByRole("button", { name: "Import places" }).click();
-  await expect(page.getByText("places.csv: 4 new, 0 changed")).toBeVisible();
-  await expect(page.getByRole("row", { name: /6 lat −?-92 is not a latitude/ })).toBeVisible();
-  await page
-    .getByLabel("CSV file")
-    .setInputFiles({ name: "places.csv", mimeType: "text/csv", buffer: Buffer.from(CSV) });
-  await page.getByRole("button", { name: "Import places" }).click();
-  await expect(page.getByText("0 new, 0 changed, 4 as they were")).toBeVisible();
-  await page.getByLabel("Grid file").setInputFiles({
-    name: "broken.asc",
-    mimeType: "text/plain",
-    buffer: Buffer.from(ridgeGrid().replace("20 20", "20 x20")),
-  });
-  await page.getByRole("button", { name: "Import terrain" }).click();
+  const csv = { name: "places.csv", mimeType: "text/csv", buffer: Buffer.from(CSV) };
+  await page.getByLabel("Places file").setInputFiles(csv);
+  await expect(page.getByText("CSV, semicolon-separated, UTF-8, 5 rows.")).toBeVisible();
+  await expect(page.getByRole("button", { name: "+ 4 new" })).toBeVisible();
+  const rejected = page.getByRole("row", { name: /rejected.*Sin Lugar/ });
+  await expect(rejected).toContainText('lat "-92" is not a latitude between −90 and 90°');
+  await page.getByRole("button", { name: "Keep 4 places" }).click();
+  await expect(page.getByText("places.csv: 4 new, 0 changed; 1 rejected rows stay out.")).toBeVisible();
+  // The same file again changes nothing; the rejected row can be mended in place.
+  await expect(page.getByRole("button", { name: "= 4 as it is" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Keep 0 places" })).toBeDisabled();
+  await page.getByLabel("Mend lat of row 6").fill("-2.96");
+  await page.getByLabel("Mend lat of row 6").press("Enter");
+  await expect(page.getByRole("button", { name: "+ 1 new" })).toBeVisible();
+
+  await page.getByRole("tab", { name: "Terrain and cover" }).click();
+  const takeGrid = async (name: string, text: string) => {
+    await page.getByLabel("Raster files").setInputFiles({ name, mimeType: "text/plain", buffer: Buffer.from(text) });
+    await page.getByRole("radio", { name: /^Bare ground/ }).check();
+    await page.getByRole("button", { name: "Import the raster" }).click();
+  };
+  await takeGrid("broken.asc", ridgeGrid().replace("20 20", "20 x20"));
   await expect(page.getByText('height "x20"')).toBeVisible();
-  await page
-    .getByLabel("Grid file")
-    .setInputFiles({ name: "verne.asc", mimeType: "text/plain", buffer: Buffer.from(ridgeGrid()) });
-  await page.getByRole("button", { name: "Import terrain" }).click();
-  await expect(page.getByText("200 × 200 cells, 380 of them holes")).toBeVisible();
-  await page.getByRole("link", { name: "To the survey" }).click();
+  await expect(page.getByText("The terrain stays as it was")).toBeVisible();
+  await takeGrid("verne.asc", ridgeGrid());
+  await expect(page.getByText("Took 1 raster with 40000 cells; 380 cells are holes")).toBeVisible();
+  await expect(page.getByRole("row", { name: /verne.asc.*200 × 200/ })).toBeVisible();
+  await page.getByRole("link", { name: "Verne" }).click();
 
   // A bridge across the ridge: blocked from the low side, and the section says from what height it clears.
   await page.getByRole("button", { name: /Bajo Verne/ }).click();

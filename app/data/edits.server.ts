@@ -1,9 +1,14 @@
 import {
+  areaSchema,
   equipmentSchema,
+  layerSchema,
   linkSchema,
   measurementSchema,
+  overlaySchema,
+  photoSchema,
   planSchema,
   radioSchema,
+  scanSchema,
   siteSchema,
   subscriberSchema,
   type Edit,
@@ -21,6 +26,11 @@ const editsSchema = z
       z.object({ kind: z.literal("links"), id, row: linkSchema.nullable() }),
       z.object({ kind: z.literal("measurements"), id, row: measurementSchema.nullable() }),
       z.object({ kind: z.literal("equipment"), id, row: equipmentSchema.nullable() }),
+      z.object({ kind: z.literal("layers"), id, row: layerSchema.nullable() }),
+      z.object({ kind: z.literal("areas"), id, row: areaSchema.nullable() }),
+      z.object({ kind: z.literal("overlays"), id, row: overlaySchema.nullable() }),
+      z.object({ kind: z.literal("scans"), id, row: scanSchema.nullable() }),
+      z.object({ kind: z.literal("photos"), id, row: photoSchema.nullable() }),
     ]),
   )
   .min(1, "the change is empty");

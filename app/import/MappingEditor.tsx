@@ -56,6 +56,7 @@ function FieldSlot({
     >
       <span className={value === undefined ? "text-quiet" : "font-medium"}>{field.label}</span>
       <select
+        aria-label={field.label}
         value={value ?? ""}
         onChange={(event) => onChange(event.target.value === "" ? undefined : Number(event.target.value))}
         className="max-w-32 rounded border border-rule bg-panel py-0.5"

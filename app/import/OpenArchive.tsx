@@ -33,7 +33,7 @@ export function OpenArchive() {
     setShare(null);
   };
   return (
-    <section className="rounded border border-rule bg-panel p-4" aria-label="A plan archive">
+    <section className="rounded border border-rule bg-panel p-4" aria-label="Open an archive">
       <h2 className="mb-2 font-semibold">
         <label htmlFor="archive">A plan archive</label>
       </h2>

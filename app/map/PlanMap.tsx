@@ -72,13 +72,14 @@ export function PlanMap(props: PlanMapProps) {
   useEffect(() => {
     if (ready) view.current?.draw({ sites, subscribers, links, selected });
   }, [ready, sites, subscribers, links, selected]);
-  const { areas, overlays, density, onDrawn } = props;
+  const { areas, overlays, density } = props;
+  const draws = Boolean(props.onDrawn);
   useEffect(() => {
     if (ready) view.current?.drawGround({ areas, overlays, density, selected });
   }, [ready, areas, overlays, density, selected]);
   useEffect(() => {
-    if (ready) view.current?.setDrawing(onDrawn ?? null);
-  }, [ready, onDrawn]);
+    if (ready) view.current?.setDrawing(draws ? (ring) => latest.current.onDrawn?.(ring) : null);
+  }, [ready, draws]);
   useEffect(() => {
     if (ready) view.current?.showCursor(cursor);
   }, [ready, cursor]);

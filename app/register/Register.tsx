@@ -216,7 +216,6 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
           columns={COLUMNS[kind]}
           count={chosen.length}
           onSet={(column, text) => {
-            const index = columns.findIndex(({ key }) => key === column.key);
             const problems: string[] = [];
             const next: RegisterRow[] = [];
             for (const row of chosen) {
@@ -227,7 +226,6 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
             if (problems.length > 0)
               toast.error(`Not kept. ${problems.slice(0, MOST_SAID).join("; ")}`, { duration: 12_000 });
             else void keep(next, `${column.label} of ${next.length} ${kind}: ${text}`);
-            if (index >= 0) setFocus((old) => ({ ...old, column: index }));
           }}
         />
         <Button

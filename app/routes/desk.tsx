@@ -73,7 +73,8 @@ export function shouldRevalidate({
   defaultShouldRevalidate,
 }: ShouldRevalidateFunctionArgs) {
   if (formMethod) return true;
-  return currentUrl.pathname === nextUrl.pathname ? false : defaultShouldRevalidate;
+  const choosing = currentUrl.pathname === nextUrl.pathname && currentUrl.search !== nextUrl.search;
+  return choosing ? false : defaultShouldRevalidate;
 }
 
 function Sheet() {

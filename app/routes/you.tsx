@@ -47,7 +47,8 @@ export default function You({ loaderData: { preferences, from }, actionData }: R
     <main className="mx-auto max-w-xl px-6 py-6">
       <title>You – Tejado</title>
       <h1 className="mb-3 text-xl font-semibold">You, at this browser</h1>
-      <Form method="post" className="space-y-4">
+      {/* A whole new page, for which servers may be asked is written in its headers. */}
+      <Form method="post" reloadDocument className="space-y-4">
         <input type="hidden" name="from" value={from} />
         {field("name", "Your name", "Stands in the logbook beside what you change.")}
         <fieldset className="space-y-3 rounded border border-rule bg-panel p-3">
