@@ -1,5 +1,6 @@
 import { join, dirname } from "node:path";
 import { fileURLToPath } from "node:url";
+import type { Page } from "@playwright/test";
 import { test } from "./fixtures";
 
 const FOLDER = join(dirname(dirname(fileURLToPath(import.meta.url))), "docs", "screenshots");
@@ -9,18 +10,51 @@ interface Shot {
   path: string;
   field?: boolean;
   dark?: boolean;
-  /** Takes the first remedy in hand before the picture. */
-  inHand?: boolean;
+  /** What is done before the picture. */
+  before?: (page: Page) => Promise<void>;
+}
+
+const takeFirstRemedy = (page: Page) => page.getByRole("button", { name: "Take in hand" }).first().click();
+
+async function takePlaces(page: Page): Promise<void> {
+  const rows = [
+    "name;lat;lon;height;people;status",
+    "Casa Nueva;-37,6105;-30,2105;6;3;asked",
+    `Casa del Pozo;37°36'20"S;30°11'50"W;7;2;surveyed`,
+    "Goat dairy;-37,61280;-30,21512;5;6;planned",
+    "Casa Cerca;-37,61051;-30,21051;6;1;asked",
+    "Casa Rota;-97,1;-30,2;6;x;asked",
+  ];
+  await page
+    .getByLabel("Places file")
+    .setInputFiles({ name: "houses.csv", mimeType: "text/csv", buffer: Buffer.from(rows.join("\n")) });
+  await page.getByRole("table", { name: "Rows of the file" }).scrollIntoViewIfNeeded();
+}
+
+async function scanHarbour(page: Page): Promise<void> {
+  await page.getByLabel("Site", { exact: true }).selectOption({ label: "Harbour hut (0)" });
+  await page.getByRole("button", { name: "Scan", exact: true }).click();
+  await page.getByText(/Kept 8 scans/).waitFor();
+}
+
+async function nameVersion(page: Page): Promise<void> {
+  await page.getByLabel(/under a name/).fill("Before the scans");
+  await page.getByRole("button", { name: "Keep", exact: true }).click();
+  await page.getByText(/Kept as/).waitFor();
 }
 
 const SHOTS: Shot[] = [
   { name: "survey", path: "/plans/isla-orvena/survey?sel=subscriber:sub-58" },
   { name: "paths", path: "/plans/isla-orvena/paths?sel=link:link-long" },
-  { name: "change-in-hand", path: "/plans/isla-orvena/paths?sel=link:link-long", inHand: true },
+  { name: "change-in-hand", path: "/plans/isla-orvena/paths?sel=link:link-long", before: takeFirstRemedy },
   { name: "paths-dark", path: "/plans/isla-orvena/paths?sel=link:link-sub-44", dark: true },
   { name: "install", path: "/plans/isla-orvena/install?sel=link:link-medium" },
   { name: "proof", path: "/plans/isla-orvena/proof?sel=link:link-medium" },
-  { name: "import", path: "/plans/isla-orvena/import" },
+  { name: "import", path: "/plans/isla-orvena/import", before: takePlaces },
+  { name: "terrain", path: "/plans/isla-orvena/import?what=terrain" },
+  { name: "register", path: "/plans/isla-orvena/register" },
+  { name: "noise", path: "/plans/isla-orvena/noise", before: scanHarbour },
+  { name: "versions", path: "/plans/isla-orvena/versions", before: nameVersion },
   { name: "crew-sheet", path: "/plans/isla-orvena/links/link-medium/sheet", field: true },
   { name: "reading", path: "/plans/isla-orvena/links/link-medium/proof", field: true },
 ];
@@ -30,7 +64,7 @@ for (const shot of SHOTS) {
     if (shot.field) await page.setViewportSize({ width: 390, height: 844 });
     await page.emulateMedia({ colorScheme: shot.dark ? "dark" : "light" });
     await page.goto(`${server.origin}${shot.path}`, { waitUntil: "networkidle" });
-    if (shot.inHand) await page.getByRole("button", { name: "Take in hand" }).first().click();
+    await shot.before?.(page);
     await page.waitForTimeout(1200);
     await page.screenshot({ path: join(FOLDER, `${shot.name}.png`) });
   });

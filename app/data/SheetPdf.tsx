@@ -85,6 +85,8 @@ function EndPage({ sheet, end, other, formats }: { sheet: SheetData; end: CrewEn
       </Text>
       <View style={styles.cautions}>
         <Text style={{ fontWeight: 700 }}>Before anyone climbs</Text>
+        {end.hazards !== "" && <Text style={styles.caution}>Named at this site: {end.hazards}</Text>}
+        {end.access !== "" && <Text>The way there: {end.access}</Text>}
         {CAUTIONS.map(({ key, text }) => (
           <View key={key} style={styles.row}>
             <View style={styles.box} />

@@ -1,5 +1,5 @@
 import { worldOf, emptyRows, type Edit, type Plan, type Site, type Subscriber } from "#core/plan";
-import { placeVerdicts, type PlaceVerdict, type Verdict } from "#core/survey";
+import { densityCells, placeVerdicts, type DensityCell, type PlaceVerdict, type Verdict } from "#core/survey";
 import {
   guessMapping,
   interpretRow,
@@ -25,6 +25,15 @@ export interface PreviewRow {
   note: string;
   errors: RowError[];
 }
+
+/** All rows, and where they are too many to be drawn one by one, how many stand where. */
+export interface Preview {
+  rows: PreviewRow[];
+  density: DensityCell[];
+}
+
+/** Thousands of glyphs say less than how many stand where, and hold the page up while they are drawn. */
+const MOST_GLYPHS = 1500;
 
 export interface LoadedTable {
   found: string;
@@ -76,9 +85,9 @@ const api = {
     if (found) found.cells[column] = value;
   },
 
-  /** Holds every row against the plan. */
-  async preview(planId: string, options: InterpretOptions, nearM: number): Promise<PreviewRow[]> {
-    if (!table) return [];
+  /** Holds every row against the plan; gives a Preview as JSON. */
+  async preview(planId: string, options: InterpretOptions, nearM: number): Promise<string> {
+    if (!table) return JSON.stringify({ rows: [], density: [] } satisfies Preview);
     const kept = await json<KeptPlaces>(`/plans/${planId}/places`);
     const world = worldOf({ ...emptyRows(kept.plan), sites: kept.sites, subscribers: kept.subscribers });
     interpreted = table.rows.map((row) => interpretRow(row, table!.decimalComma, options));
@@ -86,7 +95,7 @@ const api = {
     verdicts = new Map(
       placeVerdicts(world, places, nearM, () => crypto.randomUUID()).map((one) => [one.place.row, one]),
     );
-    return interpreted.map(({ row, errors }, index): PreviewRow => {
+    const rows = interpreted.map(({ row, errors }, index): PreviewRow => {
       const found = verdicts.get(row);
       const cell = (column: number | undefined) =>
         column === undefined ? "" : (table!.rows[index]!.cells[column] ?? "");
@@ -113,6 +122,8 @@ const api = {
         errors: [],
       };
     });
+    const density = places.length > MOST_GLYPHS ? densityCells(places.map((one) => ({ ...one, demandMbps: 0 }))) : [];
+    return JSON.stringify({ rows, density } satisfies Preview);
   },
 
   /** The rejected rows as they came, each with what is wrong, as CSV to mend elsewhere. */

@@ -1,7 +1,6 @@
 import {
   getCoreRowModel,
   getFilteredRowModel,
-  getSortedRowModel,
   useReactTable,
   type RowSelectionState,
   type SortingState,
@@ -10,15 +9,15 @@ import {
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { ArrowDown, ArrowUp, Columns3 } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { useEffect, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from "react";
 import { toast } from "sonner";
 import { keepEdits } from "../import/keep";
 import { Button } from "../ui";
 import { COLUMNS, cellText, withCell, type RegisterKind, type RegisterRow } from "./columns";
 import { ExportSelection } from "./ExportSelection";
+import { RegisterLine, ROW_PX } from "./RegisterLine";
 import { SetForAll } from "./SetForAll";
 
-const ROW_PX = 30;
 const MOST_SAID = 3;
 
 /** Columns that were chosen last; the usual ones until somebody did. */
@@ -29,6 +28,19 @@ function rememberedColumns(kind: RegisterKind): VisibilityState {
   } catch {
     return usual;
   }
+}
+
+const collator = new Intl.Collator(undefined, { numeric: true });
+
+function sortRows(kind: RegisterKind, rows: RegisterRow[], sorting: SortingState): RegisterRow[] {
+  const [by] = sorting;
+  const column = COLUMNS[kind].find(({ key }) => key === by?.id);
+  if (!by || !column) return rows;
+  const way = by.desc ? -1 : 1;
+  const keyed = rows.map((row) => ({ row, text: cellText(row, column) }));
+  const numeric = column.type === "number";
+  keyed.sort((x, y) => way * (numeric ? Number(x.text) - Number(y.text) : collator.compare(x.text, y.text)));
+  return keyed.map(({ row }) => row);
 }
 
 /** Every site or subscriber as a row: filtered, sorted, edited alone or many at once, pasted into from a spreadsheet. */
@@ -60,8 +72,10 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
       ),
     [rows, kind],
   );
+  // Sorted once and filtered often: a key stroke in the filter must not sort ten thousand rows again.
+  const sorted = useMemo(() => sortRows(kind, rows, sorting), [kind, rows, sorting]);
   const table = useReactTable<RegisterRow>({
-    data: rows,
+    data: sorted,
     columns: useMemo(
       () => COLUMNS[kind].map(({ key, label }) => ({ id: key, accessorKey: key, header: label })),
       [kind],
@@ -80,17 +94,17 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
     getColumnCanGlobalFilter: ({ id }) => id === "name",
     getCoreRowModel: getCoreRowModel(),
     getFilteredRowModel: getFilteredRowModel(),
-    getSortedRowModel: getSortedRowModel(),
+    manualSorting: true,
   });
   const shown = table.getRowModel().rows;
-  const columns = COLUMNS[kind].filter(({ key }) => visibility[key]);
+  const columns = useMemo(() => COLUMNS[kind].filter(({ key }) => visibility[key]), [kind, visibility]);
   const chosen = shown.filter((row) => row.getIsSelected()).map(({ original }) => original);
   const holder = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: shown.length,
     getScrollElement: () => holder.current,
     estimateSize: () => ROW_PX,
-    overscan: 14,
+    overscan: 6,
   });
   const widthPx = 40 + columns.reduce((sum, column) => sum + column.widthPx, 0);
 
@@ -128,6 +142,16 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
       return;
     }
     void keep([...next.values()], what);
+  };
+  const takeOut = async () => {
+    const ids = new Set(chosen.map(({ id }) => id));
+    const edits = chosen.map(({ id }) => ({ kind, id, row: null }) as Parameters<typeof keepEdits>[1][number]);
+    const what = `Took out ${chosen.length} ${kind}`;
+    const { ok, message } = await keepEdits(planId, edits, what);
+    if (!ok) return void toast.error(message, { duration: 12_000 });
+    setRows((old) => old.filter(({ id }) => !ids.has(id)));
+    setSelection({});
+    toast(`${what}. Undo, in the survey, brings them back.`);
   };
   const fillDown = () => {
     const from = shown[focus.row]?.original;
@@ -198,6 +222,15 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
     holder.current?.focus();
   };
 
+  // Lines are drawn again only when something of theirs changes, so what they call must stay the same function.
+  const toggle = useCallback(
+    (id: string) => setSelection(({ [id]: was, ...others }) => (was ? others : { ...others, [id]: true })),
+    [],
+  );
+  const latestFinish = useRef(finish);
+  latestFinish.current = finish;
+  const end = useCallback((keepIt: boolean) => latestFinish.current(keepIt), []);
+
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex flex-wrap items-center gap-2 border-b border-rule bg-panel px-3 py-2">
@@ -234,6 +267,9 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
           title="Puts the cell in focus into all chosen rows (Ctrl D)"
         >
           Fill down
+        </Button>
+        <Button disabled={chosen.length === 0} onClick={() => void takeOut()}>
+          Take out
         </Button>
         <ExportSelection
           planId={planId}
@@ -320,53 +356,22 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
         <div style={{ height: virtual.getTotalSize(), width: widthPx }} className="relative">
           {virtual.getVirtualItems().map((item) => {
             const row = shown[item.index]!;
-            const selected = row.getIsSelected();
+            const isFocus = focus.row === item.index;
             return (
-              <div
+              <RegisterLine
                 key={row.id}
-                role="row"
-                aria-rowindex={item.index + 2}
-                aria-selected={selected}
-                style={{ transform: `translateY(${item.start}px)`, height: ROW_PX }}
-                className={`absolute flex w-full border-b border-rule ${selected ? "bg-ground" : ""}`}
-              >
-                <span role="gridcell" className="flex w-10 items-center justify-center">
-                  <input
-                    type="checkbox"
-                    tabIndex={-1}
-                    aria-label={`Choose ${row.original.name}`}
-                    checked={selected}
-                    onChange={row.getToggleSelectedHandler()}
-                    className="accent-[var(--clay)]"
-                  />
-                </span>
-                {columns.map((column, at) => {
-                  const isFocus = focus.row === item.index && focus.column === at;
-                  const value = cellText(row.original, column);
-                  return (
-                    <span
-                      key={column.key}
-                      id={`cell-${item.index}-${at}`}
-                      role="gridcell"
-                      style={{ width: column.widthPx }}
-                      onClick={() => setFocus({ row: item.index, column: at })}
-                      onDoubleClick={() => {
-                        setFocus({ row: item.index, column: at });
-                        setEditing(value);
-                      }}
-                      className={`flex items-center px-2 ${column.type === "number" ? "figures justify-end text-xs" : ""} ${isFocus ? "outline-2 -outline-offset-2 outline-clay" : ""}`}
-                    >
-                      {isFocus && editing !== null ? (
-                        <CellEditor column={column} value={editing} onChange={setEditing} onEnd={finish} />
-                      ) : (
-                        <span className="truncate" title={value}>
-                          {value}
-                        </span>
-                      )}
-                    </span>
-                  );
-                })}
-              </div>
+                row={row.original}
+                index={item.index}
+                startPx={item.start}
+                columns={columns}
+                selected={row.getIsSelected()}
+                focusColumn={isFocus ? focus.column : null}
+                editing={isFocus ? editing : null}
+                onToggle={toggle}
+                onFocus={setFocus}
+                onEdit={setEditing}
+                onEnd={end}
+              />
             );
           })}
         </div>
@@ -378,39 +383,4 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
       </div>
     </div>
   );
-}
-
-function CellEditor({
-  column,
-  value,
-  onChange,
-  onEnd,
-}: {
-  column: (typeof COLUMNS)["sites"][number];
-  value: string;
-  onChange: (value: string) => void;
-  onEnd: (keep: boolean) => void;
-}) {
-  const keys = (event: KeyboardEvent) => {
-    event.stopPropagation();
-    if (event.key === "Enter") onEnd(true);
-    if (event.key === "Escape") onEnd(false);
-  };
-  const shared = {
-    autoFocus: true,
-    "aria-label": column.label,
-    value,
-    onKeyDown: keys,
-    onBlur: () => onEnd(true),
-    className: "w-full min-w-0 bg-panel outline-none",
-  };
-  if (column.type === "choice" || column.type === "yesno")
-    return (
-      <select {...shared} onChange={(event) => onChange(event.target.value)}>
-        {(column.choices ?? ["yes", "no"]).map((one) => (
-          <option key={one}>{one}</option>
-        ))}
-      </select>
-    );
-  return <input {...shared} onChange={(event) => onChange(event.target.value)} />;
 }

@@ -154,6 +154,10 @@ export default function SheetRoute({ loaderData: sheet }: Route.ComponentProps) 
           </div>
           <section aria-label="Before anyone climbs" className="mt-4 rounded border-2 border-blocked p-3">
             <h2 className="font-semibold">Before anyone climbs</h2>
+            {sheet.ends[side].hazards && (
+              <p className="my-1 font-medium text-blocked">⚠ Named at this site: {sheet.ends[side].hazards}</p>
+            )}
+            {sheet.ends[side].access && <p className="my-1 text-sm">The way there: {sheet.ends[side].access}</p>}
             {CAUTIONS.map(({ key, text }) => (
               <label key={key} className="flex min-h-11 items-start gap-3 py-1.5">
                 <input

@@ -8,6 +8,9 @@ import type { LinkEnd, Plan } from "../plan";
 export interface CrewEnd {
   placeName: string;
   place: Place;
+  /** What the site's record names as dangers and as the way there. */
+  hazards: string;
+  access: string;
   radioName: string;
   radioModel: string;
   antennaModel: string;
@@ -43,6 +46,8 @@ function crewEnd(plan: Plan, end: LinkEnd, answer: PathAnswer, isA: boolean, bea
   const volts = end.model.meterVoltsPerDbm;
   return {
     placeName: end.placeName,
+    hazards: end.hazards,
+    access: end.access,
     place: { latDeg: end.place.latDeg, lonDeg: end.place.lonDeg },
     radioName: end.radio.name,
     radioModel: `${end.model.maker} ${end.model.model}`,

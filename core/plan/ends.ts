@@ -15,6 +15,9 @@ export interface LinkEnd {
   maxHeightM: number;
   /** Wall or glass in front of the antenna. */
   behind: Subscriber["behind"];
+  /** What the site's record says of danger and of the way there; empty at a subscriber's. */
+  hazards: string;
+  access: string;
   /** Noise scans taken at this place. */
   scans: readonly Scan[];
 }
@@ -49,6 +52,8 @@ export function endOf(world: World, radioId: string): LinkEnd {
       placeName: site.name,
       maxHeightM: site.structureHeightM,
       behind: "none",
+      hazards: site.hazards,
+      access: site.access,
       scans: scansAt(world, site.id),
     };
   }
@@ -61,6 +66,8 @@ export function endOf(world: World, radioId: string): LinkEnd {
     placeName: subscriber.name,
     maxHeightM: subscriber.maxHeightM,
     behind: subscriber.behind,
+    hazards: "",
+    access: "",
     scans: NO_SCANS,
   };
 }
