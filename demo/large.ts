@@ -1,5 +1,5 @@
 import { libraryFor } from "#core/catalogue";
-import { emptyRows, type Link, type Plan, type PlanRows, type Radio, type Site, type Subscriber } from "#core/plan";
+import { emptyRows, newPlan, type Link, type PlanRows, type Radio, type Site, type Subscriber } from "#core/plan";
 import { groundAt, type Surface } from "#core/terrain";
 import { ISLAND_KM, islandPlace, islandSurface } from "./island";
 import { seededRandom } from "./random";
@@ -11,20 +11,11 @@ const CLIENTS_PER_SECTOR = 40;
 const SUBSCRIBERS = 10_000;
 const VILLAGES = 90;
 
-const PLAN: Plan = {
+const PLAN = newPlan({
   id: "large-sibling",
   name: "Isla Mayor",
-  ruleSetId: "cfr47",
-  kFactor: 4 / 3,
-  rainRate001MmPerH: 32,
-  availabilityPercent: 99.95,
-  marginTargetDb: 10,
-  rainMarginDb: 3,
-  proofFloorDbm: -65,
-  proofDeviationDb: 4,
-  isDemo: false,
   createdAt: "2026-11-02T09:00:00.000Z",
-};
+});
 
 /**
  * The demo's large sibling, for load tests and benchmarks: the same generator with another seed and finer cells, 60

@@ -1,24 +1,16 @@
 import { libraryFor } from "#core/catalogue";
 import { answerOf, bestSector, faultsOf, powerWithinCapDbm } from "#core/findings";
 import { isServed, weakestMarginDb } from "#core/link";
-import { emptyRows, worldOf, type Link, type Measurement, type Plan, type PlanRows, type Radio } from "#core/plan";
+import { emptyRows, newPlan, worldOf, type Link, type Measurement, type PlanRows, type Radio } from "#core/plan";
 import { plainTerrain, sampleProfile, type Surface } from "#core/terrain";
 import { DEMO_PLAN_ID, demoSubscribers, SITES, type Cluster } from "./places";
 
-const PLAN: Plan = {
+const PLAN = newPlan({
   id: DEMO_PLAN_ID,
   name: "Isla Orvena",
-  ruleSetId: "cfr47",
-  kFactor: 4 / 3,
-  rainRate001MmPerH: 32,
-  availabilityPercent: 99.95,
-  marginTargetDb: 10,
-  rainMarginDb: 3,
-  proofFloorDbm: -65,
-  proofDeviationDb: 4,
-  isDemo: true,
   createdAt: "2026-11-02T09:00:00.000Z",
-};
+  isDemo: true,
+});
 
 let addressCount = 10;
 function radio(

@@ -1,7 +1,7 @@
 import type { PGlite, Transaction } from "@electric-sql/pglite";
-import type { Edit, RowKind } from "#core/plan";
+import { ROW_KINDS, ROW_SCHEMAS, type Edit, type RowKind } from "#core/plan";
 import { z } from "zod";
-import { ROW_SCHEMAS, selectList, toRecord, upsertSql } from "./rows";
+import { selectList, toRecord, upsertSql } from "./rows";
 
 /** Said when a change leaves the plan pointing at something it does not hold. */
 export class BrokenReference extends Error {
@@ -11,24 +11,8 @@ export class BrokenReference extends Error {
   }
 }
 
-/** Tables in an order in which rows can be put; removed in the reverse. */
-const ORDER = [
-  "plans",
-  "layers",
-  "areas",
-  "overlays",
-  "sites",
-  "subscribers",
-  "equipment",
-  "radios",
-  "links",
-  "measurements",
-  "scans",
-  "photos",
-] as const satisfies RowKind[];
-
 const keptEditSchema = z.object({
-  kind: z.enum(ORDER),
+  kind: z.enum(ROW_KINDS),
   id: z.string(),
   before: z.unknown().nullable(),
   after: z.unknown().nullable(),
@@ -78,7 +62,7 @@ async function applyEdits(
   const kept: KeptEdit[] = [];
   const put = new Map<RowKind, Record<string, unknown>[]>();
   const removed = new Map<RowKind, string[]>();
-  for (const kind of ORDER) {
+  for (const kind of ROW_KINDS) {
     const mine = edits.filter((edit) => edit.kind === kind);
     if (mine.length === 0) continue;
     const before = await rowsBefore(
@@ -101,10 +85,10 @@ async function applyEdits(
     if (records.length > 0) put.set(kind, records);
     if (gone.length > 0) removed.set(kind, gone);
   }
-  for (const kind of ORDER) {
+  for (const kind of ROW_KINDS) {
     if (put.has(kind)) await tx.query(upsertSql(kind), [JSON.stringify(put.get(kind))]);
   }
-  for (const kind of [...ORDER].reverse()) {
+  for (const kind of [...ROW_KINDS].reverse()) {
     if (!removed.has(kind)) continue;
     const scope = kind === "plans" ? "id = $1" : "plan_id = $1";
     await tx.query(`DELETE FROM ${kind} WHERE ${scope} AND id = ANY($2)`, [planId, removed.get(kind)]);

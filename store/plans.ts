@@ -1,12 +1,22 @@
 import type { PGlite } from "@electric-sql/pglite";
-import { planSchema, type Plan, type PlanRows, type RowKind, type RowKinds } from "#core/plan";
+import {
+  emptyRows,
+  LIST_KINDS,
+  planSchema,
+  ROW_KINDS,
+  ROW_SCHEMAS,
+  type Plan,
+  type PlanRows,
+  type RowKind,
+  type RowKinds,
+} from "#core/plan";
 import { writePhoto } from "./photos";
-import { ROW_SCHEMAS, selectList, toRecord, upsertSql } from "./rows";
+import { selectList, toRecord, upsertSql } from "./rows";
 import { writeTiles } from "./terrain";
 
 async function rowsOf<K extends RowKind>(db: PGlite, kind: K, planId: string): Promise<RowKinds[K][]> {
   const { rows } = await db.query(`SELECT ${selectList(kind)} FROM ${kind} WHERE plan_id = $1 ORDER BY id`, [planId]);
-  return rows.map((row) => ROW_SCHEMAS[kind].parse(row));
+  return rows.map((row) => ROW_SCHEMAS[kind].parse(row) as RowKinds[K]);
 }
 
 export async function listPlans(
@@ -31,20 +41,9 @@ export async function listPlans(
 export async function readPlan(db: PGlite, planId: string): Promise<PlanRows | null> {
   const { rows } = await db.query(`SELECT ${selectList("plans")} FROM plans WHERE id = $1`, [planId]);
   if (!rows[0]) return null;
-  return {
-    plan: planSchema.parse(rows[0]),
-    sites: await rowsOf(db, "sites", planId),
-    subscribers: await rowsOf(db, "subscribers", planId),
-    radios: await rowsOf(db, "radios", planId),
-    links: await rowsOf(db, "links", planId),
-    measurements: await rowsOf(db, "measurements", planId),
-    equipment: await rowsOf(db, "equipment", planId),
-    layers: await rowsOf(db, "layers", planId),
-    areas: await rowsOf(db, "areas", planId),
-    overlays: await rowsOf(db, "overlays", planId),
-    scans: await rowsOf(db, "scans", planId),
-    photos: await rowsOf(db, "photos", planId),
-  };
+  const read: PlanRows = emptyRows(planSchema.parse(rows[0]));
+  for (const kind of LIST_KINDS) Object.assign(read, { [kind]: await rowsOf(db, kind, planId) });
+  return read;
 }
 
 /** The bytes that lie apart from a plan's rows: tiles by layer, pictures by photograph. */
@@ -62,21 +61,8 @@ export async function createPlan(
   bytes: PlanBytes = { tiles: [], photos: [] },
 ): Promise<void> {
   await db.transaction(async (tx) => {
-    const tables: [RowKind, object[]][] = [
-      ["plans", [rows.plan]],
-      ["layers", rows.layers],
-      ["areas", rows.areas],
-      ["overlays", rows.overlays],
-      ["sites", rows.sites],
-      ["subscribers", rows.subscribers],
-      ["equipment", rows.equipment],
-      ["radios", rows.radios],
-      ["links", rows.links],
-      ["measurements", rows.measurements],
-      ["scans", rows.scans],
-      ["photos", rows.photos],
-    ];
-    for (const [kind, list] of tables) {
+    for (const kind of ROW_KINDS) {
+      const list: object[] = kind === "plans" ? [rows.plan] : rows[kind];
       if (list.length === 0) continue;
       await tx.query(upsertSql(kind), [
         JSON.stringify(list.map((row) => toRecord(kind, ROW_SCHEMAS[kind].parse(row)))),

@@ -1,52 +1,13 @@
-import {
-  areaSchema,
-  equipmentSchema,
-  layerSchema,
-  linkSchema,
-  measurementSchema,
-  overlaySchema,
-  photoSchema,
-  planSchema,
-  radioSchema,
-  scanSchema,
-  siteSchema,
-  subscriberSchema,
-  type RowKind,
-  type RowKinds,
-} from "#core/plan";
+import { equipmentSchema, ROW_SCHEMAS, type RowKind } from "#core/plan";
 import type { z } from "zod";
 
-/** What every row of a table must satisfy, read or written. */
-export const ROW_SCHEMAS: { [K in RowKind]: z.ZodType<RowKinds[K]> } = {
-  plans: planSchema,
-  sites: siteSchema,
-  subscribers: subscriberSchema,
-  radios: radioSchema,
-  links: linkSchema,
-  measurements: measurementSchema,
-  equipment: equipmentSchema,
-  layers: layerSchema,
-  areas: areaSchema,
-  overlays: overlaySchema,
-  scans: scanSchema,
-  photos: photoSchema,
-};
-
 /** Columns of each table by the name of the field, in the order of the migration. */
-const COLUMNS: Record<RowKind, string[]> = {
-  plans: Object.keys(planSchema.shape),
-  sites: Object.keys(siteSchema.shape),
-  subscribers: Object.keys(subscriberSchema.shape),
-  radios: Object.keys(radioSchema.shape),
-  links: Object.keys(linkSchema.shape),
-  measurements: Object.keys(measurementSchema.shape),
-  equipment: ["planId", "id", "kind", "body"],
-  layers: Object.keys(layerSchema.shape),
-  areas: Object.keys(areaSchema.shape),
-  overlays: Object.keys(overlaySchema.shape),
-  scans: Object.keys(scanSchema.shape),
-  photos: Object.keys(photoSchema.shape),
-};
+const COLUMNS = Object.fromEntries(
+  Object.entries(ROW_SCHEMAS).map(([kind, schema]) => [
+    kind,
+    schema === equipmentSchema ? ["planId", "id", "kind", "body"] : Object.keys((schema as z.ZodObject).shape),
+  ]),
+) as Record<RowKind, string[]>;
 
 /** `heightAglM` is `height_agl_m` in SQL. */
 export function toSnake(name: string): string {

@@ -1,9 +1,8 @@
 import { randomUUID } from "node:crypto";
 import type { PGlite } from "@electric-sql/pglite";
-import type { Edit, PlanRows, RowKind } from "#core/plan";
+import { LIST_KINDS, ROW_SCHEMAS, type Edit, type PlanRows, type RowKind } from "#core/plan";
 import { z } from "zod";
 import { readPlan } from "./plans";
-import { ROW_SCHEMAS } from "./rows";
 
 const versionSchema = z.object({
   id: z.string(),
@@ -33,20 +32,6 @@ export async function listVersions(db: PGlite, planId: string): Promise<Version[
   return rows.map((row) => versionSchema.parse(row));
 }
 
-const LISTS = [
-  "layers",
-  "areas",
-  "overlays",
-  "sites",
-  "subscribers",
-  "equipment",
-  "radios",
-  "links",
-  "measurements",
-  "scans",
-  "photos",
-] as const satisfies readonly (keyof PlanRows)[];
-
 /** The rows of a version, each checked, or null when there is none of that id. */
 export async function readVersion(db: PGlite, planId: string, id: string): Promise<PlanRows | null> {
   const { rows } = await db.query<{ rows: Record<string, unknown> }>(
@@ -56,7 +41,7 @@ export async function readVersion(db: PGlite, planId: string, id: string): Promi
   const kept = rows[0]?.rows;
   if (!kept) return null;
   const lists = Object.fromEntries(
-    LISTS.map((kind) => [kind, ((kept[kind] ?? []) as unknown[]).map((row) => ROW_SCHEMAS[kind].parse(row))]),
+    LIST_KINDS.map((kind) => [kind, ((kept[kind] ?? []) as unknown[]).map((row) => ROW_SCHEMAS[kind].parse(row))]),
   );
   return { plan: ROW_SCHEMAS.plans.parse(kept.plan), ...lists } as PlanRows;
 }
@@ -70,7 +55,7 @@ export function editsBetween(from: PlanRows, to: PlanRows): Edit[] {
   const edits: Edit[] = [];
   if (JSON.stringify(from.plan) !== JSON.stringify(to.plan))
     edits.push({ kind: "plans", id: to.plan.id, row: to.plan });
-  for (const kind of LISTS) {
+  for (const kind of LIST_KINDS) {
     const before = new Map((from[kind] as { id: string }[]).map((row) => [row.id, JSON.stringify(row)]));
     for (const row of to[kind]) {
       if (before.get(row.id) !== JSON.stringify(row)) edits.push({ kind: kind as RowKind, id: row.id, row } as Edit);

@@ -1,38 +1,15 @@
-import {
-  areaSchema,
-  equipmentSchema,
-  layerSchema,
-  linkSchema,
-  measurementSchema,
-  overlaySchema,
-  photoSchema,
-  planSchema,
-  radioSchema,
-  scanSchema,
-  siteSchema,
-  subscriberSchema,
-  type Edit,
-} from "#core/plan";
+import { ROW_KINDS, ROW_SCHEMAS, type Edit, type RowKind } from "#core/plan";
 import { z } from "zod";
 
 const id = z.string().min(1).max(64);
+const editOf = (kind: RowKind) => {
+  const row: z.ZodType = ROW_SCHEMAS[kind];
+  // The plan itself is changed here, never removed.
+  return z.object({ kind: z.literal(kind), id, row: kind === "plans" ? row : row.nullable() });
+};
+const [firstKind, ...otherKinds] = ROW_KINDS;
 const editsSchema = z
-  .array(
-    z.discriminatedUnion("kind", [
-      z.object({ kind: z.literal("plans"), id, row: planSchema }),
-      z.object({ kind: z.literal("sites"), id, row: siteSchema.nullable() }),
-      z.object({ kind: z.literal("subscribers"), id, row: subscriberSchema.nullable() }),
-      z.object({ kind: z.literal("radios"), id, row: radioSchema.nullable() }),
-      z.object({ kind: z.literal("links"), id, row: linkSchema.nullable() }),
-      z.object({ kind: z.literal("measurements"), id, row: measurementSchema.nullable() }),
-      z.object({ kind: z.literal("equipment"), id, row: equipmentSchema.nullable() }),
-      z.object({ kind: z.literal("layers"), id, row: layerSchema.nullable() }),
-      z.object({ kind: z.literal("areas"), id, row: areaSchema.nullable() }),
-      z.object({ kind: z.literal("overlays"), id, row: overlaySchema.nullable() }),
-      z.object({ kind: z.literal("scans"), id, row: scanSchema.nullable() }),
-      z.object({ kind: z.literal("photos"), id, row: photoSchema.nullable() }),
-    ]),
-  )
+  .array(z.discriminatedUnion("kind", [editOf(firstKind), ...otherKinds.map(editOf)]))
   .min(1, "the change is empty");
 
 /** Edits of `planId` as a browser sent them, or what is wrong with the first that cannot be taken. */
@@ -53,10 +30,11 @@ export function parseEdits(text: string, planId: string): { edits: Edit[] } | { 
       : "";
     return { error: `Not kept: ${where}${message}.` };
   }
-  for (const { kind, id: editId, row } of parsed.data) {
+  const edits = parsed.data as Edit[];
+  for (const { kind, id: editId, row } of edits) {
     const owner = row && ("planId" in row ? row.planId : row.id);
     if (row && (row.id !== editId || owner !== planId))
       return { error: `Not kept: ${kind} ${editId} carries the row of ${row.id} in plan ${owner}.` };
   }
-  return { edits: parsed.data as Edit[] };
+  return { edits };
 }

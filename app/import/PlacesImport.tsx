@@ -22,6 +22,7 @@ function rememberedMapping({ columns, mapping }: LoadedTable): Mapping {
   }
 }
 
+const NO_LINKS: PlanMapProps["links"] = [];
 const NO_CELLS: DensityCell[] = [];
 /** How long a field rests before the rows are held against the plan again. */
 const REST_MS = 250;
@@ -256,7 +257,8 @@ export function PlacesImport({ planId, terrain }: { planId: string; terrain: Pla
                 sites={onMap.sites}
                 subscribers={onMap.subscribers}
                 density={density}
-                links={[]}
+                fitsPlaces
+                links={NO_LINKS}
                 selected={null}
                 onPick={(pick) => setHighlighted(pick ? Number(pick.id) : null)}
                 cursor={null}

@@ -72,6 +72,10 @@ export function PlanMap(props: PlanMapProps) {
   useEffect(() => {
     if (ready) view.current?.draw({ sites, subscribers, links, selected });
   }, [ready, sites, subscribers, links, selected]);
+  const { fitsPlaces } = props;
+  useEffect(() => {
+    if (ready && fitsPlaces) view.current?.fitPlaces([...sites, ...subscribers].map(({ place }) => place));
+  }, [ready, fitsPlaces, sites, subscribers]);
   const { areas, overlays, density } = props;
   const draws = Boolean(props.onDrawn);
   useEffect(() => {

@@ -24,6 +24,7 @@ export interface MapView {
   showCursor(place: Place | null): void;
   showMeasure(ends: [Place, Place] | null): void;
   fit(): void;
+  fitPlaces(places: Place[]): void;
   centre(): Place;
   pickCentre(): void;
   stop(): void;
@@ -200,6 +201,10 @@ export async function createMapView(
       overSource.addFeature(feature);
     },
     fit,
+    fitPlaces(shown) {
+      if (shown.length === 0) return;
+      map.getView().fit(boundingExtent(shown.map(project)), { padding: [40, 40, 40, 40], maxZoom: 15 });
+    },
     centre: () => unproject(map.getView().getCenter()!),
     pickCentre() {
       const [width, height] = map.getSize()!;

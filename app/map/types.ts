@@ -45,6 +45,8 @@ export interface PlanMapProps {
   cursor: Place | null;
   /** Share of the selected path nearest to the pointer, or null. */
   onPathHover: (share: number | null) => void;
+  /** Shows the places whole when they change, not the terrain. */
+  fitsPlaces?: boolean;
   areas?: MapArea[];
   /** GeoJSON texts of the user's own lines and areas. */
   overlays?: string[];

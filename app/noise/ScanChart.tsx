@@ -1,4 +1,5 @@
 import type { Scan } from "#core/plan";
+import { figure } from "../ui";
 import { lazy, Suspense, useEffect, useState } from "react";
 
 const Chart = lazy(() => import("react-apexcharts"));
@@ -51,7 +52,7 @@ export function ScanChart({ scans }: { scans: Scan[] }) {
           colors: colours,
           stroke: { width: 1.6, curve: "straight", dashArray: DASHES },
           xaxis: { type: "numeric", title: { text: "MHz" }, decimalsInFloat: 0, tickAmount: 8 },
-          yaxis: { title: { text: "dBm per bin" }, decimalsInFloat: 0 },
+          yaxis: { title: { text: "dBm per bin" }, labels: { formatter: (value: number) => figure(value, 0) } },
           legend: { position: "top", horizontalAlign: "left" },
           grid: { borderColor: getComputedStyle(document.documentElement).getPropertyValue("--rule").trim() },
           tooltip: {

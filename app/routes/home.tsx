@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { libraryFor } from "#core/catalogue";
-import { emptyRows, planSchema } from "#core/plan";
+import { emptyRows, newPlan, planSchema } from "#core/plan";
 import { createPlan, listBackups, listPlans } from "#store";
 import { data, Form, Link, redirect, useActionData, useNavigation } from "react-router";
 import { readPreferences, signature } from "../data/preferences";
@@ -24,20 +24,9 @@ export async function action({ request }: Route.ActionArgs) {
   const form = await request.formData();
   if (form.get("intent") === "demo") return redirect(`/plans/${await seedDemo(store)}`);
   const id = randomUUID();
-  const parsed = planSchema.safeParse({
-    id,
-    name: String(form.get("name") ?? ""),
-    ruleSetId: "cfr47",
-    kFactor: 4 / 3,
-    rainRate001MmPerH: 32,
-    availabilityPercent: 99.95,
-    marginTargetDb: 10,
-    rainMarginDb: 3,
-    proofFloorDbm: -65,
-    proofDeviationDb: 4,
-    isDemo: false,
-    createdAt: new Date().toISOString(),
-  });
+  const parsed = planSchema.safeParse(
+    newPlan({ id, name: String(form.get("name") ?? ""), createdAt: new Date().toISOString() }),
+  );
   if (!parsed.success) return data({ error: `The name ${parsed.error.issues[0]!.message}.` }, { status: 400 });
   const rows = { ...emptyRows(parsed.data), equipment: libraryFor(id) };
   await createPlan(store.db, rows, signature(request), "Began the plan");

@@ -11,6 +11,7 @@ export {
 export { antennasFor, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
 export {
   answerOf,
+  fedSites,
   outcomeOf,
   peopleBehind,
   summarize,

@@ -235,3 +235,25 @@ export const photoSchema = z.object({
   heightPx: z.number().int().positive(),
 });
 export type Photo = z.infer<typeof photoSchema>;
+
+/** What every row of a kind must satisfy, in an order in which rows can be put: what is pointed at goes before what points. */
+export const ROW_SCHEMAS = {
+  plans: planSchema,
+  layers: layerSchema,
+  areas: areaSchema,
+  overlays: overlaySchema,
+  sites: siteSchema,
+  subscribers: subscriberSchema,
+  equipment: equipmentSchema,
+  radios: radioSchema,
+  links: linkSchema,
+  measurements: measurementSchema,
+  scans: scanSchema,
+  photos: photoSchema,
+} as const;
+export type RowKind = keyof typeof ROW_SCHEMAS;
+/** The row of each kind. */
+export type RowKinds = { [K in RowKind]: z.infer<(typeof ROW_SCHEMAS)[K]> };
+export const ROW_KINDS = Object.keys(ROW_SCHEMAS) as [RowKind, ...RowKind[]];
+/** All but the plan itself, of which there is one. */
+export const LIST_KINDS = ROW_KINDS.filter((kind): kind is Exclude<RowKind, "plans"> => kind !== "plans");

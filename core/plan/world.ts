@@ -11,6 +11,8 @@ import type {
   Photo,
   Plan,
   Radio,
+  RowKind,
+  RowKinds,
   Scan,
   Site,
   Subscriber,
@@ -94,24 +96,7 @@ export function worldOf(rows: PlanRows): World {
   };
 }
 
-/** What can be edited, by the name of its table. A null row removes it. */
-export interface RowKinds {
-  plans: Plan;
-  sites: Site;
-  subscribers: Subscriber;
-  radios: Radio;
-  links: Link;
-  measurements: Measurement;
-  equipment: Equipment;
-  layers: Layer;
-  areas: Area;
-  overlays: Overlay;
-  scans: Scan;
-  photos: Photo;
-}
-export type RowKind = keyof RowKinds;
-
-/** One row put, changed or removed. */
+/** One row put, changed or removed; a null row removes it. */
 export type Edit = { [K in RowKind]: { kind: K; id: string; row: RowKinds[K] | null } }[RowKind];
 
 /** The world as it would be with `edits` applied, in order; the given one is left alone. */

@@ -1,16 +1,10 @@
 import {
-  areaSchema,
-  equipmentSchema,
-  layerSchema,
-  linkSchema,
-  measurementSchema,
-  overlaySchema,
-  photoSchema,
+  LIST_KINDS,
   planSchema,
-  radioSchema,
-  scanSchema,
+  ROW_SCHEMAS,
   siteSchema,
   subscriberSchema,
+  emptyRows,
   type PlanRows,
 } from "#core/plan";
 import { withoutGuard, writeCsv } from "../text";
@@ -32,18 +26,8 @@ const manifestSchema = z.object({
 
 /** Rows that are read by people, as CSV; the others hold lists within rows and stand as JSON. */
 const CSV_SCHEMAS = { sites: siteSchema, subscribers: subscriberSchema } as const;
-const JSON_SCHEMAS = {
-  radios: radioSchema,
-  links: linkSchema,
-  measurements: measurementSchema,
-  equipment: equipmentSchema,
-  layers: layerSchema,
-  areas: areaSchema,
-  overlays: overlaySchema,
-  scans: scanSchema,
-  photos: photoSchema,
-} as const;
-type Kind = keyof typeof CSV_SCHEMAS | keyof typeof JSON_SCHEMAS;
+type Kind = (typeof LIST_KINDS)[number];
+const isCsv = (kind: Kind): kind is keyof typeof CSV_SCHEMAS => kind in CSV_SCHEMAS;
 
 const encode = (text: string) => new TextEncoder().encode(text);
 const byId = <T extends { id: string }>(rows: readonly T[]) =>
@@ -72,7 +56,8 @@ export function rowFiles(rows: PlanRows): Map<string, Uint8Array> {
     );
     files.set(`${kind}.csv`, encode(writeCsv(columns, records)));
   }
-  for (const kind of Object.keys(JSON_SCHEMAS) as (keyof typeof JSON_SCHEMAS)[]) {
+  for (const kind of LIST_KINDS) {
+    if (isCsv(kind)) continue;
     const lines = byId(rows[kind] as { id: string }[]).map((row) => JSON.stringify(withoutPlan(row)));
     files.set(`${kind}.json`, encode(`[\n${lines.join(",\n")}\n]\n`));
   }
@@ -87,9 +72,9 @@ export function readRowFiles(files: ReadonlyMap<string, Uint8Array>, planId: str
   if (version > ARCHIVE_VERSION)
     throw new ArchiveError(`${MANIFEST}: version ${version} is newer than ${ARCHIVE_VERSION}, which this Tejado reads`);
   const read = (kind: Kind): unknown[] => {
-    const schema: z.ZodType = { ...CSV_SCHEMAS, ...JSON_SCHEMAS }[kind];
-    const name = kind in CSV_SCHEMAS ? `${kind}.csv` : `${kind}.json`;
-    const raw = kind in CSV_SCHEMAS ? csvRecords(files, name, schema as z.ZodObject) : json(files, name);
+    const schema: z.ZodType = ROW_SCHEMAS[kind];
+    const name = isCsv(kind) ? `${kind}.csv` : `${kind}.json`;
+    const raw = isCsv(kind) ? csvRecords(files, name, schema as z.ZodObject) : json(files, name);
     if (!Array.isArray(raw)) throw new ArchiveError(`${name}: holds no list`);
     const ids = new Set<unknown>();
     return raw.map((record: unknown, index) => {
@@ -101,20 +86,9 @@ export function readRowFiles(files: ReadonlyMap<string, Uint8Array>, planId: str
       return parsed.data;
     });
   };
-  return {
-    plan: { ...plan, id: planId, isDemo: false },
-    sites: read("sites") as PlanRows["sites"],
-    subscribers: read("subscribers") as PlanRows["subscribers"],
-    radios: read("radios") as PlanRows["radios"],
-    links: read("links") as PlanRows["links"],
-    measurements: read("measurements") as PlanRows["measurements"],
-    equipment: read("equipment") as PlanRows["equipment"],
-    layers: read("layers") as PlanRows["layers"],
-    areas: read("areas") as PlanRows["areas"],
-    overlays: read("overlays") as PlanRows["overlays"],
-    scans: read("scans") as PlanRows["scans"],
-    photos: read("photos") as PlanRows["photos"],
-  };
+  const rows = emptyRows({ ...plan, id: planId, isDemo: false });
+  for (const kind of LIST_KINDS) Object.assign(rows, { [kind]: read(kind) });
+  return rows;
 }
 
 function said({ issues }: z.ZodError): string {

@@ -10,7 +10,7 @@ export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 export const MEDIA_TYPES: Record<ExportFormat, string> = {
   csv: "text/csv; charset=utf-8",
   geojson: "application/geo+json",
-  kml: "application/vnd.google-earth.kml+xml",
+  kml: "application/xml",
   gpx: "application/gpx+xml",
 };
 

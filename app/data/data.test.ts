@@ -1,0 +1,88 @@
+import { expect, test } from "@jest/globals";
+import { valley } from "#core/testing";
+import { parseEdits } from "./edits.server";
+import { fileName } from "./fileName";
+import {
+  DEFAULT_PREFERENCES,
+  isTileUrl,
+  preferencesCookie,
+  preferencesIn,
+  readPreferences,
+  signature,
+} from "./preferences";
+import { profileFromWire, profileToWire } from "./profileWire";
+
+const asking = (cookie?: string) => new Request("http://127.0.0.1/", cookie ? { headers: { cookie } } : {});
+
+test("preferences go into a cookie and come back, whatever other cookies stand beside it", () => {
+  const mine = {
+    ...DEFAULT_PREFERENCES,
+    theme: "dark" as const,
+    name: "Ana Ñ; =x",
+    tileUrl: "https://t.test/{z}/{x}/{y}.png",
+  };
+  const cookie = preferencesCookie(mine).split(";")[0]!;
+  expect(preferencesCookie(mine)).toContain("SameSite=Strict; HttpOnly");
+  expect(readPreferences(asking(`other=1; ${cookie}; more=2`))).toEqual(mine);
+  expect(signature(asking(cookie))).toBe("Ana Ñ; =x");
+});
+
+test("a broken cookie is the default, a broken field of it alone is", () => {
+  expect(readPreferences(asking())).toEqual(DEFAULT_PREFERENCES);
+  expect(readPreferences(asking("tejado=%7Bnot json"))).toEqual(DEFAULT_PREFERENCES);
+  const odd = encodeURIComponent(JSON.stringify({ theme: "neon", units: "imperial", tileUrl: "javascript:{z}{x}{y}" }));
+  expect(preferencesIn(`tejado=${odd}`)).toEqual({ ...DEFAULT_PREFERENCES, units: "imperial" });
+  expect(signature(asking())).toBe("planner");
+});
+
+test("a tile address is one of the web with all three of its parts", () => {
+  expect(isTileUrl("https://tiles.test/{z}/{x}/{y}.png")).toBe(true);
+  expect(isTileUrl("http://127.0.0.1:8080/t?z={z}&x={x}&y={y}")).toBe(true);
+  for (const url of [
+    "https://tiles.test/{z}/{x}.png",
+    "ftp://t.test/{z}/{x}/{y}",
+    "//t/{z}/{x}/{y}",
+    "https:///{z}{x}{y} ",
+  ])
+    expect([url, isTileUrl(url)]).toEqual([url, url.startsWith("https:///")]);
+});
+
+test("a profile crosses the wire exact to the bit, holes and all", () => {
+  const made = valley(30);
+  for (const to of [
+    { latDeg: -1, lonDeg: 20.11 },
+    { latDeg: -1, lonDeg: 20.4 },
+  ]) {
+    const profile = made.between({ latDeg: -1.001, lonDeg: 20 }, to);
+    const back = profileFromWire(
+      JSON.parse(JSON.stringify(profileToWire(profile))) as ReturnType<typeof profileToWire>,
+    );
+    expect(back).toEqual(profile);
+  }
+});
+
+test("edits that cannot be taken are refused by kind, row, field and bound", () => {
+  const [site] = valley().rows.sites;
+  const parse = (edits: unknown) => parseEdits(typeof edits === "string" ? edits : JSON.stringify(edits), "valley");
+  expect(
+    parse([
+      { kind: "sites", id: "west", row: site },
+      { kind: "links", id: "access", row: null },
+    ]),
+  ).toHaveProperty("edits");
+  const refused: [unknown, RegExp][] = [
+    ["[", /is not JSON/],
+    [[], /the change is empty/],
+    [[{ kind: "sites", id: "west", row: { ...site, latDeg: 95 } }], /sites west, latDeg: .*<=90/],
+    [[{ kind: "towers", id: "west", row: site }], /towers west/],
+    [[{ kind: "plans", id: "valley", row: null }], /plans valley/],
+    [[{ kind: "sites", id: "other", row: site }], /sites other carries the row of west/],
+    [[{ kind: "sites", id: "west", row: { ...site, planId: "else" } }], /in plan else/],
+  ];
+  for (const [edits, message] of refused) expect((parse(edits) as { error: string }).error).toMatch(message);
+});
+
+test("names become names of files", () => {
+  expect(fileName("Isla Orvena / año: 2")).toBe("Isla Orvena  ano 2");
+  expect(fileName("…/…")).toBe("tejado");
+});

@@ -1,0 +1,17 @@
+import type { Plan } from "./schema";
+
+/** A plan's settings before anybody chose: what serves most networks without study. */
+export function newPlan(own: Pick<Plan, "id" | "name" | "createdAt"> & Partial<Plan>): Plan {
+  return {
+    ruleSetId: "cfr47",
+    kFactor: 4 / 3,
+    rainRate001MmPerH: 32,
+    availabilityPercent: 99.95,
+    marginTargetDb: 10,
+    rainMarginDb: 3,
+    proofFloorDbm: -65,
+    proofDeviationDb: 4,
+    isDemo: false,
+    ...own,
+  };
+}

@@ -1,0 +1,61 @@
+import type { AddressInfo } from "node:net";
+import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import express from "express";
+import { preferencesCookie, preferencesSchema } from "../app/data/preferences";
+import { bodyLimit, headers, nonce, sameOrigin } from "./security";
+
+let origin: string;
+let server: ReturnType<ReturnType<typeof express>["listen"]>;
+beforeAll(async () => {
+  const app = express();
+  app.use(nonce, headers, sameOrigin(true), bodyLimit);
+  app.all("/", (_request, response) => void response.send("taken"));
+  await new Promise<void>((resolve) => (server = app.listen(0, "127.0.0.1", () => resolve())));
+  origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+});
+afterAll(() => new Promise((resolve) => server.close(resolve)));
+
+const policyOf = async (cookie = "") =>
+  (await fetch(origin, { headers: { cookie } })).headers.get("content-security-policy")!.split(";");
+
+test("each page has a nonce of its own, no inline script, and no foreign origin", async () => {
+  const scripts = async () => (await policyOf()).find((part) => part.startsWith("script-src"))!;
+  const [one, two] = [await scripts(), await scripts()];
+  expect(one).toMatch(/^script-src 'self' 'nonce-[\w+/=]+'$/);
+  expect(one).not.toBe(two);
+  expect(await policyOf()).toEqual(
+    expect.arrayContaining(["img-src 'self' data: blob: 'self'", "frame-ancestors 'none'"]),
+  );
+});
+
+test("a tile server that the user named is the one foreign origin for pictures", async () => {
+  const cookie = preferencesCookie(
+    preferencesSchema.parse({ tileUrl: "https://tiles.test:8443/a/{z}/{x}/{y}.png" }),
+  ).split(";")[0]!;
+  const policy = await policyOf(cookie);
+  expect(policy).toContain("img-src 'self' data: blob: https://tiles.test:8443");
+  expect(policy).toContain("connect-src 'self'");
+  expect(await policyOf("tejado=%7B%22tileUrl%22%3A%22https%3A%2F%2Fx.test%22%7D")).toContain(
+    "img-src 'self' data: blob: 'self'",
+  );
+});
+
+test("changes are taken from our own pages only", async () => {
+  const post = (extra: Record<string, string>) =>
+    fetch(origin, { method: "POST", body: "x", headers: extra }).then(({ status }) => status);
+  expect(await post({ origin })).toBe(200);
+  expect(await post({ origin: "http://elsewhere.test" })).toBe(403);
+  expect(await post({ origin: "null" })).toBe(403);
+  expect(await post({})).toBe(403);
+});
+
+test("a body must say how long it is", async () => {
+  const endless = new ReadableStream({
+    start(controller) {
+      controller.enqueue(new TextEncoder().encode("x"));
+      controller.close();
+    },
+  });
+  const init = { method: "POST", body: endless, duplex: "half", headers: { origin } } as RequestInit;
+  expect((await fetch(origin, init)).status).toBe(411);
+});
