@@ -155,8 +155,7 @@ test("a photograph is made small, kept with its place, and shown", async ({ page
     .setInputFiles({ name: "view.jpg", mimeType: "image/jpeg", buffer: await photograph(page) });
   const picture = photos.getByRole("img");
   await expect(picture).toBeVisible();
-  const width = await picture.evaluate((image: HTMLImageElement) => image.naturalWidth);
-  expect(width).toBe(1600);
+  await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(1600);
   await photos
     .locator("input[type=file]")
     .setInputFiles({ name: "no.jpg", mimeType: "image/jpeg", buffer: Buffer.from("no picture") });

@@ -1,7 +1,8 @@
-import { isServed, wantedMarginDb, type LinkAnswer, type Tape } from "#core/link";
+import { isServed, treeDepthM, wantedMarginDb, type LinkAnswer, type Tape } from "#core/link";
 import { linkEnds, type Link as LinkRow } from "#core/plan";
 import { Tabs } from "radix-ui";
 import { Link } from "react-router";
+import { AvailabilityView } from "../tape/AvailabilityView";
 import { TapeView } from "../tape/TapeView";
 import { Button, buttonClass, figure, NumberField, ProofMark, STATE_LINES, StateStroke, Term, useFormats } from "../ui";
 import { useDesk } from "./DeskContext";
@@ -84,6 +85,9 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
   );
 }
 
+/** Depth at which the foliage formula ends. */
+const MOST_TREES_M = 400;
+
 /** Everything about the selected link: the answer, what is wrong with it, both ends to change, and the tapes. */
 export function LinkSheet({ link }: { link: LinkRow }) {
   const { data, kept, world, draft, answer, profiles } = useDesk();
@@ -95,6 +99,16 @@ export function LinkSheet({ link }: { link: LinkRow }) {
   const widths = a.model.widthsMHz.filter((width) => b.model.widthsMHz.includes(width));
   const low = Math.max(a.model.bandMHz[0], b.model.bandMHz[0]);
   const high = Math.min(a.model.bandMHz[1], b.model.bandMHz[1]);
+  const profile = profiles.get([a.place, b.place]);
+  const treesM =
+    profile && answer?.path
+      ? Math.min(
+          MOST_TREES_M,
+          Math.round(treeDepthM(profile, answer.path.aAmslM, answer.path.bAmslM, world.plan.kFactor)),
+        )
+      : 0;
+  const putTrees = (foliageDepthM: number) =>
+    draft.put([{ kind: "links", id: link.id, row: { ...link, foliageDepthM } }]);
   const setChannel = (change: { frequencyMHz?: number; widthMHz?: number }) =>
     draft.put(channelEdits(world, link, change));
   return (
@@ -166,6 +180,7 @@ export function LinkSheet({ link }: { link: LinkRow }) {
           </p>
         </section>
       )}
+      {answer && <AvailabilityView plan={world.plan} a={a} b={b} answer={answer} />}
       <section className="px-3 py-2" aria-label="Channel and ends">
         <div className="grid grid-cols-2 gap-2">
           <NumberField
@@ -203,8 +218,16 @@ export function LinkSheet({ link }: { link: LinkRow }) {
             min={0}
             max={400}
             decimals={0}
-            onChange={(foliageDepthM) => draft.put([{ kind: "links", id: link.id, row: { ...link, foliageDepthM } }])}
+            onChange={(foliageDepthM) => putTrees(foliageDepthM)}
           />
+          {treesM > 0 && treesM !== link.foliageDepthM && (
+            <p className="self-end pb-1 text-xs text-quiet">
+              {treesM} m stand in the ray.{" "}
+              <button type="button" className="text-clay underline" onClick={() => putTrees(treesM)}>
+                Plan through them
+              </button>
+            </p>
+          )}
         </div>
         <EndEditor
           key={a.radio.id}

@@ -18,6 +18,8 @@ const DRAWN: { kind: Area["kind"]; heightM: number; word: string }[] = [
   { kind: "open", heightM: 0, word: "cleared ground" },
 ];
 const NO_CELLS: DensityCell[] = [];
+const SQUARE_DEG = 0.001;
+const rounded = (deg: number) => Math.round(deg * 1e6) / 1e6;
 
 export interface GroundTools {
   areas: MapArea[];
@@ -30,7 +32,7 @@ export interface GroundTools {
 
 /** The map's ground: outlines that are drawn and reshaped by hand, own overlays, and how dense customers are. */
 export function useGroundTools(canDraw: boolean): GroundTools {
-  const { world, select } = useDesk();
+  const { data, world, select } = useDesk();
   const { revalidate } = useRevalidator();
   const [drawing, setDrawing] = useState<Area["kind"] | null>(null);
   const [dense, setDense] = useState(false);
@@ -57,6 +59,23 @@ export function useGroundTools(canDraw: boolean): GroundTools {
     },
     [planId, revalidate, select],
   );
+  /** The way without a pointer: a square of a hundred metres in the middle of the terrain, to be typed into place. */
+  const typed = () => {
+    const [west, south, east, north] = data.terrain?.extent ?? [0, 0, 0, 0];
+    const lat = rounded((south + north) / 2);
+    const lon = rounded((west + east) / 2);
+    const ring: Ring = [
+      [lon, lat],
+      [rounded(lon + SQUARE_DEG), lat],
+      [rounded(lon + SQUARE_DEG), rounded(lat + SQUARE_DEG)],
+      [lon, rounded(lat + SQUARE_DEG)],
+      [lon, lat],
+    ];
+    void put(
+      { id: crypto.randomUUID(), planId, name: "", kind: "wood", heightM: 14, density: 1, rings: [ring] },
+      "Put a square",
+    );
+  };
   const drawn = useCallback(
     (ring: Ring) => {
       const usual = DRAWN.find(({ kind }) => kind === drawing)!;
@@ -104,6 +123,12 @@ export function useGroundTools(canDraw: boolean): GroundTools {
           </DropdownMenu.Trigger>
           <DropdownMenu.Portal>
             <DropdownMenu.Content align="end" className="z-50 rounded border border-rule bg-panel p-1 shadow-lg">
+              <DropdownMenu.Item
+                onSelect={typed}
+                className="cursor-pointer rounded px-2 py-1 text-sm outline-none data-[highlighted]:bg-ground data-[highlighted]:text-clay"
+              >
+                A square, its corners to be typed
+              </DropdownMenu.Item>
               {DRAWN.map(({ kind, word }) => (
                 <DropdownMenu.Item
                   key={kind}

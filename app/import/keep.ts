@@ -10,7 +10,9 @@ export async function keepEdits(
     method: "POST",
     headers: { "Content-Type": "application/json" },
     body: JSON.stringify({ edits, what }),
-  });
+  }).catch(() => null);
+  if (!response)
+    return { ok: false, message: "Not kept: Tejado does not answer. Nothing that was typed is lost; try again." };
   if (response.headers.get("content-type")?.includes("json"))
     return (await response.json()) as { ok: boolean; message: string };
   return { ok: false, message: await response.text() };

@@ -10,9 +10,10 @@ import VectorLayer from "ol/layer/Vector";
 import "ol/ol.css";
 import { fromLonLat, toLonLat, transformExtent } from "ol/proj";
 import VectorSource from "ol/source/Vector";
+import type Style from "ol/style/Style";
 import { groundLayers } from "./groundLayers";
 import { userTiles } from "./userTiles";
-import type { MapPick, PlanMapProps, Ring } from "./types";
+import type { MapPick, MapSite, PlanMapProps, Ring } from "./types";
 import { reliefSource } from "./relief";
 import { cursorStyle, linkStyles, measureStyle, paletteOf, siteStyle, subscriberStyle } from "./styles";
 
@@ -121,6 +122,14 @@ export async function createMapView(
     return found;
   };
 
+  let laidOut: Partial<Pick<PlanMapProps, "sites" | "subscribers">> = {};
+  let chosenPlace: string | null = null;
+  const glyphs = new Map<string, { feature: Feature; style: (chosen: boolean) => Style[] }>();
+  const addPlace = (kind: "site" | "subscriber", { id, name, place }: MapSite, style: (chosen: boolean) => Style[]) => {
+    const feature = new Feature({ geometry: new Point(project(place)), kind, id, name });
+    feature.setStyle(style(false));
+    glyphs.set(`${kind} ${id}`, { feature, style });
+  };
   let selectedLine: LineString | null = null;
   map.on("click", (event) => {
     if (ground.isDrawing()) return;
@@ -149,7 +158,6 @@ export async function createMapView(
   return {
     draw({ sites, subscribers, links, selected }) {
       linkSource.clear();
-      thingSource.clear();
       selectedLine = null;
       for (const link of links) {
         const line = new LineString([project(link.from), project(link.to)]);
@@ -159,28 +167,23 @@ export async function createMapView(
         feature.setStyle(linkStyles(link, line, isSelected, palette));
         linkSource.addFeature(feature);
       }
-      for (const subscriber of subscribers) {
-        const isSelected = selected?.kind === "subscriber" && selected.id === subscriber.id;
-        const feature = new Feature({
-          geometry: new Point(project(subscriber.place)),
-          kind: "subscriber",
-          id: subscriber.id,
-          name: subscriber.name,
-        });
-        feature.setStyle(subscriberStyle(subscriber.linked, isSelected, palette));
-        thingSource.addFeature(feature);
+      // Ten thousand places are laid out once; choosing one dresses two of them anew.
+      if (laidOut.sites !== sites || laidOut.subscribers !== subscribers) {
+        laidOut = { sites, subscribers };
+        glyphs.clear();
+        for (const one of subscribers) addPlace("subscriber", one, (on) => subscriberStyle(one.linked, on, palette));
+        for (const one of sites) addPlace("site", one, (on) => siteStyle(one.name, on, palette));
+        thingSource.clear();
+        thingSource.addFeatures([...glyphs.values()].map(({ feature }) => feature));
+        chosenPlace = null;
       }
-      for (const site of sites) {
-        const isSelected = selected?.kind === "site" && selected.id === site.id;
-        const feature = new Feature({
-          geometry: new Point(project(site.place)),
-          kind: "site",
-          id: site.id,
-          name: site.name,
-        });
-        feature.setStyle(siteStyle(site.name, isSelected, palette));
-        thingSource.addFeature(feature);
-      }
+      const key = selected ? `${selected.kind} ${selected.id}` : null;
+      if (key === chosenPlace) return;
+      const before = glyphs.get(chosenPlace ?? "");
+      before?.feature.setStyle(before.style(false));
+      const now = glyphs.get(key ?? "");
+      now?.feature.setStyle(now.style(true));
+      chosenPlace = key;
     },
     drawGround: (things) => ground.draw(things),
     setDrawing: (onDrawn) => ground.setDrawing(map, onDrawn),

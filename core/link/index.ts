@@ -1,4 +1,13 @@
 export {
+  availabilityOf,
+  marginForAvailabilityDb,
+  multipathAnnualShare,
+  rainOutagePercent,
+  rainWorstMonthPercent,
+  type Availability,
+  type FadingPath,
+} from "./availability";
+export {
   answerLink,
   isServed,
   pathProblem,
@@ -16,7 +25,8 @@ export {
   type PathProblem,
   type PathState,
 } from "./clearance";
-export { commonChains, polarizationLossDb, tapeOf, type Tape, type TapeLine } from "./tape";
+export { treeDepthM } from "./trees";
+export { commonChains, linearOf, polarizationLossDb, tapeOf, type Tape, type TapeLine } from "./tape";
 export {
   bullingtonLossDb,
   buildingEntryLossDb,

@@ -1,0 +1,80 @@
+import { availabilityOf, linearOf, marginForAvailabilityDb, type FadingPath, type LinkAnswer } from "#core/link";
+import type { LinkEnd, Plan } from "#core/plan";
+import { figure, Term } from "../ui";
+
+/** A share of time as people plan with it: enough decimals to tell 99.95 from 99.995. */
+const percent = (value: number) => `${figure(value, value > 99 ? 4 : 2)} %`;
+const rare = (value: number) => (value < 0.0001 ? "under 0.0001 %" : `${figure(value, 4)} %`);
+
+/** How much of the year the weaker direction holds, what takes the rest, and the margin that the plan's wish needs. */
+export function AvailabilityView({ plan, a, b, answer }: { plan: Plan; a: LinkEnd; b: LinkEnd; answer: LinkAnswer }) {
+  if (!answer.path) return null;
+  const { aToB, bToA, aAmslM, bAmslM } = answer.path;
+  const path: FadingPath = {
+    distanceKm: answer.distanceM / 1000,
+    frequencyGHz: a.radio.frequencyMHz / 1000,
+    polarization: linearOf(a.radio.polarization),
+    latDeg: (a.place.latDeg + b.place.latDeg) / 2,
+    txAmslM: aAmslM,
+    rxAmslM: bAmslM,
+    rainRate001MmPerH: plan.rainRate001MmPerH,
+  };
+  const weaker = aToB.fadeMarginDb <= bToA.fadeMarginDb ? { tape: aToB, to: b } : { tape: bToA, to: a };
+  const marginDb = weaker.tape.fadeMarginDb;
+  const found = availabilityOf(path, marginDb);
+  const neededDb = marginForAvailabilityDb(path, plan.availabilityPercent);
+  return (
+    <section className="px-3 py-2" aria-label="Availability">
+      <h3 className="mb-1 text-[13px] font-semibold">Availability toward {weaker.to.placeName}</h3>
+      {marginDb < 0 ? (
+        <p className="text-[13px] text-quiet">None: the level does not hold even in fair weather.</p>
+      ) : (
+        <table className="w-full text-[13px]">
+          <thead>
+            <tr className="text-right text-xs text-quiet">
+              <th>
+                <span className="sr-only">What</span>
+              </th>
+              <th className="font-normal">year</th>
+              <th className="font-normal">
+                <Term meaning="The month of the year in which fading is most frequent: what a customer remembers.">
+                  worst month
+                </Term>
+              </th>
+            </tr>
+          </thead>
+          <tbody className="[&_td]:figures [&_td]:text-right [&_td]:text-xs [&_th]:text-left [&_th]:font-normal">
+            <tr>
+              <th scope="row">Rain takes it for</th>
+              <td>{rare(found.rainPercent)}</td>
+              <td>{rare(found.worstMonthRainPercent)}</td>
+            </tr>
+            <tr>
+              <th scope="row">
+                <Term meaning="Layers of air bend a second ray to the far end, which arrives out of step and cancels the first.">
+                  Multipath
+                </Term>{" "}
+                for
+              </th>
+              <td>{rare(found.multipathPercent)}</td>
+              <td>{rare(found.worstMonthMultipathPercent)}</td>
+            </tr>
+            <tr className="border-t border-rule font-semibold">
+              <th scope="row" className="font-semibold!">
+                It holds for
+              </th>
+              <td>{percent(found.availabilityPercent)}</td>
+              <td>{percent(found.worstMonthAvailabilityPercent)}</td>
+            </tr>
+          </tbody>
+        </table>
+      )}
+      <p className="mt-1 text-xs text-quiet">
+        {neededDb === null
+          ? `No margin gives ${plan.availabilityPercent} %: rain is not known below 0.001 % of the year.`
+          : `${plan.availabilityPercent} % of the year needs a margin of ${figure(neededDb)} dB; it has ${figure(marginDb)} dB.`}{" "}
+        ITU-R P.530-17 §2.3.1, §2.3.4, §2.4.1; P.841. Rain is known from 0.001 to 1 % of the year.
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,109 @@
+import { expect, test } from "@jest/globals";
+import fc from "fast-check";
+import {
+  availabilityOf,
+  marginForAvailabilityDb,
+  multipathAnnualShare,
+  rainOutagePercent,
+  rainWorstMonthPercent,
+  treeDepthM,
+  type FadingPath,
+} from "#core/link";
+import { rainAttenuationDb } from "#core/propagation";
+import { coverCode, plainTerrain, arraySurface, sampleProfile } from "#core/terrain";
+
+const path = (rest: Partial<FadingPath> = {}): FadingPath => ({
+  distanceKm: 10,
+  frequencyGHz: 23,
+  polarization: "V",
+  latDeg: -37.6,
+  txAmslM: 120,
+  rxAmslM: 60,
+  rainRate001MmPerH: 32,
+  ...rest,
+});
+
+test("rain outage is rain attenuation turned round, between the ends of the method", () => {
+  for (const percentOfTime of [0.002, 0.01, 0.05, 0.3, 0.9]) {
+    const marginDb = rainAttenuationDb({ ...path(), percentOfTime });
+    expect(rainOutagePercent(path(), marginDb)).toBeCloseTo(percentOfTime, 6);
+  }
+  expect(rainOutagePercent(path(), 500)).toBe(0.001);
+  expect(rainOutagePercent(path(), 0)).toBe(1);
+  expect(rainOutagePercent(path({ rainRate001MmPerH: 0 }), 5)).toBe(0);
+  expect(rainOutagePercent(path({ frequencyGHz: 0.9 }), 5)).toBe(0);
+});
+
+test("worst months weigh more than the year: 0.01 % of the year's rain is 0.052 % of its worst month", () => {
+  expect(rainWorstMonthPercent(0.01)).toBeCloseTo((0.01 / 0.3) ** (1 / 1.15), 12);
+  expect(rainWorstMonthPercent(0.01)).toBeCloseTo(0.0519, 4);
+  expect(rainWorstMonthPercent(0.3)).toBe(1);
+  // At 45° the cosine is 0: 10.5 − 5.6·log 1.1 − 2.7·log 10 dB on a level path of 10 km.
+  const level = path({ latDeg: 45, txAmslM: 60 });
+  expect(-10 * Math.log10(multipathAnnualShare(level))).toBeCloseTo(10.5 - 5.6 * Math.log10(1.1) - 2.7, 6);
+  // Never more than 10.8 dB, however steep and far from the equator.
+  expect(-10 * Math.log10(multipathAnnualShare(path({ latDeg: 80, txAmslM: 5000, distanceKm: 1 })))).toBeCloseTo(
+    10.8,
+    9,
+  );
+});
+
+const margin = fc.double({ min: 0, max: 80, noNaN: true });
+const paths = fc.record({
+  distanceKm: fc.double({ min: 0.5, max: 50, noNaN: true }),
+  frequencyGHz: fc.constantFrom(0.9, 2.4, 5.8, 11, 24, 60, 80),
+  latDeg: fc.double({ min: -70, max: 70, noNaN: true }),
+  rainRate001MmPerH: fc.double({ min: 0, max: 120, noNaN: true }),
+});
+
+test("availability never falls with more margin, nor rises with more rain; both ways round a link it is the same", () => {
+  fc.assert(
+    fc.property(paths, margin, fc.double({ min: 0.1, max: 20, noNaN: true }), (rest, marginDb, moreDb) => {
+      const here = availabilityOf(path(rest), marginDb);
+      const better = availabilityOf(path(rest), marginDb + moreDb);
+      expect(better.availabilityPercent).toBeGreaterThanOrEqual(here.availabilityPercent - 1e-9);
+      expect(better.worstMonthAvailabilityPercent).toBeGreaterThanOrEqual(here.worstMonthAvailabilityPercent - 1e-9);
+      const wetter = availabilityOf(path({ ...rest, rainRate001MmPerH: rest.rainRate001MmPerH + 20 }), marginDb);
+      expect(wetter.availabilityPercent).toBeLessThanOrEqual(here.availabilityPercent + 1e-6);
+      const back = availabilityOf(path({ ...rest, txAmslM: 60, rxAmslM: 120 }), marginDb);
+      expect(back.availabilityPercent).toBeCloseTo(here.availabilityPercent, 9);
+    }),
+    { numRuns: 200, seed: 5 },
+  );
+});
+
+test("the margin for an availability gives just that availability, and a little less does not", () => {
+  fc.assert(
+    fc.property(paths, fc.constantFrom(99.5, 99.9, 99.95, 99.99), (rest, wanted) => {
+      const least = marginForAvailabilityDb(path(rest), wanted);
+      if (least === null) return;
+      expect(availabilityOf(path(rest), least).availabilityPercent).toBeGreaterThanOrEqual(wanted);
+      if (least > 0.01) expect(availabilityOf(path(rest), least - 0.01).availabilityPercent).toBeLessThan(wanted);
+    }),
+    { numRuns: 150, seed: 6 },
+  );
+  expect(marginForAvailabilityDb(path(), 99.9999)).toBeNull();
+  expect(availabilityOf(path(), -1).availabilityPercent).toBe(0);
+});
+
+test("only what the ray passes through is trees on the way, thin stands by their density", () => {
+  const frame = { westDeg: 10, northDeg: 1, cellLonDeg: 0.001, cellLatDeg: 0.001, columns: 100, rows: 20 };
+  const cells = frame.columns * frame.rows;
+  const wooded = (density: number, kind: "wood" | "building") => {
+    const heightM = new Float32Array(cells);
+    const code = new Uint8Array(cells);
+    for (let i = 0; i < cells; i++)
+      if (i % 100 >= 40 && i % 100 < 50) {
+        heightM[i] = 15;
+        code[i] = coverCode(kind, density);
+      }
+    const terrain = plainTerrain(arraySurface(frame, new Float32Array(cells).fill(100), { heightM, code }));
+    return sampleProfile(terrain, { latDeg: 0.99, lonDeg: 10.01 }, { latDeg: 0.99, lonDeg: 10.09 });
+  };
+  const depth = (profile: ReturnType<typeof wooded>, heightM: number) =>
+    treeDepthM(profile, 100 + heightM, 100 + heightM, 4 / 3);
+  expect(Math.abs(depth(wooded(1, "wood"), 8) - 1113)).toBeLessThan(112);
+  expect(depth(wooded(0.5, "wood"), 8)).toBeCloseTo(depth(wooded(1, "wood"), 8) / 2, 6);
+  expect(depth(wooded(1, "wood"), 30)).toBe(0);
+  expect(depth(wooded(1, "building"), 8)).toBe(0);
+});
