@@ -8,6 +8,7 @@ export default [
   route("plans/:planId/relief/:z/:x/:y", "routes/relief.ts"),
   route("plans/:planId/changes", "routes/changes.ts"),
   route("plans/:planId/places", "routes/places.ts"),
+  route("plans/:planId/remedies", "routes/remedies.ts"),
   route("plans/:planId/terrain", "routes/terrain.ts"),
   route("plans/:planId/jobs/:jobId", "routes/job.ts"),
   route("you", "routes/you.tsx"),

@@ -63,7 +63,7 @@ test("the planted faults are found, each with a remedy, and little else", () => 
     "tight",
     "weak",
   ]);
-  for (const finding of findings) expect([finding.kind, finding.remedies.length]).not.toEqual([finding.kind, 0]);
-  expect(findings[0]!.remedies[0]!.label).toBe("Raise the Lighthouse end from 9 to 13.5 m");
+  for (const finding of findings) expect([finding.kind, finding.remedies!.length]).not.toEqual([finding.kind, 0]);
+  expect(findings[0]!.remedies![0]!.label).toBe("Raise the Lighthouse end from 9 to 13.5 m");
   expect(findings.find(({ kind }) => kind === "doubtful")!.why).toContain("side lobe");
 });

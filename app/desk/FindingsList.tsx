@@ -1,6 +1,6 @@
 import { FINDING_TITLES, type Finding, type Remedy } from "#core/findings";
 import { Users } from "lucide-react";
-import { Link } from "react-router";
+import { Link, useFetcher } from "react-router";
 import { Button, buttonClass } from "../ui";
 import { useDesk } from "./DeskContext";
 
@@ -40,6 +40,9 @@ export function FindingCard({
   withPlace?: boolean;
 }) {
   const { data, select, selection } = useDesk();
+  const fetcher = useFetcher<Remedy[]>();
+  const remedies = finding.remedies ?? fetcher.data ?? null;
+  const remediesUrl = `/plans/${data.rows.plan.id}/remedies?finding=${encodeURIComponent(finding.id)}`;
   const selected = selection?.kind === "link" && selection.id === finding.linkId;
   return (
     <article
@@ -66,9 +69,13 @@ export function FindingCard({
       {open && (
         <div className="mt-1.5">
           <p className="mb-1.5 text-xs">{finding.why}</p>
-          {finding.remedies.length > 0 ? (
+          {remedies === null ? (
+            <Button disabled={fetcher.state !== "idle"} onClick={() => void fetcher.load(remediesUrl)}>
+              {fetcher.state === "idle" ? "Work out remedies" : "Trying what could help…"}
+            </Button>
+          ) : remedies.length > 0 ? (
             <ul className="space-y-1.5">
-              {finding.remedies.map((remedy) => (
+              {remedies.map((remedy) => (
                 <RemedyRow key={remedy.label} remedy={remedy} finding={finding} planId={data.rows.plan.id} />
               ))}
             </ul>

@@ -80,6 +80,8 @@ function linkRows({ world, summaries }: Desk): ListRow[] {
 }
 
 const ROW_PX = 44;
+/** Findings shown at once: more than anybody works through in a day. */
+const MOST_CARDS = 100;
 
 /** A list of a thousand rows as quick as one of ten; J and K walk it. */
 function VirtualRows({ rows }: { rows: ListRow[] }) {
@@ -164,13 +166,18 @@ export function LeftColumn({ stage }: { stage: Stage }) {
                   : "Nothing found in what this stage checks."}
               </p>
             )}
-            {findings.map((finding) => (
+            {findings.slice(0, MOST_CARDS).map((finding) => (
               <FindingCard
                 key={finding.id}
                 finding={finding}
                 open={finding.linkId === selectedLink && stage !== "paths"}
               />
             ))}
+            {findings.length > MOST_CARDS && (
+              <p className="px-3 py-2 text-xs text-quiet">
+                and {findings.length - MOST_CARDS} more that hurt fewer people; they show with their links below
+              </p>
+            )}
           </div>
         </section>
       )}

@@ -34,7 +34,7 @@ interface Side {
 /** The outcome of a state of the plan, over the terrain that it had. */
 async function sideOf(store: Store, rows: PlanRows): Promise<Side> {
   const { profileBetween } = await contextOf(store, rows);
-  const { outcome, findings, summaries } = reviewPlan(worldOf(rows), profileBetween);
+  const { outcome, findings, summaries } = reviewPlan(worldOf(rows), profileBetween, 0);
   return {
     outcome,
     findings: findings.length,

@@ -42,7 +42,8 @@ export interface Finding {
   what: string;
   why: string;
   people: number;
-  remedies: Remedy[];
+  /** Null while nobody has looked for them: in a large plan only the findings that hurt most are worked out at once. */
+  remedies: Remedy[] | null;
 }
 
 /** A fault before anyone has looked for remedies. */
@@ -225,7 +226,7 @@ function withMinus(value: number): string {
 }
 
 /** A fault placed in the plan, its people counted, remedies still to come. */
-export function findingOf(world: World, link: Link, fault: Fault, remedies: Remedy[]): Finding {
+export function findingOf(world: World, link: Link, fault: Fault): Finding {
   const { a, b } = linkEnds(world, link);
   const end: LinkEnd | null = fault.radioId === a.radio.id ? a : fault.radioId === b.radio.id ? b : null;
   return {
@@ -234,6 +235,6 @@ export function findingOf(world: World, link: Link, fault: Fault, remedies: Reme
     linkId: link.id,
     where: end ? `${end.radio.name} at ${end.placeName}` : `${a.placeName} – ${b.placeName}`,
     people: peopleBehind(world, link),
-    remedies,
+    remedies: null,
   };
 }

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { answerOf, outcomeOf, proposeAccess, proposeBridge, reviewPlan, summarize } from "#core/findings";
+import { answerOf, outcomeOf, proposeAccess, proposeBridge, reviewPlan, workOut, summarize } from "#core/findings";
 import { isServed } from "#core/link";
 import { checkEdits, mergeEdits, withEdits, type Link } from "#core/plan";
 import { radioIn, valley, type Valley } from "#core/testing";
@@ -46,8 +46,8 @@ test("every remedy, applied, resolves its finding and brings no worse one", () =
     );
     expect(findings.length).toBeGreaterThan(0);
     for (const finding of findings) {
-      expect(finding.remedies.length).toBeGreaterThan(0);
-      for (const remedy of finding.remedies) {
+      expect(finding.remedies!.length).toBeGreaterThan(0);
+      for (const remedy of finding.remedies!) {
         const world = withEdits(made.world, remedy.edits);
         expect(checkEdits(made.world, remedy.edits)).toEqual([]);
         expect(reviewPlan(world, made.between).findings.map((one) => one.id)).not.toContain(finding.id);
@@ -115,4 +115,15 @@ test("edits merge by row, the later one wins, and the kept world stays as it was
   expect(withEdits(made.world, merged).radios.get("sector")!.heightM).toBe(32);
   expect(made.world.radios.get("sector")!.heightM).toBe(30);
   expect(checkEdits(made.world, step(41))[0]!.message).toBe("sector: 41 m is above the 40 m that west offers");
+});
+
+test("in a large plan remedies are worked out for what hurts most, the others when they are asked for", () => {
+  const made = valley(45);
+  const all = reviewPlan(made.world, made.between).findings;
+  const few = reviewPlan(made.world, made.between, 1).findings;
+  expect(few.map(({ id }) => id)).toEqual(all.map(({ id }) => id));
+  expect(few.map(({ remedies }) => remedies !== null)).toEqual(all.map((_, i) => i === 0));
+  for (const { id, remedies } of all) expect(workOut(made.world, id, made.between)).toEqual(remedies);
+  expect(workOut(made.world, "bridge:none:", made.between)).toBeNull();
+  expect(workOut(made.world, "gone:blocked:", made.between)).toBeNull();
 });

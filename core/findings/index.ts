@@ -21,4 +21,4 @@ export {
 } from "./outcome";
 export { bestSector, proposeAccess, proposeBridge } from "./propose";
 export { remediesFor } from "./remedies";
-export { newestMeasurements, reviewPlan, type Review } from "./review";
+export { newestMeasurements, reviewPlan, workOut, type Review } from "./review";

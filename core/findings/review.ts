@@ -1,6 +1,6 @@
 import type { LinkAnswer } from "../link";
 import type { Measurement, World } from "../plan";
-import { faultsOf, findingOf, FINDING_KINDS, type Finding } from "./finding";
+import { faultsOf, findingOf, FINDING_KINDS, type Fault, type Finding, type Remedy } from "./finding";
 import { answerOf, outcomeOf, summarize, type LinkSummary, type Outcome, type ProfileSource } from "./outcome";
 import { remediesFor } from "./remedies";
 
@@ -21,26 +21,43 @@ export function newestMeasurements(world: World): Map<string, Measurement> {
   return newest;
 }
 
-/** Answers every link of a plan and ranks all that is wrong by how many people it hurts. */
-export function reviewPlan(world: World, profileBetween: ProfileSource): Review {
+/** Findings whose remedies are worked out with the review; the others when they are asked for. */
+const MOST_WORKED_OUT = 12;
+
+/**
+ * Answers every link of a plan and ranks all that is wrong by how many people it hurts. Remedies, each tried on the whole
+ * link, are worked out for the first `mostWorkedOut` findings.
+ */
+export function reviewPlan(world: World, profileBetween: ProfileSource, mostWorkedOut = MOST_WORKED_OUT): Review {
   const summaries = new Map<string, LinkSummary>();
   const answers = new Map<string, LinkAnswer>();
-  const findings: Finding[] = [];
+  const found: { finding: Finding; fault: Fault }[] = [];
   const measured = newestMeasurements(world);
   for (const link of world.links.values()) {
     const answer = answerOf(world, link, profileBetween);
     answers.set(link.id, answer);
     summaries.set(link.id, summarize(world, link, answer));
-    const measurement = measured.get(link.id) ?? null;
-    for (const fault of faultsOf(world, link, answer, measurement)) {
-      findings.push(
-        findingOf(world, link, fault, remediesFor(world, link, answer, fault, measurement, profileBetween)),
-      );
-    }
+    for (const fault of faultsOf(world, link, answer, measured.get(link.id) ?? null))
+      found.push({ finding: findingOf(world, link, fault), fault });
   }
-  findings.sort(
-    (x, y) =>
+  found.sort(
+    ({ finding: x }, { finding: y }) =>
       y.people - x.people || FINDING_KINDS.indexOf(x.kind) - FINDING_KINDS.indexOf(y.kind) || x.id.localeCompare(y.id),
   );
-  return { summaries, answers, outcome: outcomeOf(world, summaries), findings };
+  for (const { finding, fault } of found.slice(0, mostWorkedOut)) {
+    const link = world.links.get(finding.linkId)!;
+    const measurement = measured.get(link.id) ?? null;
+    finding.remedies = remediesFor(world, link, answers.get(link.id)!, fault, measurement, profileBetween);
+  }
+  return { summaries, answers, outcome: outcomeOf(world, summaries), findings: found.map(({ finding }) => finding) };
+}
+
+/** The remedies of one finding that the review left for later; null when the plan has no such finding. */
+export function workOut(world: World, findingId: string, profileBetween: ProfileSource): Remedy[] | null {
+  const link = world.links.get(findingId.split(":")[0]!);
+  if (!link) return null;
+  const answer = answerOf(world, link, profileBetween);
+  const measurement = newestMeasurements(world).get(link.id) ?? null;
+  const fault = faultsOf(world, link, answer, measurement).find((one) => findingOf(world, link, one).id === findingId);
+  return fault ? remediesFor(world, link, answer, fault, measurement, profileBetween) : null;
 }
