@@ -118,24 +118,22 @@ function DeskFrame({ stage }: { stage: Stage }) {
     } else toast.error(result.message, { duration: 12_000 });
   }, [result, discard]);
 
+  // Undo is pressed faster than a save answers: whatever changes the plan waits its turn, none is lost.
+  const turn = useRef<Promise<unknown>>(Promise.resolve());
+  const { submit } = fetcher;
+  const inTurn = (fields: Record<string, string>) => {
+    turn.current = turn.current.then(() => submit(fields, { method: "post" })).catch(() => undefined);
+  };
   const keep = (reason = "") => {
     if (draft.edits.length === 0 || busy) return;
-    void fetcher.submit(
-      { intent: "keep", edits: JSON.stringify(draft.edits), what: describeEdits(kept, world, draft.edits), reason },
-      { method: "post" },
-    );
+    inTurn({
+      intent: "keep",
+      edits: JSON.stringify(draft.edits),
+      what: describeEdits(kept, world, draft.edits),
+      reason,
+    });
   };
-  // Undo is pressed faster than a save answers: the steps wait their turn, none is lost.
-  const waiting = useRef<("undo" | "redo")[]>([]);
-  const history = (way: "undo" | "redo") => {
-    if (busy) waiting.current.push(way);
-    else void fetcher.submit({ intent: way }, { method: "post" });
-  };
-  const { submit } = fetcher;
-  useEffect(() => {
-    const way = busy ? undefined : waiting.current.shift();
-    if (way) void submit({ intent: way }, { method: "post" });
-  }, [busy, submit]);
+  const history = (intent: "undo" | "redo") => inTurn({ intent });
   useKeys({
     find: () => setFinding(true),
     help: () => setHelp(true),
