@@ -8,7 +8,7 @@ export {
   takeArchive,
 } from "./archive";
 export { contextOf, forgetPlans, planContext, type PlanContext } from "./planContext";
-export { jobOf, runningJobs, startJob, stopJob, type JobTools, type JobView } from "./registry";
+export { jobOf, startJob, stopJob, type JobTools, type JobView } from "./registry";
 export { importTerrain, type TerrainImport } from "./terrain";
 export { dropOldUploads, dropUpload, receiveUpload, UPLOAD_LIMIT_BYTES, uploadPath } from "./uploads";
 export { askScanner, startScanner } from "./scanner";

@@ -70,13 +70,6 @@ export function jobOf(planId: string, id: string): JobView | null {
   return job && job.view.planId === planId ? job.view : null;
 }
 
-/** Jobs of a plan that are still at work. */
-export function runningJobs(planId: string): JobView[] {
-  return [...jobs.values()]
-    .map(({ view }) => view)
-    .filter((view) => view.planId === planId && view.state === "running");
-}
-
 export function stopJob(planId: string, id: string): boolean {
   const job = jobs.get(id);
   if (!job || job.view.planId !== planId) return false;

@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { layerSchema, type Edit, type Layer } from "#core/plan";
 import type { Legend } from "#formats/raster";
-import { applyChange, dropStrayTiles, overviewId, writeTiles, type Store } from "#store";
+import { applyChange, dropTiles, overviewId, writeTiles, type Store } from "#store";
 import { startJob, type JobTools, type JobView } from "./registry";
 import { startWorker } from "./startWorker";
 import { dropUpload, uploadPath } from "./uploads";
@@ -26,8 +26,9 @@ const WORKER_HEAP_MB = 700;
  */
 export function importTerrain(store: Store, order: TerrainImport): JobView {
   return startJob(order.planId, `Terrain: ${order.files.map(({ name }) => name).join(", ")}`, async (tools) => {
+    const ids = order.files.map(() => randomUUID());
     try {
-      const layers = await readLayers(store, order, tools);
+      const layers = await readLayers(store, order, ids, tools);
       tools.check();
       await applyChange(store.db, {
         planId: order.planId,
@@ -43,7 +44,8 @@ export function importTerrain(store: Store, order: TerrainImport): JobView {
       const holeText = holes > 0 ? `; ${holes} cells are holes, filled wherever a coarser raster knows the ground` : "";
       return { message: `Took ${layers.length} raster${layers.length > 1 ? "s" : ""} with ${cells} cells${holeText}.` };
     } catch (error) {
-      await dropStrayTiles(store.db, order.planId);
+      // Its own tiles alone: another import of this plan may be under way.
+      for (const id of ids) await dropTiles(store.db, order.planId, id);
       throw new Error(`${(error as Error).message}. The terrain stays as it was.`, { cause: error });
     } finally {
       for (const { uploadId } of order.files) dropUpload(store, uploadId);
@@ -51,14 +53,14 @@ export function importTerrain(store: Store, order: TerrainImport): JobView {
   });
 }
 
-async function readLayers(store: Store, order: TerrainImport, tools: JobTools): Promise<Layer[]> {
+async function readLayers(store: Store, order: TerrainImport, ids: string[], tools: JobTools): Promise<Layer[]> {
   const files = order.files.map(({ uploadId, name }) => {
     const path = uploadPath(store, uploadId);
     if (!path) throw new Error(`${name} did not arrive`);
     return { path, name };
   });
-  const layers: Layer[] = files.map(({ name }) => ({
-    id: randomUUID(),
+  const layers: Layer[] = files.map(({ name }, index) => ({
+    id: ids[index]!,
     planId: order.planId,
     name: name.slice(0, 120),
     kind: order.kind,
@@ -76,6 +78,7 @@ async function readLayers(store: Store, order: TerrainImport, tools: JobTools): 
     { files, epsg: order.epsg, legend: order.legend } satisfies RasterOrder,
     WORKER_HEAP_MB,
   );
+  let taking: Promise<void> = Promise.resolve();
   const halt = () => void worker.terminate();
   tools.signal.addEventListener("abort", halt);
   try {
@@ -97,12 +100,17 @@ async function readLayers(store: Store, order: TerrainImport, tools: JobTools): 
         } else layer.holeCount = message.holeCount;
         worker.postMessage("kept");
       };
-      worker.on("message", (message: RasterMessage) => void take(message).catch(reject));
+      worker.on("message", (message: RasterMessage) => {
+        taking = take(message);
+        taking.catch(reject);
+      });
       worker.on("error", reject);
       worker.on("exit", () => reject(new Error("the reading was stopped")));
     });
   } finally {
     tools.signal.removeEventListener("abort", halt);
+    // A batch on its way into the store arrives before anybody clears up.
+    await taking.catch(() => undefined);
     await worker.terminate();
   }
   return layers.map((layer) => layerSchema.parse(layer));

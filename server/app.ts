@@ -6,6 +6,7 @@ import express, { type RequestHandler } from "express";
 import pino from "pino";
 import { pinoHttp } from "pino-http";
 import type { ServerBuild } from "react-router";
+import { dropStrayTiles } from "#store";
 import { dropOldArchives, dropOldUploads } from "#jobs";
 import { getStore, seedDemo } from "../app/data/store.server";
 import { bodyLimit, headers, nonce, sameOrigin } from "./security";
@@ -32,6 +33,7 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
   const pages = import("virtual:react-router/server-build") as unknown as Promise<ServerBuild>;
   const store = await getStore();
   dropOldUploads(store);
+  await dropStrayTiles(store.db);
   dropOldArchives(store);
   const landing = demo ? `/plans/${await seedDemo(store, fresh)}` : "/";
 

@@ -42,11 +42,6 @@ export async function openDatabase(directory: string): Promise<PGlite> {
   return db;
 }
 
-/** Whether a data directory has ever been opened. */
-export function storeExists(directory: string): boolean {
-  return existsSync(join(directory, "db", "PG_VERSION"));
-}
-
 /** Brings the schema to the newest migration, all missing ones in one transaction. A newer schema than ours is refused. */
 export async function migrate(db: PGlite): Promise<void> {
   await db.transaction(async (tx) => {

@@ -11,10 +11,19 @@ export {
   type HistoryEntry,
   type HistoryFilter,
 } from "./changes";
-export { openStore, storeExists, type Store } from "./database";
+export { openStore, type Store } from "./database";
 export { DataDirectoryBusy } from "./lock";
 export { readPhoto, writePhoto } from "./photos";
 export { createPlan, deletePlan, listPlans, readPlan, type PlanBytes } from "./plans";
-export { dropStrayTiles, frameOf, overviewId, packLayer, readTerrain, readTiles, writeTiles } from "./terrain";
+export {
+  dropStrayTiles,
+  dropTiles,
+  frameOf,
+  overviewId,
+  packLayer,
+  readTerrain,
+  readTiles,
+  writeTiles,
+} from "./terrain";
 export { decodeTile, encodeTile } from "./tileCodec";
 export { dropVersion, editsBetween, listVersions, nameVersion, readVersion, type Version } from "./versions";

@@ -139,7 +139,9 @@ test("terrain keeps its heights and its holes", async () => {
     expect(back.groundAmslM(column, 60)).toBe(surface.groundAmslM(column, 60));
   // Undo takes the layer out and leaves its tiles, so that redo needs no file.
   await stepHistory(store.db, "valley", "Ana", "undo");
-  await dropStrayTiles(store.db, "valley");
+  await writeTiles(store.db, "valley", "nobody's", tiles);
+  await dropStrayTiles(store.db);
+  expect(await readTiles(store.db, "valley", "nobody's")).toEqual([]);
   await stepHistory(store.db, "valley", "Ana", "redo");
   expect(await readTiles(store.db, "valley", layer.id)).toHaveLength(tiles.length);
 });

@@ -125,14 +125,25 @@ export async function readTiles(
   return [...(await packedTiles(db, planId, layerId))].map(([index, data]) => ({ index, data }));
 }
 
-/** Drops tiles that no layer and no entry of the logbook names: those of imports that were broken off. */
-export async function dropStrayTiles(db: PGlite, planId: string): Promise<void> {
-  await db.query(
-    `DELETE FROM layer_tiles t WHERE plan_id = $1
-       AND NOT EXISTS (SELECT 1 FROM layers l WHERE l.plan_id = t.plan_id AND l.id = split_part(t.layer_id, '~', 1))
-       AND NOT EXISTS (SELECT 1 FROM history h WHERE h.plan_id = t.plan_id AND h.edits @> jsonb_build_array(jsonb_build_object('kind', 'layers', 'id', split_part(t.layer_id, '~', 1))))`,
-    [planId],
+/** Drops the tiles of one raster, overview included: of an import that failed before its row was written. */
+export async function dropTiles(db: PGlite, planId: string, layerId: string): Promise<void> {
+  await db.query("DELETE FROM layer_tiles WHERE plan_id = $1 AND layer_id = ANY($2)", [
+    planId,
+    [layerId, overviewId(layerId)],
+  ]);
+}
+
+/**
+ * Drops tiles that no layer and no entry of the logbook names: those of imports that died with their process. Only while
+ * none is under way, for its tiles have no row yet.
+ */
+export async function dropStrayTiles(db: PGlite): Promise<void> {
+  const { rows } = await db.query<{ plan_id: string; id: string }>(
+    `SELECT t.plan_id, t.id FROM (SELECT DISTINCT plan_id, split_part(layer_id, '~', 1) AS id FROM layer_tiles) t
+     WHERE NOT EXISTS (SELECT 1 FROM layers l WHERE l.plan_id = t.plan_id AND l.id = t.id)
+       AND NOT EXISTS (SELECT 1 FROM history h WHERE h.plan_id = t.plan_id AND h.edits @> jsonb_build_array(jsonb_build_object('kind', 'layers', 'id', t.id)))`,
   );
+  for (const { plan_id, id } of rows) await dropTiles(db, plan_id, id);
 }
 
 /** A raster held whole, as a layer's row and its packed tiles. */

@@ -13,13 +13,7 @@ const editsSchema = z
   .min(1, "the change is empty");
 
 /** Edits of `planId` as a browser sent them, or what is wrong with the first that cannot be taken. */
-export function parseEdits(text: string, planId: string): { edits: Edit[] } | { error: string } {
-  let raw: unknown;
-  try {
-    raw = JSON.parse(text);
-  } catch {
-    return { error: "Not kept: the change that arrived is not JSON." };
-  }
+export function parseEdits(raw: unknown, planId: string): { edits: Edit[] } | { error: string } {
   const parsed = editsSchema.safeParse(raw);
   if (!parsed.success) {
     const { path, message } = parsed.error.issues[0]!;

@@ -1,4 +1,4 @@
-import { checkEdits, type Edit } from "#core/plan";
+import { checkEdits } from "#core/plan";
 import type { PlanContext } from "#jobs";
 import { applyChange, BrokenReference, type Store } from "#store";
 import { parseEdits } from "./edits.server";
@@ -13,11 +13,10 @@ export interface KeepResult {
 export async function keepChange(
   store: Store,
   context: PlanContext,
-  change: { edits: string | Edit[]; who: string; what: string; reason: string },
+  change: { edits: unknown; who: string; what: string; reason: string },
 ): Promise<KeepResult> {
   const planId = context.rows.plan.id;
-  const text = typeof change.edits === "string" ? change.edits : JSON.stringify(change.edits);
-  const parsed = parseEdits(text, planId);
+  const parsed = parseEdits(change.edits, planId);
   if ("error" in parsed) return { ok: false, message: parsed.error, status: 400 };
   const problems = checkEdits(context.world, parsed.edits);
   if (problems.length > 0) {

@@ -2,7 +2,7 @@ import { worldOf, emptyRows, type Edit, type Plan, type Site, type Subscriber } 
 import { densityCells, placeVerdicts, type DensityCell, type PlaceVerdict, type Verdict } from "#core/survey";
 import {
   guessMapping,
-  interpretRow,
+  interpretRows,
   readPasted,
   readTable,
   type InterpretedRow,
@@ -90,7 +90,7 @@ const api = {
     if (!table) return JSON.stringify({ rows: [], density: [] } satisfies Preview);
     const kept = await json<KeptPlaces>(`/plans/${planId}/places`);
     const world = worldOf({ ...emptyRows(kept.plan), sites: kept.sites, subscribers: kept.subscribers });
-    interpreted = table.rows.map((row) => interpretRow(row, table!.decimalComma, options));
+    interpreted = interpretRows(table, options);
     const places = interpreted.flatMap(({ place }) => (place ? [place] : []));
     verdicts = new Map(
       placeVerdicts(world, places, nearM, () => crypto.randomUUID()).map((one) => [one.place.row, one]),

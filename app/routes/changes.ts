@@ -18,7 +18,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     return Response.json({ ok: false, message: "Not kept: the change that arrived is no change." }, { status: 400 });
   const { edits, what, reason } = body.data;
   const { status, ...result } = await keepChange(store, context, {
-    edits: JSON.stringify(edits),
+    edits,
     who: signature(request),
     what,
     reason,

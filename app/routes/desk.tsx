@@ -56,8 +56,14 @@ export async function action({ params, request }: Route.ActionArgs) {
       message: what === null ? `Nothing to ${intent}.` : `${intent === "undo" ? "Took back" : "Redone"}: ${what}`,
     });
   }
+  let edits: unknown;
+  try {
+    edits = JSON.parse(String(form.get("edits") ?? ""));
+  } catch {
+    return data({ ok: false, message: "Not kept: the change that arrived is not JSON." }, { status: 400 });
+  }
   const { status, ...result } = await keepChange(store, context, {
-    edits: String(form.get("edits") ?? ""),
+    edits,
     who,
     what: String(form.get("what") || ""),
     reason: String(form.get("reason") ?? ""),

@@ -54,7 +54,8 @@ export function reviewPlan(world: World, profileBetween: ProfileSource, mostWork
 
 /** The remedies of one finding that the review left for later; null when the plan has no such finding. */
 export function workOut(world: World, findingId: string, profileBetween: ProfileSource): Remedy[] | null {
-  const link = world.links.get(findingId.split(":")[0]!);
+  // An id is the link's, the kind and the radio's, and ids may hold colons themselves.
+  const link = [...world.links.values()].find(({ id }) => findingId.startsWith(`${id}:`));
   if (!link) return null;
   const answer = answerOf(world, link, profileBetween);
   const measurement = newestMeasurements(world).get(link.id) ?? null;

@@ -1,2 +1,2 @@
 export { modulationSchema, POWER_INPUTS, radioModelSchema, type Modulation, type RadioModel } from "./model";
-export { modulationAt, netRateMbps, sensitivityDbm } from "./throughput";
+export { netRateMbps, sensitivityDbm } from "./throughput";

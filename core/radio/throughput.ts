@@ -1,13 +1,6 @@
 import { thermalNoiseDbm } from "../propagation";
 import type { Modulation, RadioModel } from "./model";
 
-/** The fastest modulation whose SNR need is met, or null under the most robust one. */
-export function modulationAt(radio: RadioModel, snrDb: number): Modulation | null {
-  let best: Modulation | null = null;
-  for (const modulation of radio.modulations) if (modulation.snrDb <= snrDb) best = modulation;
-  return best;
-}
-
 /** Level in dBm at which `modulation` just holds at the receiver: noise floor plus its SNR need. */
 export function sensitivityDbm(
   radio: RadioModel,

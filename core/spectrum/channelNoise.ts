@@ -35,11 +35,19 @@ const THERMAL_DBM_PER_MHZ = -113.975;
 /** A scanner's own noise is taken to lie at most this far above thermal. */
 const WORST_SCANNER_DB = 10;
 
+/** Sorting thousands of levels anew for each step of a drag would be felt. */
+const floors = new WeakMap<Scan, number>();
+
 /** A scanner's own noise, dBm per MHz: the level under which a tenth of its bins lie, never more than a poor receiver's. */
-export function scannerFloorDbmPerMHz({ levelsDbm, binKHz }: Scan): number {
+export function scannerFloorDbmPerMHz(scan: Scan): number {
+  const known = floors.get(scan);
+  if (known !== undefined) return known;
+  const { levelsDbm, binKHz } = scan;
   const sorted = Float64Array.from(levelsDbm).sort();
   const low = sorted[Math.floor(sorted.length / 10)]! - 10 * Math.log10(binKHz / 1000);
-  return Math.min(low, THERMAL_DBM_PER_MHZ + WORST_SCANNER_DB);
+  const floor = Math.min(low, THERMAL_DBM_PER_MHZ + WORST_SCANNER_DB);
+  floors.set(scan, floor);
+  return floor;
 }
 
 /** How far a scan's heading may be off a radio's and still speak for it, besides half of its own opening. */

@@ -22,7 +22,6 @@ export {
   readGround,
   terrainExtent,
   terrainOf,
-  UNKNOWN_TERRAIN,
   type GroundSample,
   type Terrain,
   type TerrainLayer,

@@ -15,9 +15,6 @@ export interface Terrain {
   areas: AreaIndex | null;
 }
 
-/** The terrain of a plan that has none yet: it knows nothing anywhere. */
-export const UNKNOWN_TERRAIN: Terrain = { layers: [], areas: null };
-
 /** A terrain of rasters in any order; where several know the ground, the finest wins, and among equals the first given. */
 export function terrainOf(layers: readonly TerrainLayer[], areas: AreaIndex | null = null): Terrain {
   const cell = new Map(layers.map((layer) => [layer, cellSizeM(layer.surface.frame)]));

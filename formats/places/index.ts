@@ -1,5 +1,5 @@
 export { guessMapping, PLACE_FIELDS, type Mapping, type PlaceField } from "./fields";
-export { interpretRow, interpretRows, type InterpretedRow, type InterpretOptions, type RowError } from "./interpret";
+export { interpretRows, type InterpretedRow, type InterpretOptions, type RowError } from "./interpret";
 export { parsePosition, utmToPlace } from "./position";
 export { MOST_ROWS, readPasted, readTable } from "./readTable";
 export { PlacesFileError, type SourceTable } from "./table";

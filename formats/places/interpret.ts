@@ -41,7 +41,7 @@ export function interpretRows(table: SourceTable, options: InterpretOptions): In
 }
 
 /** One row: a place, or everything that keeps it from being one. */
-export function interpretRow(
+function interpretRow(
   { row, cells }: SourceTable["rows"][number],
   decimalComma: boolean,
   { mapping, defaultKind, defaultZone }: InterpretOptions,
