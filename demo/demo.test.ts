@@ -34,14 +34,16 @@ test("the terrain really blocks: a fair share of paths from the sites is obstruc
       if (other.id === site.id) continue;
       const profile = sampleProfile(terrain, site, other);
       const heightB = "structureHeightM" in other ? other.structureHeightM : other.maxHeightM;
-      const { state } = clearanceOf({
-        profile,
-        heightsM: obstructionHeightsM(profile, false),
-        aAmslM: profile.groundAmslM[0]! + site.structureHeightM,
-        bAmslM: profile.groundAmslM.at(-1)! + heightB,
-        frequencyGHz: 5.8,
-        kFactor: 4 / 3,
-      });
+      const { state } = clearanceOf(
+        {
+          profile,
+          heightsM: obstructionHeightsM(profile, false),
+          aAmslM: profile.groundAmslM[0]! + site.structureHeightM,
+          bAmslM: profile.groundAmslM.at(-1)! + heightB,
+          frequencyGHz: 5.8,
+        },
+        [{ kFactor: 4 / 3, wantedShare: 0.6 }],
+      );
       count[state]++;
     }
   }

@@ -10,6 +10,8 @@ const PLAN = newPlan({
   name: "Isla Orvena",
   createdAt: "2026-11-02T09:00:00.000Z",
   isDemo: true,
+  // The island's own gauge knows better than its latitude.
+  rainRate001MmPerH: 32,
 });
 
 let addressCount = 10;

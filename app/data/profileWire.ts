@@ -44,12 +44,14 @@ export function profileFromWire({ from, to, ground, coverHeight, coverCode, hole
   const count = groundAmslM.length;
   const line = inverseGeodesic(from, to);
   const distancesKm = new Float64Array(count);
-  for (let i = 0; i < count; i++) distancesKm[i] = (line.distanceM * i) / (count - 1) / 1000;
+  const spacingKm = line.distanceM / (count - 1) / 1000;
+  for (let i = 0; i < count; i++) distancesKm[i] = i * spacingKm;
+  distancesKm[count - 1] = line.distanceM / 1000;
   return {
     from,
     to,
     ...line,
-    ...placesAlong(from, to, count),
+    ...placesAlong(from, to, count, line),
     distancesKm,
     groundAmslM,
     coverHeightM: new Float64Array(fromBase64(coverHeight).buffer),

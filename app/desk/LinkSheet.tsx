@@ -1,14 +1,16 @@
-import { isServed, treeDepthM, wantedMarginDb, type LinkAnswer, type Tape } from "#core/link";
+import { isServed, wantedMarginDb, type LinkAnswer, type Tape } from "#core/link";
 import { linkEnds, type Link as LinkRow } from "#core/plan";
 import { Tabs } from "radix-ui";
 import { Link } from "react-router";
 import { AvailabilityView } from "../tape/AvailabilityView";
+import { ClearanceView } from "../tape/ClearanceView";
 import { TapeView } from "../tape/TapeView";
 import { Button, buttonClass, figure, NumberField, ProofMark, STATE_LINES, StateStroke, Term, useFormats } from "../ui";
 import { useDesk } from "./DeskContext";
 import { EndEditor } from "./EndEditor";
 import { channelEdits, radioEdit } from "./edits";
 import { FindingCard } from "./FindingsList";
+import { TreesEditor } from "./TreesEditor";
 
 function TurnDown({ tape, link, isA }: { tape: Tape; link: LinkRow; isA: boolean }) {
   const { world, draft } = useDesk();
@@ -56,7 +58,8 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
       <p className="flex items-center gap-2">
         <StateStroke state={answer.state} />
         <span>
-          {STATE_LINES[answer.state].word}, {figure(clearance.worstShare, 2)} of the{" "}
+          {STATE_LINES[answer.state].word}
+          {answer.path.treesAlone ? " by trees" : ""}, {figure(clearance.worstShare, 2)} of the{" "}
           <Term meaning="The first Fresnel zone: the ellipsoid around the ray that carries most of the energy. 60 % of it should be free.">
             zone
           </Term>
@@ -77,16 +80,13 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
       )}
       {clearance.state !== "clear" && (
         <p className="mt-0.5 text-quiet">
-          60 % clear from {formats.height(clearance.leastHeightAM)} at the first end, or{" "}
-          {formats.height(clearance.leastHeightBM)} at the second.
+          {Math.round(clearance.wantedShare * 100)} % clear from {formats.height(clearance.leastHeightAM)} at the first
+          end, or {formats.height(clearance.leastHeightBM)} at the second.
         </p>
       )}
     </div>
   );
 }
-
-/** Depth at which the foliage formula ends. */
-const MOST_TREES_M = 400;
 
 /** Everything about the selected link: the answer, what is wrong with it, both ends to change, and the tapes. */
 export function LinkSheet({ link }: { link: LinkRow }) {
@@ -100,15 +100,6 @@ export function LinkSheet({ link }: { link: LinkRow }) {
   const low = Math.max(a.model.bandMHz[0], b.model.bandMHz[0]);
   const high = Math.min(a.model.bandMHz[1], b.model.bandMHz[1]);
   const profile = profiles.get([a.place, b.place]);
-  const treesM =
-    profile && answer?.path
-      ? Math.min(
-          MOST_TREES_M,
-          Math.round(treeDepthM(profile, answer.path.aAmslM, answer.path.bAmslM, world.plan.kFactor)),
-        )
-      : 0;
-  const putTrees = (foliageDepthM: number) =>
-    draft.put([{ kind: "links", id: link.id, row: { ...link, foliageDepthM } }]);
   const setChannel = (change: { frequencyMHz?: number; widthMHz?: number }) =>
     draft.put(channelEdits(world, link, change));
   return (
@@ -180,6 +171,14 @@ export function LinkSheet({ link }: { link: LinkRow }) {
           </p>
         </section>
       )}
+      {answer?.path && profile && (
+        <ClearanceView
+          plan={world.plan}
+          profile={profile}
+          path={answer.path}
+          frequencyGHz={a.radio.frequencyMHz / 1000}
+        />
+      )}
       {answer && <AvailabilityView plan={world.plan} a={a} b={b} answer={answer} />}
       <section className="px-3 py-2" aria-label="Channel and ends">
         <div className="grid grid-cols-2 gap-2">
@@ -210,24 +209,7 @@ export function LinkSheet({ link }: { link: LinkRow }) {
               ))}
             </select>
           </div>
-          <NumberField
-            label="Through trees"
-            unit="m"
-            value={link.foliageDepthM}
-            step={5}
-            min={0}
-            max={400}
-            decimals={0}
-            onChange={(foliageDepthM) => putTrees(foliageDepthM)}
-          />
-          {treesM > 0 && treesM !== link.foliageDepthM && (
-            <p className="self-end pb-1 text-xs text-quiet">
-              {treesM} m stand in the ray.{" "}
-              <button type="button" className="text-clay underline" onClick={() => putTrees(treesM)}>
-                Plan through them
-              </button>
-            </p>
-          )}
+          <TreesEditor link={link} answer={answer} />
         </div>
         <EndEditor
           key={a.radio.id}

@@ -71,7 +71,7 @@ function paint({ buffer, dark, pixelM }: ReliefRequest): ImageData {
       let colour =
         code === 1
           ? palette.water
-          : code === 2
+          : code === 2 || code === 5
             ? palette.wood
             : code === 3
               ? palette.windbreak

@@ -1,5 +1,5 @@
 import { fresnelRadiusM } from "#core/propagation";
-import { WANTED_ZONE_SHARE, type PathAnswer } from "#core/link";
+import type { PathAnswer } from "#core/link";
 import type { LinkEnd } from "#core/plan";
 import type { Profile } from "#core/terrain";
 import { useEffect, useMemo, useRef, useState, type PointerEvent } from "react";
@@ -8,7 +8,14 @@ import { MastHandle } from "./MastHandle";
 import { SectionExport } from "./SectionExport";
 import { bulgedM, niceTicks, scalesFor, type Frame } from "./scales";
 
-const COVER_FILLS = ["", "", "var(--cover-wood)", "var(--cover-windbreak)", "var(--cover-building)"];
+const COVER_FILLS = [
+  "",
+  "",
+  "var(--cover-wood)",
+  "var(--cover-windbreak)",
+  "var(--cover-building)",
+  "var(--cover-wood)",
+];
 
 /** Size of an element in CSS pixels, followed as it changes. */
 function useSize() {
@@ -171,7 +178,7 @@ export function Section({
         <path d={still.line} fill="none" stroke="var(--quiet)" />
         <path d={still.water} fill="none" stroke="var(--clear)" strokeWidth="2" />
         <path d={zone(1).whole} fill={state.colour} fillOpacity="0.1" stroke={state.colour} strokeOpacity="0.45" />
-        <path d={zone(WANTED_ZONE_SHARE).lower} fill="none" stroke={state.colour} strokeDasharray="3 3" />
+        <path d={zone(path.clearance.wantedShare).lower} fill="none" stroke={state.colour} strokeDasharray="3 3" />
         {rayParts.map(([from, to], i) => (
           <line
             key={i}

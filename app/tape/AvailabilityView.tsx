@@ -1,3 +1,4 @@
+import { climateOf } from "#core/climate";
 import { availabilityOf, linearOf, marginForAvailabilityDb, type FadingPath, type LinkAnswer } from "#core/link";
 import type { LinkEnd, Plan } from "#core/plan";
 import { figure, Term } from "../ui";
@@ -10,6 +11,7 @@ const rare = (value: number) => (value < 0.0001 ? "under 0.0001 %" : `${figure(v
 export function AvailabilityView({ plan, a, b, answer }: { plan: Plan; a: LinkEnd; b: LinkEnd; answer: LinkAnswer }) {
   if (!answer.path) return null;
   const { aToB, bToA, aAmslM, bAmslM } = answer.path;
+  const climate = climateOf(plan, (a.place.latDeg + b.place.latDeg) / 2);
   const path: FadingPath = {
     distanceKm: answer.distanceM / 1000,
     frequencyGHz: a.radio.frequencyMHz / 1000,
@@ -17,10 +19,13 @@ export function AvailabilityView({ plan, a, b, answer }: { plan: Plan; a: LinkEn
     latDeg: (a.place.latDeg + b.place.latDeg) / 2,
     txAmslM: aAmslM,
     rxAmslM: bAmslM,
-    rainRate001MmPerH: plan.rainRate001MmPerH,
+    ...climate,
+    dN1: climate.dN1NPerKm,
   };
   const weaker = aToB.fadeMarginDb <= bToA.fadeMarginDb ? { tape: aToB, to: b } : { tape: bToA, to: a };
+  const stronger = weaker.tape === aToB ? { tape: bToA, to: a } : { tape: aToB, to: b };
   const marginDb = weaker.tape.fadeMarginDb;
+  const back = availabilityOf({ ...path, polarization: linearOf(b.radio.polarization) }, stronger.tape.fadeMarginDb);
   const found = availabilityOf(path, marginDb);
   const neededDb = marginForAvailabilityDb(path, plan.availabilityPercent);
   return (
@@ -66,6 +71,11 @@ export function AvailabilityView({ plan, a, b, answer }: { plan: Plan; a: LinkEn
               <td>{percent(found.availabilityPercent)}</td>
               <td>{percent(found.worstMonthAvailabilityPercent)}</td>
             </tr>
+            <tr className="text-quiet">
+              <th scope="row">and toward {stronger.to.placeName}</th>
+              <td>{percent(back.availabilityPercent)}</td>
+              <td>{percent(back.worstMonthAvailabilityPercent)}</td>
+            </tr>
           </tbody>
         </table>
       )}
@@ -73,7 +83,9 @@ export function AvailabilityView({ plan, a, b, answer }: { plan: Plan; a: LinkEn
         {neededDb === null
           ? `No margin gives ${plan.availabilityPercent} %: rain is not known below 0.001 % of the year.`
           : `${plan.availabilityPercent} % of the year needs a margin of ${figure(neededDb)} dB; it has ${figure(marginDb)} dB.`}{" "}
-        ITU-R P.530-17 §2.3.1, §2.3.4, §2.4.1; P.841. Rain is known from 0.001 to 1 % of the year.
+        Rain {figure(climate.rainRate001MmPerH, 0)} mm/h{plan.rainRate001MmPerH === null && " by latitude"}, dN1{" "}
+        {figure(climate.dN1NPerKm, 0)} N/km{plan.dN1NPerKm === null && " by latitude"}. ITU-R P.530-17 §2.3.1, §2.3.4,
+        §2.4.1; P.841. Rain is known from 0.001 to 1 % of the year.
       </p>
     </section>
   );

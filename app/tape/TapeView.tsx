@@ -1,4 +1,4 @@
-import type { Tape, TapeLine } from "#core/link";
+import { tapeLines, type Tape, type TapeLine } from "#core/link";
 import { useState } from "react";
 import { figure, signedFigure } from "../ui";
 
@@ -73,7 +73,7 @@ export function TapeView({ tape, caption }: { tape: Tape; caption: string }) {
         </tr>
       </thead>
       <tbody>
-        {tape.lines.map((line) => (
+        {tapeLines(tape).map((line) => (
           <Line
             key={line.key}
             line={line}

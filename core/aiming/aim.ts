@@ -20,15 +20,15 @@ export interface Pointing {
   elevationOffDeg: number;
 }
 
-/** Where an end points and how far that is from the other end; an end without a set direction aims at it exactly. */
-export function pointingOf(end: LinkEnd, bearingDeg: number, pathTiltDownDeg: number): Pointing {
+/** Where an end points and how far that is from the other end; an end without a set direction aims at it but for `errorDeg`. */
+export function pointingOf(end: LinkEnd, bearingDeg: number, pathTiltDownDeg: number, errorDeg = 0): Pointing {
   const electrical = end.antenna.electricalTiltDownDeg;
   const azimuthDeg = end.radio.azimuthDeg ?? bearingDeg;
   const mechanicalTiltDownDeg = end.radio.tiltDownDeg ?? pathTiltDownDeg - electrical;
   return {
     azimuthDeg,
     mechanicalTiltDownDeg,
-    azimuthOffDeg: signedAngleDeg(bearingDeg - azimuthDeg),
+    azimuthOffDeg: end.radio.azimuthDeg === null ? errorDeg : signedAngleDeg(bearingDeg - azimuthDeg),
     elevationOffDeg: mechanicalTiltDownDeg + electrical - pathTiltDownDeg,
   };
 }

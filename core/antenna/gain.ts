@@ -16,20 +16,48 @@ export function cutLossDb(cut: Cut, angleDeg: number): number {
   return lossDb[low]! + (lossDb[high]! - lossDb[low]!) * share;
 }
 
-/** Peak gain at a frequency, dBi, straight between the sheet's points and held beyond them. */
-export function peakGainDbi(antenna: AntennaModel, frequencyMHz: number): number {
-  const points = antenna.gainAcrossBand;
-  const after = points.findIndex((point) => point.frequencyMHz >= frequencyMHz);
-  if (after === 0) return points[0]!.gainDbi;
-  if (after < 0) return points.at(-1)!.gainDbi;
-  const a = points[after - 1]!;
-  const b = points[after]!;
-  return a.gainDbi + ((b.gainDbi - a.gainDbi) * (frequencyMHz - a.frequencyMHz)) / (b.frequencyMHz - a.frequencyMHz);
-}
-
 export const POLARIZATIONS = ["H", "V", "HV", "X45"] as const;
 /** H or V: one chain. HV: one chain on each. X45: two chains at ±45°. */
 export type Polarization = (typeof POLARIZATIONS)[number];
+
+/**
+ * Peak gain at a frequency, dBi, straight between the sheet's points and held beyond them; for dual polarizations the mean
+ * of both.
+ */
+export function peakGainDbi(antenna: AntennaModel, frequencyMHz: number, polarization: Polarization = "HV"): number {
+  const points = antenna.gainAcrossBand;
+  const last = points.length - 1;
+  if (frequencyMHz <= points[0]!.frequencyMHz) return gainAt(points[0]!, polarization);
+  for (let i = 1; i <= last; i++) {
+    const after = points[i]!;
+    if (frequencyMHz > after.frequencyMHz) continue;
+    const before = points[i - 1]!;
+    const share = (frequencyMHz - before.frequencyMHz) / (after.frequencyMHz - before.frequencyMHz);
+    const gain = gainAt(before, polarization);
+    return gain + (gainAt(after, polarization) - gain) * share;
+  }
+  return gainAt(points[last]!, polarization);
+}
+
+function gainAt({ hDbi, vDbi }: AntennaModel["gainAcrossBand"][number], polarization: Polarization): number {
+  return polarization === "H" ? hDbi : polarization === "V" ? vDbi : (hDbi + vDbi) / 2;
+}
+
+/** How far the gain falls below its greatest anywhere in the band, dB, on either polarization: 0 is perfectly flat. */
+export function bandFlatnessDb({ gainAcrossBand }: AntennaModel): number {
+  const fall = (gains: number[]) => Math.max(...gains) - Math.min(...gains);
+  return Math.max(fall(gainAcrossBand.map(({ hDbi }) => hDbi)), fall(gainAcrossBand.map(({ vDbi }) => vDbi)));
+}
+
+/**
+ * By how much one chain stands above the other in a direction of azimuth, dB: the difference of the two polarizations'
+ * cuts and peaks. Radios at the edge of a sector show it as unequal chains.
+ */
+export function chainImbalanceDb(antenna: AntennaModel, azimuthDeg: number): number {
+  const { H, V } = antenna.azimuthCuts;
+  const middle = antenna.gainAcrossBand[antenna.gainAcrossBand.length >> 1]!;
+  return middle.vDbi - cutLossDb(V, azimuthDeg) - (middle.hDbi - cutLossDb(H, azimuthDeg));
+}
 
 /**
  * Loss below the peak in a direction off boresight, dB, never more than the front-to-back ratio. The three-dimensional
@@ -42,12 +70,16 @@ export function patternLossDb(
   azimuthOffDeg: number,
   elevationOffDeg: number,
 ): number {
-  const along = (cuts: { H: Cut; V: Cut }, angleDeg: number) =>
-    polarization === "H" || polarization === "V"
-      ? cutLossDb(cuts[polarization], angleDeg)
-      : (cutLossDb(cuts.H, angleDeg) + cutLossDb(cuts.V, angleDeg)) / 2;
-  const sum = along(antenna.azimuthCuts, azimuthOffDeg) + along(antenna.elevationCuts, elevationOffDeg);
+  const sum =
+    lossAlong(antenna.azimuthCuts, polarization, azimuthOffDeg) +
+    lossAlong(antenna.elevationCuts, polarization, elevationOffDeg);
   return Math.min(sum, antenna.frontToBackDb);
+}
+
+function lossAlong(cuts: { H: Cut; V: Cut }, polarization: Polarization, angleDeg: number): number {
+  return polarization === "H" || polarization === "V"
+    ? cutLossDb(cuts[polarization], angleDeg)
+    : (cutLossDb(cuts.H, angleDeg) + cutLossDb(cuts.V, angleDeg)) / 2;
 }
 
 /** Full width of a cut between the points `depthDb` below its peak, degrees; 360 where it never falls so far. */

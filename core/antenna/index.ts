@@ -1,5 +1,7 @@
 export {
+  bandFlatnessDb,
   beamwidthDeg,
+  chainImbalanceDb,
   cutLossDb,
   firstSideLobe,
   patternLossDb,

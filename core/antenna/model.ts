@@ -16,16 +16,30 @@ export type Cut = z.infer<typeof cutSchema>;
 
 export const ANTENNA_SHAPES = ["omni", "sector", "horn", "panel", "grid", "dish"] as const;
 
+const gainDbi = z.number().min(-10).max(60);
+/** A sheet may give one gain for both polarizations. */
+const gainPointSchema = z.preprocess(
+  (point) =>
+    point !== null && typeof point === "object" && "gainDbi" in point
+      ? { hDbi: point.gainDbi, vDbi: point.gainDbi, ...point }
+      : point,
+  z.object({ frequencyMHz: z.number().positive(), hDbi: gainDbi, vDbi: gainDbi }),
+);
+
 export const antennaModelSchema = z.object({
   id: z.string(),
   maker: z.string(),
   model: z.string(),
   shape: z.enum(ANTENNA_SHAPES),
   bandMHz: z.tuple([z.number().positive(), z.number().positive()]),
-  /** Peak gain at rising frequencies across the band, dBi. */
+  /** Peak gain of either polarization at rising frequencies across the band, dBi. */
   gainAcrossBand: z
-    .array(z.object({ frequencyMHz: z.number().positive(), gainDbi: z.number().min(-10).max(60) }))
-    .min(1),
+    .array(gainPointSchema)
+    .min(1)
+    .refine(
+      (points) => points.every((point, i) => i === 0 || point.frequencyMHz > points[i - 1]!.frequencyMHz),
+      "frequencies must rise",
+    ),
   azimuthCuts: z.object({ H: cutSchema, V: cutSchema }),
   elevationCuts: z.object({ H: cutSchema, V: cutSchema }),
   frontToBackDb: z.number().min(0).max(80),

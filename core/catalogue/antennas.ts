@@ -4,6 +4,8 @@ import { beamCut, roundCut, smoothCut, type AntennaModel, type Cut } from "../an
 
 type Sheet = Pick<AntennaModel, "maker" | "model" | "bandMHz" | "frontToBackDb" | "weightKg" | "priceEur"> & {
   gainDbi: number;
+  /** How far the horizontal polarization stays under the vertical one, dB. */
+  hDropDb?: number;
   /** How far the gain falls at the edges of the band, dB. */
   edgeDropDb: number;
   bracketUpDeg: number;
@@ -19,17 +21,18 @@ function antenna(
   elevation: [h: Cut, v: Cut],
 ): AntennaModel {
   const [low, high] = sheet.bandMHz;
-  const { gainDbi, edgeDropDb, electricalTiltDownDeg = 0, ...rest } = sheet;
+  const { gainDbi, edgeDropDb, hDropDb = 0, electricalTiltDownDeg = 0, ...rest } = sheet;
+  const point = (frequencyMHz: number, dropDb: number) => ({
+    frequencyMHz,
+    hDbi: gainDbi - dropDb - hDropDb,
+    vDbi: gainDbi - dropDb,
+  });
   return {
     ...rest,
     id: `${sheet.maker} ${sheet.model}`.toLowerCase().replace(/[^a-z0-9]+/g, "-"),
     shape,
     electricalTiltDownDeg,
-    gainAcrossBand: [
-      { frequencyMHz: low, gainDbi: gainDbi - edgeDropDb },
-      { frequencyMHz: (low + high) / 2, gainDbi },
-      { frequencyMHz: high, gainDbi: gainDbi - edgeDropDb / 2 },
-    ],
+    gainAcrossBand: [point(low, edgeDropDb), point((low + high) / 2, 0), point(high, edgeDropDb / 2)],
     azimuthCuts: { H: azimuth[0], V: azimuth[1] },
     elevationCuts: { H: elevation[0], V: elevation[1] },
   };
@@ -70,6 +73,7 @@ const halvorn = { ...usual, maker: "Halvorn" };
 const kestrane = { ...usual, maker: "Kestrane", crossPolarDb: 27 };
 const five: [number, number] = [5150, 5850];
 const six: [number, number] = [5925, 6875];
+const three: [number, number] = [3550, 3700];
 
 export const ANTENNAS: readonly AntennaModel[] = [
   omni(36, {
@@ -323,5 +327,46 @@ export const ANTENNAS: readonly AntennaModel[] = [
     bracketDownDeg: 25,
     weightKg: 9,
     priceEur: 720,
+  }),
+  sector(90, 9, {
+    ...halvorn,
+    model: "Arco 3-16",
+    bandMHz: three,
+    gainDbi: 16,
+    hDropDb: 0.4,
+    frontToBackDb: 28,
+    electricalTiltDownDeg: 2,
+    weightKg: 5.2,
+    priceEur: 210,
+  }),
+  beam("panel", 17, 15, {
+    ...halvorn,
+    model: "Losa 3-19",
+    bandMHz: three,
+    gainDbi: 19,
+    hDropDb: 0.3,
+    frontToBackDb: 28,
+    weightKg: 1.4,
+    priceEur: 72,
+  }),
+  beam("dish", 1.7, 20, {
+    ...kestrane,
+    model: "Plato 11-39",
+    bandMHz: [10700, 11700],
+    gainDbi: 39,
+    frontToBackDb: 58,
+    crossPolarDb: 30,
+    weightKg: 14,
+    priceEur: 640,
+  }),
+  beam("dish", 1.2, 20, {
+    ...kestrane,
+    model: "Plato 24-43",
+    bandMHz: [24000, 24500],
+    gainDbi: 43,
+    frontToBackDb: 60,
+    crossPolarDb: 30,
+    weightKg: 9,
+    priceEur: 520,
   }),
 ];

@@ -1,20 +1,24 @@
 import { tiltBeyondBracketDeg } from "../aiming";
-import { wantedMarginDb, type LinkAnswer } from "../link";
+import { isServed, wantedMarginDb, type LinkAnswer } from "../link";
 import { linkEnds, type Edit, type Link, type LinkEnd, type Measurement, type World } from "../plan";
 import { judge } from "../install";
+import { FLAG_WORDS } from "../regulation";
 import { peopleBehind } from "./outcome";
 
 export const FINDING_KINDS = [
   "unanswered",
   "outOfBand",
   "tooHigh",
+  "tooFar",
   "blocked",
   "weak",
   "overEirp",
   "uncovered",
+  "indoorOnly",
   "failed",
   "doubtful",
   "tight",
+  "trees",
   "margin",
   "polarization",
   "bracket",
@@ -54,13 +58,16 @@ export const FINDING_TITLES: Record<FindingKind, string> = {
   unanswered: "No answer",
   outOfBand: "Out of band",
   tooHigh: "Above the structure",
+  tooFar: "Beyond its timing",
   blocked: "Blocked",
   weak: "No modulation holds",
   overEirp: "Over the cap",
   uncovered: "No rule",
+  indoorOnly: "Indoor band",
   failed: "Failed its proof",
   doubtful: "Doubtful proof",
   tight: "Zone intruded",
+  trees: "Trees in the ray",
   margin: "Thin margin",
   polarization: "Unequal polarization",
   bracket: "Beyond the bracket",
@@ -91,6 +98,14 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
         );
       }
     }
+    if (answer.distanceM > end.model.rangeLimitKm * 1000) {
+      add(
+        "tooFar",
+        end.radio.id,
+        `${(answer.distanceM / 1000).toFixed(2)} km is beyond the ${end.model.rangeLimitKm} km that the ${end.model.model}'s timing allows`,
+        "Answers arrive after the radio has stopped waiting, however strong they are.",
+      );
+    }
     if (end.radio.heightM > end.maxHeightM) {
       add(
         "tooHigh",
@@ -118,20 +133,28 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
     return faults;
   }
 
-  const { clearance, aToB, bToA, aPointing, bPointing } = answer.path;
+  const { clearance, aToB, bToA, aPointing, bPointing, trees, treesAlone } = answer.path;
   const at = `at ${clearance.worstKm.toFixed(2)} km`;
-  if (clearance.state === "blocked") {
+  const wantedPercent = `${Math.round(clearance.wantedShare * 100)} %${clearance.kFactor === world.plan.kFactor ? "" : ` at k = ${clearance.kFactor.toFixed(2)}`}`;
+  if (treesAlone && trees.depthM > 0 && isServed(world.plan, a.radio.frequencyMHz, answer)) {
+    add(
+      "trees",
+      null,
+      `${trees.depthM.toFixed(0)} m of trees in the ray ${at}: ${aToB.question.path.trees.lossDb.toFixed(1)} dB ${trees.way === "through" ? "through them" : "and the signal bends over them"}`,
+      "It holds on paper, but wet leaves, wind and growth take more than a formula knows.",
+    );
+  } else if (clearance.state === "blocked") {
     add(
       "blocked",
       null,
-      `${(-clearance.worstShare).toFixed(2)} of the zone over the line ${at}, ${clearance.intrusionM.toFixed(1)} m into the wanted 60 %`,
+      `${clearance.worstShare < 0 ? `${(-clearance.worstShare).toFixed(2)} of the zone over the line` : `${clearance.worstShare.toFixed(2)} of the zone clear`} ${at}, ${clearance.intrusionM.toFixed(1)} m into the wanted ${wantedPercent}`,
       "The straight line itself is cut; what arrives is diffracted and changes with weather and leaves.",
     );
   } else if (clearance.state === "tight") {
     add(
       "tight",
       null,
-      `${clearance.worstShare.toFixed(2)} of the zone clear ${at}, ${clearance.intrusionM.toFixed(1)} m short of 60 %`,
+      `${clearance.worstShare.toFixed(2)} of the zone clear ${at}, ${clearance.intrusionM.toFixed(1)} m short of ${wantedPercent}`,
       "Line of sight alone is not enough: energy travels in the whole zone.",
     );
   }
@@ -139,6 +162,14 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
     [aToB, a],
     [bToA, b],
   ] as const) {
+    if (tape.limit.flags.includes("indoorOnly") && end.behind === "none") {
+      add(
+        "indoorOnly",
+        end.radio.id,
+        `${a.radio.frequencyMHz} MHz, ${tape.limit.source}: ${FLAG_WORDS.indoorOnly}`,
+        "An antenna outdoors has no place in this part of the band.",
+      );
+    }
     if (!tape.limit.covered) {
       add("uncovered", end.radio.id, tape.limit.reason, "Tejado has no cap to hold the radiated power against here.");
     } else if (tape.overCapDb > 0.05) {
@@ -172,11 +203,10 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
     );
   }
   if (a.radio.polarization !== b.radio.polarization) {
-    const lost = aToB.lines.find((line) => line.key === "polarization")?.stepDb ?? 0;
     add(
       "polarization",
       b.radio.id,
-      `${a.radio.polarization} facing ${b.radio.polarization}: ${(-lost).toFixed(0)} dB lost`,
+      `${a.radio.polarization} facing ${b.radio.polarization}: ${aToB.crossedDb.toFixed(0)} dB lost`,
       "Both ends must stand the same way, or the chains fall away.",
     );
   }
@@ -194,13 +224,13 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
         "On the roof the bolt meets the end of its slot.",
       );
     }
-    const off = (end === a ? aToB : bToA).lines.find((line) => line.key === "offA")?.stepDb ?? 0;
+    const offDb = (end === a ? aToB : bToA).fromOffDb;
     // Close in, a customer far below the beam still has level to spare: only a thin margin makes it a fault.
-    if (-off >= MISAIM_DB && weaker.marginLeftDb < wanted) {
+    if (offDb >= MISAIM_DB && weaker.marginLeftDb < wanted) {
       add(
         "misaimed",
         end.radio.id,
-        `${(-off).toFixed(1)} dB lost ${Math.abs(pointing.azimuthOffDeg).toFixed(0)}° beside and ${Math.abs(pointing.elevationOffDeg).toFixed(0)}° above or below the boresight of ${end.radio.name}`,
+        `${offDb.toFixed(1)} dB lost ${Math.abs(pointing.azimuthOffDeg).toFixed(0)}° beside and ${Math.abs(pointing.elevationOffDeg).toFixed(0)}° above or below the boresight of ${end.radio.name}`,
         "The far end stands outside the beam.",
       );
     }

@@ -1,7 +1,7 @@
 import { peakGainDbi, type AntennaModel } from "../antenna";
 import type { LinkEnd, Radio, World } from "../plan";
 import type { RadioModel } from "../radio";
-import { eirpLimit, ruleSetById } from "../regulation";
+import { eirpLimit, ruleSetOf } from "../regulation";
 
 const within = (band: readonly [number, number], frequencyMHz: number) =>
   band[0] <= frequencyMHz && frequencyMHz <= band[1];
@@ -17,7 +17,7 @@ export function powerWithinCapDbm(
 ): number {
   const gain = peakGainDbi(antenna, radio.frequencyMHz);
   const limit = eirpLimit({
-    ruleSet: ruleSetById(world.plan.ruleSetId),
+    ruleSet: ruleSetOf(world.plan),
     frequencyMHz: radio.frequencyMHz,
     widthMHz: radio.widthMHz,
     use,

@@ -192,6 +192,6 @@ function linkEdit(world: World, makeId: () => string, kind: Link["kind"], aRadio
   return {
     kind: "links",
     id,
-    row: { id, planId: world.plan.id, kind, aRadioId, bRadioId, state: "planned", foliageDepthM: 0 },
+    row: { id, planId: world.plan.id, kind, aRadioId, bRadioId, state: "planned", foliageDepthM: null },
   };
 }

@@ -225,6 +225,7 @@ function* candidates(bench: Bench, fault: Fault): Generator<Candidate> {
   switch (fault.kind) {
     case "blocked":
     case "tight":
+    case "trees":
       yield* higher(bench);
       yield* elsewhere(bench);
       return;
@@ -238,6 +239,8 @@ function* candidates(bench: Bench, fault: Fault): Generator<Candidate> {
       return yield* turnedDown(bench, fault);
     case "outOfBand":
     case "uncovered":
+    case "indoorOnly":
+    case "tooFar":
       return yield* inBand(bench);
     case "tooHigh":
       return yield* lower(bench, fault);

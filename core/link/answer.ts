@@ -1,14 +1,17 @@
 import { pointingOf, tiltDownDeg, type Pointing } from "../aiming";
+import { climateOf } from "../climate";
 import type { Link, LinkEnd, Plan } from "../plan";
 import { deltaBullingtonLossDb } from "../propagation";
 import { SHORTEST_PATH_M, type Profile } from "../terrain";
-import { clearanceOf, obstructionHeightsM, type Clearance, type PathProblem } from "./clearance";
-import { linearOf, tapeOf, type Tape } from "./tape";
+import { linearOf, pathLosses, tapeOf, type Tape } from "./budget";
+import { clearanceConditions, clearanceOf, obstructionHeightsM, type Clearance, type PathProblem } from "./clearance";
+import { NO_TREES, treesInRay, treesLossDb, type TreesInRay } from "./trees";
 
 export interface LinkQuestion {
   plan: Plan;
   kind: Link["kind"];
-  foliageDepthM: number;
+  /** As on the link: null measures the trees in the ray, 0 takes them for solid. */
+  foliageDepthM: number | null;
   a: LinkEnd;
   b: LinkEnd;
   /** From a to b. */
@@ -26,6 +29,10 @@ export interface PathAnswer {
   aPointing: Pointing;
   bPointing: Pointing;
   diffractionDb: number;
+  /** Trees that the ray passes through, and the way the signal is taken to go. */
+  trees: TreesInRay;
+  /** Only trees keep the path from being clear. */
+  treesAlone: boolean;
   obstructionsAmslM: Float64Array;
   aToB: Tape;
   bToA: Tape;
@@ -57,48 +64,54 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile }: LinkQue
   const { frequencyMHz, widthMHz } = a.radio;
   const frequencyGHz = frequencyMHz / 1000;
   const { kFactor } = plan;
-  const obstructionsAmslM = obstructionHeightsM(profile, foliageDepthM > 0);
-  const clearance = clearanceOf({ profile, heightsM: obstructionsAmslM, aAmslM, bAmslM, frequencyGHz, kFactor });
-  const diffractionDb = deltaBullingtonLossDb({
-    distancesKm: profile.distancesKm,
-    heightsM: obstructionsAmslM,
-    txAmslM: aAmslM,
-    rxAmslM: bAmslM,
-    frequencyGHz,
-    kFactor,
-    polarization: linearOf(a.radio.polarization),
-  });
+  const distanceKm = distanceM / 1000;
+  const isPlannedThrough = foliageDepthM !== null && foliageDepthM > 0;
+  const obstructionsAmslM = obstructionHeightsM(profile, isPlannedThrough);
+  const conditions = clearanceConditions(plan, distanceKm);
+  const ray = { profile, heightsM: obstructionsAmslM, aAmslM, bAmslM, frequencyGHz };
+  const clearance = clearanceOf(ray, conditions);
+  const diffraction = (heightsM: Float64Array) =>
+    deltaBullingtonLossDb({
+      distancesKm: profile.distancesKm,
+      heightsM,
+      txAmslM: aAmslM,
+      rxAmslM: bAmslM,
+      frequencyGHz,
+      kFactor,
+      polarization: linearOf(a.radio.polarization),
+    });
+  let diffractionDb = diffraction(obstructionsAmslM);
+  let trees = NO_TREES;
+  let treesAlone = false;
+  if (isPlannedThrough) {
+    const lossDb = treesLossDb(frequencyGHz, foliageDepthM, 1, plan.season);
+    trees = { depthM: foliageDepthM, leafyShare: 1, lossDb, way: "through", isMeasured: false };
+  } else if (clearance.state !== "clear") {
+    const found = treesInRay(profile, aAmslM, bAmslM, kFactor);
+    const bareM = obstructionHeightsM(profile, true);
+    treesAlone = clearanceOf({ ...ray, heightsM: bareM }, conditions).state === "clear";
+    if (foliageDepthM === null && found.depthM > 0) {
+      const lossDb = treesLossDb(frequencyGHz, found.depthM, found.leafyShare, plan.season);
+      const underDb = diffraction(bareM);
+      const isThrough = lossDb + underDb < diffractionDb;
+      trees = { ...found, lossDb: isThrough ? lossDb : 0, way: isThrough ? "through" : "over", isMeasured: true };
+      if (isThrough) diffractionDb = underDb;
+    }
+  }
   const aTiltDownDeg = tiltDownDeg(aAmslM, bAmslM, distanceM, kFactor);
   const bTiltDownDeg = tiltDownDeg(bAmslM, aAmslM, distanceM, kFactor);
-  const aPointing = pointingOf(a, profile.azimuthDeg, aTiltDownDeg);
-  const bPointing = pointingOf(b, profile.backAzimuthDeg, bTiltDownDeg);
-  const path = { distanceKm: distanceM / 1000, diffractionDb, foliageDepthM, frequencyMHz, widthMHz };
-  const aToB = tapeOf({
-    direction: "aToB",
-    plan,
-    kind,
-    from: a,
-    to: b,
-    fromPointing: aPointing,
-    toPointing: bPointing,
-    path,
-  });
-  const bToA = tapeOf({
-    direction: "bToA",
-    plan,
-    kind,
-    from: b,
-    to: a,
-    fromPointing: bPointing,
-    toPointing: aPointing,
-    path,
-  });
+  const aPointing = pointingOf(a, profile.azimuthDeg, aTiltDownDeg, plan.pointingErrorDeg);
+  const bPointing = pointingOf(b, profile.backAzimuthDeg, bTiltDownDeg, plan.pointingErrorDeg);
+  const { rainRate001MmPerH } = climateOf(plan, (profile.from.latDeg + profile.to.latDeg) / 2);
+  const path = pathLosses({ distanceKm, diffractionDb, trees, frequencyMHz, widthMHz, rainRate001MmPerH });
+  const shared = { plan, kind, path };
   return {
     distanceM,
     state: clearance.state,
     problem: null,
     path: {
       clearance,
+      treesAlone,
       aAmslM,
       bAmslM,
       aTiltDownDeg,
@@ -106,9 +119,10 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile }: LinkQue
       aPointing,
       bPointing,
       diffractionDb,
+      trees,
       obstructionsAmslM,
-      aToB,
-      bToA,
+      aToB: tapeOf({ ...shared, direction: "aToB", from: a, to: b, fromPointing: aPointing, toPointing: bPointing }),
+      bToA: tapeOf({ ...shared, direction: "bToA", from: b, to: a, fromPointing: bPointing, toPointing: aPointing }),
     },
   };
 }

@@ -6,11 +6,12 @@ import {
   multipathAnnualShare,
   rainOutagePercent,
   rainWorstMonthPercent,
-  treeDepthM,
+  treesInRay,
+  treesLossDb,
   type FadingPath,
 } from "#core/link";
 import { rainAttenuationDb } from "#core/propagation";
-import { coverCode, plainTerrain, arraySurface, sampleProfile } from "#core/terrain";
+import { coverCode, plainTerrain, arraySurface, sampleProfile, type CoverKind } from "#core/terrain";
 
 const path = (rest: Partial<FadingPath> = {}): FadingPath => ({
   distanceKm: 10,
@@ -89,7 +90,7 @@ test("the margin for an availability gives just that availability, and a little 
 test("only what the ray passes through is trees on the way, thin stands by their density", () => {
   const frame = { westDeg: 10, northDeg: 1, cellLonDeg: 0.001, cellLatDeg: 0.001, columns: 100, rows: 20 };
   const cells = frame.columns * frame.rows;
-  const wooded = (density: number, kind: "wood" | "building") => {
+  const wooded = (density: number, kind: CoverKind) => {
     const heightM = new Float32Array(cells);
     const code = new Uint8Array(cells);
     for (let i = 0; i < cells; i++)
@@ -101,9 +102,18 @@ test("only what the ray passes through is trees on the way, thin stands by their
     return sampleProfile(terrain, { latDeg: 0.99, lonDeg: 10.01 }, { latDeg: 0.99, lonDeg: 10.09 });
   };
   const depth = (profile: ReturnType<typeof wooded>, heightM: number) =>
-    treeDepthM(profile, 100 + heightM, 100 + heightM, 4 / 3);
+    treesInRay(profile, 100 + heightM, 100 + heightM, 4 / 3).depthM;
   expect(Math.abs(depth(wooded(1, "wood"), 8) - 1113)).toBeLessThan(112);
   expect(depth(wooded(0.5, "wood"), 8)).toBeCloseTo(depth(wooded(1, "wood"), 8) / 2, 6);
   expect(depth(wooded(1, "wood"), 30)).toBe(0);
   expect(depth(wooded(1, "building"), 8)).toBe(0);
+  expect(treesInRay(wooded(1, "wood"), 108, 108, 4 / 3).leafyShare).toBe(1);
+  expect(treesInRay(wooded(1, "evergreen"), 108, 108, 4 / 3).leafyShare).toBe(0);
+});
+
+test("bare wood takes less than wood in leaf, evergreens the same all year, and no depth takes nothing", () => {
+  expect(treesLossDb(5.8, 0, 1, "inLeaf")).toBe(0);
+  expect(treesLossDb(5.8, 50, 1, "bare")).toBeCloseTo(0.65 * treesLossDb(5.8, 50, 1, "inLeaf"), 9);
+  expect(treesLossDb(5.8, 50, 0, "bare")).toBe(treesLossDb(5.8, 50, 0, "inLeaf"));
+  expect(treesLossDb(5.8, 4000, 1, "inLeaf")).toBe(treesLossDb(5.8, 400, 1, "inLeaf"));
 });

@@ -1,4 +1,6 @@
 import { EARTH_RADIUS_KM, wavelengthM } from "../propagation";
+import { kFactor999 } from "../climate";
+import type { Plan } from "../plan";
 import { isTrees, type Profile } from "../terrain";
 
 /** Share of the first Fresnel zone that the usual school wants free. */
@@ -9,88 +11,141 @@ export type PathState = "clear" | "tight" | "blocked" | "unknown";
 /** Why a path cannot be answered. */
 export type PathProblem = { kind: "hole"; count: number; firstKm: number } | { kind: "samePlace"; distanceM: number };
 
-export interface Clearance {
-  state: "clear" | "tight" | "blocked";
+/** How much of the first zone must be free under one bending of the ray. */
+export interface ClearanceCondition {
+  kFactor: number;
+  /** Share of the first zone's radius. */
+  wantedShare: number;
+}
+
+/** One condition held against a path. */
+export interface ClearanceCheck extends ClearanceCondition {
+  isMet: boolean;
   /** Clearance at the worst point as a share of the first zone; negative where the line itself is cut. */
   worstShare: number;
   worstIndex: number;
   worstKm: number;
-  /** Metres by which the worst point reaches into the wanted share of the zone; 0 when clear. */
+  /** Metres by which the worst point reaches into the wanted share of the zone; 0 when met. */
   intrusionM: number;
   /** Least antenna height above ground at either end, the other kept, that frees the wanted share, m. */
   leastHeightAM: number;
   leastHeightBM: number;
 }
 
-/** What the ray must pass over: ground, and what stands on it unless it is trees planned through. */
-export function obstructionHeightsM(profile: Profile, throughTrees: boolean): Float64Array {
-  const heights = new Float64Array(profile.groundAmslM.length);
-  for (let i = 0; i < heights.length; i++) {
-    const stands = throughTrees && isTrees(profile.coverCode[i]!) ? 0 : profile.coverHeightM[i]!;
-    heights[i] = profile.groundAmslM[i]! + stands;
-  }
-  return heights;
+/** The condition that binds, and what all of them together ask for. */
+export interface Clearance extends ClearanceCheck {
+  state: "clear" | "tight" | "blocked";
+  checks: ClearanceCheck[];
 }
 
 /**
- * Clearance of the straight ray over `heightsM` on an earth of `kFactor`, worst point first, and the least heights that
- * would free 60 % of the first zone. Ends in metres above sea level; profile without holes, three samples or more;
- * with two samples there is nothing between and the path is clear. Sources: ITU-R P.526-15 §2.1, P.530-17 §2.2.
+ * What a plan's school asks of a path. *60 %*: that share of the first zone at the plan's k. *Two-condition*: the whole
+ * first zone at the plan's k, taken for the median, and at the k exceeded for 99.9 % of the worst month, by length, the
+ * line itself in a temperate climate or 60 % in a tropical one on paths over 30 km. Source: ITU-R P.530-17 §2.2.2.
  */
-export function clearanceOf({
-  profile,
-  heightsM,
-  aAmslM,
-  bAmslM,
-  frequencyGHz,
-  kFactor,
-}: {
+export function clearanceConditions(
+  plan: Pick<Plan, "clearanceSchool" | "climate" | "kFactor">,
+  distanceKm: number,
+): ClearanceCondition[] {
+  const { kFactor } = plan;
+  if (plan.clearanceSchool === "sixtyPercent") return [{ kFactor, wantedShare: WANTED_ZONE_SHARE }];
+  const isTropical = plan.climate === "tropical" && distanceKm > TROPICAL_FROM_KM;
+  return [
+    { kFactor, wantedShare: 1 },
+    { kFactor: Math.min(kFactor, kFactor999(distanceKm)), wantedShare: isTropical ? WANTED_ZONE_SHARE : 0 },
+  ];
+}
+/** Shorter paths in the tropics go by the temperate condition. */
+const TROPICAL_FROM_KM = 30;
+/** The usual strongly sub-refractive case, looked at beside the plan's k whatever the school. */
+export const SUB_REFRACTIVE_K = 2 / 3;
+
+/** What the ray must pass over: ground, and what stands on it unless it is trees planned through. */
+export function obstructionHeightsM(profile: Profile, throughTrees: boolean): Float64Array {
+  const { groundAmslM, coverHeightM, coverCode } = profile;
+  const heights = new Float64Array(groundAmslM.length);
+  for (let i = 0; i < heights.length; i++)
+    heights[i] = groundAmslM[i]! + (throughTrees && isTrees(coverCode[i]!) ? 0 : coverHeightM[i]!);
+  return heights;
+}
+
+/** The straight ray between two ends over what stands between them. */
+export interface Ray {
   profile: Profile;
   heightsM: Float64Array;
   aAmslM: number;
   bAmslM: number;
   frequencyGHz: number;
-  kFactor: number;
-}): Clearance {
+}
+
+/**
+ * One condition held against the straight ray over `heightsM` on an earth of its k: worst point first, and the least
+ * heights that would meet it. Ends in metres above sea level; profile without holes, three samples or more; with two
+ * samples there is nothing between and the path is clear. Sources: ITU-R P.526-15 §2.1, P.530-17 §2.2.
+ */
+export function checkClearance(
+  { profile, heightsM, aAmslM, bAmslM, frequencyGHz }: Ray,
+  { kFactor, wantedShare }: ClearanceCondition,
+): ClearanceCheck {
   const { distancesKm, groundAmslM } = profile;
   const last = distancesKm.length - 1;
   const pathKm = distancesKm[last]!;
   const curvature = 1000 / (2 * kFactor * EARTH_RADIUS_KM);
   const zoneFactor = (wavelengthM(frequencyGHz) * 1000) / pathKm;
+  const slope = (bAmslM - aAmslM) / pathKm;
 
   let worstShare = Infinity;
   let worstIndex = 0;
   let intrusionM = 0;
+  // Least heights, as heights over the far end's level and distance: a quotient is taken only for a new greatest one.
   let leastA = -Infinity;
   let leastB = -Infinity;
   for (let i = 1; i < last; i++) {
     const fromKm = distancesKm[i]!;
     const toKm = pathKm - fromKm;
     const product = fromKm * toKm;
-    const share = fromKm / pathKm;
     const obstacle = heightsM[i]! + curvature * product;
     const radius = Math.sqrt(zoneFactor * product);
-    const clearance = aAmslM + (bAmslM - aAmslM) * share - obstacle;
-    const ratio = clearance / radius;
-    if (ratio < worstShare) {
-      worstShare = ratio;
+    const clearance = aAmslM + slope * fromKm - obstacle;
+    if (clearance < worstShare * radius) {
+      worstShare = clearance / radius;
       worstIndex = i;
-      intrusionM = WANTED_ZONE_SHARE * radius - clearance;
+      intrusionM = wantedShare * radius - clearance;
     }
-    const needed = obstacle + WANTED_ZONE_SHARE * radius;
-    const needA = (needed - bAmslM * share) / (1 - share);
-    if (needA > leastA) leastA = needA;
-    const needB = (needed - aAmslM * (1 - share)) / share;
-    if (needB > leastB) leastB = needB;
+    const needed = obstacle + wantedShare * radius;
+    if (needed - bAmslM > leastA * toKm) leastA = (needed - bAmslM) / toKm;
+    if (needed - aAmslM > leastB * fromKm) leastB = (needed - aAmslM) / fromKm;
   }
-  const state = worstShare >= WANTED_ZONE_SHARE ? "clear" : worstShare >= 0 ? "tight" : "blocked";
+  const isMet = worstShare >= wantedShare;
   return {
-    state,
+    kFactor,
+    wantedShare,
+    isMet,
     worstShare,
     worstIndex,
     worstKm: distancesKm[worstIndex]!,
-    intrusionM: state === "clear" ? 0 : intrusionM,
-    leastHeightAM: Math.max(0, leastA - groundAmslM[0]!),
-    leastHeightBM: Math.max(0, leastB - groundAmslM[last]!),
+    intrusionM: isMet ? 0 : intrusionM,
+    leastHeightAM: Math.max(0, bAmslM + leastA * pathKm - groundAmslM[0]!),
+    leastHeightBM: Math.max(0, aAmslM + leastB * pathKm - groundAmslM[last]!),
   };
+}
+
+/**
+ * Clearance by a school's conditions, the first of which is that of usual weather: blocked where its line is cut, tight
+ * where any condition is missed. The one missed by most metres binds.
+ */
+export function clearanceOf(ray: Ray, conditions: readonly ClearanceCondition[]): Clearance {
+  const usual = checkClearance(ray, conditions[0]!);
+  const checks = [usual];
+  let binding = usual;
+  let { leastHeightAM, leastHeightBM } = usual;
+  for (let i = 1; i < conditions.length; i++) {
+    const check = checkClearance(ray, conditions[i]!);
+    checks.push(check);
+    if (check.intrusionM > binding.intrusionM) binding = check;
+    leastHeightAM = Math.max(leastHeightAM, check.leastHeightAM);
+    leastHeightBM = Math.max(leastHeightBM, check.leastHeightBM);
+  }
+  const state = usual.worstShare < 0 ? "blocked" : binding.isMet ? "clear" : "tight";
+  return { ...binding, leastHeightAM, leastHeightBM, state, checks };
 }

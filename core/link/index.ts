@@ -17,16 +17,22 @@ export {
   type LinkQuestion,
   type PathAnswer,
 } from "./answer";
+export { commonChains, linearOf, polarizationLossDb, tapeOf, type Tape } from "./budget";
 export {
+  checkClearance,
+  clearanceConditions,
   clearanceOf,
   obstructionHeightsM,
+  SUB_REFRACTIVE_K,
   WANTED_ZONE_SHARE,
   type Clearance,
+  type ClearanceCheck,
+  type ClearanceCondition,
   type PathProblem,
   type PathState,
 } from "./clearance";
-export { treeDepthM } from "./trees";
-export { commonChains, linearOf, polarizationLossDb, tapeOf, type Tape, type TapeLine } from "./tape";
+export { tapeLines, type TapeLine } from "./tape";
+export { BARE_SHARE, DEEPEST_TREES_M, treesInRay, treesLossDb, type TreesInRay } from "./trees";
 export {
   bullingtonLossDb,
   buildingEntryLossDb,

@@ -1,9 +1,10 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { answerOf } from "#core/findings";
-import { answerLink, clearanceOf, isServed, obstructionHeightsM } from "#core/link";
+import { answerLink, clearanceConditions, clearanceOf, isServed, obstructionHeightsM, tapeLines } from "#core/link";
 import { linkEnds, worldOf } from "#core/plan";
 import { freeSpaceLossDb } from "#core/propagation";
+import { coverCode, type CoverKind } from "#core/terrain";
 import { radioIn, valley } from "#core/testing";
 
 const bridgeOf = (made: ReturnType<typeof valley>) =>
@@ -13,7 +14,7 @@ test("the tape adds up line by line, and the worked check stands on it", () => {
   const { path, distanceM } = bridgeOf(valley());
   const tape = path!.aToB;
   let total = 0;
-  for (const line of tape.lines) {
+  for (const line of tapeLines(tape)) {
     if (line.stepDb === null || line.key === "rain") continue;
     total += line.stepDb;
     expect(line.total).toBeCloseTo(total, 9);
@@ -36,14 +37,16 @@ test("raising an antenna never worsens the clearance of the same obstruction, an
   const profile = made.between(a.place, b.place);
   const heightsM = obstructionHeightsM(profile, false);
   const at = (heightA: number, heightB: number) =>
-    clearanceOf({
-      profile,
-      heightsM,
-      aAmslM: profile.groundAmslM[0]! + heightA,
-      bAmslM: profile.groundAmslM.at(-1)! + heightB,
-      frequencyGHz: 5.8,
-      kFactor: 4 / 3,
-    });
+    clearanceOf(
+      {
+        profile,
+        heightsM,
+        aAmslM: profile.groundAmslM[0]! + heightA,
+        bAmslM: profile.groundAmslM.at(-1)! + heightB,
+        frequencyGHz: 5.8,
+      },
+      [{ kFactor: 4 / 3, wantedShare: 0.6 }],
+    );
   const height = fc.double({ min: 2, max: 80, noNaN: true });
   fc.assert(
     fc.property(height, height, fc.double({ min: 0.1, max: 20, noNaN: true }), (heightA, heightB, more) => {
@@ -99,7 +102,7 @@ test("a wall, trees and rain each take their line", () => {
   const walled = valley(0, (rows) => void (rows.subscribers[0]!.behind = "thermally_efficient"));
   const trees = valley(0, (rows) => void (rows.links[1]!.foliageDepthM = 60));
   const keys = (made: ReturnType<typeof valley>) =>
-    answerOf(made.world, made.world.links.get("access")!, made.between).path!.aToB.lines.map((line) => line.key);
+    tapeLines(answerOf(made.world, made.world.links.get("access")!, made.between).path!.aToB).map((line) => line.key);
   expect(keys(walled)).toContain("wall-farm-radio");
   expect(keys(trees)).toContain("foliage");
   expect(keys(valley())).not.toContain("rain");
@@ -124,4 +127,63 @@ test("a plan that names kit it does not hold is refused by name", () => {
   radioIn(rows, "sector").antennaModelId = "nothing";
   const world = worldOf(rows);
   expect(() => linkEnds(world, world.links.get("access")!)).toThrow("antenna model nothing is not in the plan");
+});
+
+test("the two-condition school asks for the whole zone at median k, and less at the k of the worst weather", () => {
+  const plan = { clearanceSchool: "twoCondition", climate: "temperate", kFactor: 4 / 3 } as const;
+  expect(clearanceConditions({ ...plan, clearanceSchool: "sixtyPercent" }, 50)).toEqual([
+    { kFactor: 4 / 3, wantedShare: 0.6 },
+  ]);
+  expect(clearanceConditions(plan, 50)).toEqual([
+    { kFactor: 4 / 3, wantedShare: 1 },
+    { kFactor: 0.78, wantedShare: 0 },
+  ]);
+  expect(clearanceConditions({ ...plan, climate: "tropical" }, 50)[1]!.wantedShare).toBe(0.6);
+  expect(clearanceConditions({ ...plan, climate: "tropical" }, 10)[1]!.wantedShare).toBe(0);
+  const sixty = bridgeOf(valley(12)).path!.clearance;
+  const two = bridgeOf(valley(12, (rows) => void (rows.plan.clearanceSchool = "twoCondition"))).path!.clearance;
+  expect(two.leastHeightAM).toBeGreaterThan(sixty.leastHeightAM);
+  expect(two.checks).toHaveLength(2);
+});
+
+test("trees in the ray are measured unless set by hand, and the signal takes the way that loses less", () => {
+  const wood = (
+    kind: CoverKind,
+    heightM: number,
+    foliageDepthM: number | null,
+    season: "inLeaf" | "bare" = "inLeaf",
+  ) => {
+    const made = valley();
+    const { a, b } = linkEnds(made.world, made.world.links.get("bridge")!);
+    const profile = made.between(a.place, b.place);
+    const middle = profile.coverHeightM.length >> 1;
+    for (let i = middle; i < middle + 2; i++) {
+      profile.coverHeightM[i] = heightM;
+      profile.coverCode[i] = coverCode(kind);
+    }
+    return answerLink({ plan: { ...made.world.plan, season }, kind: "bridge", foliageDepthM, a, b, profile });
+  };
+  const measured = wood("wood", 60, null);
+  expect(measured).toMatchObject({ state: "blocked", path: { treesAlone: true, trees: { isMeasured: true } } });
+  expect(measured.path!.trees.depthM).toBeGreaterThan(50);
+  const [through, solid, rock] = [measured, wood("wood", 60, 0), wood("building", 60, null)];
+  expect(through.path!.trees.way).toBe("through");
+  expect(through.path!.aToB.levelDbm).toBeGreaterThan(solid.path!.aToB.levelDbm);
+  expect(rock.path!.aToB.levelDbm).toBeCloseTo(solid.path!.aToB.levelDbm, 6);
+  expect(rock.path!.treesAlone).toBe(false);
+  expect(wood("wood", 60, null, "bare").path!.trees.lossDb).toBeCloseTo(0.65 * through.path!.trees.lossDb, 6);
+  expect(wood("evergreen", 60, null, "bare").path!.trees.lossDb).toBeCloseTo(through.path!.trees.lossDb, 6);
+  expect(wood("wood", 60, 30)).toMatchObject({ state: "clear", path: { trees: { depthM: 30, isMeasured: false } } });
+  // Trees that the ray just brushes are passed over.
+  expect(wood("wood", 20.5, null).path!.trees.way).not.toBe("through");
+});
+
+test("a pointing error costs what the pattern says, only where nobody has set the direction", () => {
+  const off = (errorDeg: number) => bridgeOf(valley(0, (rows) => void (rows.plan.pointingErrorDeg = errorDeg))).path!;
+  expect(off(1).aToB.fromOffDb).toBeGreaterThan(0.1);
+  expect(off(1).aToB.levelDbm).toBeCloseTo(off(0).aToB.levelDbm - off(1).aToB.fromOffDb - off(1).aToB.toOffDb, 6);
+  const set = valley(0, (rows) => void (rows.plan.pointingErrorDeg = 2));
+  const access = answerOf(set.world, set.world.links.get("access")!, set.between).path!;
+  const straight = answerOf(valley().world, valley().world.links.get("access")!, set.between).path!;
+  expect(access.aToB.fromOffDb).toBe(straight.aToB.fromOffDb);
 });

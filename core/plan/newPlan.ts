@@ -4,8 +4,14 @@ import type { Plan } from "./schema";
 export function newPlan(own: Pick<Plan, "id" | "name" | "createdAt"> & Partial<Plan>): Plan {
   return {
     ruleSetId: "cfr47",
+    ownRules: [],
     kFactor: 4 / 3,
-    rainRate001MmPerH: 32,
+    rainRate001MmPerH: null,
+    dN1NPerKm: null,
+    clearanceSchool: "sixtyPercent",
+    climate: "temperate",
+    season: "inLeaf",
+    pointingErrorDeg: 0,
     availabilityPercent: 99.95,
     marginTargetDb: 10,
     rainMarginDb: 3,

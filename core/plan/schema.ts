@@ -2,6 +2,7 @@ import { z } from "zod";
 import { COVER_KINDS } from "../terrain";
 import { antennaModelSchema, POLARIZATIONS } from "../antenna";
 import { POWER_INPUTS, radioModelSchema } from "../radio";
+import { ruleSchema } from "../regulation";
 
 /**
  * The things of a plan, each as one flat row. They are parsed at every edge: forms, files, database rows.
@@ -13,12 +14,26 @@ const latDeg = z.number().min(-90).max(90);
 const lonDeg = z.number().min(-180).max(180);
 const heightM = z.number().min(0).max(500);
 
+/** How much of the zone must be free: 60 % of the first at the plan's k, or all of it at median k and less at the k of bad weather. */
+export const CLEARANCE_SCHOOLS = ["sixtyPercent", "twoCondition"] as const;
+export const CLIMATES = ["temperate", "tropical"] as const;
+export const SEASONS = ["inLeaf", "bare"] as const;
+
 export const planSchema = z.object({
   id,
   name,
   ruleSetId: z.string(),
+  /** Rules written by the users, for the rule set "own". */
+  ownRules: z.array(ruleSchema).max(100).default([]),
   kFactor: z.number().min(0.3).max(10),
-  rainRate001MmPerH: z.number().min(0).max(250),
+  /** Null takes the climate of the path's latitude. */
+  rainRate001MmPerH: z.number().min(0).max(250).nullable(),
+  dN1NPerKm: z.number().min(-1500).max(0).nullable().default(null),
+  clearanceSchool: z.enum(CLEARANCE_SCHOOLS).default("sixtyPercent"),
+  climate: z.enum(CLIMATES).default("temperate"),
+  season: z.enum(SEASONS).default("inLeaf"),
+  /** How far off an antenna that aims at its far end is taken to stand, degrees. */
+  pointingErrorDeg: z.number().min(0).max(20).default(0),
   availabilityPercent: z.number().min(99).max(99.999),
   /** Fade margin asked of links below 10 GHz, and what must be left in rain above it. */
   marginTargetDb: z.number().min(0).max(60),
@@ -120,8 +135,8 @@ export const linkSchema = z.object({
   aRadioId: id,
   bRadioId: id,
   state: z.enum(LINK_STATES),
-  /** Trees in the way that the signal is planned through, metres; 0 treats trees as solid. */
-  foliageDepthM: z.number().min(0).max(400),
+  /** Trees that the signal is planned through, metres: null measures them in the ray, 0 takes trees for solid. */
+  foliageDepthM: z.number().min(0).max(400).nullable(),
 });
 export type Link = z.infer<typeof linkSchema>;
 

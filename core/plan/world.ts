@@ -1,6 +1,6 @@
 import type { AntennaModel } from "../antenna";
 import type { RadioModel } from "../radio";
-import { ruleSetById } from "../regulation";
+import { ruleSetOf } from "../regulation";
 import type {
   Area,
   Equipment,
@@ -72,7 +72,7 @@ export interface World {
 const byId = <T extends { id: string }>(rows: T[]) => new Map(rows.map((row) => [row.id, row]));
 
 export function worldOf(rows: PlanRows): World {
-  ruleSetById(rows.plan.ruleSetId);
+  ruleSetOf(rows.plan);
   const radioModels = new Map<string, RadioModel>();
   const antennaModels = new Map<string, AntennaModel>();
   for (const item of rows.equipment) {

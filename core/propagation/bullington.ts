@@ -38,38 +38,93 @@ export function requireProfile({ distancesKm, heightsM, txAmslM, rxAmslM, freque
     throw new RangeError(`txAmslM is ${txAmslM} and rxAmslM ${rxAmslM}; both must be finite`);
 }
 
+/** The extremes of a profile as seen from its two ends; slopes in m/km. */
+export interface ProfileExtremes {
+  /** Slope of the straight line between the ends. */
+  lineSlope: number;
+  /** Steepest slope from either end over the bulging earth. */
+  slopeFromTx: number;
+  slopeFromRx: number;
+  /** Greatest h·|h|/(d1·d2) of all points, h their height over the line: monotonic in v, without a root for each point. */
+  largestVSquared: number;
+  /** Sums of P.526-15 §4.5.2.1 for the smooth surface, over heights without bulge. */
+  area: number;
+  moment: number;
+  /** Greatest height over the line without bulge, and the steepest such slopes from either end. */
+  highestM: number;
+  flatSlopeTx: number;
+  flatSlopeRx: number;
+}
+
 /**
- * Diffraction loss in dB of a whole profile reduced to one equivalent edge (Bullington), end points excluded.
- * Source: ITU-R P.526-15 §4.5.1, eqs. 53–59. Refuses unequal or too short arrays and non-finite heights.
+ * One pass over a profile for all that its diffraction needs; a quotient is only taken where a product has shown it to be
+ * the greatest so far. `smooth` takes every height for 0. Refuses a height that is not a number: a hole is not sea level.
  */
-export function bullingtonLossDb(args: ProfileArgs): number {
-  requireProfile(args);
-  const { distancesKm, heightsM, txAmslM, rxAmslM, frequencyGHz, kFactor } = args;
+export function extremesOf(
+  { distancesKm, heightsM, txAmslM, rxAmslM, kFactor }: ProfileArgs,
+  smooth = false,
+): ProfileExtremes {
   const last = distancesKm.length - 1;
   const pathKm = distancesKm[last]!;
   const curvature = 500 / (kFactor * EARTH_RADIUS_KM);
-
-  // One pass finds the steepest slope seen from either end and, for line of sight, the largest v²·sign:
-  // v = h·√(2000·d/(λ·d1·d2)) is monotonic in h·|h|/(d1·d2), which needs no root per sample.
   const lineSlope = (rxAmslM - txAmslM) / pathKm;
   let slopeFromTx = -Infinity;
   let slopeFromRx = -Infinity;
   let largestVSquared = -Infinity;
-  for (let i = 1; i < last; i++) {
+  let area = 0;
+  let moment = 0;
+  let highestM = -Infinity;
+  let flatSlopeTx = -Infinity;
+  let flatSlopeRx = -Infinity;
+  let before = distancesKm[0]!;
+  let heightBefore = smooth ? 0 : heightsM[0]!;
+  for (let i = 1; i <= last; i++) {
     const fromKm = distancesKm[i]!;
+    const flat = smooth ? 0 : heightsM[i]!;
+    const step = fromKm - before;
+    area += step * (flat + heightBefore);
+    moment += step * (flat * (2 * fromKm + before) + heightBefore * (fromKm + 2 * before));
+    before = fromKm;
+    heightBefore = flat;
+    if (i === last) break;
     const toKm = pathKm - fromKm;
-    const height = heightsM[i]! + curvature * fromKm * toKm;
-    if (height !== height) throw new RangeError(`heightsM[${i}] is not a number; the profile has a hole`);
-    const slopeTx = (height - txAmslM) / fromKm;
-    if (slopeTx > slopeFromTx) slopeFromTx = slopeTx;
-    const slopeRx = (height - rxAmslM) / toKm;
-    if (slopeRx > slopeFromRx) slopeFromRx = slopeRx;
-    const above = height - txAmslM - lineSlope * fromKm;
-    const vSquared = (above * Math.abs(above)) / (fromKm * toKm);
-    if (vSquared > largestVSquared) largestVSquared = vSquared;
+    const product = fromKm * toKm;
+    const line = txAmslM + lineSlope * fromKm;
+    const overLine = flat - line;
+    if (overLine > highestM) highestM = overLine;
+    if (overLine > flatSlopeTx * fromKm) flatSlopeTx = overLine / fromKm;
+    if (overLine > flatSlopeRx * toKm) flatSlopeRx = overLine / toKm;
+    const height = flat + curvature * product;
+    if (height - txAmslM > slopeFromTx * fromKm) slopeFromTx = (height - txAmslM) / fromKm;
+    if (height - rxAmslM > slopeFromRx * toKm) slopeFromRx = (height - rxAmslM) / toKm;
+    const above = height - line;
+    const signedSquare = above * Math.abs(above);
+    if (signedSquare > largestVSquared * product) largestVSquared = signedSquare / product;
   }
-  if (last < 2) return 0;
+  if (area !== area) {
+    const hole = Array.prototype.findIndex.call(heightsM, Number.isNaN);
+    throw new RangeError(`heightsM[${hole}] is not a number; the profile has a hole`);
+  }
+  return {
+    lineSlope,
+    slopeFromTx,
+    slopeFromRx,
+    largestVSquared,
+    area,
+    moment,
+    highestM,
+    flatSlopeTx,
+    flatSlopeRx,
+  };
+}
 
+/** The loss that Bullington's construction gives for known extremes, dB. P.526-15 §4.5.1, eqs. 53–59. */
+export function bullingtonOf(
+  { distancesKm, txAmslM, rxAmslM, frequencyGHz }: ProfileArgs,
+  { lineSlope, slopeFromTx, slopeFromRx, largestVSquared }: ProfileExtremes,
+): number {
+  if (distancesKm.length < 3) return 0;
+  const pathKm = distancesKm[distancesKm.length - 1]!;
   const lambdaM = wavelengthM(frequencyGHz);
   let v: number;
   if (slopeFromTx < lineSlope) {
@@ -81,4 +136,13 @@ export function bullingtonLossDb(args: ProfileArgs): number {
   }
   const edgeLossDb = knifeEdgeLossDb(v);
   return edgeLossDb + (1 - Math.exp(-edgeLossDb / 6)) * (10 + 0.02 * pathKm);
+}
+
+/**
+ * Diffraction loss in dB of a whole profile reduced to one equivalent edge (Bullington), end points excluded.
+ * Source: ITU-R P.526-15 §4.5.1, eqs. 53–59. Refuses unequal or too short arrays and non-finite heights.
+ */
+export function bullingtonLossDb(args: ProfileArgs): number {
+  requireProfile(args);
+  return bullingtonOf(args, extremesOf(args));
 }

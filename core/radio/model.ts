@@ -13,6 +13,9 @@ export const modulationSchema = z.object({
 });
 export type Modulation = z.infer<typeof modulationSchema>;
 
+/** What tells the crew how well it aims. */
+export const ALIGNMENT_AIDS = ["none", "leds", "tone", "meter", "page"] as const;
+
 export const radioModelSchema = z.object({
   id: z.string(),
   maker: z.string(),
@@ -35,6 +38,15 @@ export const radioModelSchema = z.object({
   efficiency: z.number().min(0.1).max(1),
   /** Strongest level at which the receiver still works, dBm. */
   overloadDbm: z.number().min(-60).max(10),
+  /** Distance at which answers come too late for the radio's timing, km. */
+  rangeLimitKm: z.number().positive().max(1000).default(100),
+  /** How much stronger a signal on the next channel may be before it hurts, dB. */
+  adjacentRejectionDb: z.number().min(0).max(100).default(20),
+  /** Sockets, one by one, in words. */
+  ports: z.array(z.string().trim().min(1).max(60)).max(12).default([]),
+  /** Thinnest and thickest pole that its bracket takes, mm. */
+  poleMm: z.tuple([z.number().positive(), z.number().positive()]).default([25, 90]),
+  alignmentAid: z.enum(ALIGNMENT_AIDS).default("page"),
   clientLimit: z.number().int().positive(),
   powerInput: z.enum(POWER_INPUTS),
   /** Volts on the alignment jack per dB above 0 dBm: −0.01 makes 0.52 V of −52 dBm. Null without a jack. */

@@ -1,2 +1,15 @@
-export { eirpLimit, ruleSchema, ruleSetSchema, type EirpLimit, type Rule, type RuleSet } from "./rules";
-export { ruleSetById, RULE_SETS } from "./ruleSets";
+export {
+  eirpLimit,
+  eirpWords,
+  FLAG_WORDS,
+  LICENCE_WORDS,
+  LICENCES,
+  RULE_FLAGS,
+  ruleSchema,
+  ruleSetSchema,
+  type EirpLimit,
+  type Rule,
+  type RuleFlag,
+  type RuleSet,
+} from "./rules";
+export { OWN_RULES, RULE_SET_IDS, ruleSetById, ruleSetOf, RULE_SETS } from "./ruleSets";

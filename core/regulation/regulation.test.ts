@@ -40,5 +40,5 @@ test("a channel across two rules takes the lower cap", () => {
 });
 
 test("an unknown rule set is refused with the ones there are", () => {
-  expect(() => ruleSetById("none")).toThrow("it must be one of cfr47, en");
+  expect(() => ruleSetById("none")).toThrow("it must be one of cfr47, en, own");
 });

@@ -20,6 +20,9 @@ function rule(
     conductedDensity: null,
     eirpDensity: null,
     above30DegDbm: null,
+    widthsMHz: [],
+    rasterMHz: null,
+    licence: "exempt",
     flags: [],
     ...rest,
   };
@@ -32,8 +35,11 @@ const gainForPower = (freeGainDbi: number, dbPerDbi: number): Rule["eirp"] => ({
   dbPerDbi,
 });
 const density8Per3kHz = { dbm: 8, perMHz: 0.003 };
-const DFS = ["DFS", "TPC"];
-const LICENSED = ["licence by link"];
+const DFS: Rule["flags"] = ["DFS", "TPC"];
+/** Channels of the 5 and 6 GHz bands, and of 60 and 80 GHz. */
+const SIX: Pick<Rule, "widthsMHz" | "rasterMHz"> = { widthsMHz: [5, 10, 20, 40, 80, 160], rasterMHz: 5 };
+const WIDE: Pick<Rule, "widthsMHz" | "rasterMHz"> = { widthsMHz: [250, 500, 1000, 2000], rasterMHz: null };
+const EIGHTY: Pick<Rule, "widthsMHz" | "rasterMHz"> = { widthsMHz: [250, 500, 1000, 2000], rasterMHz: 125 };
 
 const part15: RuleSet = {
   id: "cfr47",
@@ -51,47 +57,55 @@ const part15: RuleSet = {
     }),
     rule([3550, 3700], "any", "47 CFR part 96, category B", fixed(47), {
       eirpDensity: { dbm: 47, perMHz: 10 },
-      flags: ["access system"],
+      licence: "coordinated",
     }),
     rule([5150, 5250], "ptmp", "47 CFR 15.407", fixed(36), {
       conductedDbm: 30,
       conductedDensity: { dbm: 17, perMHz: 1 },
       above30DegDbm: 21,
+      ...SIX,
     }),
     rule([5150, 5250], "ptp", "47 CFR 15.407", gainForPower(23, 1), {
       conductedDbm: 30,
       conductedDensity: { dbm: 17, perMHz: 1 },
       above30DegDbm: 21,
+      ...SIX,
     }),
     rule([5250, 5350], "any", "47 CFR 15.407", fixed(30), {
       conductedDbm: 24,
       conductedByWidthDbm: 11,
       conductedDensity: { dbm: 11, perMHz: 1 },
       flags: DFS,
+      ...SIX,
     }),
     rule([5470, 5725], "any", "47 CFR 15.407", fixed(30), {
       conductedDbm: 24,
       conductedByWidthDbm: 11,
       conductedDensity: { dbm: 11, perMHz: 1 },
       flags: DFS,
+      ...SIX,
     }),
     rule([5725, 5850], "ptmp", "47 CFR 15.407", fixed(36), {
       conductedDbm: 30,
       conductedDensity: { dbm: 30, perMHz: 0.5 },
+      ...SIX,
     }),
     rule([5725, 5850], "ptp", "47 CFR 15.407", gainForPower(200, 1), {
       conductedDbm: 30,
       conductedDensity: { dbm: 30, perMHz: 0.5 },
+      ...SIX,
     }),
     rule([5925, 6425], "any", "47 CFR 15.407, standard power", fixed(36), {
       eirpDensity: { dbm: 23, perMHz: 1 },
       above30DegDbm: 21,
-      flags: ["coordination"],
+      licence: "coordinated",
+      ...SIX,
     }),
     rule([6525, 6875], "any", "47 CFR 15.407, standard power", fixed(36), {
       eirpDensity: { dbm: 23, perMHz: 1 },
       above30DegDbm: 21,
-      flags: ["coordination"],
+      licence: "coordinated",
+      ...SIX,
     }),
     rule([24050, 24250], "ptp", "47 CFR 15.249", {
       kind: "lessUnderGain",
@@ -101,15 +115,21 @@ const part15: RuleSet = {
       leastGainDbi: 33,
       otherwiseDbm: 13,
     }),
-    rule([57000, 71000], "ptmp", "47 CFR 15.255", fixed(40)),
-    rule([57000, 71000], "ptp", "47 CFR 15.255, outdoors", {
-      kind: "lessUnderGain",
-      dbm: 82,
-      fullGainDbi: 51,
-      dbPerDbi: 2,
-      leastGainDbi: 30,
-      otherwiseDbm: 40,
-    }),
+    rule([57000, 71000], "ptmp", "47 CFR 15.255", fixed(40), WIDE),
+    rule(
+      [57000, 71000],
+      "ptp",
+      "47 CFR 15.255, outdoors",
+      {
+        kind: "lessUnderGain",
+        dbm: 82,
+        fullGainDbi: 51,
+        dbPerDbi: 2,
+        leastGainDbi: 30,
+        otherwiseDbm: 40,
+      },
+      WIDE,
+    ),
     ...(
       [
         [71000, 76000],
@@ -121,7 +141,7 @@ const part15: RuleSet = {
         "ptp",
         "47 CFR part 101",
         { kind: "lessUnderGain", dbm: 85, fullGainDbi: 50, dbPerDbi: 2, leastGainDbi: 43, otherwiseDbm: null },
-        { conductedDbm: 35, flags: LICENSED },
+        { conductedDbm: 35, licence: "byLink", ...EIGHTY },
       ),
     ),
   ],
@@ -135,36 +155,54 @@ const etsi: RuleSet = {
     rule([2400, 2483.5], "any", "EN 300 328", fixed(20), { eirpDensity: { dbm: 10, perMHz: 1 } }),
     rule([5150, 5250], "any", "EN 301 893", fixed(23), {
       eirpDensity: { dbm: 10, perMHz: 1 },
-      flags: ["indoor or restricted"],
+      flags: ["indoorOnly"],
+      ...SIX,
     }),
     rule([5250, 5350], "any", "EN 301 893", fixed(23), {
       eirpDensity: { dbm: 10, perMHz: 1 },
-      flags: ["indoor or restricted", ...DFS],
+      flags: ["indoorOnly", ...DFS],
+      ...SIX,
     }),
-    rule([5470, 5725], "any", "EN 301 893", fixed(30), { eirpDensity: { dbm: 17, perMHz: 1 }, flags: DFS }),
-    rule([5725, 5875], "any", "EN 302 502", fixed(36), { eirpDensity: { dbm: 23, perMHz: 1 }, flags: DFS }),
+    rule([5470, 5725], "any", "EN 301 893", fixed(30), { eirpDensity: { dbm: 17, perMHz: 1 }, flags: DFS, ...SIX }),
+    rule([5725, 5875], "any", "EN 302 502", fixed(36), { eirpDensity: { dbm: 23, perMHz: 1 }, flags: DFS, ...SIX }),
     rule(
       [57000, 71000],
       "any",
       "EN 303 722",
       { kind: "lessUnderGain", dbm: 55, fullGainDbi: 30, dbPerDbi: 0, leastGainDbi: 30, otherwiseDbm: 40 },
-      { eirpDensity: { dbm: 38, perMHz: 1 } },
+      { eirpDensity: { dbm: 38, perMHz: 1 }, ...WIDE },
     ),
     ...(
       [
         [71000, 76000],
         [81000, 86000],
       ] as [number, number][]
-    ).map((band) => rule(band, "ptp", "EN 302 217", { kind: "national" }, { flags: LICENSED })),
+    ).map((band) => rule(band, "ptp", "EN 302 217", { kind: "national" }, { licence: "byLink", ...EIGHTY })),
   ],
 };
 
 /** The rule sets that ship with Tejado, as data. */
 export const RULE_SETS: readonly RuleSet[] = [part15, etsi].map((set) => ruleSetSchema.parse(set));
 
+/** Under this id a plan goes by rules of its own. */
+export const OWN_RULES = "own";
+/** Every rule set that a plan can name. */
+export const RULE_SET_IDS: readonly string[] = [...RULE_SETS.map((set) => set.id), OWN_RULES];
+
 /** A shipped rule set by id; refuses an unknown one. */
 export function ruleSetById(id: string): RuleSet {
   const found = RULE_SETS.find((set) => set.id === id);
-  if (!found) throw new RangeError(`rule set is ${id}; it must be one of ${RULE_SETS.map((set) => set.id).join(", ")}`);
+  if (!found) throw new RangeError(`rule set is ${id}; it must be one of ${RULE_SET_IDS.join(", ")}`);
   return found;
+}
+
+/** The rule set that a plan goes by: a shipped one, or its own. */
+export function ruleSetOf({ ruleSetId, ownRules }: { ruleSetId: string; ownRules: readonly Rule[] }): RuleSet {
+  if (ruleSetId !== OWN_RULES) return ruleSetById(ruleSetId);
+  return {
+    id: OWN_RULES,
+    name: "Own rules",
+    noted: "written by this plan's users; check with your regulator",
+    rules: [...ownRules],
+  };
 }

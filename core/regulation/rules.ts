@@ -22,20 +22,48 @@ const eirpSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("national") }),
 ]);
 
-export const ruleSchema = z.object({
-  bandMHz: z.tuple([z.number(), z.number()]),
-  use: z.enum(["any", "ptp", "ptmp"]),
-  source: z.string(),
-  conductedDbm: z.number().nullable(),
-  /** Conducted cap of `atOneMHzDbm` + 10 log10(bandwidth in MHz), where lower. */
-  conductedByWidthDbm: z.number().nullable(),
-  conductedDensity: z.object({ dbm: z.number(), perMHz: z.number() }).nullable(),
-  eirpDensity: z.object({ dbm: z.number(), perMHz: z.number() }).nullable(),
-  eirp: eirpSchema,
-  /** EIRP allowed above 30° elevation, dBm. */
-  above30DegDbm: z.number().nullable(),
-  flags: z.array(z.string()),
-});
+/** Who may use a band: anyone, anyone whom a database or registration lets, or the holder of a licence for the link. */
+export const LICENCES = ["exempt", "coordinated", "byLink"] as const;
+/** What a rule asks beyond its caps. */
+export const RULE_FLAGS = ["DFS", "TPC", "indoorOnly"] as const;
+export type RuleFlag = (typeof RULE_FLAGS)[number];
+
+/** The terms as they are said to a reader. */
+export const FLAG_WORDS: Record<RuleFlag, string> = {
+  DFS: "radar avoidance (DFS)",
+  TPC: "power control (TPC)",
+  indoorOnly: "indoor or restricted use only",
+};
+export const LICENCE_WORDS: Record<(typeof LICENCES)[number], string> = {
+  exempt: "no licence",
+  coordinated: "access through a coordination system",
+  byLink: "licence by link",
+};
+
+const dbm = z.number().min(-100).max(150);
+const densitySchema = z.object({ dbm, perMHz: z.number().positive().max(1000) });
+
+export const ruleSchema = z
+  .object({
+    bandMHz: z.tuple([z.number().positive(), z.number().positive()]),
+    use: z.enum(["any", "ptp", "ptmp"]),
+    source: z.string().max(200),
+    conductedDbm: dbm.nullable(),
+    /** Conducted cap of this many dBm + 10 log10(bandwidth in MHz), where lower. */
+    conductedByWidthDbm: dbm.nullable(),
+    conductedDensity: densitySchema.nullable(),
+    eirpDensity: densitySchema.nullable(),
+    eirp: eirpSchema,
+    /** EIRP allowed above 30° elevation, dBm. */
+    above30DegDbm: dbm.nullable(),
+    /** Widths that the text names, MHz; empty where it leaves them to the radio. */
+    widthsMHz: z.array(z.number().positive()),
+    /** Centres stand at whole steps from the band's lower edge, MHz; null where the text leaves them free. */
+    rasterMHz: z.number().positive().nullable(),
+    licence: z.enum(LICENCES),
+    flags: z.array(z.enum(RULE_FLAGS)),
+  })
+  .refine(({ bandMHz }) => bandMHz[0] < bandMHz[1], "the band's lower edge must lie under its upper one");
 export type Rule = z.infer<typeof ruleSchema>;
 
 export const ruleSetSchema = z.object({
@@ -51,55 +79,80 @@ export interface EirpLimit {
   eirpCapDbm: number | null;
   conductedCapDbm: number | null;
   /** Why, in words with the figures that led to it. */
-  reason: string;
+  readonly reason: string;
   source: string;
-  flags: string[];
+  flags: readonly RuleFlag[];
+  licence: Rule["licence"];
   /** False where no rule of the set covers the whole channel for this use. */
   covered: boolean;
 }
 
-/**
- * The caps that a rule set puts on one transmitter. `use` is "ptp" for a fixed bridge, "ptmp" for anything else;
- * `elevationDeg` is the direction of the main beam. A channel that straddles two rules gets the lower cap of each.
- */
-export function eirpLimit({
-  ruleSet,
-  frequencyMHz,
-  widthMHz,
-  use,
-  antennaGainDbi,
-  elevationDeg = 0,
-}: {
+interface LimitQuestion {
   ruleSet: RuleSet;
   frequencyMHz: number;
   widthMHz: number;
   use: "ptp" | "ptmp";
   antennaGainDbi: number;
   elevationDeg?: number;
-}): EirpLimit {
+}
+
+/**
+ * The caps that a rule set puts on one transmitter. `use` is "ptp" for a fixed bridge, "ptmp" for anything else;
+ * `elevationDeg` is the direction of the main beam. A channel that straddles two rules gets the lower cap of each and what
+ * both ask for.
+ */
+export function eirpLimit(question: LimitQuestion): EirpLimit {
+  const { ruleSet, frequencyMHz, widthMHz, use, antennaGainDbi, elevationDeg = 0 } = question;
   const low = frequencyMHz - widthMHz / 2;
   const high = frequencyMHz + widthMHz / 2;
   const fitting = ruleSet.rules.filter(
     (rule) => rule.bandMHz[0] < high && rule.bandMHz[1] > low && (rule.use === "any" || rule.use === use),
   );
-  const covers = coversChannel(fitting, low, high);
-  if (!covers) {
+  const bar = barTo(fitting, question, low, high);
+  if (bar) {
     return {
       eirpCapDbm: null,
       conductedCapDbm: null,
-      reason: `${ruleSet.name} has no rule for ${low}–${high} MHz`,
+      reason: `${ruleSet.name} ${bar}`,
       source: ruleSet.name,
       flags: [],
+      licence: "exempt",
       covered: false,
     };
   }
-  const limits = fitting.map((rule) => limitOf(rule, widthMHz, antennaGainDbi, elevationDeg));
-  return limits.reduce((worst, limit) =>
-    (limit.eirpCapDbm ?? Infinity) < (worst.eirpCapDbm ?? Infinity) ? limit : worst,
-  );
+  let worst = limitOf(fitting[0]!, widthMHz, antennaGainDbi, elevationDeg);
+  for (let i = 1; i < fitting.length; i++) {
+    const limit = limitOf(fitting[i]!, widthMHz, antennaGainDbi, elevationDeg);
+    const tighter = (limit.eirpCapDbm ?? Infinity) < (worst.eirpCapDbm ?? Infinity) ? limit : worst;
+    const conducted = Math.min(limit.conductedCapDbm ?? Infinity, worst.conductedCapDbm ?? Infinity);
+    worst = new Limit(
+      tighter.rule,
+      tighter.eirpCapDbm,
+      conducted === Infinity ? null : conducted,
+      tighter.words,
+      [...new Set([...worst.flags, ...limit.flags])],
+      LICENCES.indexOf(limit.licence) > LICENCES.indexOf(worst.licence) ? limit.licence : worst.licence,
+    );
+  }
+  return worst;
+}
+
+/** Why a channel cannot be had at all, or null. */
+function barTo(fitting: Rule[], { frequencyMHz, widthMHz }: LimitQuestion, low: number, high: number): string | null {
+  if (!coversChannel(fitting, low, high)) return `has no rule for ${low}–${high} MHz`;
+  for (const { widthsMHz, rasterMHz, bandMHz } of fitting) {
+    if (widthsMHz.length > 0 && !widthsMHz.includes(widthMHz))
+      return `has no channels of ${widthMHz} MHz at ${frequencyMHz} MHz, only of ${widthsMHz.join(", ")} MHz`;
+    if (rasterMHz === null) continue;
+    const steps = (frequencyMHz - bandMHz[0]) / rasterMHz;
+    if (Math.abs(steps - Math.round(steps)) > 1e-6)
+      return `has its channels ${rasterMHz} MHz apart from ${bandMHz[0]} MHz; ${frequencyMHz} MHz lies between two`;
+  }
+  return null;
 }
 
 function coversChannel(rules: Rule[], low: number, high: number): boolean {
+  if (rules.length === 1) return rules[0]!.bandMHz[0] <= low && rules[0]!.bandMHz[1] >= high;
   let reached = low;
   for (const rule of [...rules].sort((a, b) => a.bandMHz[0] - b.bandMHz[0])) {
     if (rule.bandMHz[0] <= reached) reached = Math.max(reached, rule.bandMHz[1]);
@@ -107,51 +160,78 @@ function coversChannel(rules: Rule[], low: number, high: number): boolean {
   return reached >= high;
 }
 
-function limitOf(rule: Rule, widthMHz: number, gainDbi: number, elevationDeg: number): EirpLimit {
-  const conducted = [
-    rule.conductedDbm,
-    rule.conductedByWidthDbm === null ? null : rule.conductedByWidthDbm + 10 * Math.log10(widthMHz),
-    rule.conductedDensity && rule.conductedDensity.dbm + 10 * Math.log10(widthMHz / rule.conductedDensity.perMHz),
-  ].filter((cap) => cap !== null);
-  let conductedCapDbm = conducted.length > 0 ? Math.min(...conducted) : null;
-  let [eirpCapDbm, reason] = eirpOf(rule.eirp, gainDbi);
-  if (rule.eirp.kind === "gainForPower") {
-    conductedCapDbm = Math.min(conductedCapDbm ?? Infinity, eirpCapDbm! - gainDbi);
+/** A cap that puts its reason into words only when somebody reads it: a search asks for thousands. */
+class Limit implements EirpLimit {
+  readonly covered = true;
+  constructor(
+    readonly rule: Rule,
+    readonly eirpCapDbm: number | null,
+    readonly conductedCapDbm: number | null,
+    readonly words: () => string,
+    readonly flags: readonly RuleFlag[],
+    readonly licence: Rule["licence"],
+  ) {}
+  get reason(): string {
+    return this.words();
   }
+  get source(): string {
+    return this.rule.source;
+  }
+}
+
+function limitOf(rule: Rule, widthMHz: number, gainDbi: number, elevationDeg: number): Limit {
+  let conducted = rule.conductedDbm ?? Infinity;
+  if (rule.conductedByWidthDbm !== null)
+    conducted = Math.min(conducted, rule.conductedByWidthDbm + 10 * Math.log10(widthMHz));
+  if (rule.conductedDensity) conducted = Math.min(conducted, overWidth(rule.conductedDensity, widthMHz));
+  let eirpCapDbm = eirpCap(rule.eirp, gainDbi);
+  let words = () => eirpWords(rule.eirp, gainDbi);
+  if (rule.eirp.kind === "gainForPower") conducted = Math.min(conducted, eirpCapDbm! - gainDbi);
   if (rule.eirpDensity) {
-    const cap = rule.eirpDensity.dbm + 10 * Math.log10(widthMHz / rule.eirpDensity.perMHz);
+    const { dbm, perMHz } = rule.eirpDensity;
+    const cap = overWidth(rule.eirpDensity, widthMHz);
     if (cap < (eirpCapDbm ?? Infinity)) {
       eirpCapDbm = cap;
-      reason = `${rule.eirpDensity.dbm} dBm per ${rule.eirpDensity.perMHz} MHz over ${widthMHz} MHz`;
+      words = () => `${dbm} dBm per ${perMHz} MHz over ${widthMHz} MHz`;
     }
   }
   if (rule.above30DegDbm !== null && elevationDeg > 30 && rule.above30DegDbm < (eirpCapDbm ?? Infinity)) {
     eirpCapDbm = rule.above30DegDbm;
-    reason = `at most ${rule.above30DegDbm} dBm above 30° elevation`;
+    words = () => `at most ${rule.above30DegDbm} dBm above 30° elevation`;
   }
-  return { eirpCapDbm, conductedCapDbm, reason, source: rule.source, flags: rule.flags, covered: true };
+  return new Limit(rule, eirpCapDbm, conducted === Infinity ? null : conducted, words, rule.flags, rule.licence);
 }
 
-function eirpOf(eirp: Rule["eirp"], gainDbi: number): [capDbm: number | null, reason: string] {
+const overWidth = ({ dbm, perMHz }: { dbm: number; perMHz: number }, widthMHz: number) =>
+  dbm + 10 * Math.log10(widthMHz / perMHz);
+
+function eirpCap(eirp: Rule["eirp"], gainDbi: number): number | null {
   switch (eirp.kind) {
     case "fixed":
-      return [eirp.dbm, `${eirp.dbm} dBm EIRP`];
-    case "gainForPower": {
-      const excess = Math.max(0, gainDbi - eirp.freeGainDbi);
-      const cap = eirp.conductedDbm + gainDbi - excess * eirp.dbPerDbi;
-      return [
-        cap,
-        `${eirp.conductedDbm} dBm conducted; ${eirp.dbPerDbi.toFixed(2)} dB less per dBi over ${eirp.freeGainDbi} dBi`,
-      ];
-    }
-    case "lessUnderGain": {
-      if (gainDbi < eirp.leastGainDbi) {
-        return [eirp.otherwiseDbm, `under ${eirp.leastGainDbi} dBi of antenna gain`];
-      }
-      const cap = eirp.dbm - Math.max(0, eirp.fullGainDbi - gainDbi) * eirp.dbPerDbi;
-      return [cap, `${eirp.dbm} dBm less ${eirp.dbPerDbi} dB per dBi under ${eirp.fullGainDbi} dBi`];
-    }
+      return eirp.dbm;
+    case "gainForPower":
+      return eirp.conductedDbm + gainDbi - Math.max(0, gainDbi - eirp.freeGainDbi) * eirp.dbPerDbi;
+    case "lessUnderGain":
+      return gainDbi < eirp.leastGainDbi
+        ? eirp.otherwiseDbm
+        : eirp.dbm - Math.max(0, eirp.fullGainDbi - gainDbi) * eirp.dbPerDbi;
     case "national":
-      return [null, "set by the national licence"];
+      return null;
+  }
+}
+
+/** How a rule puts its EIRP, in words. */
+export function eirpWords(eirp: Rule["eirp"], gainDbi: number): string {
+  switch (eirp.kind) {
+    case "fixed":
+      return `${eirp.dbm} dBm EIRP`;
+    case "gainForPower":
+      return `${eirp.conductedDbm} dBm conducted; ${eirp.dbPerDbi.toFixed(2)} dB less per dBi over ${eirp.freeGainDbi} dBi`;
+    case "lessUnderGain":
+      return gainDbi < eirp.leastGainDbi
+        ? `under ${eirp.leastGainDbi} dBi of antenna gain`
+        : `${eirp.dbm} dBm less ${eirp.dbPerDbi} dB per dBi under ${eirp.fullGainDbi} dBi`;
+    case "national":
+      return "set by the national licence";
   }
 }

@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { answerOf } from "#core/findings";
+import { tapeLines } from "#core/link";
 import type { Scan } from "#core/plan";
 import { channelNoise, channelPowerDbm, simulateScan } from "#core/spectrum";
 import { densityCells } from "#core/survey";
@@ -47,9 +48,11 @@ test("what a scan heard raises the noise floor on the tape of that end, and of n
   const heard = -77 + (30 - 0.4 * (300 / 350)) - 30;
   expect(noisy.bToA.noiseDbm).toBeCloseTo(10 * Math.log10(10 ** (quiet.bToA.noiseDbm / 10) + 10 ** (heard / 10)), 0);
   expect(noisy.aToB.noiseDbm).toBe(quiet.aToB.noiseDbm);
-  expect(noisy.bToA.lines.find(({ key }) => key === "noise")!.inputs.at(-1)![1]).toContain(
-    "scan of 2026-03-01 toward 90°",
-  );
+  expect(
+    tapeLines(noisy.bToA)
+      .find(({ key }) => key === "noise")!
+      .inputs.at(-1)![1],
+  ).toContain("scan of 2026-03-01 toward 90°");
   const louder = bridge(
     valley(0, (rows) => {
       rows.scans.push(scan());

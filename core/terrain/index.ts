@@ -1,6 +1,7 @@
 export { areaIndex, type AreaIndex, type CoverArea } from "./areas";
 export { overviewFactor, overviewFrame, overviewGatherer, seenFromAfar, withOverview } from "./overview";
-export { sampleProfile, SHORTEST_PATH_M, type Profile } from "./profile";
+export { profileScratch, sampleProfile, SHORTEST_PATH_M, type Profile, type ProfileScratch } from "./profile";
+export { readAlong } from "./readAlong";
 export {
   arraySurface,
   cellSizeM,
@@ -10,8 +11,10 @@ export {
   coverKind,
   frameContains,
   groundAt,
+  isEvergreen,
   isTrees,
   UNKNOWN_COVER,
+  type CellBlock,
   type CoverKind,
   type GridFrame,
   type Surface,

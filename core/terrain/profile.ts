@@ -1,6 +1,7 @@
 import { inverseGeodesic, placesAlong, type Place } from "../geodesy";
 import { layAreas } from "./areas";
-import { readGround, stepBetweenM, type GroundSample, type Terrain } from "./terrain";
+import { readAlong } from "./readAlong";
+import { stepBetweenM, type Terrain } from "./terrain";
 
 /** The cut through the ground between two ends; all arrays have the same length, ends included. */
 export interface Profile {
@@ -28,50 +29,74 @@ export const SHORTEST_PATH_M = 5;
 /** An antenna stands on what is there: cover this near an end is not in the way. */
 const LEAST_END_M = 30;
 
+/** Arrays that one profile after another is written to, so that many paths in a row leave nothing to clear away. */
+export interface ProfileScratch {
+  distancesKm: Float64Array;
+  latDeg: Float64Array;
+  lonDeg: Float64Array;
+  groundAmslM: Float64Array;
+  coverHeightM: Float64Array;
+  coverCode: Uint8Array;
+}
+
+/** Scratch for profiles of up to `samples` samples; longer ones get arrays of their own. */
+export function profileScratch(samples = 4096): ProfileScratch {
+  return arraysOf(samples);
+}
+
+function arraysOf(count: number): ProfileScratch {
+  return {
+    distancesKm: new Float64Array(count),
+    latDeg: new Float64Array(count),
+    lonDeg: new Float64Array(count),
+    groundAmslM: new Float64Array(count),
+    coverHeightM: new Float64Array(count),
+    coverCode: new Uint8Array(count),
+  };
+}
+
+function firstOf(scratch: ProfileScratch, count: number): ProfileScratch {
+  return {
+    distancesKm: scratch.distancesKm.subarray(0, count),
+    latDeg: scratch.latDeg.subarray(0, count),
+    lonDeg: scratch.lonDeg.subarray(0, count),
+    groundAmslM: scratch.groundAmslM.subarray(0, count),
+    coverHeightM: scratch.coverHeightM.subarray(0, count),
+    coverCode: scratch.coverCode.subarray(0, count),
+  };
+}
+
 /**
  * Samples the ground and cover along the geodesic from `from` to `to`, no farther apart than `stepM` (the cell of the
- * finest raster between them unless given). Where nothing is known the ground is NaN and counted in `holes`.
+ * finest raster between them unless given). Where nothing is known the ground is NaN and counted in `holes`. A profile
+ * written to `scratch` holds until the next one is.
  */
 export function sampleProfile(
   terrain: Terrain,
   from: Place,
   to: Place,
   stepM = stepBetweenM(terrain, from, to),
+  scratch?: ProfileScratch,
 ): Profile {
-  const { distanceM, azimuthDeg, backAzimuthDeg } = inverseGeodesic(from, to);
+  const line = inverseGeodesic(from, to);
+  const { distanceM } = line;
   const count = Math.max(2, Math.ceil(distanceM / stepM) + 1);
-  const { latDeg, lonDeg } = placesAlong(from, to, count);
-  const distancesKm = new Float64Array(count);
-  const groundAmslM = new Float64Array(count);
-  const coverHeightM = new Float64Array(count);
-  const coverCode = new Uint8Array(count);
-  const sample: GroundSample = { groundAmslM: 0, coverHeightM: 0, coverCode: 0 };
+  const arrays = scratch && count <= scratch.distancesKm.length ? firstOf(scratch, count) : arraysOf(count);
+  const { distancesKm, latDeg, lonDeg, groundAmslM, coverHeightM, coverCode } = arrays;
+  placesAlong(from, to, count, line, arrays);
+  readAlong(terrain, arrays, arrays);
+  const spacingKm = distanceM / (count - 1) / 1000;
   let holeCount = 0;
   let firstKm = 0;
   for (let i = 0; i < count; i++) {
-    distancesKm[i] = (distanceM * i) / (count - 1) / 1000;
-    readGround(terrain, latDeg[i]!, lonDeg[i]!, sample);
-    groundAmslM[i] = sample.groundAmslM;
-    coverHeightM[i] = sample.coverHeightM;
-    coverCode[i] = sample.coverCode;
-    if (sample.groundAmslM !== sample.groundAmslM && holeCount++ === 0) firstKm = distancesKm[i]!;
+    distancesKm[i] = i * spacingKm;
+    const ground = groundAmslM[i]!;
+    if (ground !== ground && holeCount++ === 0) firstKm = distancesKm[i]!;
   }
+  distancesKm[count - 1] = distanceM / 1000;
   if (terrain.areas) layAreas(terrain.areas, latDeg, lonDeg, coverHeightM, coverCode);
   const endKm = Math.max(stepM, LEAST_END_M) / 1000;
   for (let i = 0; i < count && distancesKm[i]! <= endKm; i++) coverHeightM[i] = coverHeightM[count - 1 - i] = 0;
   const holes = holeCount > 0 ? { count: holeCount, firstKm } : null;
-  return {
-    from,
-    to,
-    distanceM,
-    azimuthDeg,
-    backAzimuthDeg,
-    distancesKm,
-    latDeg,
-    lonDeg,
-    groundAmslM,
-    coverHeightM,
-    coverCode,
-    holes,
-  };
+  return { from, to, ...line, ...arrays, holes };
 }

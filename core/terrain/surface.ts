@@ -1,5 +1,6 @@
 /** What stands on the ground; the code is what cover rasters store. */
-export const COVER_KINDS = ["open", "water", "wood", "windbreak", "building"] as const;
+/** "wood" and "windbreak" shed their leaves, "evergreen" keeps them. */
+export const COVER_KINDS = ["open", "water", "wood", "windbreak", "building", "evergreen"] as const;
 export type CoverKind = (typeof COVER_KINDS)[number];
 
 /** A cover code: the kind in the low four bits, tenths of density above them; density 0 is the kind's own, a full one. */
@@ -22,7 +23,13 @@ export function coverDensity(code: number): number {
 /** Cover that a signal can be planned through rather than over. */
 export function isTrees(code: number): boolean {
   const kind = code & 15;
-  return kind === 2 || kind === 3;
+  return kind === 2 || kind === 3 || kind === EVERGREEN;
+}
+
+const EVERGREEN = COVER_KINDS.indexOf("evergreen");
+/** Trees that keep their leaves in winter. */
+export function isEvergreen(code: number): boolean {
+  return (code & 15) === EVERGREEN;
 }
 
 /**
@@ -38,8 +45,23 @@ export interface GridFrame {
   rows: number;
 }
 
+/** A rectangle of cells as it lies in memory, row by row from the north. */
+export interface CellBlock {
+  /** The grid's column and row of its first cell. */
+  column: number;
+  row: number;
+  columns: number;
+  rows: number;
+  groundAmslM: Float32Array;
+  /** Null where nothing stands on the ground. */
+  coverHeightM: Float32Array | null;
+  coverCode: Uint8Array | null;
+}
+
 /** Ground and cover of one grid, read by whole cells. `groundAmslM` gives NaN where nothing is known. */
 export interface Surface {
+  /** The block in memory that holds a cell, for reading many cells in a row; undefined where there is none. */
+  blockAt?(column: number, row: number): CellBlock | undefined;
   frame: GridFrame;
   groundAmslM(column: number, row: number): number;
   /** Height of what stands on the ground, m; 0 where nothing does. */
@@ -95,8 +117,18 @@ export function arraySurface(
   if (ground.length !== columns * rows) {
     throw new RangeError(`ground has ${ground.length} values; ${columns} × ${rows} cells need ${columns * rows}`);
   }
+  const block: CellBlock = {
+    column: 0,
+    row: 0,
+    columns,
+    rows,
+    groundAmslM: ground,
+    coverHeightM: cover?.heightM ?? null,
+    coverCode: cover?.code ?? null,
+  };
   return {
     frame,
+    blockAt: () => block,
     groundAmslM: (column, row) => ground[row * columns + column]!,
     coverHeightM: cover ? (column, row) => cover.heightM[row * columns + column]! : () => 0,
     coverCode: cover ? (column, row) => cover.code[row * columns + column]! : () => 0,

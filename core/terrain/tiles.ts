@@ -1,4 +1,4 @@
-import type { GridFrame, Surface } from "./surface";
+import type { CellBlock, GridFrame, Surface } from "./surface";
 
 /** Cells along one side of a stored tile; 64 KB of ground heights before compression. */
 export const TILE_CELLS = 128;
@@ -61,6 +61,18 @@ export function tiledSurface(frame: GridFrame, tiles: { get(index: number): Terr
   const offset = (column: number, row: number) => (row % TILE_CELLS) * TILE_CELLS + (column % TILE_CELLS);
   return {
     frame,
+    blockAt(column, row): CellBlock | undefined {
+      const tile = tileAt(column, row);
+      return (
+        tile && {
+          column: column - (column % TILE_CELLS),
+          row: row - (row % TILE_CELLS),
+          columns: TILE_CELLS,
+          rows: TILE_CELLS,
+          ...tile,
+        }
+      );
+    },
     groundAmslM: (column, row) => tileAt(column, row)?.groundAmslM[offset(column, row)] ?? NaN,
     coverHeightM: (column, row) => tileAt(column, row)?.coverHeightM[offset(column, row)] ?? 0,
     coverCode: (column, row) => tileAt(column, row)?.coverCode[offset(column, row)] ?? 0,

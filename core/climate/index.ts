@@ -1,0 +1,1 @@
+export { climateAt, climateOf, kFactor999, type ClimateDefaults } from "./climate";

@@ -1,0 +1,105 @@
+import type { PlacesAlong } from "../geodesy";
+import { frameContains, groundAt, UNKNOWN_COVER, type CellBlock, type Surface } from "./surface";
+import { readGround, type GroundSample, type Terrain } from "./terrain";
+
+/** What is known of the ground at many places, in arrays of one length. */
+export interface GroundAlong {
+  groundAmslM: Float64Array;
+  coverHeightM: Float64Array;
+  coverCode: Uint8Array;
+}
+
+/**
+ * Reads ground and cover at many places that follow each other, exactly as `readGround` does for one. The finest raster is
+ * read from its blocks in memory; only places that it leaves open are read through the others.
+ */
+export function readAlong(terrain: Terrain, { latDeg, lonDeg }: PlacesAlong, into: GroundAlong): void {
+  const { layers } = terrain;
+  const finest = layers[0];
+  if (!finest || finest.kind !== "bare" || !finest.surface.blockAt) return readEach(terrain, latDeg, lonDeg, into);
+  const isAlone = layers.length === 1;
+  readBlocks(finest.surface, latDeg, lonDeg, into);
+  if (isAlone) return;
+  const { groundAmslM, coverHeightM, coverCode } = into;
+  const sample: GroundSample = { groundAmslM: 0, coverHeightM: 0, coverCode: 0 };
+  for (let i = 0; i < latDeg.length; i++) {
+    const isWhole = groundAmslM[i] === groundAmslM[i] && coverCode[i] !== 0;
+    if (isWhole) continue;
+    readGround(terrain, latDeg[i]!, lonDeg[i]!, sample);
+    groundAmslM[i] = sample.groundAmslM;
+    coverHeightM[i] = sample.coverHeightM;
+    coverCode[i] = sample.coverCode;
+  }
+}
+
+function readEach(terrain: Terrain, latDeg: Float64Array, lonDeg: Float64Array, into: GroundAlong): void {
+  const sample: GroundSample = { groundAmslM: 0, coverHeightM: 0, coverCode: 0 };
+  for (let i = 0; i < latDeg.length; i++) {
+    readGround(terrain, latDeg[i]!, lonDeg[i]!, sample);
+    into.groundAmslM[i] = sample.groundAmslM;
+    into.coverHeightM[i] = sample.coverHeightM;
+    into.coverCode[i] = sample.coverCode;
+  }
+}
+
+/** One raster of bare ground with its cover, without a call or an object for any sample that lies inside a block. */
+function readBlocks(surface: Surface, latDeg: Float64Array, lonDeg: Float64Array, into: GroundAlong): void {
+  const { westDeg, northDeg, cellLonDeg, cellLatDeg } = surface.frame;
+  const { groundAmslM, coverHeightM, coverCode } = into;
+  let block: CellBlock | undefined;
+  let cells: Float32Array = groundless;
+  let heights: Float32Array | null = null;
+  let codes: Uint8Array | null = null;
+  let [firstColumn, firstRow, lastColumn, lastRow, stride] = [0, 0, -1, -1, 0];
+  for (let i = 0; i < latDeg.length; i++) {
+    const column = (lonDeg[i]! - westDeg) / cellLonDeg - 0.5;
+    const row = (northDeg - latDeg[i]!) / cellLatDeg - 0.5;
+    const left = Math.floor(column);
+    const top = Math.floor(row);
+    if (left < firstColumn || top < firstRow || left >= lastColumn || top >= lastRow) {
+      const isOn = left >= 0 && top >= 0 && left < surface.frame.columns && top < surface.frame.rows;
+      block = isOn ? surface.blockAt!(left, top) : undefined;
+      if (block) {
+        cells = block.groundAmslM;
+        heights = block.coverHeightM;
+        codes = block.coverCode;
+        stride = block.columns;
+        firstColumn = block.column;
+        firstRow = block.row;
+        lastColumn = Math.min(block.column + block.columns, surface.frame.columns) - 1;
+        lastRow = Math.min(block.row + block.rows, surface.frame.rows) - 1;
+      } else [lastColumn, lastRow] = [-1, -1];
+      if (!block || left >= lastColumn || top >= lastRow) {
+        readCells(surface, latDeg[i]!, lonDeg[i]!, i, into);
+        continue;
+      }
+    }
+    const x = column - left;
+    const y = row - top;
+    const at = (top - firstRow) * stride + (left - firstColumn);
+    const upper = cells[at]! * (1 - x) + cells[at + 1]! * x;
+    const lower = cells[at + stride]! * (1 - x) + cells[at + stride + 1]! * x;
+    groundAmslM[i] = upper * (1 - y) + lower * y;
+    const near = at + (x >= 0.5 ? 1 : 0) + (y >= 0.5 ? stride : 0);
+    const code = codes ? codes[near]! : 0;
+    coverCode[i] = code === UNKNOWN_COVER ? 0 : code;
+    coverHeightM[i] = code === UNKNOWN_COVER || code === 0 || !heights ? 0 : heights[near]!;
+  }
+}
+
+const groundless = new Float32Array(0);
+
+/** One place whose four cells do not lie in one block: on the seam of two tiles, at the edge of the grid, or off it. */
+function readCells(surface: Surface, latDeg: number, lonDeg: number, i: number, into: GroundAlong): void {
+  const { frame } = surface;
+  into.groundAmslM[i] = groundAt(surface, latDeg, lonDeg);
+  let code = 0;
+  if (frameContains(frame, latDeg, lonDeg)) {
+    const column = Math.min(Math.floor((lonDeg - frame.westDeg) / frame.cellLonDeg), frame.columns - 1);
+    const row = Math.min(Math.floor((frame.northDeg - latDeg) / frame.cellLatDeg), frame.rows - 1);
+    code = surface.coverCode(column, row);
+    if (code === UNKNOWN_COVER) code = 0;
+    into.coverHeightM[i] = code === 0 ? 0 : surface.coverHeightM(column, row);
+  } else into.coverHeightM[i] = 0;
+  into.coverCode[i] = code;
+}
