@@ -115,8 +115,9 @@ function layCubic(
   const lon2 = 3 * lonStep - 2 * lon0 - lon1;
   const lon3 = lon0 + lon1 - 2 * lonStep;
   const crosses = Math.abs(start.lonDeg + lonStep) > 180;
+  const step = stretches / (count - 1);
   for (let i = first; i <= final; i++) {
-    const t = (i * stretches) / (count - 1) - index;
+    const t = i * step - index;
     latDeg[i] = start.latDeg + t * (lat0 + t * (lat2 + t * lat3));
     const lon = start.lonDeg + t * (lon0 + t * (lon2 + t * lon3));
     lonDeg[i] = crosses ? signedAngleDeg(lon) : lon;

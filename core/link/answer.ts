@@ -2,9 +2,16 @@ import { pointingOf, tiltDownDeg, type Pointing } from "../aiming";
 import { climateOf } from "../climate";
 import type { Link, LinkEnd, Plan } from "../plan";
 import { deltaBullingtonLossDb } from "../propagation";
-import { SHORTEST_PATH_M, type Profile } from "../terrain";
+import { isTrees, SHORTEST_PATH_M, type Profile } from "../terrain";
 import { linearOf, pathLosses, tapeOf, type Tape } from "./budget";
-import { clearanceConditions, clearanceOf, obstructionHeightsM, type Clearance, type PathProblem } from "./clearance";
+import {
+  clearanceConditions,
+  clearanceOf,
+  isClearBut,
+  obstructionHeightsM,
+  type Clearance,
+  type PathProblem,
+} from "./clearance";
 import { NO_TREES, treesInRay, treesLossDb, type TreesInRay } from "./trees";
 
 export interface LinkQuestion {
@@ -66,7 +73,7 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile }: LinkQue
   const { kFactor } = plan;
   const distanceKm = distanceM / 1000;
   const isPlannedThrough = foliageDepthM !== null && foliageDepthM > 0;
-  const obstructionsAmslM = obstructionHeightsM(profile, isPlannedThrough);
+  const obstructionsAmslM = obstructionHeightsM(profile, isPlannedThrough, profile.obstructionsInto);
   const conditions = clearanceConditions(plan, distanceKm);
   const ray = { profile, heightsM: obstructionsAmslM, aAmslM, bAmslM, frequencyGHz };
   const clearance = clearanceOf(ray, conditions);
@@ -86,11 +93,15 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile }: LinkQue
   if (isPlannedThrough) {
     const lossDb = treesLossDb(frequencyGHz, foliageDepthM, 1, plan.season);
     trees = { depthM: foliageDepthM, leafyShare: 1, lossDb, way: "through", isMeasured: false };
-  } else if (clearance.state !== "clear") {
-    const found = treesInRay(profile, aAmslM, bAmslM, kFactor);
-    const bareM = obstructionHeightsM(profile, true);
-    treesAlone = clearanceOf({ ...ray, heightsM: bareM }, conditions).state === "clear";
-    if (foliageDepthM === null && found.depthM > 0) {
+  } else {
+    // Without its trees the path can only be clear where a tree is the worst of it, and the ray only passes through trees
+    // where the line is cut: most paths need neither looked into.
+    const isTreeWorst = clearance.state !== "clear" && isTrees(profile.coverCode[clearance.worstIndex]!);
+    const found =
+      foliageDepthM === null && clearance.state === "blocked" ? treesInRay(profile, aAmslM, bAmslM, kFactor) : null;
+    treesAlone = isTreeWorst && isClearBut(ray, conditions);
+    if (found && found.depthM > 0) {
+      const bareM = obstructionHeightsM(profile, true);
       const lossDb = treesLossDb(frequencyGHz, found.depthM, found.leafyShare, plan.season);
       const underDb = diffraction(bareM);
       const isThrough = lossDb + underDb < diffractionDb;
@@ -104,7 +115,6 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile }: LinkQue
   const bPointing = pointingOf(b, profile.backAzimuthDeg, bTiltDownDeg, plan.pointingErrorDeg);
   const { rainRate001MmPerH } = climateOf(plan, (profile.from.latDeg + profile.to.latDeg) / 2);
   const path = pathLosses({ distanceKm, diffractionDb, trees, frequencyMHz, widthMHz, rainRate001MmPerH });
-  const shared = { plan, kind, path };
   return {
     distanceM,
     state: clearance.state,
@@ -121,8 +131,26 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile }: LinkQue
       diffractionDb,
       trees,
       obstructionsAmslM,
-      aToB: tapeOf({ ...shared, direction: "aToB", from: a, to: b, fromPointing: aPointing, toPointing: bPointing }),
-      bToA: tapeOf({ ...shared, direction: "bToA", from: b, to: a, fromPointing: bPointing, toPointing: aPointing }),
+      aToB: tapeOf({
+        direction: "aToB",
+        plan,
+        kind,
+        from: a,
+        to: b,
+        fromPointing: aPointing,
+        toPointing: bPointing,
+        path,
+      }),
+      bToA: tapeOf({
+        direction: "bToA",
+        plan,
+        kind,
+        from: b,
+        to: a,
+        fromPointing: bPointing,
+        toPointing: aPointing,
+        path,
+      }),
     },
   };
 }

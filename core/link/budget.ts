@@ -114,10 +114,17 @@ function rainPercent(plan: Plan): number {
 /** Losses that do not depend on the direction, for one channel over one path. */
 export function pathLosses(own: Omit<PathLosses, "freeSpaceDb" | "oxygenDbPerKm" | "vapourDbPerKm">): PathLosses {
   const frequencyGHz = own.frequencyMHz / 1000;
+  const gas = standardGas(frequencyGHz);
   return {
-    ...own,
+    distanceKm: own.distanceKm,
+    diffractionDb: own.diffractionDb,
+    trees: own.trees,
+    frequencyMHz: own.frequencyMHz,
+    widthMHz: own.widthMHz,
     freeSpaceDb: freeSpaceLossDb({ distanceKm: own.distanceKm, frequencyGHz }),
-    ...standardGas(frequencyGHz),
+    oxygenDbPerKm: gas.oxygenDbPerKm,
+    vapourDbPerKm: gas.vapourDbPerKm,
+    rainRate001MmPerH: own.rainRate001MmPerH,
   };
 }
 

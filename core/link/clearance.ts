@@ -60,13 +60,17 @@ const TROPICAL_FROM_KM = 30;
 /** The usual strongly sub-refractive case, looked at beside the plan's k whatever the school. */
 export const SUB_REFRACTIVE_K = 2 / 3;
 
-/** What the ray must pass over: ground, and what stands on it unless it is trees planned through. */
-export function obstructionHeightsM(profile: Profile, throughTrees: boolean): Float64Array {
-  const { groundAmslM, coverHeightM, coverCode } = profile;
-  const heights = new Float64Array(groundAmslM.length);
-  for (let i = 0; i < heights.length; i++)
-    heights[i] = groundAmslM[i]! + (throughTrees && isTrees(coverCode[i]!) ? 0 : coverHeightM[i]!);
-  return heights;
+/** What the ray must pass over: ground, and what stands on it unless it is trees planned through. Written to `into`. */
+export function obstructionHeightsM(
+  { groundAmslM, coverHeightM, coverCode }: Profile,
+  throughTrees: boolean,
+  into: Float64Array = new Float64Array(groundAmslM.length),
+): Float64Array {
+  for (let i = 0; i < into.length; i++) {
+    const stands = throughTrees && isTrees(coverCode[i]!) ? 0 : coverHeightM[i]!;
+    into[i] = groundAmslM[i]! + stands;
+  }
+  return into;
 }
 
 /** The straight ray between two ends over what stands between them. */
@@ -147,5 +151,39 @@ export function clearanceOf(ray: Ray, conditions: readonly ClearanceCondition[])
     leastHeightBM = Math.max(leastHeightBM, check.leastHeightBM);
   }
   const state = usual.worstShare < 0 ? "blocked" : binding.isMet ? "clear" : "tight";
-  return { ...binding, leastHeightAM, leastHeightBM, state, checks };
+  const { kFactor, wantedShare, isMet, worstShare, worstIndex, worstKm, intrusionM } = binding;
+  return {
+    kFactor,
+    wantedShare,
+    isMet,
+    worstShare,
+    worstIndex,
+    worstKm,
+    intrusionM,
+    leastHeightAM,
+    leastHeightBM,
+    state,
+    checks,
+  };
+}
+
+/** Whether every condition would be met if the path's trees were gone. */
+export function isClearBut(ray: Ray, conditions: readonly ClearanceCondition[]): boolean {
+  const { profile, aAmslM, bAmslM, frequencyGHz } = ray;
+  const { distancesKm, groundAmslM, coverHeightM, coverCode } = profile;
+  const last = distancesKm.length - 1;
+  const pathKm = distancesKm[last]!;
+  const slope = (bAmslM - aAmslM) / pathKm;
+  const zoneFactor = (wavelengthM(frequencyGHz) * 1000) / pathKm;
+  for (const { kFactor, wantedShare } of conditions) {
+    const curvature = 1000 / (2 * kFactor * EARTH_RADIUS_KM);
+    for (let i = 1; i < last; i++) {
+      const fromKm = distancesKm[i]!;
+      const product = fromKm * (pathKm - fromKm);
+      const stands = coverCode[i] === 0 || isTrees(coverCode[i]!) ? 0 : coverHeightM[i]!;
+      const room = aAmslM + slope * fromKm - groundAmslM[i]! - stands - curvature * product;
+      if (room < 0 || room * room < wantedShare * wantedShare * zoneFactor * product) return false;
+    }
+  }
+  return true;
 }

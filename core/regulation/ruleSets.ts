@@ -203,6 +203,6 @@ export function ruleSetOf({ ruleSetId, ownRules }: { ruleSetId: string; ownRules
     id: OWN_RULES,
     name: "Own rules",
     noted: "written by this plan's users; check with your regulator",
-    rules: [...ownRules],
+    rules: ownRules,
   };
 }

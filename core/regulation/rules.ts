@@ -70,7 +70,7 @@ export const ruleSetSchema = z.object({
   id: z.string(),
   name: z.string(),
   noted: z.string(),
-  rules: z.array(ruleSchema),
+  rules: z.array(ruleSchema).readonly(),
 });
 export type RuleSet = z.infer<typeof ruleSetSchema>;
 
@@ -105,10 +105,7 @@ export function eirpLimit(question: LimitQuestion): EirpLimit {
   const { ruleSet, frequencyMHz, widthMHz, use, antennaGainDbi, elevationDeg = 0 } = question;
   const low = frequencyMHz - widthMHz / 2;
   const high = frequencyMHz + widthMHz / 2;
-  const fitting = ruleSet.rules.filter(
-    (rule) => rule.bandMHz[0] < high && rule.bandMHz[1] > low && (rule.use === "any" || rule.use === use),
-  );
-  const bar = barTo(fitting, question, low, high);
+  const { fitting, bar } = rulesFor(question, low, high);
   if (bar) {
     return {
       eirpCapDbm: null,
@@ -136,6 +133,27 @@ export function eirpLimit(question: LimitQuestion): EirpLimit {
   }
   return worst;
 }
+
+/** The rules that bear on a channel. Both ends of a link ask for the same ones, one after the other. */
+function rulesFor(question: LimitQuestion, low: number, high: number): { fitting: Rule[]; bar: string | null } {
+  const { rules } = question.ruleSet;
+  const { use } = question;
+  if (askedLast.rules === rules && askedLast.low === low && askedLast.high === high && askedLast.use === use)
+    return askedLast;
+  const fitting = rules.filter(
+    (rule) => rule.bandMHz[0] < high && rule.bandMHz[1] > low && (rule.use === "any" || rule.use === use),
+  );
+  askedLast = { rules, low, high, use, fitting, bar: barTo(fitting, question, low, high) };
+  return askedLast;
+}
+let askedLast: {
+  rules: readonly Rule[];
+  low: number;
+  high: number;
+  use: string;
+  fitting: Rule[];
+  bar: string | null;
+} = { rules: [], low: NaN, high: NaN, use: "", fitting: [], bar: null };
 
 /** Why a channel cannot be had at all, or null. */
 function barTo(fitting: Rule[], { frequencyMHz, widthMHz }: LimitQuestion, low: number, high: number): string | null {

@@ -21,6 +21,8 @@ export interface Profile {
   coverCode: Uint8Array;
   /** Samples without ground, and the distance from `from` of the first, km. */
   holes: { count: number; firstKm: number } | null;
+  /** On a profile in scratch: where an answer may write the heights that it finds in the way. */
+  obstructionsInto?: Float64Array | undefined;
 }
 
 /** Ends closer than this are one place: no path lies between them. */
@@ -37,11 +39,12 @@ export interface ProfileScratch {
   groundAmslM: Float64Array;
   coverHeightM: Float64Array;
   coverCode: Uint8Array;
+  obstructionsInto?: Float64Array | undefined;
 }
 
 /** Scratch for profiles of up to `samples` samples; longer ones get arrays of their own. */
 export function profileScratch(samples = 4096): ProfileScratch {
-  return arraysOf(samples);
+  return { ...arraysOf(samples), obstructionsInto: new Float64Array(samples) };
 }
 
 function arraysOf(count: number): ProfileScratch {
@@ -63,6 +66,7 @@ function firstOf(scratch: ProfileScratch, count: number): ProfileScratch {
     groundAmslM: scratch.groundAmslM.subarray(0, count),
     coverHeightM: scratch.coverHeightM.subarray(0, count),
     coverCode: scratch.coverCode.subarray(0, count),
+    obstructionsInto: scratch.obstructionsInto?.subarray(0, count),
   };
 }
 
@@ -98,5 +102,20 @@ export function sampleProfile(
   const endKm = Math.max(stepM, LEAST_END_M) / 1000;
   for (let i = 0; i < count && distancesKm[i]! <= endKm; i++) coverHeightM[i] = coverHeightM[count - 1 - i] = 0;
   const holes = holeCount > 0 ? { count: holeCount, firstKm } : null;
-  return { from, to, ...line, ...arrays, holes };
+  const { azimuthDeg, backAzimuthDeg } = line;
+  return {
+    from,
+    to,
+    distanceM,
+    azimuthDeg,
+    backAzimuthDeg,
+    distancesKm,
+    latDeg,
+    lonDeg,
+    groundAmslM,
+    coverHeightM,
+    coverCode,
+    holes,
+    obstructionsInto: arrays.obstructionsInto,
+  };
 }

@@ -1,5 +1,5 @@
 import type { PlacesAlong } from "../geodesy";
-import { frameContains, groundAt, UNKNOWN_COVER, type CellBlock, type Surface } from "./surface";
+import { frameContains, groundAt, UNKNOWN_COVER, type Surface } from "./surface";
 import { readGround, type GroundSample, type Terrain } from "./terrain";
 
 /** What is known of the ground at many places, in arrays of one length. */
@@ -44,21 +44,27 @@ function readEach(terrain: Terrain, latDeg: Float64Array, lonDeg: Float64Array, 
 
 /** One raster of bare ground with its cover, without a call or an object for any sample that lies inside a block. */
 function readBlocks(surface: Surface, latDeg: Float64Array, lonDeg: Float64Array, into: GroundAlong): void {
-  const { westDeg, northDeg, cellLonDeg, cellLatDeg } = surface.frame;
+  const { westDeg, northDeg, cellLonDeg, cellLatDeg, columns, rows } = surface.frame;
   const { groundAmslM, coverHeightM, coverCode } = into;
-  let block: CellBlock | undefined;
+  const columnsPerDeg = 1 / cellLonDeg;
+  const rowsPerDeg = 1 / cellLatDeg;
   let cells: Float32Array = groundless;
   let heights: Float32Array | null = null;
   let codes: Uint8Array | null = null;
-  let [firstColumn, firstRow, lastColumn, lastRow, stride] = [0, 0, -1, -1, 0];
+  // The block in hand, as rows and columns of the grid in which a cell has its right and lower neighbours beside it.
+  let firstColumn = 0;
+  let firstRow = 0;
+  let lastColumn = -1;
+  let lastRow = -1;
+  let stride = 0;
   for (let i = 0; i < latDeg.length; i++) {
-    const column = (lonDeg[i]! - westDeg) / cellLonDeg - 0.5;
-    const row = (northDeg - latDeg[i]!) / cellLatDeg - 0.5;
+    const column = (lonDeg[i]! - westDeg) * columnsPerDeg - 0.5;
+    const row = (northDeg - latDeg[i]!) * rowsPerDeg - 0.5;
     const left = Math.floor(column);
     const top = Math.floor(row);
     if (left < firstColumn || top < firstRow || left >= lastColumn || top >= lastRow) {
-      const isOn = left >= 0 && top >= 0 && left < surface.frame.columns && top < surface.frame.rows;
-      block = isOn ? surface.blockAt!(left, top) : undefined;
+      const isOn = left >= 0 && top >= 0 && left < columns && top < rows;
+      const block = isOn ? surface.blockAt!(left, top) : undefined;
       if (block) {
         cells = block.groundAmslM;
         heights = block.coverHeightM;
@@ -66,10 +72,10 @@ function readBlocks(surface: Surface, latDeg: Float64Array, lonDeg: Float64Array
         stride = block.columns;
         firstColumn = block.column;
         firstRow = block.row;
-        lastColumn = Math.min(block.column + block.columns, surface.frame.columns) - 1;
-        lastRow = Math.min(block.row + block.rows, surface.frame.rows) - 1;
-      } else [lastColumn, lastRow] = [-1, -1];
-      if (!block || left >= lastColumn || top >= lastRow) {
+        lastColumn = Math.min(block.column + block.columns, columns) - 1;
+        lastRow = Math.min(block.row + block.rows, rows) - 1;
+      } else lastColumn = lastRow = -1;
+      if (left >= lastColumn || top >= lastRow) {
         readCells(surface, latDeg[i]!, lonDeg[i]!, i, into);
         continue;
       }
@@ -77,13 +83,16 @@ function readBlocks(surface: Surface, latDeg: Float64Array, lonDeg: Float64Array
     const x = column - left;
     const y = row - top;
     const at = (top - firstRow) * stride + (left - firstColumn);
-    const upper = cells[at]! * (1 - x) + cells[at + 1]! * x;
-    const lower = cells[at + stride]! * (1 - x) + cells[at + stride + 1]! * x;
-    groundAmslM[i] = upper * (1 - y) + lower * y;
+    const upper = cells[at]! + (cells[at + 1]! - cells[at]!) * x;
+    const lower = cells[at + stride]! + (cells[at + stride + 1]! - cells[at + stride]!) * x;
+    groundAmslM[i] = upper + (lower - upper) * y;
+    coverCode[i] = coverHeightM[i] = 0;
+    if (codes === null) continue;
     const near = at + (x >= 0.5 ? 1 : 0) + (y >= 0.5 ? stride : 0);
-    const code = codes ? codes[near]! : 0;
-    coverCode[i] = code === UNKNOWN_COVER ? 0 : code;
-    coverHeightM[i] = code === UNKNOWN_COVER || code === 0 || !heights ? 0 : heights[near]!;
+    const code = codes[near]!;
+    if (code === 0 || code === UNKNOWN_COVER) continue;
+    coverCode[i] = code;
+    if (heights !== null) coverHeightM[i] = heights[near]!;
   }
 }
 
