@@ -2,8 +2,10 @@ import { createHash } from "node:crypto";
 import { expect, test } from "@jest/globals";
 import { reviewPlan } from "#core/findings";
 import { clearanceOf, obstructionHeightsM } from "#core/link";
-import { worldOf } from "#core/plan";
-import { cutTiles, plainTerrain, sampleProfile } from "#core/terrain";
+import { withEdits, worldOf } from "#core/plan";
+import { searchWaysOut } from "#core/search";
+import type { Place } from "#core/geodesy";
+import { cutTiles, plainTerrain, profileScratch, sampleProfile } from "#core/terrain";
 import { demoPlan, islandSurface } from "#demo";
 
 const surface = islandSurface();
@@ -68,4 +70,39 @@ test("the planted faults are found, each with a remedy, and little else", () => 
   for (const finding of findings) expect([finding.kind, finding.remedies!.length]).not.toEqual([finding.kind, 0]);
   expect(findings[0]!.remedies![0]!.label).toBe("Raise the Lighthouse end from 9 to 13.5 m");
   expect(findings.find(({ kind }) => kind === "doubtful")!.why).toContain("side lobe");
+});
+
+test("the first remedy of each planted fault resolves it", () => {
+  const world = worldOf(rows);
+  const between = (from: Place, to: Place) => sampleProfile(terrain, from, to);
+  const { findings } = reviewPlan(world, between);
+  for (const { id, kind, remedies } of findings) {
+    const [first] = remedies!;
+    if (first!.visit) continue;
+    const left = reviewPlan(withEdits(world, first!.edits), between, 0).findings;
+    expect([kind, left.some((finding) => finding.id === id)]).toEqual([kind, false]);
+  }
+});
+
+test("for the blocked pair a search finds a relay on high ground as well as a sector that sees the house", () => {
+  const world = worldOf(rows);
+  const scratch = profileScratch();
+  const work = searchWaysOut(
+    world,
+    { linkId: "link-sub-44", moveAM: 0, moveBM: 200, mastM: 6 },
+    terrain,
+    (from, to) => sampleProfile(terrain, from, to, undefined, scratch),
+    () => `new-${Math.random()}`,
+  );
+  let step = work.next();
+  let doneShare = 0;
+  while (!step.done) {
+    expect(step.value.doneShare).toBeGreaterThanOrEqual(doneShare);
+    doneShare = step.value.doneShare;
+    step = work.next();
+  }
+  const kinds = step.value.ways.map(({ kind }) => kind);
+  expect(kinds[0]).toBe("elsewhere");
+  expect(kinds).toContain("relayPeak");
+  expect(step.value.heatB.length).toBeGreaterThan(400);
 });

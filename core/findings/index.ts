@@ -19,6 +19,6 @@ export {
   type Outcome,
   type ProfileSource,
 } from "./outcome";
-export { bestSector, proposeAccess, proposeBridge } from "./propose";
-export { remediesFor } from "./remedies";
+export { bestSector, DEFAULT_BRIDGE_MHZ, proposeAccess, proposeBridge } from "./propose";
+export { costOf, remediesFor, simpleChanges, type Candidate } from "./remedies";
 export { newestMeasurements, reviewPlan, workOut, type Review } from "./review";

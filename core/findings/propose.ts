@@ -10,6 +10,7 @@ import { antennasFor, powerWithinCapDbm, radioModelsFor } from "./kit";
 const SECTOR_EDGE_DB = 6;
 /** Where a plan says nothing, a new link starts in the band that most radios and rule sets know. */
 const DEFAULT_FREQUENCY_MHZ = 5785;
+export const DEFAULT_BRIDGE_MHZ = 5800;
 /** What a first link should have beyond the wanted margin, for what the ground will take, dB. */
 const TERRAIN_RESERVE_DB = 6;
 
@@ -156,8 +157,14 @@ export function proposeAccess(world: World, site: Site, subscriber: Subscriber, 
   return [...edits, linkEdit(world, makeId, "access", sector.id, client.id)];
 }
 
-/** The edits of a first bridge between two sites, with the cheapest antennas that reach. */
-export function proposeBridge(world: World, from: Site, to: Site, makeId: () => string): Edit[] | null {
+/** The edits of a first bridge between two sites at `frequencyMHz`, with the cheapest antennas that reach. */
+export function proposeBridge(
+  world: World,
+  from: Site,
+  to: Site,
+  makeId: () => string,
+  frequencyMHz = DEFAULT_BRIDGE_MHZ,
+): Edit[] | null {
   const far: FarEnd = { distanceM: inverseGeodesic(from, to).distanceM, gainDbi: "same" };
   const a = newRadio(
     world,
@@ -166,7 +173,7 @@ export function proposeBridge(world: World, from: Site, to: Site, makeId: () => 
     "bridge",
     `Bridge to ${to.name}`,
     from.structureHeightM,
-    { frequencyMHz: 5800 },
+    { frequencyMHz },
     far,
   );
   const b = newRadio(
@@ -176,7 +183,7 @@ export function proposeBridge(world: World, from: Site, to: Site, makeId: () => 
     "bridge",
     `Bridge to ${from.name}`,
     to.structureHeightM,
-    { frequencyMHz: 5800 },
+    { frequencyMHz },
     far,
   );
   if (!a || !b) return null;

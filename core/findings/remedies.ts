@@ -20,7 +20,8 @@ const MOST_REMEDIES = 4;
 /** Heights are set to half metres, as a crew would. */
 const upToHalf = (heightM: number) => Math.ceil(heightM * 2) / 2;
 
-interface Candidate {
+/** A change to be tried. */
+export interface Candidate {
   label: string;
   edits: Edit[];
 }
@@ -258,6 +259,19 @@ function* candidates(bench: Bench, fault: Fault): Generator<Candidate> {
   }
 }
 
+/** Every change of one link's heights, power, antennas, width or sector that could help it, untried. */
+export function* simpleChanges(
+  world: World,
+  link: Link,
+  answer: LinkAnswer,
+  profileBetween: ProfileSource,
+): Generator<Candidate & { kind: "height" | "kit" | "elsewhere" }> {
+  const bench: Bench = { world, link, ...linkEnds(world, link), answer, profileBetween };
+  for (const candidate of higher(bench)) yield { kind: "height", ...candidate };
+  for (const candidate of stronger(bench)) yield { kind: "kit", ...candidate };
+  for (const candidate of elsewhere(bench)) yield { kind: "elsewhere", ...candidate };
+}
+
 const signed = (value: number) => `${value < 0 ? "−" : "+"}${Math.abs(value).toFixed(1)}`;
 
 /** What a tried change makes of the link, in the figures a planner asks for. */
@@ -269,7 +283,7 @@ function effectOf(world: World, before: LinkAnswer, after: LinkAnswer, costEur: 
   return `${path.clearance.worstShare.toFixed(2).replace("-", "−")} of the zone clear; margin ${margin.toFixed(1).replace("-", "−")} dB${change}; ${path.aToB.rateMbps.toFixed(0)}/${path.bToA.rateMbps.toFixed(0)} Mbit/s${cost}`;
 }
 
-function costOf(world: World): number {
+export function costOf(world: World): number {
   let sum = 0;
   for (const radio of world.radios.values()) {
     sum +=

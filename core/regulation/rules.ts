@@ -102,7 +102,7 @@ interface LimitQuestion {
  * both ask for.
  */
 export function eirpLimit(question: LimitQuestion): EirpLimit {
-  const { ruleSet, frequencyMHz, widthMHz, use, antennaGainDbi, elevationDeg = 0 } = question;
+  const { ruleSet, frequencyMHz, widthMHz, antennaGainDbi, elevationDeg = 0 } = question;
   const low = frequencyMHz - widthMHz / 2;
   const high = frequencyMHz + widthMHz / 2;
   const { fitting, bar } = rulesFor(question, low, high);

@@ -1,0 +1,127 @@
+import { destination, inverseGeodesic, type Place } from "../geodesy";
+import { answerOf, type ProfileSource } from "../findings";
+import { isServed, weakestMarginDb, type PathState } from "../link";
+import { endOf, linkEnds, withEdits, type Edit, type Link, type World } from "../plan";
+import { effectText, tryEdits, type WayOut } from "./try";
+
+/** What a path would be with one end moved to a place. */
+export interface HeatPoint extends Place {
+  state: PathState;
+  /** Clearance at the worst point as a share of the first zone; null where there is no answer. */
+  share: number | null;
+  marginDb: number | null;
+  served: boolean;
+}
+
+/** Rings of points about an end; the outermost lies on the radius. */
+const RINGS = 12;
+/** Best points offered as a move. */
+const MOST_MOVES = 3;
+const DIRECTIONS = ["north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"];
+
+/** Places on rings about `centre`, evenly dense, each snapped to about a tenth of a metre. */
+export function ringPlaces(centre: Place, radiusM: number): Place[] {
+  const places: Place[] = [];
+  for (let ring = 1; ring <= RINGS; ring++) {
+    const count = Math.max(6, Math.round(2 * Math.PI * ring));
+    for (let i = 0; i < count; i++) {
+      const { latDeg, lonDeg } = destination(centre, (360 * i) / count, (radiusM * ring) / RINGS);
+      places.push({ latDeg: Math.round(latDeg * 1e6) / 1e6, lonDeg: Math.round(lonDeg * 1e6) / 1e6 });
+    }
+  }
+  return places;
+}
+
+/** The edit that moves the place at one end of a link. */
+function moveEdit(world: World, radioId: string, place: Place): Edit {
+  const { siteId, subscriberId } = world.radios.get(radioId)!;
+  if (siteId !== null) return { kind: "sites", id: siteId, row: { ...world.sites.get(siteId)!, ...place } };
+  return { kind: "subscribers", id: subscriberId!, row: { ...world.subscribers.get(subscriberId!)!, ...place } };
+}
+
+/** Other links that end at the same place and would move with it. */
+function companions(world: World, link: Link, radioId: string): Link[] {
+  const { siteId, subscriberId } = world.radios.get(radioId)!;
+  const isHere = (id: string) => {
+    const radio = world.radios.get(id)!;
+    return siteId !== null ? radio.siteId === siteId : radio.subscriberId === subscriberId;
+  };
+  return [...world.links.values()].filter(
+    (other) => other.id !== link.id && (isHere(other.aRadioId) || isHere(other.bRadioId)),
+  );
+}
+
+/**
+ * Moves one end of a link to every place within `radiusM` and answers the link from there, its height above ground kept.
+ * Yields the share done; returns the heat and the best moves. A move that would lose another link is not offered.
+ */
+export function* searchMoves(
+  world: World,
+  link: Link,
+  end: "a" | "b",
+  radiusM: number,
+  profileBetween: ProfileSource,
+): Generator<number, { heat: HeatPoint[]; ways: WayOut[] }> {
+  const { a, b } = linkEnds(world, link);
+  const moved = end === "a" ? a : b;
+  const radioId = moved.radio.id;
+  const heat: HeatPoint[] = [];
+  const places = ringPlaces(moved.place, radiusM);
+  for (const [i, place] of places.entries()) {
+    const tried = withEdits(world, [moveEdit(world, radioId, place)]);
+    const answer = answerOf(tried, link, profileBetween);
+    heat.push({
+      ...place,
+      state: answer.state,
+      share: answer.path?.clearance.worstShare ?? null,
+      marginDb: weakestMarginDb(answer),
+      served: isServed(tried.plan, a.radio.frequencyMHz, answer),
+    });
+    if (i % 16 === 0) yield i / places.length;
+  }
+  const others = companions(world, link, radioId);
+  const servedNow = new Map(
+    others.map((other) => [
+      other.id,
+      isServed(world.plan, endOf(world, other.aRadioId).radio.frequencyMHz, answerOf(world, other, profileBetween)),
+    ]),
+  );
+  const far = (point: Place) => inverseGeodesic(moved.place, point).distanceM;
+  const worth = (point: HeatPoint) =>
+    (point.served ? 2 : 0) + (point.state === "clear" ? 1 : 0) + (point.state === "blocked" ? -1 : 0);
+  const ranked = heat
+    .filter(({ state }) => state !== "unknown")
+    .map((point) => ({ point, farM: far(point) }))
+    .sort((x, y) => worth(y.point) - worth(x.point) || x.farM - y.farM);
+  const ways: WayOut[] = [];
+  for (const { point, farM } of ranked) {
+    if (ways.length >= MOST_MOVES || (!point.served && ways.length > 0)) break;
+    // Moves close to one another are one move.
+    if (ways.some((way) => inverseGeodesic(placeIn(way.edits), point).distanceM < radiusM / 3)) continue;
+    const edits = [moveEdit(world, radioId, { latDeg: point.latDeg, lonDeg: point.lonDeg })];
+    const found = tryEdits(world, edits, [link.id], profileBetween);
+    if (!found) continue;
+    const tried = withEdits(world, edits);
+    const lost = others.filter(
+      (other) =>
+        servedNow.get(other.id) &&
+        !isServed(tried.plan, endOf(tried, other.aRadioId).radio.frequencyMHz, answerOf(tried, other, profileBetween)),
+    );
+    if (lost.length > 0) continue;
+    const bearing = inverseGeodesic(moved.place, point).azimuthDeg;
+    ways.push({
+      kind: "move",
+      label: `Move ${moved.placeName} ${farM.toFixed(0)} m to the ${DIRECTIONS[Math.round(bearing / 45) % 8]!}`,
+      effect: effectText(found.outcome, found.costEur),
+      caution: `the new place must bear the same ${moved.radio.heightM} m, and its owner agree${others.length > 0 ? `; ${others.length} other ${others.length === 1 ? "link moves" : "links move"} too, none is lost` : ""}`,
+      edits,
+      costEur: found.costEur,
+      outcome: found.outcome,
+    });
+  }
+  return { heat, ways };
+}
+
+function placeIn(edits: Edit[]): Place {
+  return edits[0]!.row as unknown as Place;
+}

@@ -1,0 +1,221 @@
+import { DEFAULT_BRIDGE_MHZ, fedSites, proposeAccess, proposeBridge, answerOf, type ProfileSource } from "../findings";
+import { inverseGeodesic, type Place } from "../geodesy";
+import { checkClearance, isServed, obstructionHeightsM, pathProblem } from "../link";
+import { endOf, linkEnds, withEdits, type Edit, type Link, type Site, type World } from "../plan";
+import { boundsOf, readGround, type GroundSample, type Terrain } from "../terrain";
+import { effectText, removalOf, tryEdits, type WayOut } from "./try";
+
+/** The two bridges that meet on a relay keep this far apart. */
+const SECOND_BRIDGE_MHZ = DEFAULT_BRIDGE_MHZ - 60;
+/** A relay nearer to an end than this is no relay. */
+const LEAST_LEG_M = 150;
+/** Blocks along the longer side of the searched ground; in each the highest cell is looked at. */
+const BLOCKS = 48;
+/** Peaks whose legs are answered in full, the clearest first. */
+const MOST_TRIED = 24;
+const MOST_PEAKS = 3;
+
+/**
+ * The edits that carry a link over `relay` instead: a bridge from its first end unless the relay is fed already, and the
+ * last leg; the old link goes. Null where the library has no kit. `world` holds the relay.
+ */
+function overRelay(
+  world: World,
+  link: Link,
+  relay: Site,
+  isFed: boolean,
+  makeId: () => string,
+): { edits: Edit[]; linkIds: string[] } | null {
+  const { a, b } = linkEnds(world, link);
+  const first = world.sites.get(a.radio.siteId ?? "");
+  if (!first) return null;
+  const removal = removalOf(world, link);
+  const bare = withEdits(world, removal);
+  const lead = isFed ? [] : proposeBridge(bare, first, relay, makeId);
+  const subscriber = world.subscribers.get(b.radio.subscriberId ?? "");
+  const lastSite = world.sites.get(b.radio.siteId ?? "");
+  const tail = subscriber
+    ? proposeAccess(bare, relay, subscriber, makeId)
+    : lastSite
+      ? proposeBridge(bare, relay, lastSite, makeId, SECOND_BRIDGE_MHZ)
+      : null;
+  if (!lead || !tail) return null;
+  const legs = [...lead, ...tail];
+  return { edits: [...removal, ...legs], linkIds: legs.filter(({ kind }) => kind === "links").map(({ id }) => id) };
+}
+
+/** A relay through each other site of the plan. Yields the share done. */
+export function* searchRelaySites(
+  world: World,
+  link: Link,
+  profileBetween: ProfileSource,
+  makeId: () => string,
+): Generator<number, WayOut[]> {
+  const { a, b } = linkEnds(world, link);
+  const ways: WayOut[] = [];
+  const works = (one: Link) =>
+    one.id !== link.id &&
+    isServed(world.plan, endOf(world, one.aRadioId).radio.frequencyMHz, answerOf(world, one, profileBetween));
+  const fed = fedSites(world, works);
+  const others = [...world.sites.values()].filter(({ id }) => id !== a.radio.siteId && id !== b.radio.siteId);
+  for (const [i, relay] of others.entries()) {
+    yield i / others.length;
+    if (nearer(relay, a.place, b.place) < LEAST_LEG_M) continue;
+    const isFed = link.kind === "access" && fed.has(relay.id);
+    const over = overRelay(world, link, relay, isFed, makeId);
+    if (!over) continue;
+    // A sector that stands there already is no relay; serving from it is tried by itself.
+    const isNewSector = over.edits.some(
+      ({ kind, row }) => kind === "radios" && row !== null && row.siteId === relay.id,
+    );
+    if (isFed && !isNewSector) continue;
+    const found = tryEdits(world, over.edits, over.linkIds, profileBetween);
+    if (!found || !found.outcome.served) continue;
+    ways.push({
+      kind: "relaySite",
+      label: isFed ? `A new sector on ${relay.name}` : `Relay over ${relay.name}`,
+      effect: effectText(found.outcome, found.costEur),
+      caution: relay.freeMounts === 0 ? `${relay.name} has no free mount` : "",
+      edits: over.edits,
+      costEur: found.costEur,
+      outcome: found.outcome,
+    });
+  }
+  return ways;
+}
+
+function nearer(place: Place, a: Place, b: Place): number {
+  return Math.min(inverseGeodesic(place, a).distanceM, inverseGeodesic(place, b).distanceM);
+}
+
+/** The highest cell of every block of the ground about a path, as far out as a third of its length. */
+export function highPoints(terrain: Terrain, a: Place, b: Place): (Place & { groundAmslM: number })[] {
+  const { distanceM } = inverseGeodesic(a, b);
+  const [west, south, east, north] = boundsOf([a, b], distanceM / 3);
+  const sample: GroundSample = { groundAmslM: 0, coverHeightM: 0, coverCode: 0 };
+  const points: (Place & { groundAmslM: number })[] = [];
+  const blockLat = (north - south) / BLOCKS;
+  const blockLon = (east - west) / BLOCKS;
+  const steps = Math.max(2, Math.min(16, Math.round((distanceM * 1.7) / BLOCKS / 30)));
+  for (let y = 0; y < BLOCKS; y++) {
+    for (let x = 0; x < BLOCKS; x++) {
+      let best: (Place & { groundAmslM: number }) | null = null;
+      for (let i = 0; i < steps * steps; i++) {
+        const latDeg = south + (y + (Math.floor(i / steps) + 0.5) / steps) * blockLat;
+        const lonDeg = west + (x + ((i % steps) + 0.5) / steps) * blockLon;
+        readGround(terrain, latDeg, lonDeg, sample);
+        if (sample.groundAmslM > (best?.groundAmslM ?? -Infinity))
+          best = { latDeg, lonDeg, groundAmslM: sample.groundAmslM };
+      }
+      if (best && best.groundAmslM > 0) points.push(best);
+    }
+  }
+  return points;
+}
+
+/** Clearance of a leg as a share of the first zone, both ends at given heights; null where it cannot be answered. */
+function legShare(
+  from: Place,
+  fromM: number,
+  to: Place,
+  toM: number,
+  kFactor: number,
+  profileBetween: ProfileSource,
+): number | null {
+  const profile = profileBetween(from, to);
+  if (pathProblem(profile)) return null;
+  return checkClearance(
+    {
+      profile,
+      heightsM: obstructionHeightsM(profile, false),
+      aAmslM: profile.groundAmslM[0]! + fromM,
+      bAmslM: profile.groundAmslM.at(-1)! + toM,
+      frequencyGHz: DEFAULT_BRIDGE_MHZ / 1000,
+    },
+    { kFactor, wantedShare: 0.6 },
+  ).worstShare;
+}
+
+/**
+ * A relay on the terrain's own high points: the highest cell of each block about the path, a mast of `mastM` put on it.
+ * Legs are first looked at for clearance; the clearest are answered in full. Yields the share done.
+ */
+export function* searchRelayPeaks(
+  world: World,
+  link: Link,
+  mastM: number,
+  terrain: Terrain,
+  profileBetween: ProfileSource,
+  makeId: () => string,
+): Generator<number, WayOut[]> {
+  const { a, b } = linkEnds(world, link);
+  const { kFactor } = world.plan;
+  const points = highPoints(terrain, a.place, b.place).filter(
+    (point) => nearer(point, a.place, b.place) >= LEAST_LEG_M,
+  );
+  const seen: { point: Place & { groundAmslM: number }; share: number; throughM: number }[] = [];
+  for (const [i, point] of points.entries()) {
+    if (i % 32 === 0) yield (0.8 * i) / points.length;
+    const one = legShare(a.place, a.maxHeightM, point, mastM, kFactor, profileBetween);
+    if (one === null || one < 0) continue;
+    const other = legShare(point, mastM, b.place, b.maxHeightM, kFactor, profileBetween);
+    if (other === null || other < 0) continue;
+    const throughM = inverseGeodesic(a.place, point).distanceM + inverseGeodesic(point, b.place).distanceM;
+    seen.push({ point, share: Math.min(one, other), throughM });
+  }
+  // Beyond a free zone more clearance buys nothing; then the shorter way.
+  seen.sort((x, y) => Math.min(1, y.share) - Math.min(1, x.share) || x.throughM - y.throughM);
+  const ways: WayOut[] = [];
+  const taken: Place[] = [];
+  for (const [i, { point }] of seen.slice(0, MOST_TRIED).entries()) {
+    yield 0.8 + (0.2 * i) / MOST_TRIED;
+    if (ways.length >= MOST_PEAKS) break;
+    if (taken.some((other) => inverseGeodesic(other, point).distanceM < LEAST_LEG_M * 2)) continue;
+    const relay = newRelay(world, point, mastM, makeId());
+    const siteEdit: Edit = { kind: "sites", id: relay.id, row: relay };
+    const over = overRelay(withEdits(world, [siteEdit]), link, relay, false, makeId);
+    if (!over) continue;
+    const edits = [siteEdit, ...over.edits];
+    const found = tryEdits(world, edits, over.linkIds, profileBetween);
+    if (!found || !found.outcome.served) continue;
+    taken.push(point);
+    ways.push({
+      kind: "relayPeak",
+      label: `Put a relay on the high ground at ${point.groundAmslM.toFixed(0)} m, ${whereFrom(a.place, point)} of ${a.placeName}`,
+      effect: effectText(found.outcome, found.costEur),
+      caution: `a new ${mastM} m mast with its own power; access, owner and building law are not looked at`,
+      edits,
+      costEur: found.costEur,
+      outcome: found.outcome,
+    });
+  }
+  return ways;
+}
+
+function whereFrom(from: Place, to: Place): string {
+  const { distanceM, azimuthDeg } = inverseGeodesic(from, to);
+  return `${(distanceM / 1000).toFixed(1)} km toward ${azimuthDeg.toFixed(0)}°`;
+}
+
+function newRelay(world: World, point: Place & { groundAmslM: number }, mastM: number, id: string): Site {
+  // Snapped to a tenth of a metre, as every place that Tejado proposes.
+  const snapped = (deg: number) => Math.round(deg * 1e6) / 1e6;
+  return {
+    id,
+    planId: world.plan.id,
+    name: `Relay ${point.groundAmslM.toFixed(0)} m`,
+    latDeg: snapped(point.latDeg),
+    lonDeg: snapped(point.lonDeg),
+    structureKind: "new mast",
+    structureHeightM: mastM,
+    poleDiameterMm: 60,
+    power: "solar",
+    freeMounts: 2,
+    isFeed: false,
+    feedMbps: 0,
+    access: "",
+    terms: "",
+    hazards: "",
+    notes: "Proposed by a search for a relay; nobody has been there.",
+  };
+}

@@ -1,0 +1,187 @@
+import { expect, test } from "@jest/globals";
+import { answerOf } from "#core/findings";
+import { isServed } from "#core/link";
+import { checkEdits, withEdits, type Edit, type PlanRows, type World } from "#core/plan";
+import {
+  compareBands,
+  ringPlaces,
+  searchMoves,
+  searchRelayPeaks,
+  searchWaysOut,
+  viewFromSite,
+  viewFromSubscriber,
+  type SearchAsk,
+} from "#core/search";
+import { inverseGeodesic } from "#core/geodesy";
+import { radioIn, valley, valleySurface } from "#core/testing";
+import { arraySurface, boundsOf, cutOut, plainTerrain, sampleProfile, terrainOfCut } from "#core/terrain";
+
+let count = 0;
+const makeId = () => `new-${count++}`;
+function finish<T>(work: Generator<unknown, T>): T {
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+  }
+}
+const ask = (rest: Partial<SearchAsk> = {}): SearchAsk => ({
+  linkId: "bridge",
+  moveAM: 0,
+  moveBM: 0,
+  mastM: 0,
+  ...rest,
+});
+const search = (made: ReturnType<typeof valley>, ridgeM: number, rest: Partial<SearchAsk> = {}) =>
+  finish(searchWaysOut(made.world, ask(rest), plainTerrain(valleySurface(ridgeM)), made.between, makeId));
+
+/** A third site of the valley, its mast on the ground at a place. */
+const third =
+  (lonDeg: number, structureHeightM = 40) =>
+  (rows: PlanRows) =>
+    void rows.sites.push({ ...rows.sites[1]!, id: "third", name: "third", lonDeg, structureHeightM, isFeed: false });
+
+/** Every link that the edits make or change, answered in the plan under them. */
+function servesAll(world: World, edits: Edit[], between: ReturnType<typeof valley>["between"]): boolean {
+  const tried = withEdits(world, edits);
+  const ids = edits.flatMap(({ kind, id, row }) => (kind === "links" && row ? [id] : []));
+  return (ids.length > 0 ? ids : ["bridge"]).every((id) => {
+    const link = tried.links.get(id)!;
+    return isServed(tried.plan, tried.radios.get(link.aRadioId)!.frequencyMHz, answerOf(tried, link, between));
+  });
+}
+
+test("a low ridge is answered by height first; every way told holds when it is taken in hand", () => {
+  const made = valley(13);
+  const { ways, triedCount } = search(made, 13, { moveAM: 400, moveBM: 400 });
+  expect(ways[0]!.kind).toBe("height");
+  expect(triedCount).toBeGreaterThan(100);
+  for (const way of ways) {
+    expect(checkEdits(made.world, way.edits)).toEqual([]);
+    expect(servesAll(made.world, way.edits, made.between)).toBe(true);
+    const after = answerOf(withEdits(made.world, way.edits), made.world.links.get("bridge")!, made.between);
+    if (way.kind !== "relaySite") expect(after.state).toBe(way.outcome.state);
+  }
+});
+
+test("over other sites a relay is found exactly where trying them all finds one", () => {
+  // A mast high on the ridge sees both ends; one down in the plain sees neither more than they see each other.
+  for (const lonDeg of [20.03, 20.0549, 20.08]) {
+    const made = valley(70, third(lonDeg));
+    const found = search(made, 70).ways.filter(({ kind }) => kind === "relaySite");
+    const legServed = (from: string) =>
+      viewFromSite(made.world, made.world.sites.get(from)!, "sites", made.between, makeId).find(
+        ({ id }) => id === "third",
+      )!.served;
+    expect([lonDeg, found.length > 0]).toEqual([lonDeg, legServed("west") && legServed("east")]);
+  }
+});
+
+test("on high ground a relay is found where an exhaustive search of every cell finds one, and none where there is none", () => {
+  const columns = 120;
+  const rows = 60;
+  const frame = { westDeg: 19.98, northDeg: -0.98, cellLonDeg: 0.00125, cellLatDeg: 0.0006, columns, rows };
+  const terrainWith = (knollM: number) =>
+    plainTerrain(
+      arraySurface(
+        frame,
+        Float32Array.from({ length: columns * rows }, (_, i) => {
+          const [x, y] = [i % columns, Math.floor(i / columns)];
+          const ridge = 90 * Math.exp(-(((x - 60) / 3) ** 2));
+          const knoll = knollM * Math.exp(-(((x - 60) / 2) ** 2) - ((y - 20) / 2) ** 2);
+          return 10 + ridge + knoll;
+        }),
+      ),
+    );
+  for (const knollM of [0, 60]) {
+    for (const mastM of [1, 12]) {
+      const terrain = terrainWith(knollM);
+      const between: ReturnType<typeof valley>["between"] = (from, to) => sampleProfile(terrain, from, to);
+      const made = valley();
+      const { world } = made;
+      const ways = finish(searchRelayPeaks(world, world.links.get("bridge")!, mastM, terrain, between, makeId));
+      let exists = false;
+      for (let row = 4; row < rows - 4 && !exists; row++)
+        for (let column = 20; column < columns - 20 && !exists; column++) {
+          const place = {
+            latDeg: frame.northDeg - (row + 0.5) * frame.cellLatDeg,
+            lonDeg: frame.westDeg + (column + 0.5) * frame.cellLonDeg,
+          };
+          const site = { ...world.sites.get("east")!, ...place, id: "third", structureHeightM: mastM };
+          const tried = withEdits(world, [{ kind: "sites", id: site.id, row: site }]);
+          const view = viewFromSite(tried, site, "sites", between, makeId);
+          exists = view.every(({ served, state }) => served && state !== "blocked");
+        }
+      expect([knollM, mastM, ways.length > 0]).toEqual([knollM, mastM, exists]);
+      for (const { edits } of ways) expect(servesAll(world, edits, between)).toBe(true);
+    }
+  }
+});
+
+test("a move is told with its heat, never farther than asked, never at the cost of another link", () => {
+  const made = valley(13);
+  const { heat, ways } = finish(searchMoves(made.world, made.world.links.get("bridge")!, "b", 600, made.between));
+  expect(heat.length).toBeGreaterThan(300);
+  const east = made.world.sites.get("east")!;
+  for (const point of heat) expect(inverseGeodesic(east, point).distanceM).toBeLessThan(601);
+  for (const { edits } of ways) expect(servesAll(made.world, edits, made.between)).toBe(true);
+  expect(ringPlaces(east, 600).length).toBe(heat.length);
+});
+
+test("bands stand best first, each with a reason in figures, and the best can be taken in hand", () => {
+  const made = valley();
+  const rows = compareBands(made.world, made.world.links.get("bridge")!, 50, made.between, makeId);
+  expect(rows).toHaveLength(9);
+  const grade = rows.map(({ result }) => (result === null ? 3 : !result.served ? 2 : !result.carriesDemand ? 1 : 0));
+  expect(grade.filter((one) => one < 2)).toEqual([...grade.filter((one) => one < 2)].sort());
+  for (const { reason } of rows) expect(reason).not.toBe("");
+  const best = rows[0]!;
+  expect(best.result).toMatchObject({ served: true, carriesDemand: true });
+  const after = answerOf(withEdits(made.world, best.edits), made.world.links.get("bridge")!, made.between);
+  expect(after.path!.aToB.rateMbps).toBeCloseTo(best.result!.downMbps, 6);
+  // Higher bands have smaller zones: more of theirs is free.
+  const share = (band: string) => rows.find((row) => row.band === band)!.result!.zoneShare;
+  expect(share("80 GHz")).toBeGreaterThan(share("5 GHz"));
+  expect(rows.find(({ band }) => band === "60 GHz")!.reason).toContain("beyond the 3 km");
+});
+
+test("a sector that serves others is left as it is when one of its customers changes band", () => {
+  const made = valley(0, (rows) => {
+    rows.links.push({ ...rows.links[1]!, id: "other", bRadioId: "second" });
+    rows.radios.push({ ...radioIn(rows, "farm-radio"), id: "second" });
+  });
+  const [best] = compareBands(made.world, made.world.links.get("access")!, 10, made.between, makeId);
+  expect(best!.edits.some(({ id }) => id === "sector")).toBe(false);
+});
+
+test("from a site every subscriber is seen, near misses with what they lack; from a subscriber every site", () => {
+  const made = valley(0, (rows) => {
+    const farm = rows.subscribers[0]!;
+    rows.subscribers.push({ ...farm, id: "low", name: "low", antennaHeightM: 1, maxHeightM: 9, lonDeg: 20.09 });
+    rows.subscribers.push({ ...farm, id: "off", name: "off", latDeg: 10 });
+  });
+  const west = made.world.sites.get("west")!;
+  const rows = viewFromSite(made.world, west, "subscribers", made.between, makeId);
+  expect(rows.map(({ id }) => id)).toEqual(["farm", "low", "off"]);
+  expect(rows[0]).toMatchObject({ state: "clear", served: true, missBy: 0 });
+  expect(rows[1]!.lacks).toMatch(/m more at low/);
+  expect(rows[2]).toMatchObject({ state: "unknown", lacks: "the terrain has a hole" });
+  const back = viewFromSubscriber(made.world, made.world.subscribers.get("farm")!, made.between, makeId);
+  expect(back.map(({ id }) => id).sort()).toEqual(["east", "west"]);
+});
+
+test("a cut of the terrain reads the same within its bounds, and says when it was thinned", () => {
+  const terrain = plainTerrain(valleySurface(40));
+  const [from, to] = [
+    { latDeg: -1, lonDeg: 20.02 },
+    { latDeg: -1.01, lonDeg: 20.1 },
+  ];
+  const cut = cutOut(terrain, boundsOf([from, to], 500));
+  expect(cut.isCoarser).toBe(false);
+  const whole = sampleProfile(terrain, from, to);
+  const part = sampleProfile(terrainOfCut(cut), from, to);
+  expect(part.groundAmslM.length).toBe(whole.groundAmslM.length);
+  for (let i = 0; i < whole.groundAmslM.length; i++) expect(part.groundAmslM[i]).toBeCloseTo(whole.groundAmslM[i]!, 3);
+  const thin = cutOut(terrain, boundsOf([from, to], 500), 2000);
+  expect(thin.isCoarser).toBe(true);
+  expect(thin.layers[0]!.groundAmslM.length).toBeLessThanOrEqual(2100);
+});

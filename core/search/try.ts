@@ -1,0 +1,130 @@
+import { answerOf, costOf, faultsOf, type FindingKind, type ProfileSource } from "../findings";
+import { isServed, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
+import { endOf, withEdits, type Edit, type Link, type World } from "../plan";
+
+/** What a change makes of the links that matter to it. */
+export interface TriedOutcome {
+  state: PathState;
+  served: boolean;
+  /** Margin left on the weakest of them, dB. */
+  marginDb: number;
+  downMbps: number;
+  upMbps: number;
+}
+
+/** One way out, tried on the whole of what it touches. */
+export interface WayOut {
+  kind: "height" | "kit" | "elsewhere" | "channel" | "band" | "move" | "relaySite" | "relayPeak";
+  label: string;
+  /** What it buys. */
+  effect: string;
+  /** What it leaves wrong, or costs others; empty where nothing. */
+  caution: string;
+  edits: Edit[];
+  /** Price of the kit that comes and goes. */
+  costEur: number;
+  outcome: TriedOutcome;
+}
+
+/**
+ * What the work of a kind is taken to cost beyond its kit, for ranking only: a climb, a new pole or a move, a mast with its
+ * own power. Tejado's own round figures; a plan's wages are its own.
+ */
+export const WORK_EUR: Record<WayOut["kind"], number> = {
+  channel: 0,
+  height: 60,
+  elsewhere: 60,
+  kit: 80,
+  band: 150,
+  relaySite: 400,
+  move: 900,
+  relayPeak: 3000,
+};
+
+/** What a way out may not leave behind on its own links. */
+const BREAKING: readonly FindingKind[] = [
+  "unanswered",
+  "outOfBand",
+  "tooHigh",
+  "tooFar",
+  "overEirp",
+  "uncovered",
+  "indoorOnly",
+];
+
+const RANK: Record<PathState, number> = { clear: 0, tight: 1, blocked: 2, unknown: 3 };
+const worse = (x: PathState, y: PathState) => (RANK[x] >= RANK[y] ? x : y);
+
+/** A plan under a change, and what it makes of each of `linkIds`; null where one of them breaks a bound. */
+export function tryEdits(
+  world: World,
+  edits: readonly Edit[],
+  linkIds: readonly string[],
+  profileBetween: ProfileSource,
+): { outcome: TriedOutcome; costEur: number; answers: LinkAnswer[] } | null {
+  const tried = withEdits(world, edits);
+  const outcome: TriedOutcome = {
+    state: "clear",
+    served: true,
+    marginDb: Infinity,
+    downMbps: Infinity,
+    upMbps: Infinity,
+  };
+  const answers: LinkAnswer[] = [];
+  for (const id of linkIds) {
+    const link = tried.links.get(id);
+    if (!link) return null;
+    const answer = answerOf(tried, link, profileBetween);
+    const broken = faultsOf(tried, link, answer, null).some(({ kind }) => BREAKING.includes(kind));
+    if (!answer.path || broken) return null;
+    answers.push(answer);
+    outcome.state = worse(outcome.state, answer.state);
+    outcome.served &&= isServed(tried.plan, endOf(tried, link.aRadioId).radio.frequencyMHz, answer);
+    outcome.marginDb = Math.min(outcome.marginDb, weakestMarginDb(answer)!);
+    outcome.downMbps = Math.min(outcome.downMbps, answer.path.aToB.rateMbps);
+    outcome.upMbps = Math.min(outcome.upMbps, answer.path.bToA.rateMbps);
+  }
+  return { outcome, costEur: costOf(tried) - costOf(world), answers };
+}
+
+const minus = (text: string) => text.replace("-", "−");
+
+/** An outcome in the figures that a planner asks for. */
+export function effectText({ state, marginDb, downMbps, upMbps }: TriedOutcome, costEur: number): string {
+  const cost = costEur === 0 ? "" : `; ${costEur > 0 ? "+" : "−"}€${Math.abs(costEur).toFixed(0)}`;
+  return `${state}; margin ${minus(marginDb.toFixed(1))} dB; ${downMbps.toFixed(0)}/${upMbps.toFixed(0)} Mbit/s${cost}`;
+}
+
+/** Served and clear before served, served before only better; then the cheaper with its work, then the smaller change. */
+export function byOutcomeAndCost(x: WayOut, y: WayOut): number {
+  const grade = ({ outcome }: WayOut) => (outcome.served ? 0 : 4) + RANK[outcome.state];
+  const cost = ({ kind, costEur }: WayOut) => costEur + WORK_EUR[kind];
+  return (
+    grade(x) - grade(y) ||
+    cost(x) - cost(y) ||
+    x.edits.length - y.edits.length ||
+    y.outcome.marginDb - x.outcome.marginDb
+  );
+}
+
+/** Whether an outcome is worth telling beside what there is now. Margin beyond what is wanted mends no intruded zone. */
+export function isBetter(now: LinkAnswer, isServedNow: boolean, then: TriedOutcome): boolean {
+  if (then.served !== isServedNow) return then.served;
+  if (RANK[then.state] !== RANK[now.state]) return RANK[then.state] < RANK[now.state];
+  const hasOtherTrouble = isServedNow && now.state !== "clear";
+  return !hasOtherTrouble && then.marginDb > (weakestMarginDb(now) ?? -Infinity) + WORTH_DB;
+}
+const WORTH_DB = 3;
+
+/** The edits that take a link away, with those of its radios that serve nothing else. */
+export function removalOf(world: World, link: Link): Edit[] {
+  const edits: Edit[] = [{ kind: "links", id: link.id, row: null }];
+  for (const id of [link.aRadioId, link.bRadioId]) {
+    const radio = world.radios.get(id)!;
+    const isShared = [...world.links.values()].some(
+      (other) => other.id !== link.id && (other.aRadioId === id || other.bRadioId === id),
+    );
+    if (!isShared && radio.role !== "sector") edits.push({ kind: "radios", id, row: null });
+  }
+  return edits;
+}

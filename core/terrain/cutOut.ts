@@ -1,0 +1,118 @@
+import { areaIndex, type CoverArea } from "./areas";
+import { arraySurface, cellSizeM, type GridFrame, type Surface } from "./surface";
+import { terrainOf, type Terrain, type TerrainLayer } from "./terrain";
+
+/** West, south, east and north edge, degrees. */
+export type Bounds = [westDeg: number, southDeg: number, eastDeg: number, northDeg: number];
+
+/** A piece of a terrain as plain arrays, to be handed to a worker. */
+export interface TerrainCut {
+  layers: {
+    kind: TerrainLayer["kind"];
+    frame: GridFrame;
+    groundAmslM: Float32Array;
+    coverHeightM: Float32Array;
+    coverCode: Uint8Array;
+  }[];
+  areas: readonly CoverArea[];
+  /** Cell of the finest raster in the cut, m, and whether that is coarser than the terrain's own. */
+  cellM: number;
+  isCoarser: boolean;
+}
+
+/** The bounds of some places, `marginM` wider on every side. */
+export function boundsOf(places: readonly { latDeg: number; lonDeg: number }[], marginM: number): Bounds {
+  let [west, south, east, north] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const { latDeg, lonDeg } of places) {
+    west = Math.min(west, lonDeg);
+    east = Math.max(east, lonDeg);
+    south = Math.min(south, latDeg);
+    north = Math.max(north, latDeg);
+  }
+  const latMargin = marginM / 111_195;
+  const lonMargin = latMargin / Math.max(0.05, Math.cos((((south + north) / 2) * Math.PI) / 180));
+  return [west - lonMargin, south - latMargin, east + lonMargin, north + latMargin];
+}
+
+/**
+ * The cells of every raster within `bounds`, as they are; a raster with more than `mostCells` of them there is thinned
+ * evenly. A profile within the bounds reads the same from the cut as from the terrain unless it was thinned.
+ */
+export function cutOut(terrain: Terrain, bounds: Bounds, mostCells = 12_000_000): TerrainCut {
+  const layers: TerrainCut["layers"] = [];
+  let isCoarser = false;
+  for (const { surface, kind } of terrain.layers) {
+    const window = windowOf(surface.frame, bounds);
+    if (!window) continue;
+    const every = Math.ceil(Math.sqrt((window.columns * window.rows) / mostCells));
+    if (every > 1) isCoarser = true;
+    layers.push({ kind, ...copyCells(surface, window, every) });
+  }
+  const [west, south, east, north] = bounds;
+  const indexed = terrain.areas;
+  const areas = indexed ? indexed.tree.search(west, south, east, north).map((i) => indexed.areas[i]!) : [];
+  const cells = layers.filter(({ kind }) => kind !== "cover").map(({ frame }) => cellSizeM(frame));
+  return { layers, areas, cellM: cells.length > 0 ? Math.min(...cells) : NaN, isCoarser };
+}
+
+/** The terrain that a cut makes. */
+export function terrainOfCut({ layers, areas }: TerrainCut): Terrain {
+  return terrainOf(
+    layers.map(({ kind, frame, groundAmslM, coverHeightM, coverCode }) => ({
+      kind,
+      surface: arraySurface(frame, groundAmslM, { heightM: coverHeightM, code: coverCode }),
+    })),
+    areaIndex(areas),
+  );
+}
+
+/** Columns and rows of a grid that lie within bounds, with two cells more on every side. */
+function windowOf(
+  frame: GridFrame,
+  [west, south, east, north]: Bounds,
+): { column: number; row: number; columns: number; rows: number } | null {
+  const clamp = (value: number, most: number) => Math.min(most, Math.max(0, value));
+  const column = clamp(Math.floor((west - frame.westDeg) / frame.cellLonDeg) - 2, frame.columns);
+  const row = clamp(Math.floor((frame.northDeg - north) / frame.cellLatDeg) - 2, frame.rows);
+  const endColumn = clamp(Math.ceil((east - frame.westDeg) / frame.cellLonDeg) + 2, frame.columns);
+  const endRow = clamp(Math.ceil((frame.northDeg - south) / frame.cellLatDeg) + 2, frame.rows);
+  const [columns, rows] = [endColumn - column, endRow - row];
+  return columns > 0 && rows > 0 ? { column, row, columns, rows } : null;
+}
+
+function copyCells(
+  surface: Surface,
+  window: { column: number; row: number; columns: number; rows: number },
+  every: number,
+): Omit<TerrainCut["layers"][number], "kind"> {
+  const { frame } = surface;
+  const columns = Math.ceil(window.columns / every);
+  const rows = Math.ceil(window.rows / every);
+  const groundAmslM = new Float32Array(columns * rows);
+  const coverHeightM = new Float32Array(columns * rows);
+  const coverCode = new Uint8Array(columns * rows);
+  const middle = every >> 1;
+  for (let y = 0; y < rows; y++) {
+    const row = Math.min(window.row + y * every + middle, frame.rows - 1);
+    for (let x = 0; x < columns; x++) {
+      const column = Math.min(window.column + x * every + middle, frame.columns - 1);
+      const at = y * columns + x;
+      groundAmslM[at] = surface.groundAmslM(column, row);
+      coverHeightM[at] = surface.coverHeightM(column, row);
+      coverCode[at] = surface.coverCode(column, row);
+    }
+  }
+  return {
+    frame: {
+      westDeg: frame.westDeg + window.column * frame.cellLonDeg,
+      northDeg: frame.northDeg - window.row * frame.cellLatDeg,
+      cellLonDeg: frame.cellLonDeg * every,
+      cellLatDeg: frame.cellLatDeg * every,
+      columns,
+      rows,
+    },
+    groundAmslM,
+    coverHeightM,
+    coverCode,
+  };
+}
