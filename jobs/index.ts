@@ -12,3 +12,5 @@ export { jobOf, startJob, stopJob, type JobTools, type JobView } from "./registr
 export { importTerrain, type TerrainImport } from "./terrain";
 export { dropOldUploads, dropUpload, receiveUpload, UPLOAD_LIMIT_BYTES, uploadPath } from "./uploads";
 export { askScanner, startScanner } from "./scanner";
+export { searchResult, startSearch } from "./search";
+export { askView, type ViewAnswers, type ViewAsk } from "./views";

@@ -1,4 +1,5 @@
 import { ROW_KINDS, ROW_SCHEMAS, type Edit, type RowKind } from "#core/plan";
+import { data } from "react-router";
 import { z } from "zod";
 
 const id = z.string().min(1).max(64);
@@ -31,4 +32,13 @@ export function parseEdits(raw: unknown, planId: string): { edits: Edit[] } | { 
       return { error: `Not kept: ${kind} ${editId} carries the row of ${row.id} in plan ${owner}.` };
   }
   return { edits };
+}
+
+/** The change in hand that came with a question: edits as above, or none. */
+export function parseDraft(raw: unknown, planId: string): Edit[] {
+  if (Array.isArray(raw) && raw.length === 0) return [];
+  const parsed = parseEdits(raw, planId);
+  if ("error" in parsed)
+    throw data(parsed.error.replace("Not kept", "The change in hand cannot be read"), { status: 400 });
+  return parsed.edits;
 }

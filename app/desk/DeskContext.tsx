@@ -1,7 +1,9 @@
 import { outcomeOf, summarize, type Finding, type LinkSummary, type Outcome } from "#core/findings";
+import type { Place } from "#core/geodesy";
 import { answerLink, type LinkAnswer } from "#core/link";
 import { linkEnds, withEdits, worldOf, type Edit, type Link, type PlanRows, type World } from "#core/plan";
-import { createContext, useContext, useMemo, useRef, useState, type ReactNode } from "react";
+import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from "react";
+import type { HeatMark } from "../map/types";
 import { useDraft, type Draft } from "./draft";
 import { useProfiles, type Pair, type Profiles } from "./profiles";
 import { useSelection, type Selection } from "./selection";
@@ -43,6 +45,12 @@ export interface Desk {
   /** Distance along the selected path under the cursor, km: shared by plan and section. */
   cursorKm: number | null;
   setCursorKm: (km: number | null) => void;
+  /** Places marked on the plan by how a path would be from there. */
+  heat: HeatMark[] | null;
+  setHeat: (heat: HeatMark[] | null) => void;
+  /** Places that the plan was last asked to show whole. */
+  lookedAt: readonly Place[] | null;
+  lookAt: (places: readonly Place[]) => void;
 }
 
 const DeskReact = createContext<Desk | null>(null);
@@ -79,6 +87,9 @@ export function DeskProvider({ data, children }: { data: DeskData; children: Rea
   const world = useMemo(() => withEdits(kept, draft.edits), [kept, draft.edits]);
   const [selection, select] = useSelection();
   const [cursorKm, setCursorKm] = useState<number | null>(null);
+  const [heat, setHeat] = useState<HeatMark[] | null>(null);
+  const [lookedAt, setLookedAt] = useState<readonly Place[] | null>(null);
+  const lookAt = useCallback((places: readonly Place[]) => setLookedAt([...places]), []);
   const link = (selection?.kind === "link" && world.links.get(selection.id)) || null;
 
   const affected = useMemo(() => affectedLinks(world, draft.edits), [world, draft.edits]);
@@ -144,6 +155,10 @@ export function DeskProvider({ data, children }: { data: DeskData; children: Rea
     profiles,
     cursorKm,
     setCursorKm,
+    heat,
+    setHeat,
+    lookedAt,
+    lookAt,
   };
   return <DeskReact.Provider value={desk}>{children}</DeskReact.Provider>;
 }

@@ -1,154 +1,8 @@
-import { proposeAccess, proposeBridge } from "#core/findings";
-import { inverseGeodesic } from "#core/geodesy";
-import { answerLink, isServed, weakestMarginDb, type LinkAnswer } from "#core/link";
-import { linkEnds, withEdits, type Edit, type Link, type Site, type Subscriber, type World } from "#core/plan";
-import { useMemo } from "react";
-import { Button, figure, StateStroke, useFormats } from "../ui";
+import { linkEnds, type Site, type Subscriber } from "#core/plan";
+import { StateStroke, useFormats } from "../ui";
 import { Link as NavLink } from "react-router";
 import { useDesk } from "./DeskContext";
 import { Photos } from "./Photos";
-import { useProfiles, type Pair } from "./profiles";
-
-/** Places compared at once; the nearest ones are taken. */
-const MOST_OFFERS = 60;
-
-interface Offer {
-  key: string;
-  name: string;
-  distanceM: number;
-  edits: Edit[] | null;
-  link: Link | null;
-  pair: Pair;
-  answer: LinkAnswer | null;
-}
-
-function evaluate(world: World, edits: Edit[], profile: Parameters<typeof answerLink>[0]["profile"]): LinkAnswer {
-  const tried = withEdits(world, edits);
-  const link = edits.at(-1)!.row as Link;
-  const { a, b } = linkEnds(tried, link);
-  return answerLink({ plan: tried.plan, kind: link.kind, foliageDepthM: 0, a, b, profile });
-}
-
-/** Every place that could be linked with this one, tried with kit from the library, best first. */
-function useOffers(place: Site | Subscriber, isSite: boolean, toSites: boolean): Offer[] {
-  const { world, data } = useDesk();
-  const bare = useMemo(() => {
-    const makeId = () => crypto.randomUUID();
-    const others = toSites ? [...world.sites.values()] : [...world.subscribers.values()];
-    return others
-      .filter((other) => other.id !== place.id)
-      .map((other) => {
-        const [from, to] = isSite ? [place, other] : [other, place];
-        const edits =
-          isSite && toSites
-            ? proposeBridge(world, place as Site, other as Site, makeId)
-            : proposeAccess(world, from as Site, to as Subscriber, makeId);
-        return {
-          key: other.id,
-          name: other.name,
-          distanceM: inverseGeodesic(from, to).distanceM,
-          edits,
-          link: edits ? (edits.at(-1)!.row as Link) : null,
-          pair: [from, to] as Pair,
-        };
-      })
-      .sort((x, y) => x.distanceM - y.distanceM)
-      .slice(0, MOST_OFFERS);
-  }, [place, isSite, toSites, world]);
-  const profiles = useProfiles(
-    data.rows.plan.id,
-    data.terrain?.version ?? "none",
-    bare.map(({ pair }) => pair),
-  );
-  const offers = bare.map((offer): Offer => {
-    const profile = profiles.get(offer.pair);
-    return { ...offer, answer: profile && offer.edits ? evaluate(world, offer.edits, profile) : null };
-  });
-  const worth = ({ answer }: Offer) =>
-    answer
-      ? (weakestMarginDb(answer) ?? -500) + (answer.state === "clear" ? 1000 : answer.state === "tight" ? 500 : 0)
-      : -900;
-  return offers.sort((x, y) => worth(y) - worth(x));
-}
-
-function Offers({
-  place,
-  isSite,
-  toSites,
-  title,
-}: {
-  place: Site | Subscriber;
-  isSite: boolean;
-  toSites: boolean;
-  title: string;
-}) {
-  const { world, draft, select } = useDesk();
-  const formats = useFormats();
-  const offers = useOffers(place, isSite, toSites);
-  if (offers.length === 0)
-    return (
-      <p className="px-3 py-2 text-xs text-quiet">
-        {toSites ? "No sites yet. Import them first." : "No subscribers yet. Import them first."}
-      </p>
-    );
-  return (
-    <section className="px-3 py-2">
-      <h3 className="mb-1 text-[13px] font-semibold">{title}</h3>
-      <table className="w-full text-[13px]">
-        <thead>
-          <tr className="text-left text-xs text-quiet">
-            <th className="font-normal">
-              <span className="sr-only">State</span>
-            </th>
-            <th className="font-normal">Place</th>
-            <th className="text-right font-normal">Path</th>
-            <th className="text-right font-normal">Margin</th>
-            <th>
-              <span className="sr-only">Action</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {offers.map(({ key, name, distanceM, edits, link, answer }) => {
-            const margin = answer && weakestMarginDb(answer);
-            const served =
-              answer &&
-              link &&
-              isServed(world.plan, (edits![0]!.row as { frequencyMHz?: number }).frequencyMHz ?? 5000, answer);
-            return (
-              <tr key={key} className="border-t border-rule">
-                <td className="py-1 pr-1">
-                  {answer ? <StateStroke state={answer.state} /> : <span className="text-xs text-quiet">…</span>}
-                </td>
-                <td className="max-w-28 truncate" title={name}>
-                  {name}
-                </td>
-                <td className="figures text-right text-xs">{formats.distance(distanceM)}</td>
-                <td className={`figures text-right text-xs ${served ? "font-semibold" : "text-quiet"}`}>
-                  {margin === null ? "–" : `${figure(margin)} dB`}
-                </td>
-                <td className="py-0.5 text-right">
-                  <Button
-                    disabled={!edits}
-                    className="px-1.5 py-0 text-xs"
-                    aria-label={`Try a link with ${name}`}
-                    title={edits ? undefined : "The library has no fitting kit"}
-                    onClick={() => {
-                      draft.put(edits!);
-                      select({ kind: "link", id: link!.id });
-                    }}
-                  >
-                    Try
-                  </Button>
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-    </section>
-  );
-}
 
 function Facts({ rows }: { rows: [string, string][] }) {
   return (
@@ -243,8 +97,6 @@ export function SiteSheet({ site }: { site: Site }) {
       </section>
       <LinksHere place={site} />
       <Photos ownerKind="site" ownerId={site.id} />
-      <Offers place={site} isSite toSites={false} title="Subscribers, as seen from here" />
-      <Offers place={site} isSite toSites title="A bridge to another site" />
     </div>
   );
 }
@@ -277,7 +129,6 @@ export function SubscriberSheet({ subscriber }: { subscriber: Subscriber }) {
       </section>
       <LinksHere place={subscriber} />
       <Photos ownerKind="subscriber" ownerId={subscriber.id} />
-      <Offers place={subscriber} isSite={false} toSites title="From which site?" />
     </div>
   );
 }

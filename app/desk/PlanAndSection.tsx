@@ -1,6 +1,10 @@
 import { linkEnds, type Radio } from "#core/plan";
 import { useCallback, useMemo } from "react";
 import { Group, Panel, Separator } from "react-resizable-panels";
+import { BandsView } from "../bench/BandsView";
+import { Bench, type BenchTab } from "../bench/Bench";
+import { PlacesInView } from "../bench/PlacesInView";
+import { WaysView } from "../bench/WaysView";
 import { PlanMap } from "../map/PlanMap";
 import type { MapLink } from "../map/types";
 import { Section } from "../section/Section";
@@ -39,7 +43,8 @@ function useMapLinks(): MapLink[] {
 /** The drawing set: plan above, section below, one selection and one cursor. */
 export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
   const ground = useGroundTools(canDraw);
-  const { data, world, selection, select, link, answer, profiles, cursorKm, setCursorKm, draft } = useDesk();
+  const { data, world, selection, select, link, answer, profiles, cursorKm, setCursorKm, draft, heat, lookedAt } =
+    useDesk();
   const linked = useMemo(() => linkedSubscribers({ world }), [world]);
   const sites = useMemo(
     () => [...world.sites.values()].map((site) => ({ id: site.id, name: site.name, place: site })),
@@ -72,6 +77,54 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
     const radio: Radio = ends![end].radio;
     draft.put([radioEdit({ ...radio, heightM })]);
   };
+  const tabs: BenchTab[] = [];
+  if (link) {
+    tabs.push(
+      {
+        key: "section",
+        title: "Section",
+        content:
+          ends && profile && answer?.path ? (
+            <Section
+              profile={profile}
+              path={answer.path}
+              a={ends.a}
+              b={ends.b}
+              kFactor={world.plan.kFactor}
+              cursorKm={cursorKm}
+              onCursor={setCursorKm}
+              onHeight={onHeight}
+            />
+          ) : (
+            <p className="flex h-full items-center justify-center px-8 text-center text-sm text-quiet">
+              {answer?.problem
+                ? "No section: this path cannot be answered. The sheet says why."
+                : "Reading the profile…"}
+            </p>
+          ),
+      },
+      { key: "ways", title: "Ways out", content: <WaysView link={link} /> },
+      { key: "bands", title: "Bands", content: <BandsView link={link} /> },
+    );
+  }
+  const site = selection?.kind === "site" ? world.sites.get(selection.id) : undefined;
+  if (site) {
+    tabs.push(
+      {
+        key: "subscribers",
+        title: "Whom it could serve",
+        content: <PlacesInView place={site} isSite of="subscribers" />,
+      },
+      { key: "sites", title: "Bridges to other sites", content: <PlacesInView place={site} isSite of="sites" /> },
+    );
+  }
+  const subscriber = selection?.kind === "subscriber" ? world.subscribers.get(selection.id) : undefined;
+  if (subscriber)
+    tabs.push({
+      key: "from",
+      title: "From which site?",
+      content: <PlacesInView place={subscriber} isSite={false} of="sites" />,
+    });
   return (
     <Group orientation="vertical" id="plan-section" className="h-full">
       <Panel id="plan" defaultSize="58%" minSize="25%">
@@ -84,6 +137,8 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
           selected={selection}
           onPick={select}
           cursor={cursor}
+          heat={heat}
+          lookAt={lookedAt}
           onPathHover={onPathHover}
           {...ground}
         />
@@ -93,24 +148,11 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
         className="h-1.5 border-y border-rule bg-ground data-[separator=hover]:bg-clay focus-visible:bg-clay"
       />
       <Panel id="section" minSize="20%">
-        {link && ends && profile && answer?.path ? (
-          <Section
-            profile={profile}
-            path={answer.path}
-            a={ends.a}
-            b={ends.b}
-            kFactor={world.plan.kFactor}
-            cursorKm={cursorKm}
-            onCursor={setCursorKm}
-            onHeight={onHeight}
-          />
+        {tabs.length > 0 ? (
+          <Bench key={selection?.id ?? ""} tabs={tabs} />
         ) : (
           <p className="flex h-full items-center justify-center px-8 text-center text-sm text-quiet">
-            {link
-              ? answer?.problem
-                ? "No section: this path cannot be answered. The sheet says why."
-                : "Reading the profile…"
-              : "Choose a link to cut the ground along it."}
+            Choose a link to cut the ground along it, or a place to see whom it reaches.
           </p>
         )}
       </Panel>

@@ -5,6 +5,23 @@ import { Button, useFormats, usePreferences } from "../ui";
 import type { MapView } from "./mapView";
 import type { PlanMapProps } from "./types";
 
+const HEAT_MARKS = [
+  { word: "clear", mark: <circle r="5" fill="var(--clear)" /> },
+  {
+    word: "zone intruded",
+    mark: (
+      <>
+        <circle r="4.4" fill="var(--panel)" stroke="var(--tight)" strokeWidth="1.4" />
+        <path d="M0 -4.4A4.4 4.4 0 0 1 0 4.4Z" fill="var(--tight)" />
+      </>
+    ),
+  },
+  {
+    word: "blocked",
+    mark: <circle r="3.6" fill="none" stroke="var(--blocked)" strokeWidth="1.3" strokeDasharray="1.5 1.8" />,
+  },
+];
+
 /** The plan from above, on the plan's own terrain. The canvas is made in the browser only. */
 export function PlanMap(props: PlanMapProps) {
   const holder = useRef<HTMLDivElement>(null);
@@ -84,6 +101,13 @@ export function PlanMap(props: PlanMapProps) {
   useEffect(() => {
     if (ready) view.current?.setDrawing(draws ? (ring) => latest.current.onDrawn?.(ring) : null);
   }, [ready, draws]);
+  const { heat, lookAt } = props;
+  useEffect(() => {
+    if (ready && lookAt) view.current?.fitPlaces([...lookAt]);
+  }, [ready, lookAt]);
+  useEffect(() => {
+    if (ready) view.current?.showHeat(heat ?? []);
+  }, [ready, heat]);
   useEffect(() => {
     if (ready) view.current?.showCursor(cursor);
   }, [ready, cursor]);
@@ -156,6 +180,21 @@ export function PlanMap(props: PlanMapProps) {
               ? "Choose the other end"
               : "Choose the first end"}
         </p>
+      )}
+      {heat && heat.length > 0 && (
+        <ul
+          aria-label="Marks on the plan"
+          className="absolute bottom-8 left-2 space-y-0.5 rounded border border-rule bg-panel/90 px-2 py-1 text-[11px]"
+        >
+          {HEAT_MARKS.map(({ word, mark }) => (
+            <li key={word} className="flex items-center gap-1.5">
+              <svg width="12" height="12" viewBox="-6 -6 12 12" aria-hidden="true">
+                {mark}
+              </svg>
+              {word}
+            </li>
+          ))}
+        </ul>
       )}
       {!props.terrain && (
         <p className="absolute inset-x-0 top-1/3 text-center text-sm text-quiet">

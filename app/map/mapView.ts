@@ -13,9 +13,9 @@ import VectorSource from "ol/source/Vector";
 import type Style from "ol/style/Style";
 import { groundLayers } from "./groundLayers";
 import { userTiles } from "./userTiles";
-import type { MapPick, MapSite, PlanMapProps, Ring } from "./types";
+import type { HeatMark, MapPick, MapSite, PlanMapProps, Ring } from "./types";
 import { reliefSource } from "./relief";
-import { cursorStyle, linkStyles, measureStyle, paletteOf, siteStyle, subscriberStyle } from "./styles";
+import { cursorStyle, heatStyle, linkStyles, measureStyle, paletteOf, siteStyle, subscriberStyle } from "./styles";
 
 export interface MapView {
   draw(things: Pick<PlanMapProps, "sites" | "subscribers" | "links" | "selected">): void;
@@ -23,6 +23,7 @@ export interface MapView {
   /** Lets clicks draw an outline, or ends that. */
   setDrawing(onDrawn: ((ring: Ring) => void) | null): void;
   showCursor(place: Place | null): void;
+  showHeat(points: readonly HeatMark[]): void;
   showMeasure(ends: [Place, Place] | null): void;
   fit(): void;
   fitPlaces(places: Place[]): void;
@@ -63,10 +64,12 @@ export async function createMapView(
   const linkSource = new VectorSource();
   const thingSource = new VectorSource();
   const overSource = new VectorSource();
+  const heatSource = new VectorSource();
   const things = new VectorLayer({ source: thingSource, declutter: false });
   const ground = groundLayers(palette, events.reshaped);
   const layers = [
     ...ground.layers,
+    new VectorLayer({ source: heatSource }),
     new VectorLayer({ source: linkSource }),
     things,
     new VectorLayer({ source: overSource }),
@@ -194,6 +197,16 @@ export async function createMapView(
       const feature = new Feature({ geometry: new Point(project(place)), over: "cursor" });
       feature.setStyle(cursorStyle(palette));
       overSource.addFeature(feature);
+    },
+    showHeat(points) {
+      heatSource.clear();
+      heatSource.addFeatures(
+        points.map((point) => {
+          const feature = new Feature({ geometry: new Point(project(point)) });
+          feature.setStyle(heatStyle(point, palette));
+          return feature;
+        }),
+      );
     },
     showMeasure(ends) {
       for (const feature of overSource.getFeatures())

@@ -1,7 +1,7 @@
 import { LineString, Point } from "ol/geom";
 import { Fill, Icon, RegularShape, Stroke, Style, Text } from "ol/style";
 import { MAST_PATH, PROOF_WORDS, STATE_LINES, TILE_PATH } from "../ui";
-import type { MapLink } from "./types";
+import type { HeatMark, MapLink } from "./types";
 
 export interface Palette {
   ink: string;
@@ -132,6 +132,29 @@ export function cursorStyle({ clay, panel }: Palette): Style {
       stroke: new Stroke({ color: panel, width: 2 }),
     }),
   });
+}
+
+const RING_DASHES = { clear: "", tight: "7 4", blocked: "1.5 4", unknown: "1 8" };
+
+/**
+ * How a path would be from a place: a full disc where it is clear, a half one where the zone is intruded, a dotted ring
+ * where it is blocked. A place on the plan gets a ring around it in the same three patterns.
+ */
+export function heatStyle(
+  { state, isAround = false }: Pick<HeatMark, "state" | "isAround">,
+  { panel, resolve }: Palette,
+): Style[] {
+  const colour = resolve(STATE_LINES[state].colour);
+  const body = isAround
+    ? `<circle r="11" fill="none" stroke="${panel}" stroke-width="4" opacity="0.7"/><circle r="11" fill="none" stroke="${colour}" stroke-width="2.2" stroke-dasharray="${RING_DASHES[state]}"/>`
+    : state === "clear"
+      ? `<circle r="5" fill="${colour}"/>`
+      : state === "tight"
+        ? `<circle r="4.4" fill="${panel}" stroke="${colour}" stroke-width="1.4"/><path d="M0 -4.4A4.4 4.4 0 0 1 0 4.4Z" fill="${colour}"/>`
+        : `<circle r="3.6" fill="none" stroke="${colour}" stroke-width="1.3" stroke-dasharray="1.5 1.8"/>`;
+  return cached(`heat ${state} ${isAround} ${colour}`, () => [
+    new Style({ zIndex: 2, image: new Icon({ src: svg(28, body) }) }),
+  ]);
 }
 
 /** Outlines of cover: woods hatched in their own green, buildings filled; the selected one edged in clay. */

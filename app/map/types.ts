@@ -1,5 +1,6 @@
 import type { Place } from "#core/geodesy";
 import type { PathState } from "#core/link";
+import type { HeatPoint } from "#core/search";
 import type { LinkState } from "#core/plan";
 import type { DensityCell } from "#core/survey";
 import type { CoverKind } from "#core/terrain";
@@ -30,6 +31,8 @@ export interface MapArea {
   kind: CoverKind;
   rings: Ring[];
 }
+/** `isAround` rings a place that is on the plan already rather than standing for one that could be. */
+export type HeatMark = HeatPoint & { isAround?: boolean };
 export type Ring = [lonDeg: number, latDeg: number][];
 export type MapPick = { kind: "site" | "subscriber" | "link" | "area"; id: string };
 
@@ -43,6 +46,10 @@ export interface PlanMapProps {
   onPick: (pick: MapPick | null) => void;
   /** The place on the selected path that the section's cursor stands on. */
   cursor: Place | null;
+  /** Places marked by how a path would be from there. */
+  heat?: HeatMark[] | null;
+  /** Shows these places whole each time that others are given. */
+  lookAt?: readonly Place[] | null;
   /** Share of the selected path nearest to the pointer, or null. */
   onPathHover: (share: number | null) => void;
   /** Shows the places whole when they change, not the terrain. */

@@ -20,8 +20,8 @@ export interface ViewRow {
   served: boolean;
   /** What a near miss lacks, in words: "3 m more at the farm". Empty where it is served or hopeless. */
   lacks: string;
-  /** The same as a number by which misses are ranked; 0 where served. */
-  missBy: number;
+  /** The same as a number by which misses are ranked; 0 where served and clear, null where hopeless. */
+  missBy: number | null;
 }
 
 /** More than this is no near miss. */
@@ -61,7 +61,7 @@ function rowFor(
     upMbps: 0,
     served: false,
     lacks: "",
-    missBy: Infinity,
+    missBy: null,
   };
   const joined = joiningEdits(world, from, to, makeId);
   if (!joined) return { ...none, lacks: "no fitting kit in the library" };
@@ -107,7 +107,7 @@ function byPromise(x: ViewRow, y: ViewRow): number {
     return (
       Number(x.state !== "clear") - Number(y.state !== "clear") || y.downMbps - x.downMbps || y.marginDb! - x.marginDb!
     );
-  if (x.missBy !== y.missBy) return x.missBy - y.missBy;
+  if (x.missBy !== y.missBy) return (x.missBy ?? Infinity) - (y.missBy ?? Infinity);
   return x.distanceM - y.distanceM;
 }
 

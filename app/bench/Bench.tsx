@@ -1,0 +1,54 @@
+import { Tabs } from "radix-ui";
+import type { ReactNode } from "react";
+import { useSearchParams } from "react-router";
+
+export interface BenchTab {
+  key: string;
+  title: string;
+  content: ReactNode;
+}
+
+/** The panel below the plan: several answers to one selection, the chosen one in the URL. */
+export function Bench({ tabs }: { tabs: BenchTab[] }) {
+  const [params, setParams] = useSearchParams();
+  const wanted = params.get("bench");
+  const shown = tabs.some(({ key }) => key === wanted) ? wanted! : tabs[0]!.key;
+  return (
+    <Tabs.Root
+      value={shown}
+      onValueChange={(key) =>
+        setParams(
+          (old) => {
+            const copy = new URLSearchParams(old);
+            if (key === tabs[0]!.key) copy.delete("bench");
+            else copy.set("bench", key);
+            return copy;
+          },
+          { replace: true, preventScrollReset: true },
+        )
+      }
+      className="flex h-full flex-col"
+    >
+      <Tabs.List aria-label="Path bench" className="flex shrink-0 gap-4 border-b border-rule px-3 pt-1 text-[13px]">
+        {tabs.map(({ key, title }) => (
+          <Tabs.Trigger
+            key={key}
+            value={key}
+            className="border-b-2 border-transparent pb-0.5 hover:text-clay data-[state=active]:border-clay data-[state=active]:font-semibold"
+          >
+            {title}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      {tabs.map(({ key, content }) => (
+        <Tabs.Content
+          key={key}
+          value={key}
+          className="min-h-0 flex-1 overflow-auto outline-none focus-visible:ring-2 focus-visible:ring-clay focus-visible:ring-inset"
+        >
+          {content}
+        </Tabs.Content>
+      ))}
+    </Tabs.Root>
+  );
+}

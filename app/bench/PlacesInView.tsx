@@ -1,0 +1,161 @@
+import type { Site, Subscriber } from "#core/plan";
+import { joiningEdits, type ViewRow } from "#core/search";
+import { useEffect, useMemo, useState } from "react";
+import { useDesk } from "../desk/DeskContext";
+import { Button, figure, StateStroke, useFormats } from "../ui";
+import { useView } from "./useView";
+
+/** Rows drawn at once; the list is ranked, so that what is left out promises least. */
+const MOST_ROWS = 300;
+
+/** All subscribers or sites as a site sees them, or all sites as a subscriber does: served first, then the nearest misses. */
+export function PlacesInView({
+  place,
+  isSite,
+  of,
+}: {
+  place: Site | Subscriber;
+  isSite: boolean;
+  of: "subscribers" | "sites";
+}) {
+  const { data, world, draft, select, setHeat } = useDesk();
+  const formats = useFormats();
+  const [filter, setFilter] = useState<"all" | "served" | "misses">("all");
+  const view = useView<ViewRow>(
+    data.rows.plan.id,
+    draft.edits,
+    isSite ? { kind: "fromSite", siteId: place.id, of } : { kind: "fromSubscriber", subscriberId: place.id },
+  );
+  const rows = view.rows;
+  const heat = useMemo(
+    () =>
+      rows?.flatMap((row) => {
+        const seen = row.kind === "site" ? world.sites.get(row.id) : world.subscribers.get(row.id);
+        if (!seen) return [];
+        const { latDeg, lonDeg } = seen;
+        const { state, served, marginDb, zoneShare: share } = row;
+        return [{ latDeg, lonDeg, state, share, marginDb, served, isAround: true }];
+      }) ?? null,
+    [rows, world.sites, world.subscribers],
+  );
+  useEffect(() => {
+    setHeat(heat);
+    return () => setHeat(null);
+  }, [heat, setHeat]);
+  if (view.failed)
+    return (
+      <p role="alert" className="p-3 text-sm text-blocked">
+        {view.failed}
+      </p>
+    );
+  if (!rows) return <p className="p-3 text-sm text-quiet">Looking out from {place.name}…</p>;
+  if (rows.length === 0)
+    return <p className="p-3 text-sm text-quiet">There is nobody to see yet. Import {of} first, from the menu.</p>;
+  const isMiss = (row: ViewRow) => !row.served && row.missBy !== null;
+  const shown = rows.filter((row) => (filter === "served" ? row.served : filter === "misses" ? isMiss(row) : true));
+  const counts = {
+    all: rows.length,
+    served: rows.filter(({ served }) => served).length,
+    misses: rows.filter(isMiss).length,
+  };
+  const take = (row: ViewRow) => {
+    const to = isSite
+      ? row.kind === "site"
+        ? ({ kind: "site", row: world.sites.get(row.id)! } as const)
+        : ({ kind: "subscriber", row: world.subscribers.get(row.id)! } as const)
+      : ({ kind: "subscriber", row: place as Subscriber } as const);
+    const from = isSite ? (place as Site) : world.sites.get(row.id)!;
+    const joined = joiningEdits(world, from, to, () => crypto.randomUUID());
+    if (!joined) return;
+    draft.put(joined.edits);
+    select({ kind: "link", id: joined.link.id });
+  };
+  return (
+    <div className={view.isStale ? "opacity-70" : ""}>
+      <div className="flex flex-wrap items-center gap-2 px-3 py-1.5 text-xs">
+        {(
+          [
+            ["all", "all"],
+            ["served", "served"],
+            ["misses", "near misses"],
+          ] as const
+        ).map(([key, word]) => (
+          <Button
+            key={key}
+            aria-pressed={filter === key}
+            className={`px-1.5 py-0 text-xs ${filter === key ? "border-clay text-clay" : ""}`}
+            onClick={() => setFilter(key)}
+          >
+            {word} {counts[key]}
+          </Button>
+        ))}
+        <span className="text-quiet">
+          tried with kit of the library at present heights; {rows.length} paths in {figure(view.tookMs, 0)} ms
+        </span>
+      </div>
+      <table className="w-full text-[13px]">
+        <caption className="sr-only">What {place.name} sees, best first</caption>
+        <thead className="sticky top-0 bg-panel">
+          <tr className="text-right text-xs text-quiet [&_th]:px-2 [&_th]:font-normal">
+            <th className="text-left">Path</th>
+            <th className="text-left">Place</th>
+            <th>Distance</th>
+            <th>Zone</th>
+            <th>Level</th>
+            <th>Margin</th>
+            <th>Down/up</th>
+            <th className="text-left">Lacks</th>
+            <th>
+              <span className="sr-only">Action</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {shown.slice(0, MOST_ROWS).map((row) => (
+            <tr key={row.id} className="border-t border-rule [&_td]:px-2 [&_td]:py-0.5">
+              <td>
+                <StateStroke state={row.state} />
+              </td>
+              <td className="max-w-40 truncate" title={row.name}>
+                <button
+                  type="button"
+                  className="hover:text-clay"
+                  onClick={() => select({ kind: row.kind, id: row.id })}
+                >
+                  {row.name}
+                </button>
+              </td>
+              <td className="figures text-right text-xs whitespace-nowrap">{formats.distance(row.distanceM)}</td>
+              <td className="figures text-right text-xs">{row.zoneShare === null ? "–" : figure(row.zoneShare, 2)}</td>
+              <td className="figures text-right text-xs whitespace-nowrap">
+                {row.levelDbm === null ? "–" : `${figure(row.levelDbm, 0)} dBm`}
+              </td>
+              <td
+                className={`figures text-right text-xs whitespace-nowrap ${row.served ? "font-semibold" : "text-quiet"}`}
+              >
+                {row.marginDb === null ? "–" : `${figure(row.marginDb)} dB`}
+              </td>
+              <td className="figures text-right text-xs whitespace-nowrap">
+                {figure(row.downMbps, 0)}/{figure(row.upMbps, 0)}
+              </td>
+              <td className="text-xs">{row.lacks}</td>
+              <td className="text-right">
+                <Button
+                  className="px-1.5 py-0 text-xs"
+                  aria-label={`Try a link with ${row.name}`}
+                  disabled={row.lacks.startsWith("no fitting")}
+                  onClick={() => take(row)}
+                >
+                  Try
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {shown.length > MOST_ROWS && (
+        <p className="px-3 py-1 text-xs text-quiet">and {shown.length - MOST_ROWS} that promise less</p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,29 @@
+import { askView } from "#jobs";
+import { data } from "react-router";
+import { z } from "zod";
+import { parseDraft } from "../data/edits.server";
+import { requirePlan } from "../data/plan.server";
+import type { Route } from "./+types/views";
+
+const id = z.string().min(1).max(64);
+const orderSchema = z.object({
+  ask: z.discriminatedUnion("kind", [
+    z.object({ kind: z.literal("fromSite"), siteId: id, of: z.enum(["subscribers", "sites"]) }),
+    z.object({ kind: z.literal("fromSubscriber"), subscriberId: id }),
+    z.object({ kind: z.literal("bands"), linkId: id, demandMbps: z.number().min(0).max(100_000) }),
+  ]),
+  edits: z.unknown(),
+});
+
+/** Answers a question about many paths at once, under the change in hand. */
+export async function action({ params, request }: Route.ActionArgs) {
+  const { context } = await requirePlan(params.planId);
+  const order = orderSchema.safeParse(await request.json().catch(() => null));
+  if (!order.success) throw data(`That cannot be asked: ${order.error.issues[0]!.message}`, { status: 400 });
+  try {
+    return Response.json(await askView(context, parseDraft(order.data.edits, params.planId), order.data.ask));
+  } catch (error) {
+    if (error instanceof RangeError) throw data(error.message, { status: 404 });
+    throw error;
+  }
+}

@@ -1,0 +1,62 @@
+import type { Worker } from "node:worker_threads";
+import { withEdits, type Edit } from "#core/plan";
+import { boundsOf, cutOut } from "#core/terrain";
+import type { PlanContext } from "./planContext";
+import { startWorker } from "./startWorker";
+import type { ViewAnswers, ViewAsk, ViewMessage, ViewOrder } from "./workers/views";
+
+export type { ViewAnswers, ViewAsk } from "./workers/views";
+
+const WORKER_HEAP_MB = 900;
+/** Ground about a plan's places that its worker is given, m. */
+const MARGIN_M = 500;
+
+interface Waiting {
+  resolve(answers: ViewAnswers): void;
+  reject(error: Error): void;
+}
+let worker: Worker | null = null;
+const waiting = new Map<number, Waiting>();
+let questions = 0;
+/** What the worker holds. */
+let held: { rows: unknown; terrainVersion: string; places: string } = { rows: null, terrainVersion: "", places: "" };
+
+function failAll(error: Error): void {
+  worker = null;
+  held = { rows: null, terrainVersion: "", places: "" };
+  for (const { reject } of waiting.values()) reject(error);
+  waiting.clear();
+}
+
+function startedWorker(): Worker {
+  if (worker) return worker;
+  worker = startWorker("views.ts", {}, WORKER_HEAP_MB);
+  worker.unref();
+  worker.on("message", (message: ViewMessage) => {
+    const asker = waiting.get(message.id);
+    waiting.delete(message.id);
+    if ("failed" in message) asker?.reject(new RangeError(message.failed));
+    else asker?.resolve(message.answers);
+  });
+  worker.on("error", failAll);
+  worker.on("exit", () => failAll(new Error("the worker for views ended")));
+  return worker;
+}
+
+/** Answers a question about many paths of a plan under `edits` in a worker that stays; RangeError names what is missing. */
+export function askView(context: PlanContext, edits: Edit[], ask: ViewAsk): Promise<ViewAnswers> {
+  const asked = startedWorker();
+  const world = withEdits(context.world, edits);
+  const places = [...world.sites.values(), ...world.subscribers.values()];
+  const bounds = boundsOf(places, MARGIN_M);
+  const order: ViewOrder = { id: questions++, edits, ask };
+  if (held.rows !== context.rows) order.rows = { ...context.rows, photos: [], overlays: [] };
+  const placesKey = bounds.join(",");
+  if (held.terrainVersion !== context.terrainVersion || held.places !== placesKey || held.rows === null)
+    order.cut = cutOut(context.terrain, bounds);
+  held = { rows: context.rows, terrainVersion: context.terrainVersion, places: placesKey };
+  return new Promise((resolve, reject) => {
+    waiting.set(order.id, { resolve, reject });
+    asked.postMessage(order);
+  });
+}
