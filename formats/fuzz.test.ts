@@ -2,11 +2,13 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, expect, test } from "@jest/globals";
+import { antennaModelSchema } from "#core/antenna";
 import { emptyRows } from "#core/plan";
 import { valley } from "#core/testing";
 import { ArchiveError, readRowFiles, rowFiles } from "#formats/archive";
 import { siteThing, writeThings } from "#formats/export";
 import { JpegError, stripJpeg } from "#formats/jpeg";
+import { readAntennaCsv, readRadioJson, writeAntennaCsv, writeRadioJson } from "#formats/kit";
 import { guessMapping, interpretRows, PlacesFileError, readTable } from "#formats/places";
 import { heightWriter, layerFrame, layerTiles, openRaster, RasterError, writeGeotiff } from "#formats/raster";
 import { readScans } from "#formats/scans";
@@ -81,6 +83,8 @@ async function readRaster(bytes: Uint8Array, name: string): Promise<void> {
 const text = (value: string) => new TextEncoder().encode(value);
 const { rows } = valley();
 const things = rows.sites.map(siteThing);
+const someAntenna = rows.equipment.flatMap((item) => (item.kind === "antenna" ? [item.body] : []))[0]!;
+const someRadio = rows.equipment.flatMap((item) => (item.kind === "radio" ? [item.body] : []))[0]!;
 const frame = { westDeg: 10, northDeg: 2, cellLonDeg: 0.01, cellLatDeg: 0.01, columns: 20, rows: 15 };
 const polygon = JSON.stringify({
   type: "Feature",
@@ -169,6 +173,25 @@ const READERS: [
       readOverlay(features);
     },
     [PlacesFileError],
+  ],
+  [
+    "antenna table",
+    text(writeAntennaCsv(someAntenna)),
+    (bytes) => {
+      const { item, errors } = readAntennaCsv(bytes, () => "id");
+      expect(item !== null || errors.length > 0).toBe(true);
+      if (item) expect(antennaModelSchema.safeParse(item).success).toBe(true);
+    },
+    [],
+  ],
+  [
+    "radio file",
+    text(writeRadioJson([someRadio])),
+    (bytes) => {
+      const { item, errors } = readRadioJson(bytes);
+      expect(item !== null || errors.length > 0).toBe(true);
+    },
+    [],
   ],
   [
     "plan archive",

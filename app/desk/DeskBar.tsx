@@ -7,6 +7,8 @@ import {
   FileInput,
   FileOutput,
   LayoutList,
+  RadioTower,
+  Scale,
   Menu,
   Redo2,
   Search,
@@ -77,6 +79,16 @@ function DeskMenu({ planId }: { planId: string }) {
           <DropdownMenu.Item asChild className={ITEM}>
             <Link to={`/plans/${planId}/noise`}>
               <AudioLines size={14} /> Noise
+            </Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item asChild className={ITEM}>
+            <Link to={`/plans/${planId}/library`}>
+              <RadioTower size={14} /> Library of kit
+            </Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item asChild className={ITEM}>
+            <Link to={`/plans/${planId}/rules`}>
+              <Scale size={14} /> Rules
             </Link>
           </DropdownMenu.Item>
           <DropdownMenu.Item asChild className={ITEM}>

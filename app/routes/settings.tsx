@@ -1,5 +1,6 @@
-import { planSchema } from "#core/plan";
-import { RULE_SETS } from "#core/regulation";
+import { climateAt } from "#core/climate";
+import { CLEARANCE_SCHOOLS, CLIMATES, planSchema, SEASONS } from "#core/plan";
+import { ruleSetOf } from "#core/regulation";
 import { applyChange } from "#store";
 import { getFormProps, getInputProps, getSelectProps, useForm, type FieldMetadata } from "@conform-to/react";
 import { parseWithZod } from "@conform-to/zod/v4";
@@ -12,11 +13,20 @@ import type { Route } from "./+types/settings";
 
 const number = (min: number, max: number) =>
   z.coerce.number("is not a number").min(min, `is under ${min}`).max(max, `is over ${max}`);
+/** Left empty, the climate of each path's latitude is taken. */
+const orByLatitude = (min: number, max: number) =>
+  number(min, max)
+    .optional()
+    .transform((value) => value ?? null);
 const settingsSchema = z.object({
   name: z.string().trim().min(1, "needs a name").max(120),
-  ruleSetId: z.enum(RULE_SETS.map((set) => set.id) as [string, ...string[]]),
+  clearanceSchool: z.enum(CLEARANCE_SCHOOLS),
+  climate: z.enum(CLIMATES),
+  season: z.enum(SEASONS),
   kFactor: number(0.3, 10),
-  rainRate001MmPerH: number(0, 250),
+  rainRate001MmPerH: orByLatitude(0, 250),
+  dN1NPerKm: orByLatitude(-1500, 0),
+  pointingErrorDeg: number(0, 20),
   availabilityPercent: number(99, 99.999),
   marginTargetDb: number(0, 60),
   rainMarginDb: number(0, 60),
@@ -26,7 +36,9 @@ const settingsSchema = z.object({
 
 export async function loader({ params }: Route.LoaderArgs) {
   const { context } = await requirePlan(params.planId);
-  return { plan: context.rows.plan };
+  const { plan, sites, subscribers } = context.rows;
+  const somewhere = sites[0] ?? subscribers[0] ?? null;
+  return { plan, ruleSet: ruleSetOf(plan).name, climate: somewhere && climateAt(somewhere.latDeg) };
 }
 
 export async function action({ params, request }: Route.ActionArgs) {
@@ -43,12 +55,12 @@ export async function action({ params, request }: Route.ActionArgs) {
   return redirect(`/plans/${row.id}`);
 }
 
-export default function Settings({ loaderData: { plan }, actionData }: Route.ComponentProps) {
+export default function Settings({ loaderData: { plan, ruleSet, climate }, actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
   const [form, fields] = useForm<z.input<typeof settingsSchema>>({
     lastResult: actionData,
     defaultValue: Object.fromEntries(
-      Object.keys(settingsSchema.shape).map((name) => [name, String(plan[name as keyof typeof plan])]),
+      Object.keys(settingsSchema.shape).map((name) => [name, String(plan[name as keyof typeof plan] ?? "")]),
     ) as Record<string, string>,
     onValidate: ({ formData }) => parseWithZod(formData, { schema: settingsSchema }),
     shouldValidate: "onBlur",
@@ -67,7 +79,18 @@ export default function Settings({ loaderData: { plan }, actionData }: Route.Com
       />
     );
   };
-  const { key: ruleKey, ...ruleProps } = getSelectProps(fields.ruleSetId);
+  const choice = (field: FieldMetadata<unknown>, label: string, choices: [value: string, word: string][]) => {
+    const { key, ...props } = getSelectProps(field as FieldMetadata<string>);
+    return (
+      <SelectField key={key} {...props} label={label} error={field.errors?.[0]}>
+        {choices.map(([value, word]) => (
+          <option key={value} value={value}>
+            {word}
+          </option>
+        ))}
+      </SelectField>
+    );
+  };
   return (
     <main className="mx-auto max-w-xl px-6 py-6">
       <title>{`Settings – ${plan.name}`}</title>
@@ -79,17 +102,41 @@ export default function Settings({ loaderData: { plan }, actionData }: Route.Com
       <h1 className="mb-3 text-xl font-semibold">Plan settings</h1>
       <Form method="post" {...getFormProps(form)} className="space-y-3">
         {text(fields.name, "Name")}
-        <SelectField key={ruleKey} {...ruleProps} label="Rule set">
-          {RULE_SETS.map((set) => (
-            <option key={set.id} value={set.id}>
-              {set.name}
-            </option>
-          ))}
-        </SelectField>
-        <p className="text-xs text-quiet">{RULE_SETS.find((set) => set.id === plan.ruleSetId)?.noted}</p>
+        <p className="text-sm">
+          Rule set: <strong>{ruleSet}</strong>.{" "}
+          <Link to={`/plans/${plan.id}/rules`} className="text-clay underline">
+            See the rules, change the set
+          </Link>
+        </p>
+        <div className="grid grid-cols-2 gap-3">
+          {choice(fields.clearanceSchool, "Clearance: school", [
+            ["sixtyPercent", "60 % of the zone at the plan’s k"],
+            ["twoCondition", "two conditions: median k and worst weather"],
+          ])}
+          {choice(fields.climate, "Climate, for two conditions", [
+            ["temperate", "temperate: the line free in worst weather"],
+            ["tropical", "tropical: 60 % free, over 30 km"],
+          ])}
+          {choice(fields.season, "Season planned for", [
+            ["inLeaf", "trees in leaf"],
+            ["bare", "trees bare"],
+          ])}
+          {text(fields.pointingErrorDeg, "Pointing error allowed for", "°", "of antennas aimed at their far end")}
+        </div>
         <div className="grid grid-cols-2 gap-3">
           {text(fields.kFactor, "Earth radius factor k", undefined, "4/3 in a normal atmosphere")}
-          {text(fields.rainRate001MmPerH, "Rain rate, 0.01 % of the year", "mm/h")}
+          {text(
+            fields.rainRate001MmPerH,
+            "Rain rate, 0.01 % of the year",
+            "mm/h",
+            climate ? `empty: ${climate.rainRate001MmPerH} by latitude here (${climate.name})` : "empty: by latitude",
+          )}
+          {text(
+            fields.dN1NPerKm,
+            "Refractivity gradient, 1 % (dN1)",
+            "N/km",
+            climate ? `empty: ${climate.dN1NPerKm} by latitude here` : "empty: by latitude",
+          )}
           {text(fields.availabilityPercent, "Availability wanted", "%")}
           {text(fields.rainMarginDb, "Margin left in rain, above 10 GHz", "dB")}
           {text(fields.marginTargetDb, "Fade margin wanted, below 10 GHz", "dB")}

@@ -11,3 +11,11 @@ export {
 } from "./gain";
 export { ANTENNA_SHAPES, antennaModelSchema, cutSchema, type AntennaModel, type Cut } from "./model";
 export { beamCut, roundCut, smoothCut } from "./synthesize";
+export {
+  antennaFigures,
+  groundFootprintM,
+  hearingKm,
+  WIDTH_DEPTHS_DB,
+  type AntennaFigures,
+  type CutFigures,
+} from "./sheet";

@@ -2,6 +2,8 @@ import { equipmentSchema, type Equipment } from "../plan";
 import { ANTENNAS } from "./antennas";
 import { RADIOS } from "./radios";
 
+export { RADIOS };
+
 /** The library that a new plan starts with, as rows of that plan; every sheet passes its schema. */
 export function libraryFor(planId: string): Equipment[] {
   return [

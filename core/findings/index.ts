@@ -21,4 +21,5 @@ export {
 } from "./outcome";
 export { bestSector, DEFAULT_BRIDGE_MHZ, proposeAccess, proposeBridge } from "./propose";
 export { costOf, remediesFor, simpleChanges, type Candidate } from "./remedies";
+export { ruleBreaks, type RuleBreak } from "./ruleBreaks";
 export { newestMeasurements, reviewPlan, workOut, type Review } from "./review";

@@ -23,6 +23,16 @@ export function checkEdits(world: World, edits: readonly Edit[]): EditProblem[] 
         if (!next.radios.has(id)) add(field, `the link ends at radio ${id}, which is not in the plan`);
       }
     }
+    if (edit.kind === "equipment" && edit.row === null) {
+      const using = [...next.radios.values()].filter(
+        ({ antennaModelId, radioModelId }) => antennaModelId === edit.id || radioModelId === edit.id,
+      );
+      if (using.length > 0)
+        add(
+          "id",
+          `${edit.id} is in use by ${using.length} ${using.length === 1 ? "radio" : "radios"}, ${using[0]!.name} first`,
+        );
+    }
     if (edit.kind !== "radios" || !edit.row) continue;
     const radio = edit.row;
     const { model, antenna, maxHeightM, placeName } = endOf(next, radio.id);

@@ -1,0 +1,293 @@
+import { libraryFor } from "#core/catalogue";
+import type { Edit, Equipment } from "#core/plan";
+import { readAntennaCsv, readRadioJson, writeRadioJson, type KitError } from "#formats/kit";
+import { useRef, useState } from "react";
+import { Link, useRevalidator } from "react-router";
+import { toast } from "sonner";
+import { requirePlan } from "../data/plan.server";
+import { keepEdits } from "../import/keep";
+import { download } from "../library/download";
+import { MOST_COMPARED } from "../library/lines";
+import { Button, buttonClass, euros, figure } from "../ui";
+import type { Route } from "./+types/library";
+
+export async function loader({ params }: Route.LoaderArgs) {
+  const { context } = await requirePlan(params.planId);
+  const uses: Record<string, number> = {};
+  for (const { antennaModelId, radioModelId } of context.rows.radios)
+    for (const id of [antennaModelId, radioModelId]) uses[id] = (uses[id] ?? 0) + 1;
+  const known = new Set(context.rows.equipment.map(({ id }) => id));
+  return {
+    plan: { id: context.rows.plan.id, name: context.rows.plan.name },
+    antennas: [...context.world.antennaModels.values()].map(
+      ({ id, maker, model, shape, bandMHz, gainAcrossBand, priceEur }) => ({
+        id,
+        maker,
+        model,
+        shape,
+        bandMHz,
+        gainDbi: Math.max(...gainAcrossBand.flatMap(({ hDbi, vDbi }) => [hDbi, vDbi])),
+        priceEur,
+      }),
+    ),
+    radios: [...context.world.radioModels.values()],
+    uses,
+    lacking: libraryFor(context.rows.plan.id).filter(({ id }) => !known.has(id)).length,
+  };
+}
+
+const bandText = ([low, high]: readonly [number, number]) => `${figure(low, 0)}–${figure(high, 0)}`;
+const HEAD = "text-left text-xs text-quiet [&_th]:pr-3 [&_th]:font-normal";
+
+/** All radios and antennas that a plan can build with, and the ways in and out for more. */
+export default function Library({ loaderData: { plan, antennas, radios, uses, lacking } }: Route.ComponentProps) {
+  const { revalidate } = useRevalidator();
+  const [errors, setErrors] = useState<{ name: string; errors: KitError[] } | null>(null);
+  const [chosen, setChosen] = useState<string[]>([]);
+  const file = useRef<HTMLInputElement>(null);
+  const keep = async (items: Equipment[], what: string) => {
+    const { ok, message } = await keepEdits(
+      plan.id,
+      items.map((row): Edit => ({ kind: "equipment", id: row.id, row })),
+      what,
+    );
+    if (ok) toast(`${what}. Undo takes it back.`);
+    else toast.error(message);
+    await revalidate();
+  };
+  const take = async (given: File) => {
+    setErrors(null);
+    const bytes = new Uint8Array(await given.arrayBuffer());
+    if (/\.json$/i.test(given.name)) {
+      const read = readRadioJson(bytes);
+      if (!read.item) return setErrors({ name: given.name, errors: read.errors });
+      const taken = new Set([...antennas, ...radios].map(({ id }) => id));
+      const clashes = read.item.filter(({ id }) => taken.has(id) && uses[id]);
+      // A model that links stand on is not replaced behind their back: the newcomer gets an id of its own.
+      const items = read.item.map((body): Equipment => {
+        const id = clashes.some((one) => one.id === body.id) ? crypto.randomUUID() : body.id;
+        return { kind: "radio", id, planId: plan.id, body: { ...body, id } };
+      });
+      return keep(
+        items,
+        `Read ${items.length} ${items.length === 1 ? "radio" : "radios"} from ${given.name}`.slice(0, 300),
+      );
+    }
+    const read = readAntennaCsv(bytes, () => crypto.randomUUID());
+    if (!read.item) return setErrors({ name: given.name, errors: read.errors });
+    return keep(
+      [{ kind: "antenna", id: read.item.id, planId: plan.id, body: read.item }],
+      `Read antenna ${read.item.maker} ${read.item.model}`,
+    );
+  };
+  const remove = async (id: string, name: string) => {
+    const { ok, message } = await keepEdits(
+      plan.id,
+      [{ kind: "equipment", id, row: null }],
+      `Took ${name} out of the library`,
+    );
+    if (ok) toast(`${name} is out of the library. Undo takes it back.`);
+    else toast.error(message);
+    await revalidate();
+  };
+  const base = `/plans/${plan.id}/library`;
+  return (
+    <main className="mx-auto max-w-5xl px-6 py-5">
+      <title>{`Library – ${plan.name}`}</title>
+      <p className="text-sm">
+        <Link to={`/plans/${plan.id}`} className="text-clay underline">
+          {plan.name}
+        </Link>
+      </p>
+      <div className="mb-3 flex flex-wrap items-center gap-2">
+        <h1 className="mr-auto text-xl font-semibold">Library</h1>
+        <input
+          ref={file}
+          type="file"
+          accept=".csv,.json,text/csv,application/json"
+          aria-label="Antenna table or file of radios"
+          className="sr-only"
+          onChange={({ target }) => {
+            const given = target.files?.[0];
+            target.value = "";
+            if (given) void take(given);
+          }}
+        />
+        <Button onClick={() => file.current?.click()}>Read a file: antenna CSV or radios JSON</Button>
+        <Button onClick={() => download("radios.json", "application/json", writeRadioJson(radios))}>
+          Save all radios as JSON
+        </Button>
+        {lacking > 0 && (
+          <Button
+            onClick={() => {
+              const known = new Set([...antennas, ...radios].map(({ id }) => id));
+              void keep(
+                libraryFor(plan.id).filter(({ id }) => !known.has(id)),
+                `Added ${lacking} shipped models that the plan lacked`,
+              );
+            }}
+          >
+            Add {lacking} shipped models that are lacking
+          </Button>
+        )}
+      </div>
+      {errors && (
+        <section role="alert" className="mb-3 rounded border border-blocked p-3 text-sm">
+          <p className="font-medium">{errors.name} was not taken; the library is as it was.</p>
+          <table className="mt-1 w-full text-[13px]">
+            <thead>
+              <tr className={HEAD}>
+                <th>Row</th>
+                <th>Field</th>
+                <th>Value</th>
+                <th>What is wrong</th>
+              </tr>
+            </thead>
+            <tbody>
+              {errors.errors.map(({ row, field, value, reason }, i) => (
+                <tr key={i} className="border-t border-rule">
+                  <td className="figures pr-3">{row || "–"}</td>
+                  <td className="pr-3">{field}</td>
+                  <td className="figures pr-3 text-xs">{value || "–"}</td>
+                  <td>{reason}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+      )}
+      <section aria-labelledby="radios">
+        <div className="flex items-center gap-2">
+          <h2 id="radios" className="mr-auto font-semibold">
+            Radios ({radios.length})
+          </h2>
+          <Link to={`${base}/radios/new`} className={buttonClass()}>
+            Add a radio
+          </Link>
+        </div>
+        <table className="w-full text-[13px]">
+          <thead>
+            <tr className={HEAD}>
+              <th>Radio</th>
+              <th>Use</th>
+              <th>MHz</th>
+              <th>Widths, MHz</th>
+              <th className="text-right">Power</th>
+              <th className="text-right">Range</th>
+              <th className="text-right">Price</th>
+              <th className="text-right">In use</th>
+              <th>
+                <span className="sr-only">Action</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {radios.map((radio) => (
+              <tr key={radio.id} className="border-t border-rule [&_td]:pr-3">
+                <td className="py-0.5">
+                  <Link to={`${base}/radios/${encodeURIComponent(radio.id)}`} className="text-clay underline">
+                    {radio.maker} {radio.model}
+                  </Link>
+                </td>
+                <td>{radio.use}</td>
+                <td className="figures text-xs">{bandText(radio.bandMHz)}</td>
+                <td className="figures text-xs">{radio.widthsMHz.join(", ")}</td>
+                <td className="figures text-right text-xs">{figure(radio.powerMaxDbm, 0)} dBm</td>
+                <td className="figures text-right text-xs">{figure(radio.rangeLimitKm, 0)} km</td>
+                <td className="figures text-right text-xs">{euros(radio.priceEur)}</td>
+                <td className="figures text-right text-xs">{uses[radio.id] ?? 0}</td>
+                <td className="py-0.5 text-right">
+                  {!uses[radio.id] && (
+                    <Button
+                      className="px-1.5 py-0 text-xs"
+                      aria-label={`Take ${radio.maker} ${radio.model} out`}
+                      onClick={() => void remove(radio.id, `${radio.maker} ${radio.model}`)}
+                    >
+                      Take out
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+      <section aria-labelledby="antennas" className="mt-6">
+        <div className="flex items-center gap-2">
+          <h2 id="antennas" className="mr-auto font-semibold">
+            Antennas ({antennas.length})
+          </h2>
+          {chosen.length > 1 && (
+            <Link
+              to={`${base}/antennas?${new URLSearchParams(chosen.map((id) => ["id", id]))}`}
+              className={buttonClass("primary")}
+            >
+              Compare {chosen.length}
+            </Link>
+          )}
+        </div>
+        <table className="w-full text-[13px]">
+          <thead>
+            <tr className={HEAD}>
+              <th>Antenna</th>
+              <th>Shape</th>
+              <th>MHz</th>
+              <th className="text-right">Gain</th>
+              <th className="text-right">Price</th>
+              <th className="text-right">In use</th>
+              <th className="text-center">Compare</th>
+              <th>
+                <span className="sr-only">Action</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {antennas.map(({ id, maker, model, shape, bandMHz, gainDbi, priceEur }) => (
+              <tr key={id} className="border-t border-rule [&_td]:pr-3">
+                <td className="py-0.5">
+                  <Link to={`${base}/antennas?${new URLSearchParams({ id })}`} className="text-clay underline">
+                    {maker} {model}
+                  </Link>
+                </td>
+                <td>{shape}</td>
+                <td className="figures text-xs">{bandText(bandMHz)}</td>
+                <td className="figures text-right text-xs">{figure(gainDbi)} dBi</td>
+                <td className="figures text-right text-xs">{euros(priceEur)}</td>
+                <td className="figures text-right text-xs">{uses[id] ?? 0}</td>
+                <td className="text-center">
+                  <input
+                    type="checkbox"
+                    aria-label={`Compare ${maker} ${model}`}
+                    checked={chosen.includes(id)}
+                    disabled={!chosen.includes(id) && chosen.length >= MOST_COMPARED}
+                    onChange={({ target: { checked } }) =>
+                      setChosen(checked ? [...chosen, id] : chosen.filter((one) => one !== id))
+                    }
+                  />
+                </td>
+                <td className="py-0.5 text-right">
+                  {!uses[id] && (
+                    <Button
+                      className="px-1.5 py-0 text-xs"
+                      aria-label={`Take ${maker} ${model} out`}
+                      onClick={() => void remove(id, `${maker} ${model}`)}
+                    >
+                      Take out
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+      <p className="mt-4 text-xs text-quiet">
+        The columns of an antenna’s table stand in the documentation; radios follow{" "}
+        <a href="/schemas/radios.json" className="text-clay underline">
+          a published schema
+        </a>
+        .
+      </p>
+    </main>
+  );
+}

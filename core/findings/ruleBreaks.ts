@@ -1,0 +1,48 @@
+import type { LinkAnswer } from "../link";
+import type { World } from "../plan";
+import { eirpLimit, FLAG_WORDS, type RuleSet } from "../regulation";
+
+/** One transmitter that a rule set does not allow as it stands. */
+export interface RuleBreak {
+  linkId: string;
+  radioId: string;
+  radio: string;
+  place: string;
+  /** What is wrong, with its figure. */
+  what: string;
+}
+
+/** Over a cap by less than this is no break, dB. */
+const LEAST_DB = 0.05;
+
+/** Every transmitter of the answered links that would break a rule set: no rule, over a cap, or indoor use only. */
+export function ruleBreaks(world: World, answers: ReadonlyMap<string, LinkAnswer>, ruleSet: RuleSet): RuleBreak[] {
+  const breaks: RuleBreak[] = [];
+  for (const link of world.links.values()) {
+    const path = answers.get(link.id)?.path;
+    if (!path) continue;
+    for (const tape of [path.aToB, path.bToA]) {
+      const { from, fromPointing, path: losses } = tape.question;
+      const limit = eirpLimit({
+        ruleSet,
+        frequencyMHz: losses.frequencyMHz,
+        widthMHz: losses.widthMHz,
+        use: link.kind === "bridge" ? "ptp" : "ptmp",
+        antennaGainDbi: tape.fromGainDbi,
+        elevationDeg: -fromPointing.mechanicalTiltDownDeg,
+      });
+      const what = !limit.covered
+        ? limit.reason
+        : limit.eirpCapDbm !== null && tape.eirpDbm - limit.eirpCapDbm > LEAST_DB
+          ? `${tape.eirpDbm.toFixed(1)} dBm EIRP against ${limit.eirpCapDbm.toFixed(1)} (${limit.source}: ${limit.reason})`
+          : limit.conductedCapDbm !== null && from.radio.txPowerDbm - limit.conductedCapDbm > LEAST_DB
+            ? `${from.radio.txPowerDbm.toFixed(1)} dBm conducted against ${limit.conductedCapDbm.toFixed(1)} (${limit.source})`
+            : limit.flags.includes("indoorOnly") && from.behind === "none"
+              ? `${losses.frequencyMHz} MHz, ${limit.source}: ${FLAG_WORDS.indoorOnly}`
+              : null;
+      if (what)
+        breaks.push({ linkId: link.id, radioId: from.radio.id, radio: from.radio.name, place: from.placeName, what });
+    }
+  }
+  return breaks;
+}

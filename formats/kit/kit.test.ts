@@ -1,0 +1,88 @@
+import { expect, test } from "@jest/globals";
+import { libraryFor } from "#core/catalogue";
+import { readAntennaCsv, radioFileSchema, readRadioJson, writeAntennaCsv, writeRadioJson } from "#formats/kit";
+
+const library = libraryFor("p");
+const antennas = library.flatMap((item) => (item.kind === "antenna" ? [item.body] : []));
+const radios = library.flatMap((item) => (item.kind === "radio" ? [item.body] : []));
+const bytes = (text: string) => new TextEncoder().encode(text);
+
+test.each(antennas.map((antenna) => [antenna.id, antenna] as const))(
+  "%s goes out as a table and comes back the same",
+  (_, antenna) => {
+    const back = readAntennaCsv(bytes(writeAntennaCsv(antenna)), () => antenna.id);
+    expect(back.errors).toEqual([]);
+    expect(back.item).toEqual(antenna);
+  },
+);
+
+const small = [
+  "row,polarization,at,value",
+  "maker,,,Ostrel",
+  "model,,,Pala 5",
+  "shape,,,panel",
+  "bandLowMHz,,,5150",
+  "bandHighMHz,,,5850",
+  "frontToBackDb,,,28",
+  "gain,HV,5500,19",
+  "azimuth,HV,-90,25",
+  "azimuth,HV,0,0",
+  "azimuth,HV,90,24",
+  "elevation,V,-90,26",
+  "elevation,V,0,0",
+  "elevation,V,90,26",
+];
+
+test("a short table of one polarization is enough; cuts are closed behind", () => {
+  const { item } = readAntennaCsv(bytes(small.join("\n")), () => "own");
+  expect(item).toMatchObject({ id: "own", maker: "Ostrel", crossPolarDb: 20 });
+  expect(item!.azimuthCuts.H).toEqual({ anglesDeg: [-180, -90, 0, 90, 180], lossDb: [25, 25, 0, 24, 24] });
+  expect(item!.elevationCuts.H).toEqual(item!.elevationCuts.V);
+  const german = small
+    .map((line) => line.replaceAll(",", ";"))
+    .join("\n")
+    .replace("5500;19", "5500;19,5");
+  expect(readAntennaCsv(bytes(german), () => "own").item!.gainAcrossBand[0]!.vDbi).toBe(19.5);
+});
+
+test("what is wrong is named by row, field, value and bound", () => {
+  const read = (lines: string[]) => readAntennaCsv(bytes(lines.join("\n")), () => "own").errors;
+  expect(read(["maker,model", "a,b"])[0]).toMatchObject({ row: 1, field: "header" });
+  expect(read([...small, "azimuth,H,200,3"])).toEqual([
+    { row: 15, field: "at", value: "200", reason: "must lie between -180 and 180" },
+  ]);
+  expect(read([...small, "gain,X,5500,3"])[0]).toMatchObject({ field: "polarization", value: "X" });
+  expect(read([...small, "colour,,,blue"])[0]).toMatchObject({ field: "row", value: "colour" });
+  expect(read(small.filter((line) => !line.startsWith("frontToBack")))[0]).toMatchObject({
+    field: "frontToBackDb",
+    reason: "is missing",
+  });
+  expect(read(small.filter((line) => !line.startsWith("azimuth")))[0]).toMatchObject({ field: "azimuth" });
+});
+
+test("radios go out as JSON and come back the same; faults name the radio, its field and the value", () => {
+  const text = writeRadioJson(radios);
+  expect(readRadioJson(bytes(text))).toEqual({ item: radios, errors: [] });
+  const broken = JSON.parse(text) as { radios: Record<string, unknown>[] };
+  broken.radios[2]!.powerMaxDbm = 900;
+  delete broken.radios[3]!.model;
+  const { errors } = readRadioJson(bytes(JSON.stringify(broken)));
+  expect(errors.map(({ row, field, value }) => [row, field, value])).toEqual([
+    [3, "powerMaxDbm", "900"],
+    [4, "model", "nothing"],
+  ]);
+  expect(readRadioJson(bytes("{"))).toMatchObject({ item: null, errors: [{ field: "file" }] });
+  const twice = writeRadioJson([radios[0]!, radios[0]!]);
+  expect(readRadioJson(bytes(twice)).errors[0]!.reason).toContain("twice");
+});
+
+test("the published schema describes every field of a radio", () => {
+  const schema = radioFileSchema() as {
+    properties: { radios: { items: { properties: Record<string, unknown>; required: string[] } } };
+  };
+  const { properties, required } = schema.properties.radios.items;
+  expect(Object.keys(properties).sort()).toEqual(Object.keys(radios[0]!).sort());
+  // What older sheets did not have may be left out.
+  expect(required).not.toContain("rangeLimitKm");
+  expect(required).toContain("modulations");
+});
