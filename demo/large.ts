@@ -131,7 +131,7 @@ export function largeSibling(): { rows: PlanRows; surface: Surface } {
           aRadioId: sector.id,
           bRadioId: client.id,
           state: "planned",
-          foliageDepthM: 0,
+          foliageDepthM: null,
         });
       }
     }

@@ -273,7 +273,7 @@ function clientRadio(
 }
 
 function link(id: string, kind: Link["kind"], aRadioId: string, bRadioId: string): Link {
-  return { id, planId: DEMO_PLAN_ID, kind, aRadioId, bRadioId, state: "planned", foliageDepthM: 0 };
+  return { id, planId: DEMO_PLAN_ID, kind, aRadioId, bRadioId, state: "planned", foliageDepthM: null };
 }
 
 /** What was got wrong on purpose, so that the first screen has something to say. */

@@ -7,7 +7,7 @@ import {
   type AntennaModel,
 } from "#core/antenna";
 import { useState, type ReactNode } from "react";
-import { euros, figure, NumberField, Term, useFormats } from "../ui";
+import { euros, figure, NumberField, Term, useFormats, usePreferences } from "../ui";
 import { COMPARE_LINES } from "./lines";
 import { PolarPlot, type PolarCurve } from "./PolarPlot";
 
@@ -80,6 +80,7 @@ function widthRows(): SheetRow[] {
 /** The sheets of one to four antennas beside each other: both cuts, every figure, and where they hear. */
 export function AntennaSheet({ antennas, uses }: { antennas: AntennaModel[]; uses: Record<string, number> }) {
   const formats = useFormats();
+  const { units } = usePreferences();
   const [heightM, setHeightM] = useState(25);
   const [tiltDeg, setTiltDeg] = useState(0);
   const [eirpDbm, setEirpDbm] = useState(36);
@@ -87,7 +88,9 @@ export function AntennaSheet({ antennas, uses }: { antennas: AntennaModel[]; use
   const hears = (antenna: AntennaModel, azimuthDeg: number) => {
     const frequencyMHz = (antenna.bandMHz[0] + antenna.bandMHz[1]) / 2;
     const km = hearingKm(antenna, azimuthDeg, { eirpDbm, noiseDbm: -95, frequencyMHz });
-    return formats.distance(Math.round(km * (km > 10 ? 1 : 10)) * (km > 10 ? 1000 : 100));
+    // No more figures than a distance in free space deserves.
+    const long = units === "imperial" ? km / 1.609344 : km;
+    return `${figure(long, long >= 10 ? 0 : 1)} ${units === "imperial" ? "mi" : "km"}`;
   };
   const rows: SheetRow[] = [
     ["Shape", ({ shape }) => shape],

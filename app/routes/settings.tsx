@@ -8,7 +8,7 @@ import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { requirePlan } from "../data/plan.server";
 import { signature } from "../data/preferences";
-import { Button, buttonClass, SelectField, TextField } from "../ui";
+import { Button, buttonClass, figure, SelectField, TextField } from "../ui";
 import type { Route } from "./+types/settings";
 
 const number = (min: number, max: number) =>
@@ -55,12 +55,15 @@ export async function action({ params, request }: Route.ActionArgs) {
   return redirect(`/plans/${row.id}`);
 }
 
+/** A value as it stands in its box: four decimals are enough for any of them. */
+const textOf = (value: unknown) => (typeof value === "number" ? String(Number(value.toFixed(4))) : String(value ?? ""));
+
 export default function Settings({ loaderData: { plan, ruleSet, climate }, actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
   const [form, fields] = useForm<z.input<typeof settingsSchema>>({
     lastResult: actionData,
     defaultValue: Object.fromEntries(
-      Object.keys(settingsSchema.shape).map((name) => [name, String(plan[name as keyof typeof plan] ?? "")]),
+      Object.keys(settingsSchema.shape).map((name) => [name, textOf(plan[name as keyof typeof plan])]),
     ) as Record<string, string>,
     onValidate: ({ formData }) => parseWithZod(formData, { schema: settingsSchema }),
     shouldValidate: "onBlur",
@@ -135,7 +138,7 @@ export default function Settings({ loaderData: { plan, ruleSet, climate }, actio
             fields.dN1NPerKm,
             "Refractivity gradient, 1 % (dN1)",
             "N/km",
-            climate ? `empty: ${climate.dN1NPerKm} by latitude here` : "empty: by latitude",
+            climate ? `empty: ${figure(climate.dN1NPerKm, 0)} by latitude here` : "empty: by latitude",
           )}
           {text(fields.availabilityPercent, "Availability wanted", "%")}
           {text(fields.rainMarginDb, "Margin left in rain, above 10 GHz", "dB")}

@@ -15,6 +15,8 @@ test("a 90° sector falls by 3 dB at ±45° and still hears most of the horizon 
 test("a dish's first side lobe stands where its sheet says", () => {
   expect(firstSideLobe(byId("brisote-plato-5-30").azimuthCuts.V)).toEqual({ offsetDeg: 7.59, belowDb: 12 });
   expect(firstSideLobe(byId("brisote-arco-5-17-90").azimuthCuts.V)).toBeNull();
+  // An omni's ripple is no lobe.
+  expect(firstSideLobe(byId("brisote-ronda-5-13").azimuthCuts.V)).toBeNull();
 });
 
 test("no direction is stronger than the peak, and none weaker than front-to-back", () => {

@@ -91,13 +91,20 @@ export function beamwidthDeg(cut: Cut, depthDb: number): number {
   return reach(1) + reach(-1);
 }
 
-/** The strongest side lobe of a cut: its distance from the peak and how far it lies below, or null without one. */
+/** A lobe stands at least so far under the peak, and the dip before it so far under the lobe, dB: ripple is no lobe. */
+const LEAST_LOBE_DB = 3;
+
+/** The first side lobe of a cut: its distance from the peak and how far it lies below, or null without one. */
 export function firstSideLobe(cut: Cut): { offsetDeg: number; belowDb: number } | null {
   const { anglesDeg, lossDb } = cut;
+  let dipDb = 0;
   for (let i = 1; i < lossDb.length - 1; i++) {
     if (anglesDeg[i]! <= 0 || anglesDeg[i]! > 90) continue;
-    const fallsInto = lossDb[i]! < lossDb[i - 1]! && lossDb[i]! <= lossDb[i + 1]!;
-    if (fallsInto) return { offsetDeg: anglesDeg[i]!, belowDb: lossDb[i]! };
+    const belowDb = lossDb[i]!;
+    dipDb = Math.max(dipDb, belowDb);
+    const isPeak = belowDb < lossDb[i - 1]! && belowDb <= lossDb[i + 1]!;
+    if (isPeak && belowDb >= LEAST_LOBE_DB && dipDb - belowDb >= LEAST_LOBE_DB)
+      return { offsetDeg: anglesDeg[i]!, belowDb };
   }
   return null;
 }

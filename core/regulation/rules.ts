@@ -248,7 +248,9 @@ export function eirpWords(eirp: Rule["eirp"], gainDbi: number): string {
     case "lessUnderGain":
       return gainDbi < eirp.leastGainDbi
         ? `under ${eirp.leastGainDbi} dBi of antenna gain`
-        : `${eirp.dbm} dBm less ${eirp.dbPerDbi} dB per dBi under ${eirp.fullGainDbi} dBi`;
+        : eirp.dbPerDbi === 0
+          ? `${eirp.dbm} dBm with ${eirp.leastGainDbi} dBi or more${eirp.otherwiseDbm === null ? "" : `, else ${eirp.otherwiseDbm} dBm`}`
+          : `${eirp.dbm} dBm less ${eirp.dbPerDbi} dB per dBi under ${eirp.fullGainDbi} dBi`;
     case "national":
       return "set by the national licence";
   }
