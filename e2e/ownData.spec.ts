@@ -68,6 +68,7 @@ test("an empty plan with its own terrain and places goes the same way", async ({
 
   // A bridge across the ridge: blocked from the low side, and the section says from what height it clears.
   await page.getByRole("button", { name: /Bajo Verne/ }).click();
+  await page.getByRole("tab", { name: "Bridges to other sites" }).click();
   await page.getByRole("button", { name: "Try a link with Alto Verne" }).click();
   await expect(page.getByText(/blocked|tight/).first()).toBeVisible();
   await expect(page.getByText(/60 % clear from/).first()).toBeVisible();

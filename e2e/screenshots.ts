@@ -43,11 +43,40 @@ async function nameVersion(page: Page): Promise<void> {
   await page.getByText(/Kept as/).waitFor();
 }
 
+async function searchWays(page: Page): Promise<void> {
+  await page.getByLabel("Move Casa Galbra within").fill("1500");
+  await page.getByRole("button", { name: "Search ways out" }).click();
+  await page.getByRole("button", { name: "Look closer" }).click();
+}
+
+async function showBands(page: Page): Promise<void> {
+  await page.getByRole("table", { name: /Bands compared/ }).waitFor();
+  // The divider drawn up, so that the bands have room.
+  const divider = (await page.getByRole("separator").first().boundingBox())!;
+  await page.mouse.move(divider.x + 200, divider.y + 3);
+  await page.mouse.down();
+  await page.mouse.move(divider.x + 200, 240, { steps: 6 });
+  await page.mouse.up();
+}
+
+async function showView(page: Page): Promise<void> {
+  await page.getByText(/63 paths in/).waitFor();
+}
+
 const SHOTS: Shot[] = [
   { name: "survey", path: "/plans/isla-orvena/survey?sel=subscriber:sub-58" },
   { name: "paths", path: "/plans/isla-orvena/paths?sel=link:link-long" },
   { name: "change-in-hand", path: "/plans/isla-orvena/paths?sel=link:link-long", before: takeFirstRemedy },
   { name: "paths-dark", path: "/plans/isla-orvena/paths?sel=link:link-sub-44", dark: true },
+  { name: "ways-out", path: "/plans/isla-orvena/paths?sel=link:link-sub-44&bench=ways", before: searchWays },
+  { name: "bands", path: "/plans/isla-orvena/paths?sel=link:link-town&bench=bands", before: showBands },
+  { name: "in-view", path: "/plans/isla-orvena/paths?sel=site:site-tower", before: showView },
+  {
+    name: "antennas",
+    path: "/plans/isla-orvena/library/antennas?id=brisote-arco-5-17-90&id=brisote-arco-5-16-120&id=kestrane-bocina-5-15-45&id=brisote-ronda-5-13",
+  },
+  { name: "radio", path: "/plans/isla-orvena/library/radios/brisote-tramo-5" },
+  { name: "rules", path: "/plans/isla-orvena/rules?set=en" },
   { name: "install", path: "/plans/isla-orvena/install?sel=link:link-medium" },
   { name: "proof", path: "/plans/isla-orvena/proof?sel=link:link-medium" },
   { name: "import", path: "/plans/isla-orvena/import", before: takePlaces },

@@ -13,4 +13,4 @@ export { importTerrain, type TerrainImport } from "./terrain";
 export { dropOldUploads, dropUpload, receiveUpload, UPLOAD_LIMIT_BYTES, uploadPath } from "./uploads";
 export { askScanner, startScanner } from "./scanner";
 export { searchResult, startSearch } from "./search";
-export { askView, type ViewAnswers, type ViewAsk } from "./views";
+export { askView, stopViews, warmViews, type ViewAnswers, type ViewAsk } from "./views";

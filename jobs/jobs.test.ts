@@ -12,12 +12,16 @@ import { unzipWithin, zipFiles } from "#formats/zip";
 import {
   archivePlan,
   askScanner,
+  askView,
   importTerrain,
   jobOf,
   planContext,
   receiveUpload,
   startScanner,
+  searchResult,
+  startSearch,
   stopJob,
+  stopViews,
   takeArchive,
   uploadPath,
   type JobTools,
@@ -94,6 +98,7 @@ beforeAll(async () => {
   });
 });
 afterAll(async () => {
+  await stopViews();
   await store.close();
   rmSync(directory, { recursive: true, force: true });
 });
@@ -254,4 +259,48 @@ test("photographs go with their rows", async () => {
     edits: [{ kind: "photos", id: "photo", row: null }],
   });
   expect(unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES).has("photos/photo.jpg")).toBe(false);
+});
+
+test("a search runs in a worker, tells how it stands, and its result lies where the job says", async () => {
+  const context = (await planContext(store, "valley"))!;
+  const job = startSearch(context, [], { linkId: "bridge", moveAM: 200, moveBM: 0, mastM: 8 });
+  const done = await ended(job);
+  expect(done).toMatchObject({ state: "done", doneShare: 1 });
+  expect(done.message).toMatch(/changes tried; \d+ ways? out/);
+  const id = done.resultUrl!.split("/").at(-1)!;
+  const result = searchResult("valley", id)!;
+  expect(result.heatA.length).toBeGreaterThan(300);
+  expect(result.heatB).toEqual([]);
+  expect(searchResult("another", id)).toBeNull();
+  // The same answer as on this thread, the ground being the same.
+  const heights = result.ways.filter(({ kind }) => kind === "height");
+  for (const { edits } of heights) expect(edits[0]!.kind).toBe("radios");
+  expect(() => startSearch(context, [], { linkId: "none", moveAM: 0, moveBM: 0, mastM: 0 })).toThrow(
+    'There is no link "none" in the plan.',
+  );
+});
+
+test("a stopped search says so and leaves no result", async () => {
+  const context = (await planContext(store, "valley"))!;
+  const job = startSearch(context, [], { linkId: "bridge", moveAM: 5000, moveBM: 5000, mastM: 30 });
+  expect(stopJob("valley", job.id)).toBe(true);
+  expect(await ended(job)).toMatchObject({ state: "stopped", resultUrl: null, message: "Stopped; nothing was kept." });
+});
+
+test("the worker for views answers one plan after another state of it, and names what is not there", async () => {
+  const context = (await planContext(store, "valley"))!;
+  const from = (edits: Parameters<typeof askView>[1]) =>
+    askView(context, edits, { kind: "fromSite", siteId: "west", of: "subscribers" });
+  const farm = context.rows.subscribers[0]!;
+  const [now, renamed] = await Promise.all([
+    from([]),
+    from([{ kind: "subscribers", id: "farm", row: { ...farm, name: "barn" } }]),
+  ]);
+  expect(now.rows.map((row) => "name" in row && row.name)).toEqual(["farm"]);
+  expect(renamed.rows.map((row) => "name" in row && row.name)).toEqual(["barn"]);
+  expect((await askView(context, [], { kind: "fromSubscriber", subscriberId: "farm" })).rows).toHaveLength(2);
+  expect((await askView(context, [], { kind: "bands", linkId: "bridge", demandMbps: 50 })).rows).toHaveLength(9);
+  await expect(askView(context, [], { kind: "fromSite", siteId: "none", of: "sites" })).rejects.toThrow(
+    'There is no site "none" in the plan.',
+  );
 });

@@ -43,6 +43,16 @@ function startedWorker(): Worker {
   return worker;
 }
 
+/** Starts the worker ahead of the first question, so that it does not wait for it. */
+export function warmViews(): void {
+  startedWorker();
+}
+
+/** Ends the worker; the next question starts another. */
+export async function stopViews(): Promise<void> {
+  await worker?.terminate();
+}
+
 /** Answers a question about many paths of a plan under `edits` in a worker that stays; RangeError names what is missing. */
 export function askView(context: PlanContext, edits: Edit[], ask: ViewAsk): Promise<ViewAnswers> {
   const asked = startedWorker();

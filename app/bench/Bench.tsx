@@ -6,6 +6,8 @@ export interface BenchTab {
   key: string;
   title: string;
   content: ReactNode;
+  /** Stays as it is while another tab is shown: work under way and its result are not lost. */
+  stays?: boolean;
 }
 
 /** The panel below the plan: several answers to one selection, the chosen one in the URL. */
@@ -40,11 +42,12 @@ export function Bench({ tabs }: { tabs: BenchTab[] }) {
           </Tabs.Trigger>
         ))}
       </Tabs.List>
-      {tabs.map(({ key, content }) => (
+      {tabs.map(({ key, content, stays }) => (
         <Tabs.Content
           key={key}
           value={key}
-          className="min-h-0 flex-1 overflow-auto outline-none focus-visible:ring-2 focus-visible:ring-clay focus-visible:ring-inset"
+          {...(stays ? { forceMount: true } : {})}
+          className="data-[state=inactive]:hidden min-h-0 flex-1 overflow-auto outline-none focus-visible:ring-2 focus-visible:ring-clay focus-visible:ring-inset"
         >
           {content}
         </Tabs.Content>

@@ -29,6 +29,9 @@ function RemedyRow({ remedy, finding, planId }: { remedy: Remedy; finding: Findi
   );
 }
 
+/** What a move or a relay could mend. */
+const SEARCHED: readonly Finding["kind"][] = ["blocked", "tight", "trees", "weak", "margin"];
+
 /** One finding: what, where, by how much, whom it hurts, why; and ways out that were tried. */
 export function FindingCard({
   finding,
@@ -81,6 +84,14 @@ export function FindingCard({
             </ul>
           ) : (
             <p className="text-xs text-quiet">No single change of height, kit, channel or site resolves this.</p>
+          )}
+          {SEARCHED.includes(finding.kind) && (
+            <Link
+              to={`/plans/${data.rows.plan.id}/paths?sel=link:${encodeURIComponent(finding.linkId)}&bench=ways`}
+              className="mt-1.5 inline-block text-xs text-clay underline"
+            >
+              Search moves and relays too
+            </Link>
           )}
         </div>
       )}

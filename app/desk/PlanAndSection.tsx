@@ -103,20 +103,24 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
             </p>
           ),
       },
-      { key: "ways", title: "Ways out", content: <WaysView link={link} /> },
+      { key: "ways", title: "Ways out", content: <WaysView link={link} />, stays: true },
       { key: "bands", title: "Bands", content: <BandsView link={link} /> },
     );
   }
   const site = selection?.kind === "site" ? world.sites.get(selection.id) : undefined;
   if (site) {
-    tabs.push(
-      {
-        key: "subscribers",
-        title: "Whom it could serve",
-        content: <PlacesInView place={site} isSite of="subscribers" />,
-      },
-      { key: "sites", title: "Bridges to other sites", content: <PlacesInView place={site} isSite of="sites" /> },
-    );
+    const whom: BenchTab = {
+      key: "subscribers",
+      title: "Whom it could serve",
+      content: <PlacesInView place={site} isSite of="subscribers" />,
+    };
+    const bridges: BenchTab = {
+      key: "sites",
+      title: "Bridges to other sites",
+      content: <PlacesInView place={site} isSite of="sites" />,
+    };
+    // Where nobody is to be served yet, the other sites are the question.
+    tabs.push(...(world.subscribers.size > 0 ? [whom, bridges] : [bridges, whom]));
   }
   const subscriber = selection?.kind === "subscriber" ? world.subscribers.get(selection.id) : undefined;
   if (subscriber)

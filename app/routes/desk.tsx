@@ -3,6 +3,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { data, redirect, useFetcher, useLocation, useNavigate, type ShouldRevalidateFunctionArgs } from "react-router";
 import { toast } from "sonner";
 import { keepChange } from "../data/keep.server";
+import { warmViews } from "#jobs";
 import { requirePlan } from "../data/plan.server";
 import { signature } from "../data/preferences";
 import { AreaSheet } from "../desk/AreaSheet";
@@ -30,6 +31,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   }
   const { store, context } = await requirePlan(params.planId);
   const { rows, review, extent, terrainVersion, reliefVersion } = context;
+  warmViews();
   return {
     stage: params.stage,
     // Travels as one text: the framework's own encoding of ten thousand rows takes many times as long.

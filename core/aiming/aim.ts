@@ -25,11 +25,14 @@ export function pointingOf(end: LinkEnd, bearingDeg: number, pathTiltDownDeg: nu
   const electrical = end.antenna.electricalTiltDownDeg;
   const azimuthDeg = end.radio.azimuthDeg ?? bearingDeg;
   const mechanicalTiltDownDeg = end.radio.tiltDownDeg ?? pathTiltDownDeg - electrical;
+  const azimuthOffDeg = end.radio.azimuthDeg === null ? errorDeg : signedAngleDeg(bearingDeg - azimuthDeg);
+  // A tilted bracket lowers what lies ahead, nothing at its sides, and lifts what lies behind; electrical tilt lowers all.
+  const mechanicalHere = mechanicalTiltDownDeg * Math.cos((azimuthOffDeg * Math.PI) / 180);
   return {
     azimuthDeg,
     mechanicalTiltDownDeg,
-    azimuthOffDeg: end.radio.azimuthDeg === null ? errorDeg : signedAngleDeg(bearingDeg - azimuthDeg),
-    elevationOffDeg: mechanicalTiltDownDeg + electrical - pathTiltDownDeg,
+    azimuthOffDeg,
+    elevationOffDeg: mechanicalHere + electrical - pathTiltDownDeg,
   };
 }
 

@@ -1,7 +1,17 @@
 import { expect, test } from "@jest/globals";
-import { answerOf, outcomeOf, proposeAccess, proposeBridge, reviewPlan, workOut, summarize } from "#core/findings";
+import {
+  answerOf,
+  outcomeOf,
+  proposeAccess,
+  proposeBridge,
+  reviewPlan,
+  ruleBreaks,
+  workOut,
+  summarize,
+} from "#core/findings";
 import { isServed } from "#core/link";
 import { checkEdits, mergeEdits, withEdits, type Link } from "#core/plan";
+import { ruleSetById, ruleSetOf } from "#core/regulation";
 import { radioIn, valley, type Valley } from "#core/testing";
 
 const review = (made: Valley) => reviewPlan(made.world, made.between);
@@ -126,4 +136,36 @@ test("in a large plan remedies are worked out for what hurts most, the others wh
   for (const { id, remedies } of all) expect(workOut(made.world, id, made.between)).toEqual(remedies);
   expect(workOut(made.world, "bridge:none:", made.between)).toBeNull();
   expect(workOut(made.world, "gone:blocked:", made.between)).toBeNull();
+});
+
+test("a rule set lists every transmitter that it would break, with the figure", () => {
+  const made = valley(0, (rows) => void (radioIn(rows, "west-east").txPowerDbm = 27));
+  const { answers } = review(made);
+  expect(ruleBreaks(made.world, answers, ruleSetById("cfr47")).map(({ radioId }) => radioId)).toEqual([]);
+  const en = ruleBreaks(made.world, answers, ruleSetById("en"));
+  expect(en.map(({ radioId }) => radioId).sort()).toEqual(["east-west", "west-east"]);
+  expect(en.find(({ radioId }) => radioId === "west-east")!.what).toMatch(/56\.\d dBm EIRP against 36\.0/);
+  const own = ruleBreaks(made.world, answers, ruleSetOf({ ruleSetId: "own", ownRules: [] }));
+  expect(own).toHaveLength(4);
+  expect(own[0]!.what).toContain("no rule for 5790–5810 MHz");
+});
+
+test("outdoors in an indoor band, and beyond a radio's timing, are faults with their figures", () => {
+  const indoor = valley(0, (rows) => {
+    rows.plan.ruleSetId = "en";
+    for (const radio of rows.radios) Object.assign(radio, { frequencyMHz: 5200, txPowerDbm: 0 });
+  });
+  expect(kinds(indoor)).toContain("indoorOnly");
+  const far = valley(0, (rows) => {
+    for (const item of rows.equipment) if (item.kind === "radio") item.body.rangeLimitKm = 5;
+  });
+  const finding = review(far).findings.find(({ kind }) => kind === "tooFar")!;
+  expect(finding.what).toMatch(/^6\.70 km is beyond the 5 km/);
+});
+
+test("kit in use cannot be taken out of the library; kit that is not, can", () => {
+  const { world } = valley();
+  const removal = (id: string) => checkEdits(world, [{ kind: "equipment", id, row: null }]);
+  expect(removal("brisote-tramo-5")[0]!.message).toBe("brisote-tramo-5 is in use by 2 radios, west-east first");
+  expect(removal("kestrane-salto-80")).toEqual([]);
 });

@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
-import { eirpLimit, ruleSetById } from "#core/regulation";
+import fc from "fast-check";
+import { eirpLimit, ruleSchema, ruleSetById, ruleSetOf } from "#core/regulation";
 
 const cfr = ruleSetById("cfr47");
 const en = ruleSetById("en");
@@ -41,4 +42,64 @@ test("a channel across two rules takes the lower cap", () => {
 
 test("an unknown rule set is refused with the ones there are", () => {
   expect(() => ruleSetById("none")).toThrow("it must be one of cfr47, en, own");
+});
+
+test("conducted caps of density and of the waiver for gain bite where they are lower", () => {
+  // 8 dBm per 3 kHz over 5 MHz is 40.2 dBm: the 30 dBm of the text are lower.
+  expect(cap(cfr, 2440, 5, "ptmp", 6).conductedCapDbm).toBe(30);
+  // 17 dBm/MHz over 5 MHz is 24 dBm.
+  expect(cap(cfr, 5200, 5, "ptmp", 6).conductedCapDbm).toBeCloseTo(17 + 10 * Math.log10(5), 6);
+  // 24 dBi at 2.4 GHz, fixed: 18 dB over 6 cost 6 dB of power.
+  expect(cap(cfr, 2440, 20, "ptp", 24).conductedCapDbm).toBeCloseTo(24, 6);
+  expect(cap(cfr, 24150, 50, "ptp", 33).eirpCapDbm).toBe(33);
+});
+
+test("widths and rasters are held to, and say which ones there are", () => {
+  expect(cap(cfr, 5785, 30, "ptmp", 17).reason).toContain("no channels of 30 MHz");
+  expect(cap(cfr, 5787, 20, "ptmp", 17).reason).toContain("5 MHz apart from 5725 MHz; 5787 MHz lies between two");
+  expect(cap(cfr, 73500, 500, "ptp", 44).covered).toBe(true);
+  expect(cap(cfr, 73510, 500, "ptp", 44).covered).toBe(false);
+});
+
+test("licences and flags are told, of both rules where a channel lies across two", () => {
+  expect(cap(cfr, 73500, 500, "ptp", 44).licence).toBe("byLink");
+  expect(cap(cfr, 6175, 20, "ptmp", 17).licence).toBe("coordinated");
+  expect(cap(cfr, 5600, 20, "ptmp", 17)).toMatchObject({ licence: "exempt", flags: ["DFS", "TPC"] });
+  expect(cap(en, 5250, 20, "ptmp", 10).flags).toEqual(["indoorOnly", "DFS", "TPC"]);
+  expect(cap(cfr, 5725, 20, "ptp", 20).flags).toEqual(["DFS", "TPC"]);
+});
+
+test("a plan's own rules are asked like any other set", () => {
+  const own = ruleSetOf({
+    ruleSetId: "own",
+    ownRules: [{ ...en.rules[0]!, bandMHz: [700, 800], eirp: { kind: "fixed", dbm: 40 }, eirpDensity: null }],
+  });
+  expect(cap(own, 750, 20, "ptmp", 10).eirpCapDbm).toBe(40);
+  expect(cap(own, 2440, 20, "ptmp", 10).reason).toContain("Own rules has no rule for 2430–2450 MHz");
+  expect(ruleSetOf({ ruleSetId: "en", ownRules: [] }).id).toBe("en");
+});
+
+test("rules with edges the wrong way round or unknown flags do not pass", () => {
+  const [rule] = en.rules;
+  expect(ruleSchema.safeParse({ ...rule, bandMHz: [2500, 2400] }).success).toBe(false);
+  expect(ruleSchema.safeParse({ ...rule, flags: ["free"] }).success).toBe(false);
+  expect(ruleSchema.safeParse(rule).success).toBe(true);
+});
+
+test("caps never fall with less gain where the text trades power for gain, nor rise with a narrower channel", () => {
+  const frequency = fc.constantFrom(2440, 5200, 5600, 5785, 6175);
+  const gain = fc.double({ min: 0, max: 40, noNaN: true });
+  fc.assert(
+    fc.property(frequency, gain, gain, (frequencyMHz, x, y) => {
+      const [less, more] = x < y ? [x, y] : [y, x];
+      for (const set of [cfr, en]) {
+        const low = cap(set, frequencyMHz, 20, "ptp", less);
+        const high = cap(set, frequencyMHz, 20, "ptp", more);
+        if (!low.covered) continue;
+        expect(high.eirpCapDbm!).toBeGreaterThanOrEqual(low.eirpCapDbm! - 1e-9);
+        const narrow = cap(set, frequencyMHz, 10, "ptp", less);
+        expect(narrow.eirpCapDbm!).toBeLessThanOrEqual(low.eirpCapDbm! + 1e-9);
+      }
+    }),
+  );
 });

@@ -1,0 +1,62 @@
+// Many paths at once: 500 subscribers as one site sees them, asked of the worker that the application asks.
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { largeSibling } from "#demo";
+import { askView, planContext, startSearch, jobOf, type ViewAnswers } from "#jobs";
+import { createPlan, openStore, packLayer } from "#store";
+
+const PATHS = 500;
+const folder = mkdtempSync(join(tmpdir(), "tejado-bench-"));
+const store = await openStore(folder);
+const { rows, surface } = largeSibling();
+const { layer, tiles } = packLayer(rows.plan.id, "ground", "bare", surface);
+const subscribers = rows.subscribers.slice(0, PATHS);
+const kept = new Set(subscribers.map(({ id }) => id));
+const radios = rows.radios.filter(({ subscriberId }) => subscriberId === null || kept.has(subscriberId));
+const known = new Set(radios.map(({ id }) => id));
+const links = rows.links.filter(({ aRadioId, bRadioId }) => known.has(aRadioId) && known.has(bRadioId));
+await createPlan(
+  store.db,
+  { ...rows, subscribers, radios, links, measurements: [], layers: [layer] },
+  "bench",
+  "Began",
+  { tiles: tiles.map((tile) => ({ layerId: layer.id, ...tile })), photos: [] },
+);
+const context = (await planContext(store, rows.plan.id))!;
+const site = context.rows.sites[0]!;
+console.log(
+  `${context.rows.subscribers.length} subscribers, ${context.rows.sites.length} sites, ${context.rows.links.length} links, ${layer.columns} × ${layer.rows} cells\n`,
+);
+
+const times: number[] = [];
+let answers: ViewAnswers | null = null;
+for (let turn = 0; turn < 8; turn++) {
+  // Each turn the plan is another one, as when an antenna is dragged: nothing is remembered from the turn before.
+  const heightM = site.structureHeightM + turn;
+  const edits = [{ kind: "sites" as const, id: site.id, row: { ...site, structureHeightM: heightM } }];
+  const start = performance.now();
+  answers = await askView(context, edits, { kind: "fromSite", siteId: site.id, of: "subscribers" });
+  times.push(performance.now() - start);
+}
+const [first, ...later] = times as [number, ...number[]];
+const median = later.sort((x, y) => x - y)[later.length >> 1]!;
+console.log(
+  `first view of ${answers!.rows.length} paths, worker started and ground handed over   ${first.toFixed(0)} ms`,
+);
+console.log(
+  `a later one, question to answer                                     ${median.toFixed(0)} ms (${later.map((ms) => ms.toFixed(0)).join(", ")})  bound 1000 ms: ${(1000 / median).toFixed(1)} times under`,
+);
+
+const linkId = context.rows.links[0]?.id;
+if (linkId) {
+  const start = performance.now();
+  const job = startSearch(context, [], { linkId, moveAM: 300, moveBM: 300, mastM: 8 });
+  while (jobOf(rows.plan.id, job.id)!.state === "running") await new Promise((resolve) => setTimeout(resolve, 20));
+  console.log(
+    `\na whole search for ways out                                         ${(performance.now() - start).toFixed(0)} ms: ${jobOf(rows.plan.id, job.id)!.message}`,
+  );
+}
+await store.close();
+rmSync(folder, { recursive: true, force: true });
+process.exit(0);
