@@ -44,7 +44,7 @@ async function nameVersion(page: Page): Promise<void> {
 }
 
 async function searchWays(page: Page): Promise<void> {
-  await page.getByLabel("Move Casa Galbra within").fill("1500");
+  await page.getByLabel("Move Lighthouse within").fill("600");
   await page.getByRole("button", { name: "Search ways out" }).click();
   await page.getByRole("button", { name: "Look closer" }).click();
 }
@@ -68,7 +68,7 @@ const SHOTS: Shot[] = [
   { name: "paths", path: "/plans/isla-orvena/paths?sel=link:link-long" },
   { name: "change-in-hand", path: "/plans/isla-orvena/paths?sel=link:link-long", before: takeFirstRemedy },
   { name: "paths-dark", path: "/plans/isla-orvena/paths?sel=link:link-sub-44", dark: true },
-  { name: "ways-out", path: "/plans/isla-orvena/paths?sel=link:link-sub-44&bench=ways", before: searchWays },
+  { name: "ways-out", path: "/plans/isla-orvena/paths?sel=link:link-long&bench=ways", before: searchWays },
   { name: "bands", path: "/plans/isla-orvena/paths?sel=link:link-town&bench=bands", before: showBands },
   { name: "in-view", path: "/plans/isla-orvena/paths?sel=site:site-tower", before: showView },
   {

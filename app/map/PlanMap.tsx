@@ -1,26 +1,47 @@
 import { inverseGeodesic, type Place } from "#core/geodesy";
 import { Crosshair, Maximize, Ruler } from "lucide-react";
 import { useEffect, useRef, useState, type KeyboardEvent } from "react";
-import { Button, useFormats, usePreferences } from "../ui";
+import { Button, STATE_LINES, useFormats, usePreferences } from "../ui";
+import { HEAT_GRADES, HEAT_WORDS, heatMarkSvg } from "./heatMarks";
 import type { MapView } from "./mapView";
-import type { PlanMapProps } from "./types";
+import type { HeatMark, PlanMapProps } from "./types";
 
-const HEAT_MARKS = [
-  { word: "clear", mark: <circle r="5" fill="var(--clear)" /> },
-  {
-    word: "zone intruded",
-    mark: (
-      <>
-        <circle r="4.4" fill="var(--panel)" stroke="var(--tight)" strokeWidth="1.4" />
-        <path d="M0 -4.4A4.4 4.4 0 0 1 0 4.4Z" fill="var(--tight)" />
-      </>
-    ),
-  },
-  {
-    word: "blocked",
-    mark: <circle r="3.6" fill="none" stroke="var(--blocked)" strokeWidth="1.3" strokeDasharray="1.5 1.8" />,
-  },
-];
+/** What the marks mean that are on the plan now. */
+function HeatLegend({ heat }: { heat: readonly HeatMark[] }) {
+  const rings = heat[0]!.isAround;
+  const items = rings
+    ? (["clear", "tight", "blocked"] as const).map((state) => ({
+        word: STATE_LINES[state].word,
+        mark: (
+          <circle
+            r="4.6"
+            fill="none"
+            stroke={STATE_LINES[state].colour}
+            strokeWidth="1.8"
+            strokeDasharray={state === "clear" ? "" : state === "tight" ? "4 2" : "1 2"}
+          />
+        ),
+      }))
+    : HEAT_GRADES.map((grade) => ({
+        word: HEAT_WORDS[grade],
+        mark: <g dangerouslySetInnerHTML={{ __html: heatMarkSvg(grade, (colour) => colour) }} />,
+      }));
+  return (
+    <ul
+      aria-label="Marks on the plan"
+      className="absolute bottom-8 left-2 space-y-0.5 rounded border border-rule bg-panel/90 px-2 py-1 text-[11px]"
+    >
+      {items.map(({ word, mark }) => (
+        <li key={word} className="flex items-center gap-1.5">
+          <svg width="12" height="12" viewBox="-6 -6 12 12" aria-hidden="true">
+            {mark}
+          </svg>
+          {word}
+        </li>
+      ))}
+    </ul>
+  );
+}
 
 /** The plan from above, on the plan's own terrain. The canvas is made in the browser only. */
 export function PlanMap(props: PlanMapProps) {
@@ -181,21 +202,7 @@ export function PlanMap(props: PlanMapProps) {
               : "Choose the first end"}
         </p>
       )}
-      {heat && heat.length > 0 && (
-        <ul
-          aria-label="Marks on the plan"
-          className="absolute bottom-8 left-2 space-y-0.5 rounded border border-rule bg-panel/90 px-2 py-1 text-[11px]"
-        >
-          {HEAT_MARKS.map(({ word, mark }) => (
-            <li key={word} className="flex items-center gap-1.5">
-              <svg width="12" height="12" viewBox="-6 -6 12 12" aria-hidden="true">
-                {mark}
-              </svg>
-              {word}
-            </li>
-          ))}
-        </ul>
-      )}
+      {heat && heat.length > 0 && <HeatLegend heat={heat} />}
       {!props.terrain && (
         <p className="absolute inset-x-0 top-1/3 text-center text-sm text-quiet">
           No terrain yet. Bring a file under Import; until then no path can be answered.

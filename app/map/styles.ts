@@ -1,6 +1,7 @@
 import { LineString, Point } from "ol/geom";
 import { Fill, Icon, RegularShape, Stroke, Style, Text } from "ol/style";
 import { MAST_PATH, PROOF_WORDS, STATE_LINES, TILE_PATH } from "../ui";
+import { gradeOf, heatMarkSvg } from "./heatMarks";
 import type { HeatMark, MapLink } from "./types";
 
 export interface Palette {
@@ -136,23 +137,14 @@ export function cursorStyle({ clay, panel }: Palette): Style {
 
 const RING_DASHES = { clear: "", tight: "7 4", blocked: "1.5 4", unknown: "1 8" };
 
-/**
- * How a path would be from a place: a full disc where it is clear, a half one where the zone is intruded, a dotted ring
- * where it is blocked. A place on the plan gets a ring around it in the same three patterns.
- */
-export function heatStyle(
-  { state, isAround = false }: Pick<HeatMark, "state" | "isAround">,
-  { panel, resolve }: Palette,
-): Style[] {
-  const colour = resolve(STATE_LINES[state].colour);
-  const body = isAround
-    ? `<circle r="11" fill="none" stroke="${panel}" stroke-width="4" opacity="0.7"/><circle r="11" fill="none" stroke="${colour}" stroke-width="2.2" stroke-dasharray="${RING_DASHES[state]}"/>`
-    : state === "clear"
-      ? `<circle r="5" fill="${colour}"/>`
-      : state === "tight"
-        ? `<circle r="4.4" fill="${panel}" stroke="${colour}" stroke-width="1.4"/><path d="M0 -4.4A4.4 4.4 0 0 1 0 4.4Z" fill="${colour}"/>`
-        : `<circle r="3.6" fill="none" stroke="${colour}" stroke-width="1.3" stroke-dasharray="1.5 1.8"/>`;
-  return cached(`heat ${state} ${isAround} ${colour}`, () => [
+/** How a path would be from a place: its grade's mark, or around a place on the plan a ring in the pattern of its state. */
+export function heatStyle(mark: HeatMark, { panel, resolve }: Palette): Style[] {
+  const colour = resolve(STATE_LINES[mark.state].colour);
+  const grade = gradeOf(mark);
+  const body = mark.isAround
+    ? `<circle r="11" fill="none" stroke="${panel}" stroke-width="4" opacity="0.7"/><circle r="11" fill="none" stroke="${colour}" stroke-width="2.2" stroke-dasharray="${RING_DASHES[mark.state]}"/>`
+    : heatMarkSvg(grade, resolve);
+  return cached(`heat ${mark.isAround ? mark.state : grade} ${mark.isAround} ${colour}`, () => [
     new Style({ zIndex: 2, image: new Icon({ src: svg(28, body) }) }),
   ]);
 }
