@@ -6,6 +6,8 @@ import { figure, Term } from "../ui";
 /** A share of time as people plan with it: enough decimals to tell 99.95 from 99.995. */
 const percent = (value: number) => `${figure(value, value > 99 ? 4 : 2)} %`;
 const rare = (value: number) => (value < 0.0001 ? "under 0.0001 %" : `${figure(value, 4)} %`);
+/** Rain is not known below this share of the year, per cent: what is told there is a bound. */
+const RAREST_RAIN_PERCENT = 0.001;
 
 /** How much of the year the weaker direction holds, what takes the rest, and the margin that the plan's wish needs. */
 export function AvailabilityView({ plan, a, b, answer }: { plan: Plan; a: LinkEnd; b: LinkEnd; answer: LinkAnswer }) {
@@ -27,6 +29,8 @@ export function AvailabilityView({ plan, a, b, answer }: { plan: Plan; a: LinkEn
   const marginDb = weaker.tape.fadeMarginDb;
   const back = availabilityOf({ ...path, polarization: linearOf(b.radio.polarization) }, stronger.tape.fadeMarginDb);
   const found = availabilityOf(path, marginDb);
+  const isRainBound = found.rainPercent === RAREST_RAIN_PERCENT;
+  const atMost = (text: string) => (isRainBound ? `≤ ${text}` : text);
   const neededDb = marginForAvailabilityDb(path, plan.availabilityPercent);
   return (
     <section className="px-3 py-2" aria-label="Availability">
@@ -51,8 +55,8 @@ export function AvailabilityView({ plan, a, b, answer }: { plan: Plan; a: LinkEn
           <tbody className="[&_td]:figures [&_td]:text-right [&_td]:text-xs [&_th]:text-left [&_th]:font-normal">
             <tr>
               <th scope="row">Rain takes it for</th>
-              <td>{rare(found.rainPercent)}</td>
-              <td>{rare(found.worstMonthRainPercent)}</td>
+              <td>{atMost(rare(found.rainPercent))}</td>
+              <td>{atMost(rare(found.worstMonthRainPercent))}</td>
             </tr>
             <tr>
               <th scope="row">
