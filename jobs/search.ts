@@ -2,7 +2,8 @@ import { randomUUID } from "node:crypto";
 import { inverseGeodesic } from "#core/geodesy";
 import { linkEnds, withEdits, type Edit } from "#core/plan";
 import type { SearchAsk, SearchResult } from "#core/search";
-import { boundsOf, cutOut } from "#core/terrain";
+import { boundsOf } from "#core/terrain";
+import { cutGently } from "./cut";
 import type { PlanContext } from "./planContext";
 import { startJob, Stopped, type JobView } from "./registry";
 import { startWorker } from "./startWorker";
@@ -36,7 +37,8 @@ export function startSearch(context: PlanContext, edits: Edit[], ask: SearchAsk)
     const near = [...world.sites.values()].filter(
       (site) => Math.min(...[a, b].map((end) => inverseGeodesic(end.place, site).distanceM)) <= reachM,
     );
-    const cut = cutOut(context.terrain, boundsOf([a.place, b.place, ...near], reachM / 2 + MARGIN_M));
+    const cut = await cutGently(context.terrain, boundsOf([a.place, b.place, ...near], reachM / 2 + MARGIN_M));
+    tools.check();
     const worker = startWorker(
       "search.ts",
       { rows: { ...context.rows, photos: [], overlays: [] }, edits, cut, ask } satisfies SearchOrder,

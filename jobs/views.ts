@@ -1,6 +1,7 @@
 import type { Worker } from "node:worker_threads";
 import { withEdits, type Edit } from "#core/plan";
-import { boundsOf, cutOut } from "#core/terrain";
+import { boundsOf } from "#core/terrain";
+import { cutGently } from "./cut";
 import type { PlanContext } from "./planContext";
 import { startWorker } from "./startWorker";
 import type { ViewAnswers, ViewAsk, ViewMessage, ViewOrder } from "./workers/views";
@@ -18,12 +19,14 @@ interface Waiting {
 let worker: Worker | null = null;
 const waiting = new Map<number, Waiting>();
 let questions = 0;
-/** What the worker holds. */
-let held: { rows: unknown; terrainVersion: string; places: string } = { rows: null, terrainVersion: "", places: "" };
+/** What the worker holds, and the last question on its way to it: they go in the order in which they were asked. */
+const NOTHING = { rows: null as unknown, terrainVersion: "", bounds: "" };
+let held = NOTHING;
+let turn: Promise<unknown> = Promise.resolve();
 
 function failAll(error: Error): void {
   worker = null;
-  held = { rows: null, terrainVersion: "", places: "" };
+  held = NOTHING;
   for (const { reject } of waiting.values()) reject(error);
   waiting.clear();
 }
@@ -55,18 +58,27 @@ export async function stopViews(): Promise<void> {
 
 /** Answers a question about many paths of a plan under `edits` in a worker that stays; RangeError names what is missing. */
 export function askView(context: PlanContext, edits: Edit[], ask: ViewAsk): Promise<ViewAnswers> {
-  const asked = startedWorker();
+  const sent = turn.then(() => sendView(context, edits, ask));
+  turn = sent.then(
+    () => undefined,
+    () => undefined,
+  );
+  return sent.then(({ answers }) => answers);
+}
+
+/** Hands a question to the worker; done when it is on its way, with the promise of its answers. */
+async function sendView(context: PlanContext, edits: Edit[], ask: ViewAsk): Promise<{ answers: Promise<ViewAnswers> }> {
   const world = withEdits(context.world, edits);
   const places = [...world.sites.values(), ...world.subscribers.values()];
   const bounds = boundsOf(places, MARGIN_M);
   const order: ViewOrder = { id: questions++, edits, ask };
+  const boundsKey = bounds.join(",");
+  const asked = startedWorker();
   if (held.rows !== context.rows) order.rows = { ...context.rows, photos: [], overlays: [] };
-  const placesKey = bounds.join(",");
-  if (held.terrainVersion !== context.terrainVersion || held.places !== placesKey || held.rows === null)
-    order.cut = cutOut(context.terrain, bounds);
-  held = { rows: context.rows, terrainVersion: context.terrainVersion, places: placesKey };
-  return new Promise((resolve, reject) => {
-    waiting.set(order.id, { resolve, reject });
-    asked.postMessage(order);
-  });
+  if (held.terrainVersion !== context.terrainVersion || held.bounds !== boundsKey)
+    order.cut = await cutGently(context.terrain, bounds);
+  held = { rows: context.rows, terrainVersion: context.terrainVersion, bounds: boundsKey };
+  const answers = new Promise<ViewAnswers>((resolve, reject) => waiting.set(order.id, { resolve, reject }));
+  asked.postMessage(order);
+  return { answers };
 }

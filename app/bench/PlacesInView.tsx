@@ -1,5 +1,5 @@
 import type { Site, Subscriber } from "#core/plan";
-import { joiningEdits, type ViewRow } from "#core/search";
+import { joiningEdits, MOST_SEEN, type ViewRow } from "#core/search";
 import { useEffect, useMemo, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { Button, figure, StateStroke, useFormats } from "../ui";
@@ -90,7 +90,9 @@ export function PlacesInView({
           </Button>
         ))}
         <span className="text-quiet">
-          tried with kit of the library at present heights; {rows.length} paths in {figure(view.tookMs, 0)} ms
+          {rows.length === MOST_SEEN ? `the nearest ${MOST_SEEN}, ` : ""}tried with kit of the library at present
+          heights; {rows.length} paths in {figure(view.tookMs, 0)} ms
+          {view.coarseM !== null && `, on ground of ${figure(view.coarseM, 0)} m cells: look at a link for its own`}
         </span>
       </div>
       <table className="w-full text-[13px]">

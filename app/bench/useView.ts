@@ -8,6 +8,7 @@ const REST_MS = 250;
 export interface ViewState<Row> {
   rows: Row[] | null;
   tookMs: number;
+  coarseM: number | null;
   failed: string | null;
   /** A newer question is on its way. */
   isStale: boolean;
@@ -50,6 +51,7 @@ export function useView<Row>(planId: string, edits: readonly Edit[], ask: ViewAs
   return {
     rows: sameAsk ? ((state.answers?.rows as Row[] | undefined) ?? null) : null,
     tookMs: state.answers?.tookMs ?? 0,
+    coarseM: state.answers?.coarseM ?? null,
     failed: sameAsk ? state.failed : null,
     isStale: state.body !== body,
   };

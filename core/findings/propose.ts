@@ -99,13 +99,30 @@ function newRadio(
   return radio;
 }
 
+/** Sectors by site, for as long as the plan's radios stay what they are. */
+const sectorsBySite = new WeakMap<World["radios"], Map<string, Radio[]>>();
+
+function sectorsAt(world: World, siteId: string): readonly Radio[] {
+  let bySite = sectorsBySite.get(world.radios);
+  if (!bySite) {
+    bySite = new Map();
+    for (const radio of world.radios.values()) {
+      if (radio.role !== "sector" || radio.siteId === null) continue;
+      const known = bySite.get(radio.siteId);
+      if (known) known.push(radio);
+      else bySite.set(radio.siteId, [radio]);
+    }
+    sectorsBySite.set(world.radios, bySite);
+  }
+  return bySite.get(siteId) ?? [];
+}
+
 /** The site's sector that sees a place best, if any holds it within its edge. */
 export function bestSector(world: World, siteId: string, site: Place, place: Place): Radio | null {
   const bearing = inverseGeodesic(site, place).azimuthDeg;
   let best: Radio | null = null;
   let bestLoss = SECTOR_EDGE_DB;
-  for (const radio of world.radios.values()) {
-    if (radio.siteId !== siteId || radio.role !== "sector") continue;
+  for (const radio of sectorsAt(world, siteId)) {
     const antenna = world.antennaModels.get(radio.antennaModelId);
     if (!antenna || radioModelsFor(world, "subscriber", radio.frequencyMHz).length === 0) continue;
     const loss = patternLossDb(antenna, radio.polarization, signedAngleDeg(bearing - (radio.azimuthDeg ?? bearing)), 0);

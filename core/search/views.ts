@@ -1,7 +1,7 @@
 import { answerOf, proposeAccess, proposeBridge, type ProfileSource } from "../findings";
-import { inverseGeodesic } from "../geodesy";
+import { inverseGeodesic, type Place } from "../geodesy";
 import { isServed, wantedMarginDb, weakestMarginDb, type PathState } from "../link";
-import { endOf, linkEnds, withEdits, type Edit, type Link, type Site, type Subscriber, type World } from "../plan";
+import { endOf, linkEnds, type Edit, type Link, type Site, type Subscriber, type World } from "../plan";
 
 /** How one place sees another, tried with kit of the library. */
 export interface ViewRow {
@@ -41,18 +41,29 @@ export function joiningEdits(
   return edits && { edits, link: edits.at(-1)!.row as Link };
 }
 
+/** A copy of the plan into which each pair's radios and link are put and taken out again: copying it for each would cost more than its path. */
+function trialOf(world: World): World {
+  return { ...world, radios: new Map(world.radios), links: new Map(world.links) };
+}
+
+type Seen =
+  | { kind: "site"; row: Site; id: string; name: string }
+  | { kind: "subscriber"; row: Subscriber; id: string; name: string };
+
 function rowFor(
   world: World,
+  trial: World,
   from: Site,
   to: { kind: "site"; row: Site } | { kind: "subscriber"; row: Subscriber },
-  seen: { id: string; name: string; kind: ViewRow["kind"] },
+  seen: Pick<ViewRow, "id" | "name" | "kind">,
   profileBetween: ProfileSource,
   makeId: () => string,
 ): ViewRow {
-  const { distanceM } = inverseGeodesic(from, to.row);
   const none: ViewRow = {
-    ...seen,
-    distanceM,
+    id: seen.id,
+    name: seen.name,
+    kind: seen.kind,
+    distanceM: inverseGeodesic(from, to.row).distanceM,
     state: "unknown",
     zoneShare: null,
     levelDbm: null,
@@ -65,12 +76,21 @@ function rowFor(
   };
   const joined = joiningEdits(world, from, to, makeId);
   if (!joined) return { ...none, lacks: "no fitting kit in the library" };
-  const tried = withEdits(world, joined.edits);
-  const answer = answerOf(tried, joined.link, profileBetween);
+  const put = joined.edits.flatMap((edit) => (edit.kind === "radios" && edit.row ? [edit.row] : []));
+  for (const radio of put) trial.radios.set(radio.id, radio);
+  try {
+    return answeredRow(trial, joined.link, none, profileBetween);
+  } finally {
+    for (const radio of put) trial.radios.delete(radio.id);
+  }
+}
+
+function answeredRow(tried: World, link: Link, none: ViewRow, profileBetween: ProfileSource): ViewRow {
+  const answer = answerOf(tried, link, profileBetween);
   if (!answer.path) return { ...none, lacks: answer.problem?.kind === "hole" ? "the terrain has a hole" : "one place" };
-  const { a, b } = linkEnds(tried, joined.link);
+  const { a, b } = linkEnds(tried, link);
   const { clearance, aToB, bToA } = answer.path;
-  const frequencyMHz = endOf(tried, joined.link.aRadioId).radio.frequencyMHz;
+  const frequencyMHz = endOf(tried, link.aRadioId).radio.frequencyMHz;
   const served = isServed(tried.plan, frequencyMHz, answer);
   const marginDb = weakestMarginDb(answer)!;
   const row: ViewRow = {
@@ -111,7 +131,18 @@ function byPromise(x: ViewRow, y: ViewRow): number {
   return x.distanceM - y.distanceM;
 }
 
-/** Every subscriber, or every other site, as one site sees them. */
+/** Places looked at from one; in a larger plan the nearest ones are. */
+export const MOST_SEEN = 2000;
+
+function nearest<T extends Place>(from: Place, places: T[]): T[] {
+  if (places.length <= MOST_SEEN) return places;
+  // Flat distances are good enough to leave out the farthest.
+  const shrink = Math.cos((from.latDeg * Math.PI) / 180);
+  const far = (place: T) => (place.latDeg - from.latDeg) ** 2 + ((place.lonDeg - from.lonDeg) * shrink) ** 2;
+  return [...places].sort((x, y) => far(x) - far(y)).slice(0, MOST_SEEN);
+}
+
+/** Every subscriber, or every other site, as one site sees them; the nearest `MOST_SEEN` in a larger plan. */
 export function viewFromSite(
   world: World,
   site: Site,
@@ -119,31 +150,20 @@ export function viewFromSite(
   profileBetween: ProfileSource,
   makeId: () => string,
 ): ViewRow[] {
-  const rows =
+  const trial = trialOf(world);
+  const seen: Seen[] =
     of === "subscribers"
-      ? [...world.subscribers.values()].map((row) =>
-          rowFor(
-            world,
-            site,
-            { kind: "subscriber", row },
-            { id: row.id, name: row.name, kind: "subscriber" },
-            profileBetween,
-            makeId,
-          ),
-        )
-      : [...world.sites.values()]
-          .filter(({ id }) => id !== site.id)
-          .map((row) =>
-            rowFor(
-              world,
-              site,
-              { kind: "site", row },
-              { id: row.id, name: row.name, kind: "site" },
-              profileBetween,
-              makeId,
-            ),
-          );
-  return rows.sort(byPromise);
+      ? nearest(site, [...world.subscribers.values()]).map((row) => ({
+          kind: "subscriber",
+          row,
+          id: row.id,
+          name: row.name,
+        }))
+      : nearest(
+          site,
+          [...world.sites.values()].filter(({ id }) => id !== site.id),
+        ).map((row) => ({ kind: "site", row, id: row.id, name: row.name }));
+  return seen.map((to) => rowFor(world, trial, site, to, to, profileBetween, makeId)).sort(byPromise);
 }
 
 /** Every site as one subscriber sees them. */
@@ -153,16 +173,11 @@ export function viewFromSubscriber(
   profileBetween: ProfileSource,
   makeId: () => string,
 ): ViewRow[] {
-  return [...world.sites.values()]
+  const trial = trialOf(world);
+  const to = { kind: "subscriber" as const, row: subscriber };
+  return nearest(subscriber, [...world.sites.values()])
     .map((site) =>
-      rowFor(
-        world,
-        site,
-        { kind: "subscriber", row: subscriber },
-        { id: site.id, name: site.name, kind: "site" },
-        profileBetween,
-        makeId,
-      ),
+      rowFor(world, trial, site, to, { kind: "site", id: site.id, name: site.name }, profileBetween, makeId),
     )
     .sort(byPromise);
 }

@@ -35,24 +35,47 @@ export function boundsOf(places: readonly { latDeg: number; lonDeg: number }[], 
 }
 
 /**
- * The cells of every raster within `bounds`, as they are; a raster with more than `mostCells` of them there is thinned
- * evenly. A profile within the bounds reads the same from the cut as from the terrain unless it was thinned.
+ * The cells of every raster within `bounds`, as they are; of a raster with more than `mostCells` of them there its overview
+ * is taken, or every so many. A profile within the bounds reads the same from the cut as from the terrain unless it was
+ * thinned. Yields between blocks of rows, so that whoever serves others can do so in between.
  */
-export function cutOut(terrain: Terrain, bounds: Bounds, mostCells = 12_000_000): TerrainCut {
+export function* cuttingOut(
+  terrain: Terrain,
+  bounds: Bounds,
+  mostCells = MOST_CELLS,
+): Generator<undefined, TerrainCut> {
   const layers: TerrainCut["layers"] = [];
   let isCoarser = false;
   for (const { surface, kind } of terrain.layers) {
-    const window = windowOf(surface.frame, bounds);
+    let source = surface;
+    let window = windowOf(source.frame, bounds);
+    if (window && window.columns * window.rows > mostCells && surface.overview) {
+      source = surface.overview;
+      window = windowOf(source.frame, bounds);
+      isCoarser = true;
+    }
     if (!window) continue;
     const every = Math.ceil(Math.sqrt((window.columns * window.rows) / mostCells));
     if (every > 1) isCoarser = true;
-    layers.push({ kind, ...copyCells(surface, window, every) });
+    layers.push({ kind, ...(yield* copyCells(source, window, every)) });
   }
   const [west, south, east, north] = bounds;
   const indexed = terrain.areas;
   const areas = indexed ? indexed.tree.search(west, south, east, north).map((i) => indexed.areas[i]!) : [];
   const cells = layers.filter(({ kind }) => kind !== "cover").map(({ frame }) => cellSizeM(frame));
   return { layers, areas, cellM: cells.length > 0 ? Math.min(...cells) : NaN, isCoarser };
+}
+
+/** Cells of one raster that a cut holds at most: 108 MB. */
+const MOST_CELLS = 12_000_000;
+
+/** The same in one go. */
+export function cutOut(terrain: Terrain, bounds: Bounds, mostCells = MOST_CELLS): TerrainCut {
+  const work = cuttingOut(terrain, bounds, mostCells);
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+  }
 }
 
 /** The terrain that a cut makes. */
@@ -80,11 +103,14 @@ function windowOf(
   return columns > 0 && rows > 0 ? { column, row, columns, rows } : null;
 }
 
-function copyCells(
+/** Rows copied between two yields. */
+const ROWS_AT_ONCE = 64;
+
+function* copyCells(
   surface: Surface,
   window: { column: number; row: number; columns: number; rows: number },
   every: number,
-): Omit<TerrainCut["layers"][number], "kind"> {
+): Generator<undefined, Omit<TerrainCut["layers"][number], "kind">> {
   const { frame } = surface;
   const columns = Math.ceil(window.columns / every);
   const rows = Math.ceil(window.rows / every);
@@ -101,6 +127,7 @@ function copyCells(
       coverHeightM[at] = surface.coverHeightM(column, row);
       coverCode[at] = surface.coverCode(column, row);
     }
+    if (y % ROWS_AT_ONCE === ROWS_AT_ONCE - 1) yield;
   }
   return {
     frame: {

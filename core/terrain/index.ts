@@ -1,5 +1,5 @@
 export { areaIndex, type AreaIndex, type CoverArea } from "./areas";
-export { boundsOf, cutOut, terrainOfCut, type Bounds, type TerrainCut } from "./cutOut";
+export { boundsOf, cutOut, cuttingOut, terrainOfCut, type Bounds, type TerrainCut } from "./cutOut";
 export { overviewFactor, overviewFrame, overviewGatherer, seenFromAfar, withOverview } from "./overview";
 export { profileScratch, sampleProfile, SHORTEST_PATH_M, type Profile, type ProfileScratch } from "./profile";
 export { readAlong } from "./readAlong";

@@ -21,6 +21,8 @@ export interface ViewAnswers {
   rows: ViewRow[] | BandRow[];
   /** Time that the answering took, ms. */
   tookMs: number;
+  /** Cells of the ground, m, where it had to be thinned for so wide a view; null where it is as it is. */
+  coarseM: number | null;
 }
 export type ViewMessage = { id: number; answers: ViewAnswers } | { id: number; failed: string };
 
@@ -28,6 +30,7 @@ const port = parentPort!;
 const scratch = profileScratch();
 let kept: World | null = null;
 let terrain: Terrain | null = null;
+let coarseM: number | null = null;
 
 function answer({ edits, ask }: ViewOrder): ViewRow[] | BandRow[] {
   const world = withEdits(kept!, edits);
@@ -66,9 +69,15 @@ port.on("message", (order: ViewOrder) => {
   const start = performance.now();
   try {
     if (order.rows) kept = worldOf(order.rows);
-    if (order.cut) terrain = terrainOfCut(order.cut);
+    if (order.cut) {
+      terrain = terrainOfCut(order.cut);
+      coarseM = order.cut.isCoarser ? order.cut.cellM : null;
+    }
     const rows = answer(order);
-    port.postMessage({ id: order.id, answers: { rows, tookMs: performance.now() - start } } satisfies ViewMessage);
+    port.postMessage({
+      id: order.id,
+      answers: { rows, tookMs: performance.now() - start, coarseM },
+    } satisfies ViewMessage);
   } catch (error) {
     port.postMessage({ id: order.id, failed: (error as Error).message } satisfies ViewMessage);
   }
