@@ -1,6 +1,6 @@
 import { ALIGNMENT_AIDS, POWER_INPUTS, radioModelSchema, type RadioModel } from "#core/radio";
 import { useState } from "react";
-import { Button, SelectField, TextField } from "../ui";
+import { boundText, Button, SelectField, TextField } from "../ui";
 
 type Field = [name: string, label: string, unit?: string];
 const TEXTS: Field[] = [
@@ -111,11 +111,11 @@ export function RadioEditor({
     const parsed = radioModelSchema.safeParse(radioOf(typed, radio.id, rows));
     if (!parsed.success) {
       const found: Record<string, string> = {};
-      for (const { path, message } of parsed.error.issues) {
-        const [first, second] = path.map(String);
-        const key = first === "widthsMHz" || first === "ports" ? first : path.join(".");
-        found[key] ??=
-          `${typed[key] || "nothing"}${second !== undefined && key === first ? `, entry ${Number(second) + 1}` : ""}: ${message}`;
+      for (const issue of parsed.error.issues) {
+        const path = issue.path.map(String);
+        const isList = path[0] === "widthsMHz" || path[0] === "ports";
+        const key = isList ? path[0]! : path.join(".");
+        found[key] ??= boundText(issue, typed[key] ?? "");
       }
       return setErrors(found);
     }

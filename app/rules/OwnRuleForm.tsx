@@ -1,6 +1,6 @@
 import { FLAG_WORDS, LICENCE_WORDS, LICENCES, RULE_FLAGS, ruleSchema, type Rule } from "#core/regulation";
 import { useState } from "react";
-import { Button, SelectField, TextField } from "../ui";
+import { boundText, Button, SelectField, TextField } from "../ui";
 
 type Typed = Record<string, string>;
 const EIRP_KINDS: Record<Rule["eirp"]["kind"], string> = {
@@ -126,14 +126,14 @@ export function OwnRuleForm({
     const parsed = ruleSchema.safeParse(ruleOf(typed, flags));
     if (parsed.success) return onKeep(parsed.data);
     const found: Typed = {};
-    for (const { path, message } of parsed.error.issues) {
-      const key = path.join(".");
+    for (const issue of parsed.error.issues) {
+      const key = issue.path.join(".");
       const name =
         FIELD_OF[key] ??
         (key.startsWith("widthsMHz")
           ? "widthsMHz"
           : key.replace(/Density\.dbm$/, "DensityDbm").replace(/Density\.perMHz$/, "DensityPer"));
-      found[name] ??= message;
+      found[name] ??= boundText(issue, typed[name] ?? "");
     }
     setErrors(found);
   };

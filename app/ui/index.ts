@@ -1,3 +1,4 @@
+export { boundText } from "./bounds";
 export { Button, buttonClass, SelectField, Term, TextField } from "./controls";
 export { euros, figure, formatsFor, signedFigure, type Formats } from "./format";
 export {
