@@ -36,7 +36,8 @@ for (const scheme of ["light", "dark"] as const) {
       await page.goto(`${server.origin}${path}`);
       await expect(page.locator("html")).toHaveAttribute("data-theme", scheme);
       await page.waitForLoadState("networkidle");
-      await expectAccessible(page, name);
+      // The same page in other colours: only they can be wrong.
+      await expectAccessible(page, name, scheme === "dark" ? ["color-contrast"] : []);
     }
   });
 }

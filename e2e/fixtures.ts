@@ -64,9 +64,10 @@ export const test = base.extend<{ demo: string }, { server: RunningServer }>({
   },
 });
 
-/** Fails on anything that axe calls serious or critical. */
-export async function expectAccessible(page: Page, what: string): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
+/** Fails on anything that axe calls serious or critical; `rules` looks for these only. */
+export async function expectAccessible(page: Page, what: string, rules: string[] = []): Promise<void> {
+  const axe = new AxeBuilder({ page });
+  const { violations } = await (rules.length > 0 ? axe.withRules(rules) : axe).analyze();
   const grave = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
   expect(
     grave.map(({ id, nodes }) => `${what}: ${id} at ${nodes.map((node) => node.target.join(" ")).join(", ")}`),

@@ -71,7 +71,7 @@ test("an empty plan with its own terrain and places goes the same way", async ({
   await page.getByRole("tab", { name: "Bridges to other sites" }).click();
   await page.getByRole("button", { name: "Try a link with Alto Verne" }).click();
   await expect(page.getByText(/blocked|tight/).first()).toBeVisible();
-  await expect(page.getByText(/60 % clear from/).first()).toBeVisible();
+  await expect(page.getByText(/Clear enough \(60 %\) from/).first()).toBeVisible();
   await page.getByRole("button", { name: /^Discard/ }).click();
 
   // A path into the hole is not answered as if the hole were sea.

@@ -2,11 +2,23 @@ import type { Site, Subscriber } from "#core/plan";
 import { joiningEdits, MOST_SEEN, type ViewRow } from "#core/search";
 import { useEffect, useMemo, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
-import { Button, figure, StateStroke, useFormats } from "../ui";
+import { Button, figure, StateStroke, Table, useFormats, type Column } from "../ui";
 import { useView } from "./useView";
 
 /** Rows drawn at once; the list is ranked, so that what is left out promises least. */
 const MOST_ROWS = 300;
+
+const COLUMNS: Column[] = [
+  { name: "Path" },
+  { name: "Place" },
+  { name: "Distance", isNumber: true },
+  { name: "Zone", isNumber: true },
+  { name: "Level", isNumber: true },
+  { name: "Margin", isNumber: true },
+  { name: "Down/up", isNumber: true },
+  { name: "Lacks" },
+  { name: "Action", isHidden: true },
+];
 
 /** All subscribers or sites as a site sees them, or all sites as a subscriber does: served first, then the nearest misses. */
 export function PlacesInView({
@@ -95,66 +107,44 @@ export function PlacesInView({
           {view.coarseM !== null && `, on ground of ${figure(view.coarseM, 0)} m cells: look at a link for its own`}
         </span>
       </div>
-      <table className="w-full text-[13px]">
-        <caption className="sr-only">What {place.name} sees, best first</caption>
-        <thead className="sticky top-0 bg-panel">
-          <tr className="text-right text-xs text-quiet [&_th]:px-2 [&_th]:font-normal">
-            <th className="text-left">Path</th>
-            <th className="text-left">Place</th>
-            <th>Distance</th>
-            <th>Zone</th>
-            <th>Level</th>
-            <th>Margin</th>
-            <th>Down/up</th>
-            <th className="text-left">Lacks</th>
-            <th>
-              <span className="sr-only">Action</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {shown.slice(0, MOST_ROWS).map((row) => (
-            <tr key={row.id} className="border-t border-rule [&_td]:px-2 [&_td]:py-0.5">
-              <td>
-                <StateStroke state={row.state} />
-              </td>
-              <td className="max-w-40 truncate" title={row.name}>
-                <button
-                  type="button"
-                  className="hover:text-clay"
-                  onClick={() => select({ kind: row.kind, id: row.id })}
-                >
-                  {row.name}
-                </button>
-              </td>
-              <td className="figures text-right text-xs whitespace-nowrap">{formats.distance(row.distanceM)}</td>
-              <td className="figures text-right text-xs">{row.zoneShare === null ? "–" : figure(row.zoneShare, 2)}</td>
-              <td className="figures text-right text-xs whitespace-nowrap">
-                {row.levelDbm === null ? "–" : `${figure(row.levelDbm, 0)} dBm`}
-              </td>
-              <td
-                className={`figures text-right text-xs whitespace-nowrap ${row.served ? "font-semibold" : "text-quiet"}`}
+      <Table caption={`What ${place.name} sees, best first`} columns={COLUMNS} isSticky>
+        {shown.slice(0, MOST_ROWS).map((row) => (
+          <tr key={row.id}>
+            <td>
+              <StateStroke state={row.state} />
+            </td>
+            <td className="max-w-40 truncate" title={row.name}>
+              <button type="button" className="hover:text-clay" onClick={() => select({ kind: row.kind, id: row.id })}>
+                {row.name}
+              </button>
+            </td>
+            <td className="figures text-right text-xs whitespace-nowrap">{formats.distance(row.distanceM)}</td>
+            <td className="figures text-right text-xs">{row.zoneShare === null ? "–" : figure(row.zoneShare, 2)}</td>
+            <td className="figures text-right text-xs whitespace-nowrap">
+              {row.levelDbm === null ? "–" : `${figure(row.levelDbm, 0)} dBm`}
+            </td>
+            <td
+              className={`figures text-right text-xs whitespace-nowrap ${row.served ? "font-semibold" : "text-quiet"}`}
+            >
+              {row.marginDb === null ? "–" : `${figure(row.marginDb)} dB`}
+            </td>
+            <td className="figures text-right text-xs whitespace-nowrap">
+              {figure(row.downMbps, 0)}/{figure(row.upMbps, 0)}
+            </td>
+            <td className="text-xs">{row.lacks}</td>
+            <td className="text-right">
+              <Button
+                className="px-1.5 py-0 text-xs"
+                aria-label={`Try a link with ${row.name}`}
+                disabled={row.lacks.startsWith("no fitting")}
+                onClick={() => take(row)}
               >
-                {row.marginDb === null ? "–" : `${figure(row.marginDb)} dB`}
-              </td>
-              <td className="figures text-right text-xs whitespace-nowrap">
-                {figure(row.downMbps, 0)}/{figure(row.upMbps, 0)}
-              </td>
-              <td className="text-xs">{row.lacks}</td>
-              <td className="text-right">
-                <Button
-                  className="px-1.5 py-0 text-xs"
-                  aria-label={`Try a link with ${row.name}`}
-                  disabled={row.lacks.startsWith("no fitting")}
-                  onClick={() => take(row)}
-                >
-                  Try
-                </Button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+                Try
+              </Button>
+            </td>
+          </tr>
+        ))}
+      </Table>
       {shown.length > MOST_ROWS && (
         <p className="px-3 py-1 text-xs text-quiet">and {shown.length - MOST_ROWS} that promise less</p>
       )}

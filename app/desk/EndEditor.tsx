@@ -146,7 +146,7 @@ export function EndEditor({
           radio.azimuthDeg === null &&
           `Aims at ${figure(pointing.azimuthDeg)}° true, ${figure(Math.abs(pointing.mechanicalTiltDownDeg))}° ${pointing.mechanicalTiltDownDeg >= 0 ? "down" : "up"}. `}
         {leastHeightM !== undefined &&
-          `60 % clear from ${formats.height(leastHeightM)}; structure ${formats.height(end.maxHeightM)}.`}
+          `Clear enough from ${formats.height(leastHeightM)}; structure ${formats.height(end.maxHeightM)}.`}
       </p>
       {radio.heightM > end.maxHeightM && (
         <p role="alert" className="text-xs font-medium text-blocked">

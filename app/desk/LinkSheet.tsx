@@ -1,4 +1,4 @@
-import { isServed, wantedMarginDb, type LinkAnswer, type Tape } from "#core/link";
+import { isServed, wantedMarginDb, wantedText, type LinkAnswer, type Tape } from "#core/link";
 import { linkEnds, type Link as LinkRow } from "#core/plan";
 import { Tabs } from "radix-ui";
 import { Link } from "react-router";
@@ -80,7 +80,7 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
       )}
       {clearance.state !== "clear" && (
         <p className="mt-0.5 text-quiet">
-          {Math.round(clearance.wantedShare * 100)} % clear from {formats.height(clearance.leastHeightAM)} at the first
+          Clear enough ({wantedText(clearance, world.plan)}) from {formats.height(clearance.leastHeightAM)} at the first
           end, or {formats.height(clearance.leastHeightBM)} at the second.
         </p>
       )}

@@ -8,7 +8,7 @@ import { requirePlan } from "../data/plan.server";
 import { keepEdits } from "../import/keep";
 import { download } from "../library/download";
 import { MOST_COMPARED } from "../library/lines";
-import { Button, buttonClass, euros, figure } from "../ui";
+import { Button, buttonClass, euros, figure, Table } from "../ui";
 import type { Route } from "./+types/library";
 
 export async function loader({ params }: Route.LoaderArgs) {
@@ -37,7 +37,6 @@ export async function loader({ params }: Route.LoaderArgs) {
 }
 
 const bandText = ([low, high]: readonly [number, number]) => `${figure(low, 0)}–${figure(high, 0)}`;
-const HEAD = "text-left text-xs text-quiet [&_th]:pr-3 [&_th]:font-normal";
 
 /** All radios and antennas that a plan can build with, and the ways in and out for more. */
 export default function Library({ loaderData: { plan, antennas, radios, uses, lacking } }: Route.ComponentProps) {
@@ -134,26 +133,19 @@ export default function Library({ loaderData: { plan, antennas, radios, uses, la
       {errors && (
         <section role="alert" className="mb-3 rounded border border-blocked p-3 text-sm">
           <p className="font-medium">{errors.name} was not taken; the library is as it was.</p>
-          <table className="mt-1 w-full text-[13px]">
-            <thead>
-              <tr className={HEAD}>
-                <th>Row</th>
-                <th>Field</th>
-                <th>Value</th>
-                <th>What is wrong</th>
+          <Table
+            caption="What could not be read"
+            columns={[{ name: "Row" }, { name: "Field" }, { name: "Value" }, { name: "What is wrong" }]}
+          >
+            {errors.errors.map(({ row, field, value, reason }, i) => (
+              <tr key={i}>
+                <td className="figures">{row || "–"}</td>
+                <td>{field}</td>
+                <td className="figures text-xs">{value || "–"}</td>
+                <td>{reason}</td>
               </tr>
-            </thead>
-            <tbody>
-              {errors.errors.map(({ row, field, value, reason }, i) => (
-                <tr key={i} className="border-t border-rule">
-                  <td className="figures pr-3">{row || "–"}</td>
-                  <td className="pr-3">{field}</td>
-                  <td className="figures pr-3 text-xs">{value || "–"}</td>
-                  <td>{reason}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+            ))}
+          </Table>
         </section>
       )}
       <section aria-labelledby="radios">
@@ -165,52 +157,48 @@ export default function Library({ loaderData: { plan, antennas, radios, uses, la
             Add a radio
           </Link>
         </div>
-        <table className="w-full text-[13px]">
-          <thead>
-            <tr className={HEAD}>
-              <th>Radio</th>
-              <th>Use</th>
-              <th>MHz</th>
-              <th>Widths, MHz</th>
-              <th className="text-right">Power</th>
-              <th className="text-right">Range</th>
-              <th className="text-right">Price</th>
-              <th className="text-right">In use</th>
-              <th>
-                <span className="sr-only">Action</span>
-              </th>
+        <Table
+          caption="Radios"
+          columns={[
+            { name: "Radio" },
+            { name: "Use" },
+            { name: "MHz" },
+            { name: "Widths, MHz" },
+            { name: "Power", isNumber: true },
+            { name: "Range", isNumber: true },
+            { name: "Price", isNumber: true },
+            { name: "In use", isNumber: true },
+            { name: "Action", isHidden: true },
+          ]}
+        >
+          {radios.map((radio) => (
+            <tr key={radio.id}>
+              <td>
+                <Link to={`${base}/radios/${encodeURIComponent(radio.id)}`} className="text-clay underline">
+                  {radio.maker} {radio.model}
+                </Link>
+              </td>
+              <td>{radio.use}</td>
+              <td className="figures text-xs">{bandText(radio.bandMHz)}</td>
+              <td className="figures text-xs">{radio.widthsMHz.join(", ")}</td>
+              <td className="figures text-right text-xs">{figure(radio.powerMaxDbm, 0)} dBm</td>
+              <td className="figures text-right text-xs">{figure(radio.rangeLimitKm, 0)} km</td>
+              <td className="figures text-right text-xs">{euros(radio.priceEur)}</td>
+              <td className="figures text-right text-xs">{uses[radio.id] ?? 0}</td>
+              <td className="text-right">
+                {!uses[radio.id] && (
+                  <Button
+                    className="px-1.5 py-0 text-xs"
+                    aria-label={`Take ${radio.maker} ${radio.model} out`}
+                    onClick={() => void remove(radio.id, `${radio.maker} ${radio.model}`)}
+                  >
+                    Take out
+                  </Button>
+                )}
+              </td>
             </tr>
-          </thead>
-          <tbody>
-            {radios.map((radio) => (
-              <tr key={radio.id} className="border-t border-rule [&_td]:pr-3">
-                <td className="py-0.5">
-                  <Link to={`${base}/radios/${encodeURIComponent(radio.id)}`} className="text-clay underline">
-                    {radio.maker} {radio.model}
-                  </Link>
-                </td>
-                <td>{radio.use}</td>
-                <td className="figures text-xs">{bandText(radio.bandMHz)}</td>
-                <td className="figures text-xs">{radio.widthsMHz.join(", ")}</td>
-                <td className="figures text-right text-xs">{figure(radio.powerMaxDbm, 0)} dBm</td>
-                <td className="figures text-right text-xs">{figure(radio.rangeLimitKm, 0)} km</td>
-                <td className="figures text-right text-xs">{euros(radio.priceEur)}</td>
-                <td className="figures text-right text-xs">{uses[radio.id] ?? 0}</td>
-                <td className="py-0.5 text-right">
-                  {!uses[radio.id] && (
-                    <Button
-                      className="px-1.5 py-0 text-xs"
-                      aria-label={`Take ${radio.maker} ${radio.model} out`}
-                      onClick={() => void remove(radio.id, `${radio.maker} ${radio.model}`)}
-                    >
-                      Take out
-                    </Button>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+          ))}
+        </Table>
       </section>
       <section aria-labelledby="antennas" className="mt-6">
         <div className="flex items-center gap-2">
@@ -226,60 +214,56 @@ export default function Library({ loaderData: { plan, antennas, radios, uses, la
             </Link>
           )}
         </div>
-        <table className="w-full text-[13px]">
-          <thead>
-            <tr className={HEAD}>
-              <th>Antenna</th>
-              <th>Shape</th>
-              <th>MHz</th>
-              <th className="text-right">Gain</th>
-              <th className="text-right">Price</th>
-              <th className="text-right">In use</th>
-              <th className="text-center">Compare</th>
-              <th>
-                <span className="sr-only">Action</span>
-              </th>
+        <Table
+          caption="Antennas"
+          columns={[
+            { name: "Antenna" },
+            { name: "Shape" },
+            { name: "MHz" },
+            { name: "Gain", isNumber: true },
+            { name: "Price", isNumber: true },
+            { name: "In use", isNumber: true },
+            { name: "Compare" },
+            { name: "Action", isHidden: true },
+          ]}
+        >
+          {antennas.map(({ id, maker, model, shape, bandMHz, gainDbi, priceEur }) => (
+            <tr key={id}>
+              <td>
+                <Link to={`${base}/antennas?${new URLSearchParams({ id })}`} className="text-clay underline">
+                  {maker} {model}
+                </Link>
+              </td>
+              <td>{shape}</td>
+              <td className="figures text-xs">{bandText(bandMHz)}</td>
+              <td className="figures text-right text-xs">{figure(gainDbi)} dBi</td>
+              <td className="figures text-right text-xs">{euros(priceEur)}</td>
+              <td className="figures text-right text-xs">{uses[id] ?? 0}</td>
+              <td>
+                <input
+                  type="checkbox"
+                  aria-label={`Compare ${maker} ${model}`}
+                  checked={chosen.includes(id)}
+                  disabled={!chosen.includes(id) && chosen.length >= MOST_COMPARED}
+                  onChange={({ target: { checked } }) =>
+                    setChosen(checked ? [...chosen, id] : chosen.filter((one) => one !== id))
+                  }
+                />
+              </td>
+              <td className="text-right">
+                {!uses[id] && (
+                  <Button
+                    className="px-1.5 py-0 text-xs"
+                    aria-label={`Take ${maker} ${model} out`}
+                    onClick={() => void remove(id, `${maker} ${model}`)}
+                  >
+                    Take out
+                  </Button>
+                )}
+              </td>
             </tr>
-          </thead>
-          <tbody>
-            {antennas.map(({ id, maker, model, shape, bandMHz, gainDbi, priceEur }) => (
-              <tr key={id} className="border-t border-rule [&_td]:pr-3">
-                <td className="py-0.5">
-                  <Link to={`${base}/antennas?${new URLSearchParams({ id })}`} className="text-clay underline">
-                    {maker} {model}
-                  </Link>
-                </td>
-                <td>{shape}</td>
-                <td className="figures text-xs">{bandText(bandMHz)}</td>
-                <td className="figures text-right text-xs">{figure(gainDbi)} dBi</td>
-                <td className="figures text-right text-xs">{euros(priceEur)}</td>
-                <td className="figures text-right text-xs">{uses[id] ?? 0}</td>
-                <td className="text-center">
-                  <input
-                    type="checkbox"
-                    aria-label={`Compare ${maker} ${model}`}
-                    checked={chosen.includes(id)}
-                    disabled={!chosen.includes(id) && chosen.length >= MOST_COMPARED}
-                    onChange={({ target: { checked } }) =>
-                      setChosen(checked ? [...chosen, id] : chosen.filter((one) => one !== id))
-                    }
-                  />
-                </td>
-                <td className="py-0.5 text-right">
-                  {!uses[id] && (
-                    <Button
-                      className="px-1.5 py-0 text-xs"
-                      aria-label={`Take ${maker} ${model} out`}
-                      onClick={() => void remove(id, `${maker} ${model}`)}
-                    >
-                      Take out
-                    </Button>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+          ))}
+        </Table>
       </section>
       <p className="mt-4 text-xs text-quiet">
         The columns of an antenna’s table stand in the documentation; radios follow{" "}

@@ -7,7 +7,7 @@ import { requirePlan } from "../data/plan.server";
 import { keepEdits } from "../import/keep";
 import { EMPTY_RULE, OwnRuleForm } from "../rules/OwnRuleForm";
 import { RuleTable } from "../rules/RuleTable";
-import { Button } from "../ui";
+import { Button, Table } from "../ui";
 import type { Route } from "./+types/rules";
 
 /** Breaks of one set that travel; the count is always whole. */
@@ -33,32 +33,25 @@ export async function loader({ params }: Route.LoaderArgs) {
 function Breaks({ planId, breaks, breakCount }: { planId: string; breaks: RuleBreak[]; breakCount: number }) {
   return (
     <>
-      <table className="w-full text-[13px]">
-        <caption className="sr-only">Transmitters that break this rule set</caption>
-        <thead>
-          <tr className="text-left text-xs text-quiet [&_th]:pr-3 [&_th]:font-normal">
-            <th>Transmitter</th>
-            <th>At</th>
-            <th>What breaks</th>
+      <Table
+        caption="Transmitters that break this rule set"
+        columns={[{ name: "Transmitter" }, { name: "At" }, { name: "What breaks" }]}
+      >
+        {breaks.map(({ linkId, radioId, radio, place, what }) => (
+          <tr key={`${linkId} ${radioId}`} className="align-top">
+            <td>
+              <Link
+                to={`/plans/${planId}/paths?sel=link:${encodeURIComponent(linkId)}`}
+                className="text-clay underline"
+              >
+                {radio}
+              </Link>
+            </td>
+            <td>{place}</td>
+            <td className="text-xs">{what}</td>
           </tr>
-        </thead>
-        <tbody>
-          {breaks.map(({ linkId, radioId, radio, place, what }) => (
-            <tr key={`${linkId} ${radioId}`} className="border-t border-rule align-top">
-              <td className="py-0.5 pr-3">
-                <Link
-                  to={`/plans/${planId}/paths?sel=link:${encodeURIComponent(linkId)}`}
-                  className="text-clay underline"
-                >
-                  {radio}
-                </Link>
-              </td>
-              <td className="pr-3">{place}</td>
-              <td className="text-xs">{what}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        ))}
+      </Table>
       {breakCount > breaks.length && <p className="text-xs text-quiet">and {breakCount - breaks.length} more</p>}
     </>
   );

@@ -1,5 +1,5 @@
 import { fresnelRadiusM } from "#core/propagation";
-import type { PathAnswer } from "#core/link";
+import { wantedText, type PathAnswer } from "#core/link";
 import type { LinkEnd } from "#core/plan";
 import type { Profile } from "#core/terrain";
 import { useEffect, useMemo, useRef, useState, type PointerEvent } from "react";
@@ -143,7 +143,7 @@ export function Section({
           [Math.min(pathKm, clearance.worstKm + gapKm), pathKm],
         ]
       : [[0, pathKm]];
-  const worstText = `${figure(clearance.worstShare, 2)} of the zone at ${formats.distance(clearance.worstKm * 1000)}${clearance.intrusionM > 0 ? `, ${formats.height(clearance.intrusionM)} short of 60 %` : ""}`;
+  const worstText = `${figure(clearance.worstShare, 2)} of the zone at ${formats.distance(clearance.worstKm * 1000)}${clearance.intrusionM > 0 ? `, ${formats.height(clearance.intrusionM)} short of ${wantedText(clearance, { kFactor })}` : ""}`;
   const labelRight = worstX > width - 300;
 
   return (

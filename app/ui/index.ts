@@ -14,3 +14,4 @@ export {
 } from "./glyphs";
 export { NumberField } from "./NumberField";
 export { useFormats, usePreferences } from "./preferences";
+export { Table, type Column } from "./Table";

@@ -1,5 +1,5 @@
 import { tiltBeyondBracketDeg } from "../aiming";
-import { isServed, wantedMarginDb, type LinkAnswer } from "../link";
+import { isServed, wantedMarginDb, wantedText, type LinkAnswer } from "../link";
 import { linkEnds, type Edit, type Link, type LinkEnd, type Measurement, type World } from "../plan";
 import { judge } from "../install";
 import { FLAG_WORDS } from "../regulation";
@@ -135,7 +135,7 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
 
   const { clearance, aToB, bToA, aPointing, bPointing, trees, treesAlone } = answer.path;
   const at = `at ${clearance.worstKm.toFixed(2)} km`;
-  const wantedPercent = `${Math.round(clearance.wantedShare * 100)} %${clearance.kFactor === world.plan.kFactor ? "" : ` at k = ${clearance.kFactor.toFixed(2)}`}`;
+  const wantedClear = wantedText(clearance, world.plan);
   if (treesAlone && trees.depthM > 0 && isServed(world.plan, a.radio.frequencyMHz, answer)) {
     add(
       "trees",
@@ -147,14 +147,14 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
     add(
       "blocked",
       null,
-      `${clearance.worstShare < 0 ? `${(-clearance.worstShare).toFixed(2)} of the zone over the line` : `${clearance.worstShare.toFixed(2)} of the zone clear`} ${at}, ${clearance.intrusionM.toFixed(1)} m into the wanted ${wantedPercent}`,
+      `${clearance.worstShare < 0 ? `${(-clearance.worstShare).toFixed(2)} of the zone over the line` : `${clearance.worstShare.toFixed(2)} of the zone clear`} ${at}, ${clearance.intrusionM.toFixed(1)} m into the wanted ${wantedClear}`,
       "The straight line itself is cut; what arrives is diffracted and changes with weather and leaves.",
     );
   } else if (clearance.state === "tight") {
     add(
       "tight",
       null,
-      `${clearance.worstShare.toFixed(2)} of the zone clear ${at}, ${clearance.intrusionM.toFixed(1)} m short of ${wantedPercent}`,
+      `${clearance.worstShare.toFixed(2)} of the zone clear ${at}, ${clearance.intrusionM.toFixed(1)} m short of ${wantedClear}`,
       "Line of sight alone is not enough: energy travels in the whole zone.",
     );
   }

@@ -58,3 +58,38 @@ test("what is written in any style reads back as the same place", () => {
     }),
   );
 });
+
+test("places along lie on the geodesic at every length and latitude that networks have", () => {
+  const latitude = fc.double({ min: -75, max: 75, noNaN: true });
+  const azimuth = fc.double({ min: 0, max: 360, noNaN: true });
+  fc.assert(
+    fc.property(
+      latitude,
+      azimuth,
+      fc.double({ min: 50, max: 300_000, noNaN: true }),
+      (latDeg, azimuthDeg, distanceM) => {
+        const from = { latDeg, lonDeg: 20 };
+        const to = destination(from, azimuthDeg, distanceM);
+        fc.pre(Math.abs(to.latDeg) < 78);
+        const count = 41;
+        const line = placesAlong(from, to, count);
+        expect([line.latDeg[0], line.lonDeg[0]]).toEqual([from.latDeg, from.lonDeg]);
+        expect([line.latDeg[count - 1], line.lonDeg[count - 1]]).toEqual([to.latDeg, to.lonDeg]);
+        for (let i = 1; i < count - 1; i += 3) {
+          const exact = destination(from, azimuthDeg, (distanceM * i) / (count - 1));
+          const off = inverseGeodesic(exact, { latDeg: line.latDeg[i]!, lonDeg: line.lonDeg[i]! }).distanceM;
+          expect(off).toBeLessThan(0.02);
+        }
+      },
+    ),
+    { numRuns: 80 },
+  );
+});
+
+test("a path across the date line stays on it", () => {
+  const from = { latDeg: -17, lonDeg: 179.9 };
+  const to = { latDeg: -17.05, lonDeg: -179.95 };
+  const { lonDeg } = placesAlong(from, to, 21);
+  for (const lon of lonDeg) expect(Math.abs(lon)).toBeGreaterThan(179.8);
+  for (const lon of lonDeg) expect(Math.abs(lon)).toBeLessThanOrEqual(180);
+});

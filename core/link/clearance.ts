@@ -60,6 +60,12 @@ const TROPICAL_FROM_KM = 30;
 /** The usual strongly sub-refractive case, looked at beside the plan's k whatever the school. */
 export const SUB_REFRACTIVE_K = 2 / 3;
 
+/** What a condition wants, in words: "60 %", or "a free line at k = 0.50" where it is not the plan's own k. */
+export function wantedText({ wantedShare, kFactor }: ClearanceCondition, plan: Pick<Plan, "kFactor">): string {
+  const share = wantedShare === 0 ? "a free line" : `${Math.round(wantedShare * 100)} %`;
+  return kFactor === plan.kFactor ? share : `${share} at k = ${kFactor.toFixed(2)}`;
+}
+
 /** What the ray must pass over: ground, and what stands on it unless it is trees planned through. Written to `into`. */
 export function obstructionHeightsM(
   { groundAmslM, coverHeightM, coverCode }: Profile,

@@ -24,6 +24,7 @@ export {
   clearanceOf,
   obstructionHeightsM,
   SUB_REFRACTIVE_K,
+  wantedText,
   WANTED_ZONE_SHARE,
   type Clearance,
   type ClearanceCheck,

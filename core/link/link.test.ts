@@ -187,3 +187,68 @@ test("a pointing error costs what the pattern says, only where nobody has set th
   const straight = answerOf(valley().world, valley().world.links.get("access")!, set.between).path!;
   expect(access.aToB.fromOffDb).toBe(straight.aToB.fromOffDb);
 });
+
+test("every line of a tape names its formula and source, and what the rule set asks stands at the EIRP", () => {
+  const made = valley(0, (rows) => {
+    rows.plan.pointingErrorDeg = 1;
+    for (const id of ["west-east", "east-west"])
+      Object.assign(radioIn(rows, id), { frequencyMHz: 5600, cableLossDb: 1.5, txPowerDbm: 2 });
+  });
+  const lines = tapeLines(bridgeOf(made).path!.aToB);
+  for (const { formula, source, label } of lines)
+    expect([label, formula !== "" && source !== ""]).toEqual([label, true]);
+  const eirp = lines.find(({ key }) => key === "eirp")!;
+  const inputs = new Map(eirp.inputs);
+  expect(eirp.inputs.filter(([name]) => name === "asks for").map(([, value]) => value)).toEqual([
+    "radar avoidance (DFS)",
+    "power control (TPC)",
+  ]);
+  expect(inputs.get("licence")).toBe("no licence");
+  expect(inputs.get("cap")).toBe("30.0 dBm");
+  expect(eirp.source).toContain("check with your regulator");
+  expect(lines.map(({ key }) => key)).toEqual(expect.arrayContaining(["cable", "farCable", "offA", "offB", "margin"]));
+  expect(lines.find(({ key }) => key === "offA")!.inputs).toContainEqual(["pointing error allowed for", "1°"]);
+  const keys = lines.map(({ key }) => key);
+  expect(new Set(keys).size).toBe(keys.length);
+});
+
+test("rain stands below the level with the rate it was taken for: the plan's own, or the latitude's", () => {
+  const eighty = {
+    radioModelId: "kestrane-salto-80",
+    antennaModelId: "kestrane-plato-80-50",
+    frequencyMHz: 73500,
+    widthMHz: 500,
+    txPowerDbm: 10,
+  };
+  const rainLine = (rainRate001MmPerH: number | null) => {
+    const made = valley(0, (rows) => {
+      rows.plan.rainRate001MmPerH = rainRate001MmPerH;
+      for (const id of ["west-east", "east-west"]) Object.assign(radioIn(rows, id), eighty);
+    });
+    return tapeLines(bridgeOf(made).path!.aToB).find(({ key }) => key === "rain")!;
+  };
+  expect(rainLine(40).inputs[0]).toEqual(["rain rate 0.01 %", "40 mm/h, the plan's"]);
+  expect(rainLine(null).inputs[0]).toEqual(["rain rate 0.01 %", "95 mm/h, by the latitude"]);
+  expect(rainLine(null).stepDb!).toBeLessThan(rainLine(40).stepDb!);
+});
+
+test("answers are reciprocal: the same path from its other end has the same clearance and loss", () => {
+  const height = fc.double({ min: 5, max: 40, noNaN: true });
+  fc.assert(
+    fc.property(fc.integer({ min: 0, max: 60 }), height, height, (ridgeM, heightA, heightB) => {
+      const made = valley(ridgeM, (rows) => {
+        radioIn(rows, "west-east").heightM = heightA;
+        radioIn(rows, "east-west").heightM = heightB;
+      });
+      const { a, b } = linkEnds(made.world, made.world.links.get("bridge")!);
+      const shared = { plan: made.world.plan, kind: "bridge", foliageDepthM: null } as const;
+      const there = answerLink({ ...shared, a, b, profile: made.between(a.place, b.place) });
+      const back = answerLink({ ...shared, a: b, b: a, profile: made.between(b.place, a.place) });
+      expect(back.state).toBe(there.state);
+      expect(back.path!.clearance.worstShare).toBeCloseTo(there.path!.clearance.worstShare, 2);
+      expect(back.path!.diffractionDb).toBeCloseTo(there.path!.diffractionDb, 2);
+      expect(back.path!.bToA.levelDbm).toBeCloseTo(there.path!.aToB.levelDbm, 2);
+    }),
+    { numRuns: 25 },
+  );
+});

@@ -10,6 +10,7 @@ import {
   searchWaysOut,
   viewFromSite,
   viewFromSubscriber,
+  WORK_EUR,
   type SearchAsk,
 } from "#core/search";
 import { inverseGeodesic } from "#core/geodesy";
@@ -184,4 +185,54 @@ test("a cut of the terrain reads the same within its bounds, and says when it wa
   const thin = cutOut(terrain, boundsOf([from, to], 500), 2000);
   expect(thin.isCoarser).toBe(true);
   expect(thin.layers[0]!.groundAmslM.length).toBeLessThanOrEqual(2100);
+});
+
+test("a path that cannot be answered is searched all the same, and nothing is made up for it", () => {
+  const holed = valley(0, (rows) => void (rows.sites[1]!.lonDeg = 20.4));
+  const { ways } = search(holed, 0, { moveBM: 300, mastM: 10 });
+  for (const way of ways) expect(servesAll(holed.world, way.edits, holed.between)).toBe(true);
+  const together = valley(0, (rows) => void (rows.sites[1]!.lonDeg = 20));
+  expect(search(together, 0, { mastM: 10 }).ways.every(({ outcome }) => outcome.state !== "unknown")).toBe(true);
+});
+
+test("a link that works is offered nothing that makes it worse", () => {
+  const made = valley();
+  const now = answerOf(made.world, made.world.links.get("bridge")!, made.between);
+  const margin = Math.min(now.path!.aToB.marginLeftDb, now.path!.bToA.marginLeftDb);
+  for (const { outcome, kind } of search(made, 0, { moveAM: 300 }).ways) {
+    expect(outcome.served).toBe(true);
+    expect(outcome.marginDb).toBeGreaterThan(margin);
+    expect(kind).not.toMatch(/relay/);
+  }
+});
+
+test("ways stand by outcome, then by what kit and work cost together", () => {
+  for (const ridgeM of [13, 28, 70]) {
+    const { ways } = search(valley(ridgeM, third(20.0549)), ridgeM, { moveAM: 300, moveBM: 300, mastM: 15 });
+    const cost = ({ kind, costEur }: (typeof ways)[number]) => costEur + WORK_EUR[kind];
+    const grade = ({ outcome }: (typeof ways)[number]) =>
+      (outcome.served ? 0 : 4) + ["clear", "tight", "blocked"].indexOf(outcome.state);
+    for (let i = 1; i < ways.length; i++) {
+      const [before, here] = [ways[i - 1]!, ways[i]!];
+      expect(grade(before)).toBeLessThanOrEqual(grade(here));
+      if (grade(before) === grade(here)) expect(cost(before)).toBeLessThanOrEqual(cost(here) + 1e-9);
+    }
+    expect(new Set(ways.map(({ label }) => label)).size).toBe(ways.length);
+  }
+});
+
+test("a relay over a site takes the old link and its radios away and says when no mount is free", () => {
+  const made = valley(70, (rows) => {
+    third(20.0549)(rows);
+    rows.sites.at(-1)!.freeMounts = 0;
+  });
+  const relay = search(made, 70).ways.find(({ kind }) => kind === "relaySite")!;
+  expect(relay.caution).toBe("third has no free mount");
+  const after = withEdits(made.world, relay.edits);
+  expect(after.links.has("bridge")).toBe(false);
+  expect(after.radios.has("west-east")).toBe(false);
+  const bridges = [...after.links.values()].filter(({ kind }) => kind === "bridge");
+  expect(bridges).toHaveLength(2);
+  const channels = bridges.map(({ aRadioId }) => after.radios.get(aRadioId)!.frequencyMHz);
+  expect(Math.abs(channels[0]! - channels[1]!)).toBeGreaterThanOrEqual(60);
 });

@@ -75,7 +75,7 @@ function readBlocks(surface: Surface, latDeg: Float64Array, lonDeg: Float64Array
         lastColumn = Math.min(block.column + block.columns, columns) - 1;
         lastRow = Math.min(block.row + block.rows, rows) - 1;
       } else lastColumn = lastRow = -1;
-      if (left >= lastColumn || top >= lastRow) {
+      if (!block || left >= lastColumn || top >= lastRow) {
         readCells(surface, latDeg[i]!, lonDeg[i]!, i, into);
         continue;
       }
