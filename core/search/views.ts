@@ -104,20 +104,21 @@ function answeredRow(tried: World, link: Link, none: ViewRow, profileBetween: Pr
     served,
   };
   if (served && answer.state === "clear") return { ...row, missBy: 0 };
-  if (answer.state !== "clear") {
-    const rises = [
-      { end: b, metres: upToHalf(clearance.leastHeightBM - b.radio.heightM) },
-      { end: a, metres: upToHalf(clearance.leastHeightAM - a.radio.heightM) },
-    ].sort((x, y) => x.metres - y.metres);
-    const { end, metres } = rises[0]!;
-    if (metres <= MOST_METRES) {
-      const tooHigh = end.radio.heightM + metres > end.maxHeightM ? `, above its ${end.maxHeightM} m` : "";
-      return { ...row, missBy: metres, lacks: `${metres} m more at ${end.placeName}${tooHigh}` };
-    }
-    return row;
-  }
-  const shortDb = wantedMarginDb(tried.plan, frequencyMHz) - marginDb;
-  return shortDb <= MOST_DB ? { ...row, missBy: shortDb, lacks: `${shortDb.toFixed(1)} dB more` } : row;
+  // What the ground takes now is won back once it is cleared; what then is still short, height will not mend.
+  const wonDb = answer.state === "clear" ? 0 : aToB.question.path.diffractionDb + aToB.question.path.trees.lossDb;
+  const shortDb = wantedMarginDb(tried.plan, frequencyMHz) - marginDb - wonDb;
+  if (shortDb > MOST_DB) return row;
+  const level = shortDb > 0 ? `${shortDb.toFixed(1)} dB more` : "";
+  if (answer.state === "clear") return { ...row, missBy: shortDb, lacks: level };
+  const [rise] = [
+    { end: b, metres: upToHalf(clearance.leastHeightBM - b.radio.heightM) },
+    { end: a, metres: upToHalf(clearance.leastHeightAM - a.radio.heightM) },
+  ].sort((x, y) => x.metres - y.metres) as [{ end: typeof a; metres: number }, unknown];
+  const { end, metres } = rise;
+  if (metres > MOST_METRES) return row;
+  const tooHigh = end.radio.heightM + metres > end.maxHeightM ? `, above its ${end.maxHeightM} m` : "";
+  const height = `${metres} m more at ${end.placeName}${tooHigh}`;
+  return { ...row, missBy: metres + Math.max(0, shortDb), lacks: level ? `${height}, and ${level}` : height };
 }
 
 /** Served first by rate and margin, then the nearest misses, then the rest by distance. */
