@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { largeSibling } from "#demo";
-import { askView, planContext, startSearch, jobOf, type ViewAnswers } from "#jobs";
+import { askView, jobOf, planContext, startSearch, stopViews, type ViewAnswers } from "#jobs";
 import { createPlan, openStore, packLayer } from "#store";
 
 const PATHS = 500;
@@ -57,6 +57,6 @@ if (linkId) {
     `\na whole search for ways out                                         ${(performance.now() - start).toFixed(0)} ms: ${jobOf(rows.plan.id, job.id)!.message}`,
   );
 }
+await stopViews();
 await store.close();
 rmSync(folder, { recursive: true, force: true });
-process.exit(0);

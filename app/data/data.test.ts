@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { valley } from "#core/testing";
-import { parseEdits } from "./edits.server";
+import { parseDraft, parseEdits } from "./edits.server";
 import { fileName } from "./fileName";
 import {
   DEFAULT_PREFERENCES,
@@ -75,6 +75,22 @@ test("edits that cannot be taken are refused by kind, row, field and bound", () 
     [[{ kind: "sites", id: "west", row: { ...site, planId: "else" } }], /in plan else/],
   ];
   for (const [edits, message] of refused) expect((parse(edits) as { error: string }).error).toMatch(message);
+});
+
+test("a change in hand that comes with a question may be empty; one that cannot be read is refused as such", () => {
+  expect(parseDraft([], "valley")).toEqual([]);
+  const [site] = valley().rows.sites;
+  expect(parseDraft([{ kind: "sites", id: "west", row: site }], "valley")).toHaveLength(1);
+  let thrown: unknown = null;
+  try {
+    parseDraft([{ kind: "sites", id: "west", row: { ...site, latDeg: 95 } }], "valley");
+  } catch (refused) {
+    thrown = refused;
+  }
+  expect(thrown).toMatchObject({
+    data: expect.stringMatching(/^The change in hand cannot be read: sites west, latDeg/),
+    init: { status: 400 },
+  });
 });
 
 test("names become names of files", () => {

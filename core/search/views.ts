@@ -29,11 +29,14 @@ const MOST_METRES = 15;
 const MOST_DB = 12;
 const upToHalf = (metres: number) => Math.ceil(metres * 2) / 2;
 
+/** What a site may be joined with. */
+type FarPlace = { kind: "site"; row: Site } | { kind: "subscriber"; row: Subscriber };
+
 /** The edits and the link by which one place would be joined with another; null where the library has no kit. */
 export function joiningEdits(
   world: World,
   from: Site,
-  to: { kind: "site"; row: Site } | { kind: "subscriber"; row: Subscriber },
+  to: FarPlace,
   makeId: () => string,
 ): { edits: Edit[]; link: Link } | null {
   const edits =
@@ -41,27 +44,28 @@ export function joiningEdits(
   return edits && { edits, link: edits.at(-1)!.row as Link };
 }
 
-/** A copy of the plan into which each pair's radios and link are put and taken out again: copying it for each would cost more than its path. */
-function trialOf(world: World): World {
-  return { ...world, radios: new Map(world.radios), links: new Map(world.links) };
+/** What all rows of one view share. */
+interface View {
+  world: World;
+  /**
+   * A copy of the plan into which each pair's radios are put and taken out again: copying it for each would cost more than its
+   * path.
+   */
+  trial: World;
+  profileBetween: ProfileSource;
+  makeId: () => string;
 }
 
-type Seen =
-  | { kind: "site"; row: Site; id: string; name: string }
-  | { kind: "subscriber"; row: Subscriber; id: string; name: string };
+function viewOf(world: World, profileBetween: ProfileSource, makeId: () => string): View {
+  return { world, trial: { ...world, radios: new Map(world.radios) }, profileBetween, makeId };
+}
 
-function rowFor(
-  world: World,
-  trial: World,
-  from: Site,
-  to: { kind: "site"; row: Site } | { kind: "subscriber"; row: Subscriber },
-  seen: Pick<ViewRow, "id" | "name" | "kind">,
-  profileBetween: ProfileSource,
-  makeId: () => string,
-): ViewRow {
+/** One pair; `seen` is the one of the two that is looked at. */
+function rowFor(view: View, from: Site, to: FarPlace, seen: FarPlace): ViewRow {
+  const { world, trial, profileBetween, makeId } = view;
   const none: ViewRow = {
-    id: seen.id,
-    name: seen.name,
+    id: seen.row.id,
+    name: seen.row.name,
     kind: seen.kind,
     distanceM: inverseGeodesic(from, to.row).distanceM,
     state: "unknown",
@@ -151,20 +155,15 @@ export function viewFromSite(
   profileBetween: ProfileSource,
   makeId: () => string,
 ): ViewRow[] {
-  const trial = trialOf(world);
-  const seen: Seen[] =
+  const view = viewOf(world, profileBetween, makeId);
+  const seen: FarPlace[] =
     of === "subscribers"
-      ? nearest(site, [...world.subscribers.values()]).map((row) => ({
-          kind: "subscriber",
-          row,
-          id: row.id,
-          name: row.name,
-        }))
+      ? nearest(site, [...world.subscribers.values()]).map((row) => ({ kind: "subscriber", row }))
       : nearest(
           site,
           [...world.sites.values()].filter(({ id }) => id !== site.id),
-        ).map((row) => ({ kind: "site", row, id: row.id, name: row.name }));
-  return seen.map((to) => rowFor(world, trial, site, to, to, profileBetween, makeId)).sort(byPromise);
+        ).map((row) => ({ kind: "site", row }));
+  return seen.map((to) => rowFor(view, site, to, to)).sort(byPromise);
 }
 
 /** Every site as one subscriber sees them. */
@@ -174,11 +173,9 @@ export function viewFromSubscriber(
   profileBetween: ProfileSource,
   makeId: () => string,
 ): ViewRow[] {
-  const trial = trialOf(world);
-  const to = { kind: "subscriber" as const, row: subscriber };
+  const view = viewOf(world, profileBetween, makeId);
+  const to: FarPlace = { kind: "subscriber", row: subscriber };
   return nearest(subscriber, [...world.sites.values()])
-    .map((site) =>
-      rowFor(world, trial, site, to, { kind: "site", id: site.id, name: site.name }, profileBetween, makeId),
-    )
+    .map((site) => rowFor(view, site, to, { kind: "site", row: site }))
     .sort(byPromise);
 }
