@@ -133,14 +133,14 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
     return faults;
   }
 
-  const { clearance, aToB, bToA, aPointing, bPointing, trees, treesAlone } = answer.path;
+  const { clearance, aToB, bToA, aPointing, bPointing, diffractionDb, trees, treesAlone } = answer.path;
   const at = `at ${clearance.worstKm.toFixed(2)} km`;
   const wantedClear = wantedText(clearance, world.plan);
   if (treesAlone && trees.depthM > 0 && isServed(world.plan, a.radio.frequencyMHz, answer)) {
     add(
       "trees",
       null,
-      `${trees.depthM.toFixed(0)} m of trees in the ray ${at}: ${aToB.question.path.trees.lossDb.toFixed(1)} dB ${trees.way === "through" ? "through them" : "and the signal bends over them"}`,
+      `${trees.depthM.toFixed(0)} m of trees in the ray ${at}: ${trees.way === "through" ? `${trees.lossDb.toFixed(1)} dB through them` : `${diffractionDb.toFixed(1)} dB bent over their tops`}`,
       "It holds on paper, but wet leaves, wind and growth take more than a formula knows.",
     );
   } else if (clearance.state === "blocked") {

@@ -12,6 +12,7 @@ import {
 import { isServed } from "#core/link";
 import { checkEdits, mergeEdits, withEdits, type Link } from "#core/plan";
 import { ruleSetById, ruleSetOf } from "#core/regulation";
+import { coverCode } from "#core/terrain";
 import { radioIn, valley, type Valley } from "#core/testing";
 
 const review = (made: Valley) => reviewPlan(made.world, made.between);
@@ -168,4 +169,25 @@ test("kit in use cannot be taken out of the library; kit that is not, can", () =
   const removal = (id: string) => checkEdits(world, [{ kind: "equipment", id, row: null }]);
   expect(removal("brisote-tramo-5")[0]!.message).toBe("brisote-tramo-5 is in use by 2 radios, west-east first");
   expect(removal("kestrane-salto-80")).toEqual([]);
+});
+
+test("a served path that only trees cut is told as such, with the way that the signal takes", () => {
+  const made = valley();
+  const between: Valley["between"] = (from, to) => {
+    const profile = made.between(from, to);
+    const middle = profile.coverHeightM.length >> 1;
+    profile.coverHeightM[middle] = 60;
+    profile.coverCode[middle] = coverCode("wood");
+    return profile;
+  };
+  const links = new Map([...made.world.links].map(([id, link]) => [id, { ...link, foliageDepthM: null }]));
+  const strong = new Map(
+    [...made.world.radios].map(([id, one]) => [id, one.role === "bridge" ? { ...one, txPowerDbm: 27 } : one]),
+  );
+  const { findings } = reviewPlan({ ...made.world, links, radios: strong }, between);
+  const trees = findings.find(({ linkId, kind }) => linkId === "bridge" && kind === "trees")!;
+  expect(trees.what).toMatch(
+    /^\d+ m of trees in the ray at 6\.\d\d km: \d+\.\d dB (through them|bent over their tops)$/,
+  );
+  expect(findings.some(({ linkId, kind }) => linkId === "bridge" && kind === "blocked")).toBe(false);
 });
