@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { Readable } from "node:stream";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { searchWaysOut } from "#core/search";
 import { valley, valleySurface } from "#core/testing";
 import { arraySurface, coverCode } from "#core/terrain";
 import { ArchiveError, MANIFEST } from "#formats/archive";
@@ -272,9 +273,19 @@ test("a search runs in a worker, tells how it stands, and its result lies where 
   expect(result.heatA.length).toBeGreaterThan(300);
   expect(result.heatB).toEqual([]);
   expect(searchResult("another", id)).toBeNull();
-  // The same answer as on this thread, the ground being the same.
-  const heights = result.ways.filter(({ kind }) => kind === "height");
-  for (const { edits } of heights) expect(edits[0]!.kind).toBe("radios");
+  // The same ways as on this thread, the ground being the same.
+  const work = searchWaysOut(
+    context.world,
+    { linkId: "bridge", moveAM: 200, moveBM: 0, mastM: 8 },
+    context.terrain,
+    context.profileBetween,
+    randomUUID,
+  );
+  let step = work.next();
+  while (!step.done) step = work.next();
+  const told = (ways: typeof result.ways) => ways.map(({ label, effect }) => [label, effect]);
+  expect(told(result.ways)).toEqual(told(step.value.ways));
+  expect(result.triedCount).toBe(step.value.triedCount);
   expect(() => startSearch(context, [], { linkId: "none", moveAM: 0, moveBM: 0, mastM: 0 })).toThrow(
     'There is no link "none" in the plan.',
   );

@@ -6,10 +6,14 @@ import {
   type AntennaFigures,
   type AntennaModel,
 } from "#core/antenna";
+import { thermalNoiseDbm } from "#core/propagation";
 import { useState, type ReactNode } from "react";
-import { euros, figure, NumberField, Term, useFormats, usePreferences } from "../ui";
+import { euros, figure, NumberField, Term, useFormats } from "../ui";
 import { COMPARE_LINES } from "./lines";
 import { PolarPlot, type PolarCurve } from "./PolarPlot";
+
+/** Thermal noise of 20 MHz at a noise figure of 6 dB. */
+const QUIET_FLOOR_DBM = Math.round(thermalNoiseDbm({ bandwidthMHz: 20, noiseFigureDb: 6 }));
 
 const nameOf = ({ maker, model }: AntennaModel) => `${maker} ${model}`;
 
@@ -80,17 +84,14 @@ function widthRows(): SheetRow[] {
 /** The sheets of one to four antennas beside each other: both cuts, every figure, and where they hear. */
 export function AntennaSheet({ antennas, uses }: { antennas: AntennaModel[]; uses: Record<string, number> }) {
   const formats = useFormats();
-  const { units } = usePreferences();
   const [heightM, setHeightM] = useState(25);
   const [tiltDeg, setTiltDeg] = useState(0);
   const [eirpDbm, setEirpDbm] = useState(36);
   const all = antennas.map((antenna) => ({ antenna, figures: antennaFigures(antenna) }));
   const hears = (antenna: AntennaModel, azimuthDeg: number) => {
     const frequencyMHz = (antenna.bandMHz[0] + antenna.bandMHz[1]) / 2;
-    const km = hearingKm(antenna, azimuthDeg, { eirpDbm, noiseDbm: -95, frequencyMHz });
-    // No more figures than a distance in free space deserves.
-    const long = units === "imperial" ? km / 1.609344 : km;
-    return `${figure(long, long >= 10 ? 0 : 1)} ${units === "imperial" ? "mi" : "km"}`;
+    const km = hearingKm(antenna, azimuthDeg, { eirpDbm, noiseDbm: QUIET_FLOOR_DBM, frequencyMHz });
+    return formats.roughDistance(km * 1000);
   };
   const rows: SheetRow[] = [
     ["Shape", ({ shape }) => shape],
@@ -240,8 +241,8 @@ export function AntennaSheet({ antennas, uses }: { antennas: AntennaModel[]; use
           />
         </div>
         <p className="mb-1 text-xs text-quiet">
-          Such a transmitter arrives as strong as a quiet 20 MHz floor of −95 dBm from as far as this, were there no
-          hills and no horizon; power can be turned down, hearing cannot.
+          Such a transmitter arrives as strong as a quiet 20 MHz floor of {figure(QUIET_FLOOR_DBM, 0)} dBm from as far
+          as this, were there no hills and no horizon; power can be turned down, hearing cannot.
         </p>
         {table("How far it hears", hearing)}
         <p className="mt-2 mb-1 text-xs text-quiet">On flat ground, electrical tilt counted in:</p>

@@ -1,4 +1,4 @@
-import { beamwidthDeg, cutLossDb, WIDTH_DEPTHS_DB, type Cut } from "#core/antenna";
+import { beamReachDeg, beamwidthDeg, cutLossDb, WIDTH_DEPTHS_DB, type Cut } from "#core/antenna";
 import { figure } from "../ui";
 
 export interface PolarCurve {
@@ -82,16 +82,12 @@ export function PolarPlot({
         {first &&
           WIDTH_DEPTHS_DB.map((depth) => {
             if (beamwidthDeg(first.cut, depth) >= 360) return null;
-            const edge = (sign: 1 | -1) => {
-              for (let deg = 0; deg < 180; deg += 0.1) if (cutLossDb(first.cut, sign * deg) >= depth) return sign * deg;
-              return sign * 180;
-            };
-            return [-1, 1].map((sign) => {
-              const deg = edge(sign as 1 | -1);
+            return ([-1, 1] as const).map((side) => {
+              const deg = side * beamReachDeg(first.cut, depth, side);
               const [x1, y1] = at(deg, radiusOf(depth + first.underDb) - 5);
               const [x2, y2] = at(deg, radiusOf(depth + first.underDb) + 5);
               return (
-                <line key={`${depth} ${sign}`} x1={x1} y1={y1} x2={x2} y2={y2} stroke="var(--clay)" strokeWidth="1.8" />
+                <line key={`${depth} ${side}`} x1={x1} y1={y1} x2={x2} y2={y2} stroke="var(--clay)" strokeWidth="1.8" />
               );
             });
           })}

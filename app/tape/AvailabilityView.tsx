@@ -1,13 +1,18 @@
 import { climateOf } from "#core/climate";
-import { availabilityOf, linearOf, marginForAvailabilityDb, type FadingPath, type LinkAnswer } from "#core/link";
+import {
+  availabilityOf,
+  linearOf,
+  marginForAvailabilityDb,
+  RAREST_RAIN_PERCENT,
+  type FadingPath,
+  type LinkAnswer,
+} from "#core/link";
 import type { LinkEnd, Plan } from "#core/plan";
 import { figure, Term } from "../ui";
 
 /** A share of time as people plan with it: enough decimals to tell 99.95 from 99.995. */
 const percent = (value: number) => `${figure(value, value > 99 ? 4 : 2)} %`;
 const rare = (value: number) => (value < 0.0001 ? "under 0.0001 %" : `${figure(value, 4)} %`);
-/** Rain is not known below this share of the year, per cent: what is told there is a bound. */
-const RAREST_RAIN_PERCENT = 0.001;
 
 /** How much of the year the weaker direction holds, what takes the rest, and the margin that the plan's wish needs. */
 export function AvailabilityView({ plan, a, b, answer }: { plan: Plan; a: LinkEnd; b: LinkEnd; answer: LinkAnswer }) {
@@ -29,6 +34,7 @@ export function AvailabilityView({ plan, a, b, answer }: { plan: Plan; a: LinkEn
   const marginDb = weaker.tape.fadeMarginDb;
   const back = availabilityOf({ ...path, polarization: linearOf(b.radio.polarization) }, stronger.tape.fadeMarginDb);
   const found = availabilityOf(path, marginDb);
+  // Rain is not known below that share of the year: what is told there is a bound.
   const isRainBound = found.rainPercent === RAREST_RAIN_PERCENT;
   const atMost = (text: string) => (isRainBound ? `≤ ${text}` : text);
   const neededDb = marginForAvailabilityDb(path, plan.availabilityPercent);

@@ -21,6 +21,8 @@ export interface Formats {
   height(metres: number, decimals?: number): string;
   /** Path lengths. */
   distance(metres: number): string;
+  /** A distance known no better than to its first figures. */
+  roughDistance(metres: number): string;
   place(place: Place): string;
 }
 
@@ -35,6 +37,10 @@ export function formatsFor({ units, coordinates }: Pick<Preferences, "units" | "
         : metres < 1000
           ? `${figure(metres, 0)} m`
           : `${figure(metres / 1000, 2)} km`,
+    roughDistance: (metres) => {
+      const far = (metres / 1000) * (imperial ? MILES_PER_KM : 1);
+      return `${figure(far, far >= 10 ? 0 : 1)} ${imperial ? "mi" : "km"}`;
+    },
     place: (place) => formatPlace(place, coordinates),
   };
 }

@@ -82,13 +82,15 @@ function lossAlong(cuts: { H: Cut; V: Cut }, polarization: Polarization, angleDe
     : (cutLossDb(cuts.H, angleDeg) + cutLossDb(cuts.V, angleDeg)) / 2;
 }
 
+/** How far a cut's beam reaches on one side of its peak before it has fallen by `depthDb`, degrees; 180 where it never does. */
+export function beamReachDeg(cut: Cut, depthDb: number, side: 1 | -1): number {
+  for (let angle = 0; angle < 180; angle += 0.05) if (cutLossDb(cut, side * angle) >= depthDb) return angle;
+  return 180;
+}
+
 /** Full width of a cut between the points `depthDb` below its peak, degrees; 360 where it never falls so far. */
 export function beamwidthDeg(cut: Cut, depthDb: number): number {
-  const reach = (sign: 1 | -1) => {
-    for (let angle = 0; angle < 180; angle += 0.05) if (cutLossDb(cut, sign * angle) >= depthDb) return angle;
-    return 180;
-  };
-  return reach(1) + reach(-1);
+  return beamReachDeg(cut, depthDb, 1) + beamReachDeg(cut, depthDb, -1);
 }
 
 /** A lobe stands at least so far under the peak, and the dip before it so far under the lobe, dB: ripple is no lobe. */

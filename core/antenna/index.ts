@@ -1,5 +1,6 @@
 export {
   bandFlatnessDb,
+  beamReachDeg,
   beamwidthDeg,
   chainImbalanceDb,
   cutLossDb,

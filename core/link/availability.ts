@@ -26,7 +26,7 @@ export interface Availability {
 }
 
 /** Ends of the time percentages for which P.530 gives rain attenuation. */
-const RAREST_PERCENT = 0.001;
+export const RAREST_RAIN_PERCENT = 0.001;
 const COMMONEST_PERCENT = 1;
 /** Band of the rain method, GHz; below it rain takes nothing that counts. */
 const RAIN_FROM_GHZ = 1;
@@ -42,9 +42,9 @@ export function rainOutagePercent(path: FadingPath, marginDb: number): number {
   if (path.frequencyGHz < RAIN_FROM_GHZ || path.rainRate001MmPerH === 0) return 0;
   const taken = (percentOfTime: number) =>
     rainAttenuationDb({ ...path, frequencyGHz: Math.min(RAIN_TO_GHZ, path.frequencyGHz), percentOfTime });
-  if (taken(RAREST_PERCENT) <= marginDb) return RAREST_PERCENT;
+  if (taken(RAREST_RAIN_PERCENT) <= marginDb) return RAREST_RAIN_PERCENT;
   if (taken(COMMONEST_PERCENT) >= marginDb) return COMMONEST_PERCENT;
-  let [low, high] = [Math.log(RAREST_PERCENT), Math.log(COMMONEST_PERCENT)];
+  let [low, high] = [Math.log(RAREST_RAIN_PERCENT), Math.log(COMMONEST_PERCENT)];
   for (let i = 0; i < HALVINGS; i++) {
     const middle = (low + high) / 2;
     if (taken(Math.exp(middle)) > marginDb) low = middle;

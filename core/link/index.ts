@@ -3,6 +3,7 @@ export {
   marginForAvailabilityDb,
   multipathAnnualShare,
   rainOutagePercent,
+  RAREST_RAIN_PERCENT,
   rainWorstMonthPercent,
   type Availability,
   type FadingPath,

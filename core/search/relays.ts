@@ -44,13 +44,19 @@ function overRelay(
   return { edits: [...removal, ...legs], linkIds: legs.filter(({ kind }) => kind === "links").map(({ id }) => id) };
 }
 
+/** The ways that a search for relays found, and how many places it looked at for them. */
+export interface FoundRelays {
+  ways: WayOut[];
+  triedCount: number;
+}
+
 /** A relay through each other site of the plan. Yields the share done. */
 export function* searchRelaySites(
   world: World,
   link: Link,
   profileBetween: ProfileSource,
   makeId: () => string,
-): Generator<number, WayOut[]> {
+): Generator<number, FoundRelays> {
   const { a, b } = linkEnds(world, link);
   const ways: WayOut[] = [];
   const works = (one: Link) =>
@@ -81,7 +87,7 @@ export function* searchRelaySites(
       outcome: found.outcome,
     });
   }
-  return ways;
+  return { ways, triedCount: others.length };
 }
 
 function nearer(place: Place, a: Place, b: Place): number {
@@ -89,7 +95,7 @@ function nearer(place: Place, a: Place, b: Place): number {
 }
 
 /** The highest cell of every block of the ground about a path, as far out as a third of its length. */
-export function highPoints(terrain: Terrain, a: Place, b: Place): (Place & { groundAmslM: number })[] {
+function highPoints(terrain: Terrain, a: Place, b: Place): (Place & { groundAmslM: number })[] {
   const { distanceM } = inverseGeodesic(a, b);
   const [west, south, east, north] = boundsOf([a, b], distanceM / 3);
   const sample: GroundSample = { groundAmslM: 0, coverHeightM: 0, coverCode: 0 };
@@ -147,7 +153,7 @@ export function* searchRelayPeaks(
   terrain: Terrain,
   profileBetween: ProfileSource,
   makeId: () => string,
-): Generator<number, WayOut[]> {
+): Generator<number, FoundRelays> {
   const { a, b } = linkEnds(world, link);
   const { kFactor } = world.plan;
   const points = highPoints(terrain, a.place, b.place).filter(
@@ -189,7 +195,7 @@ export function* searchRelayPeaks(
       outcome: found.outcome,
     });
   }
-  return ways;
+  return { ways, triedCount: points.length };
 }
 
 function whereFrom(from: Place, to: Place): string {

@@ -99,7 +99,7 @@ test("on high ground a relay is found where an exhaustive search of every cell f
       const between: ReturnType<typeof valley>["between"] = (from, to) => sampleProfile(terrain, from, to);
       const made = valley();
       const { world } = made;
-      const ways = finish(searchRelayPeaks(world, world.links.get("bridge")!, mastM, terrain, between, makeId));
+      const { ways } = finish(searchRelayPeaks(world, world.links.get("bridge")!, mastM, terrain, between, makeId));
       let exists = false;
       for (let row = 4; row < rows - 4 && !exists; row++)
         for (let column = 20; column < columns - 20 && !exists; column++) {

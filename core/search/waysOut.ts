@@ -111,9 +111,9 @@ export function* searchWaysOut(
   for (const { band, result, edits } of compareBands(world, link, demandMbps, profileBetween, makeId)) {
     if (result) consider("band", `${band}: ${result.aRadio} and ${result.bRadio} with ${result.bAntenna}`, edits);
   }
-  const better = (found: WayOut[]) => {
-    triedCount += found.length;
-    ways.push(...found.filter(({ outcome }) => isBetter(now, isServedNow, outcome)));
+  const better = (found: { ways: WayOut[]; triedCount: number }) => {
+    triedCount += found.triedCount;
+    ways.push(...found.ways.filter(({ outcome }) => isBetter(now, isServedNow, outcome)));
   };
   const heat: Record<"a" | "b", HeatPoint[]> = { a: [], b: [] };
   for (const [end, radiusM, from] of [
@@ -129,8 +129,7 @@ export function* searchWaysOut(
       `Moves of ${name}`,
     );
     heat[end] = found.heat;
-    triedCount += found.heat.length;
-    better(found.ways);
+    better({ ways: found.ways, triedCount: found.heat.length });
   }
   // A relay costs a site and a hop: it is offered where the link does not stand by itself.
   if (!isServedNow || now.state === "blocked") {

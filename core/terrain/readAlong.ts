@@ -17,28 +17,25 @@ export function readAlong(terrain: Terrain, { latDeg, lonDeg }: PlacesAlong, int
   const { layers } = terrain;
   const finest = layers[0];
   if (!finest || finest.kind !== "bare" || !finest.surface.blockAt) return readEach(terrain, latDeg, lonDeg, into);
-  const isAlone = layers.length === 1;
   readBlocks(finest.surface, latDeg, lonDeg, into);
-  if (isAlone) return;
-  const { groundAmslM, coverHeightM, coverCode } = into;
+  if (layers.length > 1) readEach(terrain, latDeg, lonDeg, into, true);
+}
+
+/** Reads place by place; `onlyOpen` leaves those alone whose ground and cover are known already. */
+function readEach(
+  terrain: Terrain,
+  latDeg: Float64Array,
+  lonDeg: Float64Array,
+  { groundAmslM, coverHeightM, coverCode }: GroundAlong,
+  onlyOpen = false,
+): void {
   const sample: GroundSample = { groundAmslM: 0, coverHeightM: 0, coverCode: 0 };
   for (let i = 0; i < latDeg.length; i++) {
-    const isWhole = groundAmslM[i] === groundAmslM[i] && coverCode[i] !== 0;
-    if (isWhole) continue;
+    if (onlyOpen && groundAmslM[i] === groundAmslM[i] && coverCode[i] !== 0) continue;
     readGround(terrain, latDeg[i]!, lonDeg[i]!, sample);
     groundAmslM[i] = sample.groundAmslM;
     coverHeightM[i] = sample.coverHeightM;
     coverCode[i] = sample.coverCode;
-  }
-}
-
-function readEach(terrain: Terrain, latDeg: Float64Array, lonDeg: Float64Array, into: GroundAlong): void {
-  const sample: GroundSample = { groundAmslM: 0, coverHeightM: 0, coverCode: 0 };
-  for (let i = 0; i < latDeg.length; i++) {
-    readGround(terrain, latDeg[i]!, lonDeg[i]!, sample);
-    into.groundAmslM[i] = sample.groundAmslM;
-    into.coverHeightM[i] = sample.coverHeightM;
-    into.coverCode[i] = sample.coverCode;
   }
 }
 

@@ -1,9 +1,9 @@
 import { libraryFor } from "../catalogue";
 import {
   emptyRows,
+  newPlan,
   worldOf,
   type Link,
-  type Plan,
   type PlanRows,
   type Radio,
   type Site,
@@ -14,26 +14,7 @@ import { arraySurface, plainTerrain, sampleProfile, type Profile, type Surface }
 
 /** A small made-up plan for tests: flat ground at 10 m with one north–south ridge, two sites and a subscriber. */
 
-const PLAN: Plan = {
-  id: "valley",
-  name: "Valley",
-  ruleSetId: "cfr47",
-  ownRules: [],
-  kFactor: 4 / 3,
-  rainRate001MmPerH: 40,
-  dN1NPerKm: null,
-  clearanceSchool: "sixtyPercent",
-  climate: "temperate",
-  season: "inLeaf",
-  pointingErrorDeg: 0,
-  availabilityPercent: 99.95,
-  marginTargetDb: 10,
-  rainMarginDb: 3,
-  proofFloorDbm: -65,
-  proofDeviationDb: 4,
-  isDemo: false,
-  createdAt: "2026-01-01T00:00:00Z",
-};
+const PLAN = newPlan({ id: "valley", name: "Valley", createdAt: "2026-01-01T00:00:00Z", rainRate001MmPerH: 40 });
 
 const site = (id: string, lonDeg: number): Site => ({
   id,
