@@ -58,17 +58,32 @@ test("the terrain really blocks: a fair share of paths from the sites is obstruc
 test("the planted faults are found, each with a remedy, and little else", () => {
   const { findings } = reviewPlan(worldOf(rows), (from, to) => sampleProfile(terrain, from, to));
   expect(findings.map(({ kind }) => kind).sort()).toEqual([
+    "airtime",
+    "airtime",
     "blocked",
     "bracket",
     "doubtful",
     "overEirp",
     "overEirp",
+    "ownNoise",
     "polarization",
     "tight",
     "weak",
   ]);
   for (const finding of findings) expect([finding.kind, finding.remedies!.length]).not.toEqual([finding.kind, 0]);
-  expect(findings[0]!.remedies![0]!.label).toBe("Raise the Lighthouse end from 9 to 13.5 m");
+  const of = (kind: string) => findings.filter((finding) => finding.kind === kind);
+  expect(of("tight")[0]!.remedies![0]!.label).toBe("Raise the Lighthouse end from 9 to 13.5 m");
+  expect(
+    of("airtime").map(({ where, what }) => [where, /ask for (3\.\d) times/.exec(what)?.[1] !== undefined]),
+  ).toEqual([
+    ["School east at School roof", true],
+    ["Tower south at North water tower", true],
+  ]);
+  // The two sectors that face each other are one finding for all whom they hurt, whichever way round.
+  expect(of("ownNoise")[0]!.linkIds.length).toBeGreaterThan(5);
+  expect(of("ownNoise")[0]!.what).toMatch(
+    /Ridge east at Ridge hut, on the same channel .* raises the noise at Quarry mast by \d\.\d dB/,
+  );
   expect(findings.find(({ kind }) => kind === "doubtful")!.why).toContain("side lobe");
 });
 
@@ -78,8 +93,9 @@ test("the first remedy of each planted fault resolves it", () => {
   const { findings } = reviewPlan(world, between);
   for (const { id, kind, remedies } of findings) {
     const [first] = remedies!;
-    if (first!.visit) continue;
-    const left = reviewPlan(withEdits(world, first!.edits), between, 0).findings;
+    if (!first) throw new Error(`${id} has no remedy`);
+    if (first.visit) continue;
+    const left = reviewPlan(withEdits(world, first.edits), between, 0).findings;
     expect([kind, left.some((finding) => finding.id === id)]).toEqual([kind, false]);
   }
 });

@@ -140,13 +140,32 @@ interface ClusterShape {
   antennaM: number;
   maxM: number;
   demandMbps: number;
+  demandUpMbps?: number;
 }
 
 const CLUSTERS: ClusterShape[] = [
   { cluster: "town", count: 17, centreKm: [12.85, 3.3], radiusKm: 0.7, antennaM: 12, maxM: 16, demandMbps: 30 },
-  { cluster: "north", count: 9, centreKm: [11.3, 10.2], radiusKm: 0.7, antennaM: 7, maxM: 12, demandMbps: 20 },
-  { cluster: "west", count: 8, centreKm: [4.3, 5.1], radiusKm: 1, antennaM: 9, maxM: 12, demandMbps: 20 },
-  { cluster: "northeast", count: 5, centreKm: [14.6, 8.7], radiusKm: 0.6, antennaM: 6, maxM: 12, demandMbps: 20 },
+  { cluster: "north", count: 9, centreKm: [11.3, 10.2], radiusKm: 0.7, antennaM: 7, maxM: 12, demandMbps: 41 },
+  {
+    cluster: "west",
+    count: 8,
+    centreKm: [4.3, 5.1],
+    radiusKm: 1,
+    antennaM: 9,
+    maxM: 12,
+    demandMbps: 10,
+    demandUpMbps: 3,
+  },
+  {
+    cluster: "northeast",
+    count: 5,
+    centreKm: [14.6, 8.7],
+    radiusKm: 0.6,
+    antennaM: 6,
+    maxM: 12,
+    demandMbps: 15,
+    demandUpMbps: 2,
+  },
   { cluster: "wood", count: 4, centreKm: [5.3, 7.7], radiusKm: 0.55, antennaM: 6, maxM: 10, demandMbps: 10 },
   { cluster: "hidden", count: 6, centreKm: [8.1, 9.3], radiusKm: 0.6, antennaM: 6, maxM: 12, demandMbps: 15 },
 ];
@@ -189,6 +208,7 @@ export function demoSubscribers(): DemoSubscriber[] {
         antennaHeightM: shape.antennaM,
         maxHeightM: shape.maxM,
         demandMbps: shape.demandMbps,
+        ...(shape.demandUpMbps === undefined ? {} : { demandUpMbps: shape.demandUpMbps }),
         mount: random() < 0.7 ? "roof" : "pole",
       });
     }

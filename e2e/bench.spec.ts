@@ -94,7 +94,7 @@ test("an antenna goes out as a table and comes back; a broken one names its row;
   for (const name of [
     "Brisote Arco 5-17/90 ours",
     "Brisote Arco 5-16/120",
-    "Kestrane Bocina 5-15/45",
+    "Kestrane Bocina 5-13/45",
     "Brisote Ronda 5-13",
   ])
     await page.getByRole("checkbox", { name: `Compare ${name}`, exact: true }).check();

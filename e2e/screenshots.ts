@@ -73,7 +73,7 @@ const SHOTS: Shot[] = [
   { name: "in-view", path: "/plans/isla-orvena/paths?sel=site:site-tower", before: showView },
   {
     name: "antennas",
-    path: "/plans/isla-orvena/library/antennas?id=brisote-arco-5-17-90&id=brisote-arco-5-16-120&id=kestrane-bocina-5-15-45&id=brisote-ronda-5-13",
+    path: "/plans/isla-orvena/library/antennas?id=brisote-arco-5-17-90&id=brisote-arco-5-16-120&id=kestrane-bocina-5-13-45&id=brisote-ronda-5-13",
   },
   { name: "radio", path: "/plans/isla-orvena/library/radios/brisote-tramo-5" },
   { name: "rules", path: "/plans/isla-orvena/rules?set=en" },

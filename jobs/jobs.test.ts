@@ -1,5 +1,15 @@
 import { randomUUID } from "node:crypto";
-import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
+import { execFileSync, spawnSync } from "node:child_process";
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { Readable } from "node:stream";
@@ -218,6 +228,50 @@ test("a raster that fails, or is stopped, leaves the terrain as it was and no ti
   );
   expect(rows[0]!.count).toBe(before.length);
 });
+
+test("a reader that says nothing for too long is ended, with the file and the place", async () => {
+  const before = (await readPlan(store.db, "valley"))!.layers;
+  const slow = {
+    uploadId: await receiveUpload(store, Readable.from([Buffer.from(writeGeotiff(frame, () => 5))])),
+    name: "slow.tif",
+  };
+  expect(await ended(importTerrain(store, order([slow]), 1))).toMatchObject({
+    state: "failed",
+    message:
+      "slow.tif: reading its header took longer than 0.001 s; the file is damaged there. The terrain stays as it was.",
+  });
+  expect((await readPlan(store.db, "valley"))!.layers).toEqual(before);
+});
+
+const hasGdal = spawnSync("gdal_translate", ["--version"]).status === 0;
+(hasGdal ? test : test.skip)(
+  "flipped bits in packed rasters end in a message that names file and rows, and nothing is kept",
+  async () => {
+    const path = join(directory, "packed.tif");
+    writeFileSync(
+      path,
+      writeGeotiff(frame, (x, y) => 100 + ((x * 7 + y * 13) % 50)),
+    );
+    const before = (await readPlan(store.db, "valley"))!.layers;
+    for (const [compression, at] of [
+      ["LZW", 0.3],
+      ["LZW", 0.71],
+      ["ZSTD", 0.5],
+      ["ZSTD", 0.83],
+      ["DEFLATE", 0.6],
+    ] as const) {
+      execFileSync("gdal_translate", ["-q", "-co", `COMPRESS=${compression}`, path, `${path}.packed.tif`]);
+      const bytes = readFileSync(`${path}.packed.tif`);
+      for (let i = 0; i < 40; i++) bytes[Math.floor(bytes.length * at) + i * 3]! ^= 0x5a;
+      const damaged = { uploadId: await receiveUpload(store, Readable.from([bytes])), name: "damaged.tif" };
+      const done = await ended(importTerrain(store, order([damaged]), 8000));
+      expect([compression, done.state]).toEqual([compression, "failed"]);
+      expect(done.message).toMatch(/^damaged\.tif: .*(rows \d+ to \d+|strip \d+|field \d+)/);
+      expect(done.message).not.toMatch(/undefined|\[object/);
+    }
+    expect((await readPlan(store.db, "valley"))!.layers).toEqual(before);
+  },
+);
 
 test("the stand-in scanner answers over loopback, the same for the same seed, and hears the plan", async () => {
   const context = (await planContext(store, "valley"))!;

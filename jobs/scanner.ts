@@ -11,7 +11,7 @@ import type { PlanContext } from "./planContext";
 
 /**
  * The stand-in for a scanner on a mast: a device of its own on loopback, asked over HTTP and answering JSON. It hears the
- * plan's own transmitters over the plan's own terrain, and outsiders that it invents, the same for the same seed.
+ * plan's own transmitters over the plan's own terrain and, in a demo alone, outsiders that it invents, the same for the same seed.
  *
  *   GET /device           what it is and what it can do
  *   GET /scan?site=…&heading=…&beamwidth=…&gain=…&polarization=H|V&from=MHz&to=MHz&bin=kHz&seed=…
@@ -127,7 +127,11 @@ export function answerScan(context: PlanContext, query: URLSearchParams): { stat
       body: { error: `from, to, bin: ${from} to ${to} MHz in bins of ${bin} kHz is none or over ${MOST_BINS} levels` },
     };
   const { frequenciesMHz, levelsDbm } = simulateScan(
-    [...ownEmitters(context, site), ...outsiders(seed, from, to)],
+    [
+      ...ownEmitters(context, site),
+      // Invented outsiders belong in a demo: they must never be taken for somebody's real neighbours.
+      ...(context.rows.plan.isDemo ? outsiders(seed, from, to) : []),
+    ],
     {
       headingDeg: heading,
       beamwidthDeg: beamwidth,

@@ -3,7 +3,7 @@ import { layerSchema, type Edit, type Layer } from "#core/plan";
 import type { Legend } from "#formats/raster";
 import { applyChange, dropTiles, overviewId, writeTiles, type Store } from "#store";
 import { startJob, type JobTools, type JobView } from "./registry";
-import { startWorker } from "./startWorker";
+import { startProcess } from "./startProcess";
 import { dropUpload, uploadPath } from "./uploads";
 import type { RasterMessage, RasterOrder } from "./workers/raster";
 
@@ -18,17 +18,19 @@ export interface TerrainImport {
 }
 
 /** Heap that reading rasters may take, MB; the rows in hand lie outside of it. */
-const WORKER_HEAP_MB = 700;
+const READER_HEAP_MB = 700;
+/** How long the reader may say nothing before it is ended, ms: a block that takes longer is damaged. */
+const LONGEST_SILENCE_MS = 90_000;
 
 /**
  * Brings raster files into a plan, each as a layer of its own, in one change: read by a worker, kept tile by tile. What is
  * broken off or fails leaves the plan as it was.
  */
-export function importTerrain(store: Store, order: TerrainImport): JobView {
+export function importTerrain(store: Store, order: TerrainImport, silenceMs = LONGEST_SILENCE_MS): JobView {
   return startJob(order.planId, `Terrain: ${order.files.map(({ name }) => name).join(", ")}`, async (tools) => {
     const ids = order.files.map(() => randomUUID());
     try {
-      const layers = await readLayers(store, order, ids, tools);
+      const layers = await readLayers(store, order, ids, tools, silenceMs);
       tools.check();
       await applyChange(store.db, {
         planId: order.planId,
@@ -53,7 +55,13 @@ export function importTerrain(store: Store, order: TerrainImport): JobView {
   });
 }
 
-async function readLayers(store: Store, order: TerrainImport, ids: string[], tools: JobTools): Promise<Layer[]> {
+async function readLayers(
+  store: Store,
+  order: TerrainImport,
+  ids: string[],
+  tools: JobTools,
+  silenceMs: number,
+): Promise<Layer[]> {
   const files = order.files.map(({ uploadId, name }) => {
     const path = uploadPath(store, uploadId);
     if (!path) throw new Error(`${name} did not arrive`);
@@ -73,17 +81,33 @@ async function readLayers(store: Store, order: TerrainImport, ids: string[], too
     holeCount: 0,
     addedAt: new Date().toISOString(),
   }));
-  const worker = startWorker(
+  const reader = startProcess(
     "raster.ts",
     { files, epsg: order.epsg, legend: order.legend } satisfies RasterOrder,
-    WORKER_HEAP_MB,
+    READER_HEAP_MB,
   );
   let taking: Promise<void> = Promise.resolve();
-  const halt = () => void worker.terminate();
+  const halt = () => void reader.kill("SIGKILL");
   tools.signal.addEventListener("abort", halt);
+  let at = { file: 0, rows: "its header" };
+  const place = () => `${files[at.file]!.name}: reading ${at.rows}`;
+  let silence: NodeJS.Timeout | undefined;
   try {
     await new Promise<void>((resolve, reject) => {
+      /** A damaged block can keep its unpacking busy for ever: who says nothing for long is ended. */
+      const listen = () => {
+        clearTimeout(silence);
+        silence = setTimeout(() => {
+          reject(new Error(`${place()} took longer than ${silenceMs / 1000} s; the file is damaged there`));
+          halt();
+        }, silenceMs);
+      };
+      listen();
       const take = async (message: RasterMessage) => {
+        if (message.kind === "reading") {
+          at = message;
+          return;
+        }
         if (message.kind === "finished") return resolve();
         if (message.kind === "failed") return reject(new Error(message.message));
         const layer = layers[message.file]!;
@@ -98,20 +122,28 @@ async function readLayers(store: Store, order: TerrainImport, ids: string[], too
           await writeTiles(store.db, order.planId, message.overview ? overviewId(layer.id) : layer.id, message.tiles);
           tools.progress(share(message.doneShare), `${layer.name}: ${Math.round(message.doneShare * 100)} % read`);
         } else layer.holeCount = message.holeCount;
-        worker.postMessage("kept");
+        if (reader.connected) reader.send("kept");
       };
-      worker.on("message", (message: RasterMessage) => {
-        taking = take(message);
+      reader.on("message", (message: RasterMessage) => {
+        listen();
+        taking = taking.then(() => take(message));
         taking.catch(reject);
       });
-      worker.on("error", reject);
-      worker.on("exit", () => reject(new Error("the reading was stopped")));
+      reader.on("error", reject);
+      reader.on("exit", (code, signal) => {
+        const why = tools.signal.aborted
+          ? "the reading was stopped"
+          : `${place()} ended the reader (${signal ?? `code ${code}`}): the file is damaged there, or needs more memory than there is`;
+        // What it said last may still be on its way.
+        void taking.finally(() => reject(new Error(why)));
+      });
     });
   } finally {
+    clearTimeout(silence);
     tools.signal.removeEventListener("abort", halt);
     // A batch on its way into the store arrives before anybody clears up.
     await taking.catch(() => undefined);
-    await worker.terminate();
+    halt();
   }
   return layers.map((layer) => layerSchema.parse(layer));
 }

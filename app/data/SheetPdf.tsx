@@ -1,4 +1,5 @@
 import { join } from "node:path";
+import { acceptText } from "./acceptText";
 import { CAUTION_NOTE, CAUTIONS, INSTALL_STEPS, type CrewEnd } from "#core/install";
 import { Document, Font, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import { figure, type Formats } from "../ui/format";
@@ -30,7 +31,7 @@ const styles = StyleSheet.create({
 const POLARIZATION_WORDS: Record<string, string> = { HV: "H and V", X45: "±45°" };
 
 function figuresOf(end: CrewEnd, formats: Formats): [label: string, value: string, note: string][] {
-  const { meterVolts, expectedPerChainDbm, declinationDeg, headingMagneticDeg } = end;
+  const { meterVolts, accept, declinationDeg, headingMagneticDeg } = end;
   return [
     [
       "Heading, compass",
@@ -49,24 +50,25 @@ function figuresOf(end: CrewEnd, formats: Formats): [label: string, value: strin
     ],
     ["Height on the mast", formats.height(end.heightM), ""],
     [
-      "Expect",
-      `${figure(end.expectedDbm)} dBm`,
-      `accept ${figure(end.expectedDbm - end.toleranceDb)} to ${figure(end.expectedDbm + end.toleranceDb)} dBm`,
+      `Expect, ${end.chain}`,
+      `${figure(end.expectedChainDbm)} dBm`,
+      `accept ${acceptText(accept)} dBm${end.expectedTotalDbm > end.expectedChainDbm ? `; all chains together ${figure(end.expectedTotalDbm)} dBm` : ""}`,
     ],
-    ...(expectedPerChainDbm === null
-      ? []
-      : [["On each chain", `${figure(expectedPerChainDbm)} dBm`, ""] as [string, string, string]]),
     ...(meterVolts
       ? [
-          ["Meter", `${figure(meterVolts.expected, 2)} V`, `low edge ${figure(meterVolts.least, 2)} V`] as [
-            string,
-            string,
-            string,
-          ],
+          [
+            "Meter",
+            `${figure(meterVolts.low, 2)} to ${figure(meterVolts.high, 2)} V`,
+            `${meterVolts.stronger} is stronger; expected ${figure(meterVolts.expected, 2)} V`,
+          ] as [string, string, string],
         ]
       : []),
     ["Polarization", POLARIZATION_WORDS[end.polarization] ?? end.polarization, "the same at both ends"],
-    ["Channel", `${end.frequencyMHz} MHz`, `${figure(end.widthMHz, 0)} MHz wide, ${figure(end.txPowerDbm, 0)} dBm`],
+    [
+      end.sendsMHz === end.listensMHz ? "Channel" : "Sends on / listens on",
+      end.sendsMHz === end.listensMHz ? `${end.sendsMHz} MHz` : `${end.sendsMHz} / ${end.listensMHz} MHz`,
+      `${figure(end.widthMHz, 0)} MHz wide, ${figure(end.txPowerDbm, 0)} dBm`,
+    ],
   ];
 }
 
@@ -116,7 +118,7 @@ function EndPage({ sheet, end, other, formats }: { sheet: SheetData; end: CrewEn
       ))}
       <Text style={styles.heading}>Measured</Text>
       <Text>
-        Level, first chain ........... second chain ........... noise ........... throughput ........... / ...........
+        Level on a chain: first ........... second ........... noise ........... throughput ........... / ...........
       </Text>
       <Text style={{ marginTop: 8 }}>
         Name ........................................ date and hour ........................................

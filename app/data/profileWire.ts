@@ -1,4 +1,4 @@
-import { inverseGeodesic, placesAlong, type Place } from "#core/geodesy";
+import { inverseGeodesic, placesAlong, type Geodesic, type Place } from "#core/geodesy";
 import type { Profile } from "#core/terrain";
 
 /** A profile as it travels: only what the browser cannot work out itself, as base64 of typed arrays, exact to the bit. */
@@ -12,6 +12,8 @@ export interface ProfileWire {
   /** One byte each */
   coverCode: string;
   holes: Profile["holes"];
+  /** Where samples do not stand evenly: their distances, places and lengths of cover, Float64 each. */
+  uneven: { distancesKm: string; latDeg: string; lonDeg: string; coverLengthM: string } | null;
 }
 
 const CHUNK = 0x8000;
@@ -22,6 +24,8 @@ function toBase64(array: Float64Array | Uint8Array): string {
   for (let i = 0; i < bytes.length; i += CHUNK) binary += String.fromCharCode(...bytes.subarray(i, i + CHUNK));
   return btoa(binary);
 }
+
+const doubles = (text: string) => new Float64Array(fromBase64(text).buffer);
 
 function fromBase64(text: string): Uint8Array {
   return Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0));
@@ -36,26 +40,42 @@ export function profileToWire(profile: Profile): ProfileWire {
     coverHeight: toBase64(profile.coverHeightM),
     coverCode: toBase64(profile.coverCode),
     holes,
+    uneven: profile.coverLengthM && {
+      distancesKm: toBase64(profile.distancesKm),
+      latDeg: toBase64(profile.latDeg),
+      lonDeg: toBase64(profile.lonDeg),
+      coverLengthM: toBase64(profile.coverLengthM),
+    },
   };
 }
 
-export function profileFromWire({ from, to, ground, coverHeight, coverCode, holes }: ProfileWire): Profile {
-  const groundAmslM = new Float64Array(fromBase64(ground).buffer);
-  const count = groundAmslM.length;
+export function profileFromWire(wire: ProfileWire): Profile {
+  const { from, to, holes, uneven } = wire;
+  const groundAmslM = doubles(wire.ground);
   const line = inverseGeodesic(from, to);
-  const distancesKm = new Float64Array(count);
-  const spacingKm = line.distanceM / (count - 1) / 1000;
-  for (let i = 0; i < count; i++) distancesKm[i] = i * spacingKm;
-  distancesKm[count - 1] = line.distanceM / 1000;
   return {
     from,
     to,
     ...line,
-    ...placesAlong(from, to, count, line),
-    distancesKm,
+    ...(uneven
+      ? {
+          distancesKm: doubles(uneven.distancesKm),
+          latDeg: doubles(uneven.latDeg),
+          lonDeg: doubles(uneven.lonDeg),
+          coverLengthM: doubles(uneven.coverLengthM),
+        }
+      : evenPlaces(from, to, groundAmslM.length, line)),
     groundAmslM,
-    coverHeightM: new Float64Array(fromBase64(coverHeight).buffer),
-    coverCode: fromBase64(coverCode),
+    coverHeightM: doubles(wire.coverHeight),
+    coverCode: fromBase64(wire.coverCode),
     holes,
   };
+}
+
+function evenPlaces(from: Place, to: Place, count: number, line: Geodesic) {
+  const distancesKm = new Float64Array(count);
+  const spacingKm = line.distanceM / (count - 1) / 1000;
+  for (let i = 0; i < count; i++) distancesKm[i] = i * spacingKm;
+  distancesKm[count - 1] = line.distanceM / 1000;
+  return { distancesKm, ...placesAlong(from, to, count, line), coverLengthM: null };
 }

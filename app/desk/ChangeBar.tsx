@@ -15,7 +15,8 @@ interface Row {
 const ROWS: Row[] = [
   {
     label: "Served",
-    meaning: "Subscribers whose link keeps the wanted margin both ways and whose site is fed.",
+    meaning:
+      "Subscribers who get what they ask for: the link keeps the wanted margin and carries the demand both ways, and its site is fed.",
     of: (o) => o.customersServed,
     show: (v) => String(v),
     moreIsBetter: true,

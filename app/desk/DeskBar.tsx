@@ -145,7 +145,7 @@ export function DeskBar({
   onStep: (way: "undo" | "redo") => void;
   busy: boolean;
 }) {
-  const { data, draft } = useDesk();
+  const { data, draft, findings } = useDesk();
   const { search } = useLocation();
   const { plan } = data.rows;
   return (
@@ -158,7 +158,7 @@ export function DeskBar({
       </h1>
       <nav aria-label="Stages" className="flex h-full">
         {STAGES.map((one) => {
-          const count = data.findings.filter((finding) => stageOf(finding) === one).length;
+          const count = findings.filter((finding) => stageOf(finding) === one).length;
           const here = one === stage;
           return (
             <Link

@@ -1,7 +1,18 @@
-import { outcomeOf, summarize, type Finding, type LinkSummary, type Outcome } from "#core/findings";
+import { findingsInHand, outcomeOf, summarize, type Finding, type LinkSummary, type Outcome } from "#core/findings";
 import type { Place } from "#core/geodesy";
+import { ownNoiseOf, pairsHeard } from "#core/interference";
 import { answerLink, type LinkAnswer } from "#core/link";
-import { linkEnds, withEdits, worldOf, type Edit, type Link, type PlanRows, type World } from "#core/plan";
+import {
+  linkEnds,
+  withEdits,
+  worldOf,
+  type Edit,
+  type Link,
+  type LinkEnd,
+  type PlanRows,
+  type Radio,
+  type World,
+} from "#core/plan";
 import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from "react";
 import type { HeatMark } from "../map/types";
 import { useDraft, type Draft } from "./draft";
@@ -39,6 +50,8 @@ export interface Desk {
   answer: LinkAnswer | null;
   summaries: ReadonlyMap<string, LinkSummary>;
   outcome: Outcome;
+  /** What is wrong with the plan as it is in hand. */
+  findings: readonly Finding[];
   /** False while a changed link still waits for its profile. */
   settled: boolean;
   profiles: Profiles;
@@ -61,15 +74,43 @@ export function useDesk(): Desk {
   return desk;
 }
 
-/** Links whose answer the edits may have changed. */
-function affectedLinks(world: World, edits: readonly Edit[]): Link[] {
+/** In a larger plan what a change does to others' noise is worked out when it is kept. */
+const MOST_LINKS_HEARD_IN_HAND = 500;
+
+/** What of a radio its neighbours hear; a height dragged by a metre is worked out for them when it is kept. */
+const HEARD_FIELDS = [
+  "frequencyMHz",
+  "widthMHz",
+  "txPowerDbm",
+  "azimuthDeg",
+  "polarization",
+  "antennaModelId",
+] as const;
+const isHeardOtherwise = (before: Radio | undefined, after: Radio | undefined) =>
+  !before || !after || HEARD_FIELDS.some((field) => before[field] !== after[field]);
+
+/** Links whose answer the edits may have changed, those that hear a changed sector or bridge among them. */
+function affectedLinks(kept: World, world: World, edits: readonly Edit[]): Link[] {
   if (edits.length === 0) return [];
+  const channels: { frequencyMHz: number; widthMHz: number }[] = [];
+  if (world.links.size <= MOST_LINKS_HEARD_IN_HAND)
+    for (const { kind, id } of edits)
+      if (kind === "radios" && isHeardOtherwise(kept.radios.get(id), world.radios.get(id)))
+        for (const radio of [kept.radios.get(id), world.radios.get(id)])
+          if (radio && radio.role !== "subscriber") channels.push(radio);
+  const hears = ({ radio }: LinkEnd) =>
+    channels.some(
+      ({ frequencyMHz, widthMHz }) =>
+        Math.abs(frequencyMHz - radio.frequencyMHz) < (widthMHz + radio.widthMHz) / 2 + radio.widthMHz,
+    );
   const everything = edits.some((edit) => edit.kind === "plans" || edit.kind === "equipment");
   const touched = new Set(edits.map((edit) => edit.id));
   return [...world.links.values()].filter((link) => {
     if (everything || touched.has(link.id) || touched.has(link.aRadioId) || touched.has(link.bRadioId)) return true;
     const { a, b } = linkEnds(world, link);
-    return [a, b].some((end) => touched.has(end.radio.siteId ?? "") || touched.has(end.radio.subscriberId ?? ""));
+    return [a, b].some(
+      (end) => touched.has(end.radio.siteId ?? "") || touched.has(end.radio.subscriberId ?? "") || hears(end),
+    );
   });
 }
 
@@ -78,6 +119,7 @@ interface Answered {
   link: Link;
   ends: unknown[];
   profile: unknown;
+  heardDbm: (number | null)[];
   answer: LinkAnswer;
 }
 
@@ -92,18 +134,26 @@ export function DeskProvider({ data, children }: { data: DeskData; children: Rea
   const lookAt = useCallback((places: readonly Place[]) => setLookedAt([...places]), []);
   const link = (selection?.kind === "link" && world.links.get(selection.id)) || null;
 
-  const affected = useMemo(() => affectedLinks(world, draft.edits), [world, draft.edits]);
+  const affected = useMemo(() => affectedLinks(kept, world, draft.edits), [kept, world, draft.edits]);
   const wanted = useMemo(() => {
     const links = link && !affected.includes(link) ? [...affected, link] : affected;
     return links.map((one) => {
       const { a, b } = linkEnds(world, one);
-      return { link: one, a, b, pair: [a.place, b.place] as Pair };
+      const heard: Pair[] = pairsHeard(world, one);
+      return { link: one, a, b, pair: [a.place, b.place] as Pair, heard };
     });
   }, [affected, link, world]);
   const profiles = useProfiles(
     data.rows.plan.id,
     data.terrain?.version ?? "none",
-    wanted.map(({ pair }) => pair),
+    wanted.flatMap(({ pair, heard }) => [pair, ...heard]),
+  );
+
+  // Hovering draws the desk anew, but changes nothing of what anybody hears.
+  const heardBy = useMemo(
+    () =>
+      new Map(wanted.map(({ link: one }) => [one.id, ownNoiseOf(world, one, (from, to) => profiles.get([from, to]))])),
+    [wanted, world, profiles],
   );
 
   // A drag changes one radio: every other link's answer is taken over from the render before.
@@ -114,17 +164,20 @@ export function DeskProvider({ data, children }: { data: DeskData; children: Rea
     const profile = profiles.get(pair);
     if (!profile) continue;
     const ends = [a.radio, a.model, a.antenna, b.radio, b.model, b.antenna, a.behind, b.behind];
+    const heard = heardBy.get(one.id)!;
+    const heardDbm = [heard.a.dbm, heard.b.dbm];
     const before = answered.current.get(one.id);
     const same =
       before &&
       before.plan === world.plan &&
       before.link === one &&
       before.profile === profile &&
+      before.heardDbm.every((dbm, i) => dbm === heardDbm[i]) &&
       before.ends.every((end, i) => end === ends[i]);
     const answer = same
       ? before.answer
-      : answerLink({ plan: world.plan, kind: one.kind, foliageDepthM: one.foliageDepthM, a, b, profile });
-    next.set(one.id, { plan: world.plan, link: one, ends, profile, answer });
+      : answerLink({ plan: world.plan, kind: one.kind, foliageDepthM: one.foliageDepthM, a, b, profile, heard });
+    next.set(one.id, { plan: world.plan, link: one, ends, profile, heardDbm, answer });
     answers.set(one.id, answer);
   }
   answered.current = next;
@@ -138,7 +191,10 @@ export function DeskProvider({ data, children }: { data: DeskData; children: Rea
     const answer = answers.get(one.id);
     if (answer) summaries.set(one.id, summarize(world, one, answer));
   }
-  const outcome = draft.edits.length === 0 ? data.outcome : outcomeOf(world, summaries);
+  const inHand = draft.edits.length > 0;
+  const outcome = inHand ? outcomeOf(world, summaries) : data.outcome;
+  const touched = new Map(affected.flatMap(({ id }) => (answers.has(id) ? [[id, answers.get(id)!] as const] : [])));
+  const findings = inHand ? findingsInHand(world, data.findings, touched, summaries) : data.findings;
 
   const desk: Desk = {
     data,
@@ -151,6 +207,7 @@ export function DeskProvider({ data, children }: { data: DeskData; children: Rea
     answer: (link && answers.get(link.id)) || null,
     summaries,
     outcome,
+    findings,
     settled: affected.every((one) => answers.has(one.id)),
     profiles,
     cursorKm,

@@ -30,7 +30,7 @@ function RemedyRow({ remedy, finding, planId }: { remedy: Remedy; finding: Findi
 }
 
 /** What a move or a relay could mend. */
-const SEARCHED: readonly Finding["kind"][] = ["blocked", "tight", "trees", "weak", "margin"];
+const SEARCHED: readonly Finding["kind"][] = ["blocked", "tight", "trees", "weak", "margin", "noise", "demand"];
 
 /** One finding: what, where, by how much, whom it hurts, why; and ways out that were tried. */
 export function FindingCard({
@@ -42,11 +42,11 @@ export function FindingCard({
   open: boolean;
   withPlace?: boolean;
 }) {
-  const { data, select, selection } = useDesk();
+  const { data, draft, select, selection } = useDesk();
   const fetcher = useFetcher<Remedy[]>();
   const remedies = finding.remedies ?? fetcher.data ?? null;
   const remediesUrl = `/plans/${data.rows.plan.id}/remedies?finding=${encodeURIComponent(finding.id)}`;
-  const selected = selection?.kind === "link" && selection.id === finding.linkId;
+  const selected = selection?.kind === "link" && finding.linkIds.includes(selection.id);
   return (
     <article
       data-finding={finding.kind}
@@ -72,7 +72,11 @@ export function FindingCard({
       {open && (
         <div className="mt-1.5">
           <p className="mb-1.5 text-xs">{finding.why}</p>
-          {remedies === null ? (
+          {remedies === null && draft.edits.length > 0 ? (
+            <p className="text-xs text-quiet">
+              This is how it stands in hand. Keep the change to have remedies worked out.
+            </p>
+          ) : remedies === null ? (
             <Button disabled={fetcher.state !== "idle"} onClick={() => void fetcher.load(remediesUrl)}>
               {fetcher.state === "idle" ? "Work out remedies" : "Trying what could help…"}
             </Button>

@@ -1,4 +1,4 @@
-import { isServed, wantedMarginDb, wantedText, type LinkAnswer, type Tape } from "#core/link";
+import { holds, isServed, wantedMarginDb, wantedText, type LinkAnswer, type Tape } from "#core/link";
 import { linkEnds, type Link as LinkRow } from "#core/plan";
 import { Tabs } from "radix-ui";
 import { Link } from "react-router";
@@ -40,9 +40,11 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
   const { a } = linkEnds(world, link);
   if (!answer.path) {
     const text =
-      answer.problem?.kind === "hole"
-        ? `The terrain has a hole: ${answer.problem.count} samples of this path have no ground, the first at ${formats.distance(answer.problem.firstKm * 1000)}. Unknown ground is not taken for sea level; import terrain that covers the path.`
-        : `Both ends stand ${figure(answer.distanceM)} m apart: at one place there is no path. Move or choose another end.`;
+      answer.problem?.kind === "notFinite"
+        ? `The ${answer.problem.figure} of this path comes out as no number, so nothing is shown. Check heights, kit and ground at both ends.`
+        : answer.problem?.kind === "hole"
+          ? `The terrain has a hole: ${answer.problem.count} samples of this path have no ground, the first at ${formats.distance(answer.problem.firstKm * 1000)}. Unknown ground is not taken for sea level; import terrain that covers the path.`
+          : `Both ends stand ${figure(answer.distanceM)} m apart: at one place there is no path. Move or choose another end.`;
     return (
       <p role="alert" className="mt-1 text-sm">
         {text}
@@ -50,9 +52,13 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
     );
   }
   const { aToB, bToA, clearance } = answer.path;
-  const served = isServed(world.plan, a.radio.frequencyMHz, answer);
+  const ends = linkEnds(world, link);
+  const held = holds(world.plan, a.radio.frequencyMHz, answer);
+  const served = isServed(world.plan, ends, answer);
+  const { demand } = ends.b;
   const margin = Math.min(aToB.marginLeftDb, bToA.marginLeftDb);
   const overCapDb = Math.max(aToB.overCapDb, bToA.overCapDb);
+  const overloadDb = Math.max(aToB.overloadDb, bToA.overloadDb);
   return (
     <div className="mt-1 text-[13px]">
       <p className="flex items-center gap-2">
@@ -67,12 +73,36 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
         </span>
       </p>
       <p className="mt-0.5">
-        <strong>{served ? "It works on paper" : "It does not hold as it is"}:</strong>{" "}
+        <strong>
+          {served
+            ? "It works on paper"
+            : answer.path.mismatches.length > 0
+              ? "The ends do not match"
+              : overloadDb > 0
+                ? "A receiver is overloaded"
+                : held
+                  ? "It holds, but carries less than asked for"
+                  : "It does not hold as it is"}
+          :
+        </strong>{" "}
         <span className="figures">{figure(aToB.rateMbps, 0)}</span> /{" "}
-        <span className="figures">{figure(bToA.rateMbps, 0)}</span> Mbit/s, margin{" "}
-        <span className="figures">{figure(margin)} dB</span> of{" "}
+        <span className="figures">{figure(bToA.rateMbps, 0)}</span> Mbit/s
+        {demand && (
+          <>
+            {" "}
+            of <span className="figures">{figure(demand.downMbps, 0)}</span> /{" "}
+            <span className="figures">{figure(demand.upMbps, 0)}</span> asked for
+          </>
+        )}
+        , margin <span className="figures">{figure(margin)} dB</span> of{" "}
         <span className="figures">{figure(wantedMarginDb(world.plan, a.radio.frequencyMHz))}</span> wanted.
       </p>
+      {aToB.question.path.frequencyMHz !== bToA.question.path.frequencyMHz && (
+        <p className="mt-0.5">
+          Two frequencies: <span className="figures">{aToB.question.path.frequencyMHz}</span> MHz toward{" "}
+          {ends.b.placeName}, <span className="figures">{bToA.question.path.frequencyMHz}</span> MHz back.
+        </p>
+      )}
       {overCapDb > 0.05 && (
         <p className="mt-0.5 font-medium text-blocked">
           But it radiates {figure(overCapDb)} dB more than the rule set allows.
@@ -90,11 +120,11 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
 
 /** Everything about the selected link: the answer, what is wrong with it, both ends to change, and the tapes. */
 export function LinkSheet({ link }: { link: LinkRow }) {
-  const { data, kept, world, draft, answer, profiles } = useDesk();
+  const { data, kept, world, draft, answer, profiles, findings: all } = useDesk();
   const formats = useFormats();
   const { a, b } = linkEnds(world, link);
   const planId = data.rows.plan.id;
-  const findings = data.findings.filter((finding) => finding.linkId === link.id);
+  const findings = all.filter((finding) => finding.linkIds.includes(link.id));
   const isKept = kept.links.has(link.id);
   const widths = a.model.widthsMHz.filter((width) => b.model.widthsMHz.includes(width));
   const low = Math.max(a.model.bandMHz[0], b.model.bandMHz[0]);

@@ -141,7 +141,7 @@ export function LeftColumn({ stage }: { stage: Stage }) {
     // The rows follow from the world and its summaries alone.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [stage, desk.world, desk.outcome, filter, sort]);
-  const findings = desk.data.findings.filter((finding) => stageOf(finding) === stage);
+  const findings = desk.findings.filter((finding) => stageOf(finding) === stage);
   const selectedLink = desk.selection?.kind === "link" ? desk.selection.id : null;
   return (
     <aside

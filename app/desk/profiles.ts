@@ -11,16 +11,18 @@ const BATCH = 60;
 
 export interface Profiles {
   get(pair: Pair): Profile | undefined;
+  /** Counts up whenever more profiles are here. */
+  arrived: number;
   failed: string | null;
 }
 
-/** Profiles for `pairs`, fetched once each and kept while `version` of the terrain stays the same. */
+/** Profiles for `pairs`, fetched once each and kept while `version` of the terrain stays the same; the same object until more are here. */
 export function useProfiles(planId: string, version: string, pairs: readonly Pair[]): Profiles {
   const cache = useMemo(
     () => ({ scope: `${planId} ${version}`, known: new Map<string, Profile>() }),
     [planId, version],
   );
-  const [, setArrived] = useState(0);
+  const [arrived, setArrived] = useState(0);
   const [failed, setFailed] = useState<string | null>(null);
   const wanted = pairs.map(pairKey).join(" ");
 
@@ -46,5 +48,8 @@ export function useProfiles(planId: string, version: string, pairs: readonly Pai
     return () => stop.abort();
   }, [wanted, cache, planId]);
 
-  return { get: (pair) => cache.known.get(pairKey(pair)), failed };
+  return useMemo(
+    () => ({ get: (pair: Pair) => cache.known.get(pairKey(pair)), arrived, failed }),
+    [cache, arrived, failed],
+  );
 }

@@ -5,6 +5,8 @@ import {
   peakGainDbi,
   type AntennaFigures,
   type AntennaModel,
+  directivityDbi,
+  gainBeyondPatternDb,
 } from "#core/antenna";
 import { thermalNoiseDbm } from "#core/propagation";
 import { useState, type ReactNode } from "react";
@@ -99,6 +101,19 @@ export function AntennaSheet({ antennas, uses }: { antennas: AntennaModel[]; use
     [
       "Gain V at the band’s edges and middle",
       (_, { gains }) => `${gains.map(({ vDbi }) => figure(vDbi)).join(" / ")} dBi`,
+    ],
+    [
+      <Term
+        key="directivity"
+        meaning="What the cuts allow at most: the whole sphere over the mean of the pattern. No antenna has more gain than that, so a sheet that does contradicts itself."
+      >
+        Directivity of its cuts, V / H
+      </Term>,
+      (antenna) => {
+        const beyondDb = gainBeyondPatternDb(antenna);
+        const text = `${figure(directivityDbi(antenna, "V"))} / ${figure(directivityDbi(antenna, "H"))} dBi`;
+        return beyondDb > 0 ? `${text}: the stated gain is ${figure(beyondDb)} dB more than its cuts allow` : text;
+      },
     ],
     ["Gain H", (_, { gains }) => `${gains.map(({ hDbi }) => figure(hDbi)).join(" / ")} dBi`],
     [

@@ -36,6 +36,8 @@ function typedOf(radio: RadioModel): Typed {
     widthsMHz: radio.widthsMHz.join(", "),
     ports: radio.ports.join(", "),
     meterVoltsPerDbm: radio.meterVoltsPerDbm === null ? "" : String(radio.meterVoltsPerDbm),
+    duplexSpacingMHz: radio.duplexSpacingMHz === null ? "" : String(radio.duplexSpacingMHz),
+    portMbps: radio.portMbps === null ? "" : String(radio.portMbps),
     "bandMHz.0": String(radio.bandMHz[0]),
     "bandMHz.1": String(radio.bandMHz[1]),
     "poleMm.0": String(radio.poleMm[0]),
@@ -64,6 +66,9 @@ const parts = (text: string | undefined) =>
     .map((part) => part.trim())
     .filter(Boolean);
 
+/** A figure that a sheet need not have. */
+const orNull = (text: string | undefined) => (text?.trim() ? toNumber(text) : null);
+
 function radioOf(typed: Typed, id: string, rows: number): unknown {
   const raw: Record<string, unknown> = {
     id,
@@ -78,7 +83,9 @@ function radioOf(typed: Typed, id: string, rows: number): unknown {
       .filter(Boolean)
       .map(toNumber),
     ports: parts(typed.ports),
-    meterVoltsPerDbm: typed.meterVoltsPerDbm?.trim() ? toNumber(typed.meterVoltsPerDbm) : null,
+    meterVoltsPerDbm: orNull(typed.meterVoltsPerDbm),
+    duplexSpacingMHz: orNull(typed.duplexSpacingMHz),
+    portMbps: orNull(typed.portMbps),
     bandMHz: [toNumber(typed["bandMHz.0"]), toNumber(typed["bandMHz.1"])],
     poleMm: [toNumber(typed["poleMm.0"]), toNumber(typed["poleMm.1"])],
     modulations: Array.from({ length: rows }, (_, i) => ({
@@ -184,6 +191,8 @@ export function RadioEditor({
         {select("powerInput", "Power input", POWER_INPUTS)}
         {select("alignmentAid", "Alignment aid", ALIGNMENT_AIDS)}
         {text(["meterVoltsPerDbm", "Meter", "V/dBm"], "empty without a jack")}
+        {text(["duplexSpacingMHz", "Frequencies apart", "MHz"], "FDD only")}
+        {text(["portMbps", "Fastest socket", "Mbit/s"], "empty where unknown")}
         {text(["ports", "Ports"], "parted by commas")}
       </div>
       <fieldset>

@@ -23,16 +23,17 @@ export function RadioSheet({ radio }: { radio: RadioModel }) {
     [
       "Duplex",
       radio.duplex === "FDD"
-        ? "FDD: both directions at once"
+        ? `FDD: both directions at once, ${radio.duplexSpacingMHz === null ? "how far apart is not on the sheet" : `${figure(radio.duplexSpacingMHz, 0)} MHz apart`}`
         : `TDD: ${Math.round(radio.downShare * 100)} % of the frame away from the access point`,
     ],
     ["Net of overhead", `${Math.round(radio.efficiency * 100)} % of the raw rate`],
     ["Range by timing", `${figure(radio.rangeLimitKm, 0)} km`],
     ["Adjacent-channel rejection", `${figure(radio.adjacentRejectionDb, 0)} dB`],
-    ["Overload", `from ${figure(radio.overloadDbm, 0)} dBm`],
+    ["Overload", `from ${figure(radio.overloadDbm, 0)} dBm on a chain`],
     ["Clients", String(radio.clientLimit)],
     ["Power input", radio.powerInput],
     ["Ports", radio.ports.join(", ") || "not on the sheet"],
+    ["Fastest socket", radio.portMbps === null ? "not on the sheet" : `${figure(radio.portMbps, 0)} Mbit/s each way`],
     ["Pole", `${radio.poleMm[0]}–${radio.poleMm[1]} mm`],
     [
       "Alignment aid",

@@ -75,7 +75,7 @@ export function NoisePage({ plan, sites, scans, channels, result }: NoiseProps) 
             <ScanChart scans={shown} />
           ) : (
             <p className="rounded border border-dashed border-rule p-6 text-center text-sm text-quiet">
-              Nobody has listened here yet. Bring a file, type rows in, or ask the stand-in scanner.
+              Nobody has listened here yet. Bring a file, type rows in, or ask a scanner.
             </p>
           )}
           <div
@@ -160,7 +160,7 @@ export function NoisePage({ plan, sites, scans, channels, result }: NoiseProps) 
           </table>
         </section>
         <div className="space-y-4">
-          <StandInForm siteId={siteId} />
+          <ScannerForm siteId={siteId} isDemo={plan.isDemo} />
           <ScanFile plan={plan} sites={sites} siteId={siteId} />
         </div>
       </div>
@@ -168,14 +168,15 @@ export function NoisePage({ plan, sites, scans, channels, result }: NoiseProps) 
   );
 }
 
-function StandInForm({ siteId }: { siteId: string }) {
+function ScannerForm({ siteId, isDemo }: { siteId: string; isDemo: boolean }) {
   const busy = useNavigation().state !== "idle";
   return (
     <Form method="post" className="space-y-2 rounded border border-rule bg-panel p-3">
       <h2 className="text-sm font-semibold">Ask a scanner</h2>
       <p className="text-xs text-quiet">
-        Without an address the stand-in answers: it hears the plan&apos;s own transmitters over its terrain, and
-        outsiders that it invents.
+        {isDemo
+          ? "Without an address the stand-in answers, as this is a demo: it hears the plan's own transmitters over its terrain, and outsiders that it invents."
+          : "A scanner on this machine answers at its address. The simulation hears nothing but the plan's own transmitters over its terrain: no measurement, only practice."}
       </p>
       <input type="hidden" name="siteId" value={siteId} />
       <TextField label="Headings" name="headings" defaultValue="0 90 180 270" unit="°" />
@@ -186,7 +187,17 @@ function StandInForm({ siteId }: { siteId: string }) {
         <TextField label="Opening" name="beamwidthDeg" defaultValue="60" unit="°" />
         <TextField label="Gain" name="gainDbi" defaultValue="12" unit="dBi" />
       </div>
-      <TextField label="Address, on this machine" name="scannerUrl" placeholder="stand-in" />
+      <TextField
+        label="Address, on this machine"
+        name="scannerUrl"
+        placeholder={isDemo ? "stand-in" : "http://127.0.0.1:…"}
+      />
+      {!isDemo && (
+        <label className="flex items-center gap-2 text-xs">
+          <input type="checkbox" name="standIn" className="accent-[var(--clay)]" />
+          Simulate it instead
+        </label>
+      )}
       <Button type="submit" look="primary" disabled={busy || siteId === ""}>
         {busy ? "Listening…" : "Scan"}
       </Button>

@@ -1,3 +1,4 @@
+import { gainBeyondPatternDb } from "#core/antenna";
 import { libraryFor } from "#core/catalogue";
 import type { Edit, Equipment } from "#core/plan";
 import { readAntennaCsv, readRadioJson, writeRadioJson, type KitError } from "#formats/kit";
@@ -53,6 +54,7 @@ export default function Library({ loaderData: { plan, antennas, radios, uses, la
     if (ok) toast(`${what}. Undo takes it back.`);
     else toast.error(message);
     await revalidate();
+    return ok;
   };
   const take = async (given: File) => {
     setErrors(null);
@@ -74,10 +76,17 @@ export default function Library({ loaderData: { plan, antennas, radios, uses, la
     }
     const read = readAntennaCsv(bytes, () => crypto.randomUUID());
     if (!read.item) return setErrors({ name: given.name, errors: read.errors });
-    return keep(
-      [{ kind: "antenna", id: read.item.id, planId: plan.id, body: read.item }],
-      `Read antenna ${read.item.maker} ${read.item.model}`,
+    const { item } = read;
+    const kept = await keep(
+      [{ kind: "antenna", id: item.id, planId: plan.id, body: item }],
+      `Read antenna ${item.maker} ${item.model}`,
     );
+    const beyondDb = gainBeyondPatternDb(item);
+    if (kept && beyondDb > 0)
+      toast.warning(
+        `${item.model}: the stated gain is ${beyondDb.toFixed(1)} dB more than its cuts allow. It is taken as it stands; check the sheet.`,
+        { duration: 12_000 },
+      );
   };
   const remove = async (id: string, name: string) => {
     const { ok, message } = await keepEdits(

@@ -38,6 +38,8 @@ const askSchema = z.object({
   toMHz: z.coerce.number().min(100).max(100_000),
   binKHz: z.coerce.number().min(10).max(100_000),
   scannerUrl: z.string().trim(),
+  /** Ticked where the stand-in is wanted in a plan that is no demo. */
+  standIn: z.string().optional(),
 });
 
 /** Has a scanner look along each heading on both polarizations, and keeps what it heard in one change. */
@@ -48,9 +50,19 @@ export async function action({ params, request }: Route.ActionArgs) {
     const { path, message } = asked.error.issues[0]!;
     return data({ ok: false, message: `${String(path[0])}: ${message}` }, { status: 400 });
   }
-  const { siteId, headings, scannerUrl, ...settings } = asked.data;
+  const { siteId, headings, scannerUrl, standIn: isChosen, ...settings } = asked.data;
   const site = context.world.sites.get(siteId);
   if (!site) return data({ ok: false, message: `siteId: there is no site "${siteId}"` }, { status: 400 });
+  const { isDemo } = context.rows.plan;
+  if (scannerUrl === "" && !isDemo && !isChosen)
+    return data(
+      {
+        ok: false,
+        message:
+          "scannerUrl: give the address of a scanner, or choose the simulation. The stand-in hears nothing real, so it does not answer unasked.",
+      },
+      { status: 400 },
+    );
   const standIn = scannerUrl === "" ? await startScanner(context) : null;
   try {
     const scannedAt = new Date().toISOString();
@@ -77,7 +89,7 @@ export async function action({ params, request }: Route.ActionArgs) {
             gainDbi: settings.gainDbi,
             polarization,
             scannedAt,
-            source: standIn ? "stand-in scanner" : scannerUrl,
+            source: standIn ? (isDemo ? "stand-in scanner" : "simulated: own transmitters only") : scannerUrl,
             binKHz: answer.binKHz,
             frequenciesMHz: answer.frequenciesMHz,
             levelsDbm: answer.levelsDbm,

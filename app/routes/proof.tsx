@@ -1,15 +1,16 @@
 import { randomUUID } from "node:crypto";
 import { judge, type Verdict } from "#core/install";
-import { linkEnds, measurementSchema, type Edit, type Measurement } from "#core/plan";
+import { chainWords, commonChains, type Tape } from "#core/link";
+import { linkEnds, measurementSchema, type Edit, type Link as LinkRow, type Measurement } from "#core/plan";
 import { applyChange } from "#store";
 import { getFormProps, getInputProps, useForm } from "@conform-to/react";
 import { parseWithZod } from "@conform-to/zod/v4";
 import { format, parseISO } from "date-fns";
-import { data, Form, Link, useNavigation } from "react-router";
+import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { requireLink } from "../data/plan.server";
 import { signature } from "../data/preferences";
-import { buttonClass, figure, ProofMark, TextField } from "../ui";
+import { Button, buttonClass, figure, ProofMark, TextField } from "../ui";
 import type { Route } from "./+types/proof";
 
 /** A number as written on a roof: decimal comma, printed minus, or nothing. */
@@ -44,17 +45,19 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const readings = context.rows.measurements
     .filter((one) => one.linkId === link.id)
     .sort((x, y) => y.measuredAt.localeCompare(x.measuredAt));
+  const editing = readings.find(({ id }) => id === new URL(request.url).searchParams.get("reading")) ?? null;
   return {
     planId: params.planId,
+    editing,
     plan: context.rows.plan,
     linkId: link.id,
     state: link.state,
     names: [a.placeName, b.placeName] as const,
-    chains: Math.min(a.model.chains, b.model.chains),
+    chains: commonChains(a, b),
     expected: answer.path
       ? {
-          aDbm: answer.path.bToA.levelDbm,
-          bDbm: answer.path.aToB.levelDbm,
+          a: expectedAt(answer.path.bToA),
+          b: expectedAt(answer.path.aToB),
           downMbps: answer.path.aToB.rateMbps,
           upMbps: answer.path.bToA.rateMbps,
         }
@@ -64,9 +67,45 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   };
 }
 
+/** What one end should read: on each chain, and all together. */
+function expectedAt(tape: Tape) {
+  return {
+    chainDbm: tape.chainLevelDbm,
+    chain: chainWords(tape),
+    totalDbm: tape.totalLevelDbm,
+    noiseDbm: tape.noiseDbm,
+  };
+}
+
+const round = (value: number) => Math.round(value * 10) / 10;
+
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, context, link, answer } = await requireLink(params.planId, params.linkId);
-  const submission = parseWithZod(await request.formData(), { schema: readingSchema });
+  const { a, b } = linkEnds(context.world, link);
+  const form = await request.formData();
+  const readings = context.rows.measurements.filter((one) => one.linkId === link.id);
+  const known = readings.find(({ id }) => id === form.get("readingId"));
+  const name = `${a.placeName} – ${b.placeName}`;
+  /** The link's state by the newest of some readings. */
+  const stateBy = (some: readonly Measurement[]): LinkRow["state"] => {
+    const newest = [...some].sort((x, y) => y.measuredAt.localeCompare(x.measuredAt))[0];
+    return newest ? judge(context.rows.plan, a, b, newest).state : "planned";
+  };
+  if (form.get("intent") === "remove") {
+    if (!known) throw data("That reading is not there any more.", { status: 404 });
+    const state = stateBy(readings.filter(({ id }) => id !== known.id));
+    await applyChange(store.db, {
+      planId: params.planId,
+      who: signature(request),
+      what: `Reading of ${known.measuredAt.slice(0, 10)} on ${name} taken out; ${state} now`,
+      edits: [
+        { kind: "measurements", id: known.id, row: null },
+        { kind: "links", id: link.id, row: { ...link, state } },
+      ],
+    });
+    return redirect(`/plans/${params.planId}/links/${link.id}/proof`);
+  }
+  const submission = parseWithZod(form, { schema: readingSchema });
   if (submission.status !== "success") return data(submission.reply(), { status: 400 });
   if (!answer.path)
     return data(
@@ -75,11 +114,21 @@ export async function action({ params, request }: Route.ActionArgs) {
     );
   const { value } = submission;
   const orNull = <T,>(one: T | undefined) => one ?? null;
-  const measurement: Measurement = measurementSchema.parse({
+  // A reading that is corrected keeps when it was taken and what it was held against.
+  const promised = known ?? {
     id: randomUUID(),
+    measuredAt: new Date().toISOString(),
+    expectedADbm: round(answer.path.bToA.totalLevelDbm),
+    expectedBDbm: round(answer.path.aToB.totalLevelDbm),
+    expectedDownMbps: round(answer.path.aToB.rateMbps),
+    expectedUpMbps: round(answer.path.bToA.rateMbps),
+    expectedNoiseADbm: round(answer.path.bToA.noiseDbm),
+    expectedNoiseBDbm: round(answer.path.aToB.noiseDbm),
+  };
+  const measurement: Measurement = measurementSchema.parse({
+    ...promised,
     planId: params.planId,
     linkId: link.id,
-    measuredAt: new Date().toISOString(),
     measuredBy: value.measuredBy?.trim() || signature(request),
     levelA0Dbm: value.levelA0Dbm,
     levelA1Dbm: orNull(value.levelA1Dbm),
@@ -89,12 +138,9 @@ export async function action({ params, request }: Route.ActionArgs) {
     noiseBDbm: orNull(value.noiseBDbm),
     downMbps: orNull(value.downMbps),
     upMbps: orNull(value.upMbps),
-    expectedADbm: Math.round(answer.path.bToA.levelDbm * 10) / 10,
-    expectedBDbm: Math.round(answer.path.aToB.levelDbm * 10) / 10,
     notes: value.notes ?? "",
   });
-  const { a, b } = linkEnds(context.world, link);
-  const { state } = judge(context.rows.plan, a, b, measurement);
+  const state = stateBy([...readings.filter(({ id }) => id !== measurement.id), measurement]);
   const edits: Edit[] = [
     { kind: "measurements", id: measurement.id, row: measurement },
     { kind: "links", id: link.id, row: { ...link, state } },
@@ -102,13 +148,33 @@ export async function action({ params, request }: Route.ActionArgs) {
   await applyChange(store.db, {
     planId: params.planId,
     who: measurement.measuredBy,
-    what: `Reading on ${a.placeName} – ${b.placeName}: ${state}`,
+    what: known
+      ? `Reading of ${known.measuredAt.slice(0, 10)} on ${name} corrected: ${state}`
+      : `Reading on ${name}: ${state}`,
     edits,
   });
+  if (known) return redirect(`/plans/${params.planId}/links/${link.id}/proof`);
   return data(submission.reply({ resetForm: true }));
 }
 
-function VerdictView({ verdict, reading }: { verdict: Verdict; reading: Measurement }) {
+function VerdictView({
+  verdict,
+  reading,
+  names,
+}: {
+  verdict: Verdict;
+  reading: Measurement;
+  names: readonly string[];
+}) {
+  const chains = (first: number, second: number | null) =>
+    second === null ? figure(first) : `${figure(first)} and ${figure(second)}`;
+  const schools = [
+    ["Absolute floor", verdict.floor],
+    ["Deviation from prediction", verdict.deviation],
+    ["Both directions alike", verdict.symmetry],
+    ["Throughput", verdict.throughput],
+    ["Noise", verdict.noise],
+  ] as const;
   return (
     <article className="rounded border border-rule bg-panel p-3">
       <h3 className="flex items-baseline justify-between gap-2">
@@ -119,13 +185,19 @@ function VerdictView({ verdict, reading }: { verdict: Verdict; reading: Measurem
           {format(parseISO(reading.measuredAt), "d MMM yyyy, HH:mm")} · {reading.measuredBy}
         </span>
       </h3>
+      <p className="mt-1 text-sm text-quiet">
+        On each chain <span className="figures">{chains(reading.levelA0Dbm, reading.levelA1Dbm)}</span> dBm at{" "}
+        {names[0]}, <span className="figures">{chains(reading.levelB0Dbm, reading.levelB1Dbm)}</span> dBm at {names[1]}
+      </p>
       <ul className="mt-1 text-sm">
-        <li>
-          {verdict.floor.passed ? "✓" : "✕"} <strong>Absolute floor:</strong> {verdict.floor.text}
-        </li>
-        <li>
-          {verdict.deviation.passed ? "✓" : "✕"} <strong>Deviation from prediction:</strong> {verdict.deviation.text}
-        </li>
+        {schools.map(
+          ([school, found]) =>
+            found && (
+              <li key={school}>
+                {found.passed ? "✓" : "✕"} <strong>{school}:</strong> {found.text}
+              </li>
+            ),
+        )}
       </ul>
       {verdict.causes.length > 0 && (
         <div className="mt-2 text-sm">
@@ -140,17 +212,35 @@ function VerdictView({ verdict, reading }: { verdict: Verdict; reading: Measurem
         </div>
       )}
       {reading.notes && <p className="mt-1 text-sm text-quiet">{reading.notes}</p>}
+      <Form method="post" className="mt-2 flex gap-2">
+        <Link to={`?reading=${encodeURIComponent(reading.id)}#reading`} className={`${buttonClass()} min-h-11`}>
+          Correct
+        </Link>
+        <input type="hidden" name="readingId" value={reading.id} />
+        <Button type="submit" name="intent" value="remove" className="min-h-11">
+          Take out
+        </Button>
+      </Form>
     </article>
   );
 }
 
+/** A kept reading as the form's fields hold it. */
+function fieldsOf(reading: Measurement): Record<string, string> {
+  const text = (value: number | null) => (value === null ? "" : figure(value));
+  const { levelA0Dbm, levelA1Dbm, levelB0Dbm, levelB1Dbm, noiseADbm, noiseBDbm, downMbps, upMbps } = reading;
+  const figures = { levelA0Dbm, levelA1Dbm, levelB0Dbm, levelB1Dbm, noiseADbm, noiseBDbm, downMbps, upMbps };
+  return Object.fromEntries(Object.entries(figures).map(([name, value]) => [name, text(value)]));
+}
+
 /** What was measured, held against what was promised. */
 export default function ProofRoute({ loaderData, actionData }: Route.ComponentProps) {
-  const { planId, linkId, names, expected, chains, readings, plan } = loaderData;
+  const { planId, linkId, names, expected, chains, readings, plan, editing } = loaderData;
   const busy = useNavigation().state !== "idle";
-  const [form, fields] = useForm({
-    id: `reading-${readings.length}`,
-    lastResult: actionData,
+  const [form, fields] = useForm<z.infer<typeof readingSchema>>({
+    id: `reading-${editing?.id ?? readings.length}`,
+    ...(actionData ? { lastResult: actionData } : {}),
+    ...(editing ? { defaultValue: fieldsOf(editing) } : {}),
     onValidate: ({ formData }) => parseWithZod(formData, { schema: readingSchema }),
     shouldValidate: "onBlur",
     shouldRevalidate: "onInput",
@@ -174,12 +264,14 @@ export default function ProofRoute({ loaderData, actionData }: Route.ComponentPr
       />
     );
   };
-  const end = (name: string, expectedDbm: number | undefined, boxes: React.ReactNode) => (
+  const end = (name: string, should: ReturnType<typeof expectedAt> | undefined, boxes: React.ReactNode) => (
     <fieldset className="rounded border border-rule bg-panel p-3">
       <legend className="px-1 font-semibold">Received at {name}</legend>
-      {expectedDbm !== undefined && (
+      {should && (
         <p className="mb-1 text-sm text-quiet">
-          Expected <span className="figures">{figure(expectedDbm)} dBm</span>, ±{plan.proofDeviationDb} dB
+          Expected <span className="figures">{figure(should.chainDbm)} dBm</span> on {should.chain}, ±
+          {plan.proofDeviationDb} dB (<span className="figures">{figure(should.totalDbm)}</span> all chains together),
+          noise <span className="figures">{figure(should.noiseDbm, 0)}</span> on one chain
         </p>
       )}
       <div className="grid grid-cols-2 gap-3">{boxes}</div>
@@ -205,17 +297,30 @@ export default function ProofRoute({ loaderData, actionData }: Route.ComponentPr
       {readings.length > 0 && (
         <section aria-label="Readings" className="mb-4 space-y-2">
           {readings.map(({ reading, verdict }) => (
-            <VerdictView key={reading.id} reading={reading} verdict={verdict} />
+            <VerdictView key={reading.id} reading={reading} verdict={verdict} names={names} />
           ))}
         </section>
       )}
-      <h2 className="mb-2 text-lg font-semibold">A new reading</h2>
+      <h2 id="reading" className="mb-2 text-lg font-semibold">
+        {editing
+          ? `The reading of ${format(parseISO(editing.measuredAt), "d MMM yyyy, HH:mm")}, corrected`
+          : "A new reading"}
+      </h2>
+      {editing && (
+        <p className="mb-2 text-sm">
+          It keeps its date and what it was held against.{" "}
+          <Link to="." className="text-clay underline">
+            Leave it as it is
+          </Link>
+        </p>
+      )}
       {!expected && (
         <p role="alert" className="text-sm text-blocked">
           This path has no prediction, so a reading cannot be judged yet.
         </p>
       )}
       <Form method="post" {...getFormProps(form)} className="space-y-3">
+        {editing && <input type="hidden" name="readingId" value={editing.id} />}
         {form.errors && (
           <p role="alert" className="text-sm font-medium text-blocked">
             {form.errors.join(" ")}
@@ -223,7 +328,7 @@ export default function ProofRoute({ loaderData, actionData }: Route.ComponentPr
         )}
         {end(
           names[0],
-          expected?.aDbm,
+          expected?.a,
           <>
             {box(fields.levelA0Dbm, chains > 1 ? "First chain" : "Level", "dBm")}
             {chains > 1 && box(fields.levelA1Dbm, "Second chain", "dBm")}
@@ -232,7 +337,7 @@ export default function ProofRoute({ loaderData, actionData }: Route.ComponentPr
         )}
         {end(
           names[1],
-          expected?.bDbm,
+          expected?.b,
           <>
             {box(fields.levelB0Dbm, chains > 1 ? "First chain" : "Level", "dBm")}
             {chains > 1 && box(fields.levelB1Dbm, "Second chain", "dBm")}
@@ -255,12 +360,13 @@ export default function ProofRoute({ loaderData, actionData }: Route.ComponentPr
         <TextField
           label="Measured by"
           name={fields.measuredBy.name}
-          defaultValue={loaderData.who}
+          defaultValue={editing?.measuredBy ?? loaderData.who}
           className="min-h-11"
         />
         <TextField
           label="Notes"
           name={fields.notes.name}
+          defaultValue={editing?.notes ?? ""}
           placeholder="Wind, leaves, what was odd"
           className="min-h-11"
         />
@@ -269,7 +375,7 @@ export default function ProofRoute({ loaderData, actionData }: Route.ComponentPr
           disabled={busy || !expected}
           className="min-h-13 w-full rounded bg-clay font-semibold text-on-clay disabled:opacity-50"
         >
-          {busy ? "Saving…" : "Judge and keep"}
+          {busy ? "Saving…" : editing ? "Judge again and keep" : "Judge and keep"}
         </button>
       </Form>
     </main>

@@ -7,7 +7,7 @@ import type { Route } from "./+types/remedies";
 export async function loader({ params, request }: Route.LoaderArgs) {
   const { context } = await requirePlan(params.planId);
   const id = new URL(request.url).searchParams.get("finding") ?? "";
-  const remedies = workOut(context.world, id, context.profileBetween);
+  const remedies = workOut(context.world, context.review, id, context.profileBetween);
   if (!remedies) throw data(`There is no finding "${id}" any more.`, { status: 404 });
   return Response.json(remedies);
 }

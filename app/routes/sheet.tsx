@@ -2,6 +2,7 @@ import { CAUTION_NOTE, CAUTIONS, INSTALL_STEPS, type CrewEnd } from "#core/insta
 import { Printer } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
+import { acceptText } from "../data/acceptText";
 import { readSheet } from "../data/sheet.server";
 import { Button, buttonClass, figure, ProofMark, useFormats } from "../ui";
 import type { Route } from "./+types/sheet";
@@ -77,26 +78,37 @@ function EndSheet({ end }: { end: CrewEnd }) {
           {figure(Math.abs(end.tiltDownDeg))}° {down ? "down" : "up"}
         </Figure>
         <Figure label="Height on the mast">{formats.height(end.heightM)}</Figure>
-        <Figure
-          label="Expect"
-          note={`accept ${figure(end.expectedDbm - end.toleranceDb)} to ${figure(end.expectedDbm + end.toleranceDb)} dBm`}
-        >
-          {figure(end.expectedDbm)} dBm
+        <Figure label={`Expect, ${end.chain}`} note={`accept ${acceptText(end.accept)} dBm`}>
+          {figure(end.expectedChainDbm)} dBm
         </Figure>
-        {end.expectedPerChainDbm !== null && (
-          <Figure label="On each chain">{figure(end.expectedPerChainDbm)} dBm</Figure>
+        {end.expectedTotalDbm > end.expectedChainDbm && (
+          <Figure label="All chains together">{figure(end.expectedTotalDbm)} dBm</Figure>
         )}
         {end.meterVolts && (
-          <Figure label="Meter" note={`at least ${figure(end.meterVolts.least, 2)} V counts as the low edge`}>
-            {figure(end.meterVolts.expected, 2)} V
+          <Figure
+            label="Meter"
+            note={`${end.meterVolts.stronger} is stronger; expected ${figure(end.meterVolts.expected, 2)} V`}
+          >
+            {figure(end.meterVolts.low, 2)} to {figure(end.meterVolts.high, 2)} V
           </Figure>
         )}
         <Figure label="Polarization">
           {end.polarization === "HV" ? "H and V" : end.polarization === "X45" ? "±45°" : end.polarization}
         </Figure>
-        <Figure label="Channel" note={`${figure(end.widthMHz, 0)} MHz wide, ${figure(end.txPowerDbm, 0)} dBm`}>
-          {end.frequencyMHz}
-        </Figure>
+        {end.sendsMHz === end.listensMHz ? (
+          <Figure label="Channel" note={`${figure(end.widthMHz, 0)} MHz wide, ${figure(end.txPowerDbm, 0)} dBm`}>
+            {end.sendsMHz} MHz
+          </Figure>
+        ) : (
+          <>
+            <Figure label="Sends on" note={`${figure(end.widthMHz, 0)} MHz wide, ${figure(end.txPowerDbm, 0)} dBm`}>
+              {end.sendsMHz} MHz
+            </Figure>
+            <Figure label="Listens on" note="what the far end sends on">
+              {end.listensMHz} MHz
+            </Figure>
+          </>
+        )}
         <Figure label="Sweep at least">±{end.sweepDeg}°</Figure>
       </dl>
     </section>

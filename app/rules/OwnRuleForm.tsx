@@ -8,6 +8,7 @@ const EIRP_KINDS: Record<Rule["eirp"]["kind"], string> = {
   gainForPower: "conducted power falls with gain",
   lessUnderGain: "cap falls under a gain",
   national: "set by a licence",
+  byDensity: "by its density alone",
 };
 const EIRP_FIELDS: Record<Rule["eirp"]["kind"], [name: string, label: string, unit: string][]> = {
   fixed: [["dbm", "EIRP at most", "dBm"]],
@@ -24,6 +25,7 @@ const EIRP_FIELDS: Record<Rule["eirp"]["kind"], [name: string, label: string, un
     ["otherwiseDbm", "EIRP under the least gain", "dBm"],
   ],
   national: [],
+  byDensity: [],
 };
 
 const text = (value: number | null | undefined) => (value === null || value === undefined ? "" : String(value));
@@ -41,6 +43,7 @@ function typedOf(rule: Rule): Typed {
     eirpDensityPer: text(rule.eirpDensity?.perMHz),
     conductedDensityDbm: text(rule.conductedDensity?.dbm),
     conductedDensityPer: text(rule.conductedDensity?.perMHz),
+    conductedDensityFreeDbi: text(rule.conductedDensity?.freeGainDbi),
     above30DegDbm: text(rule.above30DegDbm),
     widthsMHz: rule.widthsMHz.join(", "),
     rasterMHz: text(rule.rasterMHz),
@@ -55,8 +58,10 @@ const optional = (value: string | undefined) => ((value ?? "").trim() === "" ? n
 
 function ruleOf(typed: Typed, flags: Rule["flags"]): unknown {
   const kind = typed.kind as Rule["eirp"]["kind"];
-  const density = (dbm: string | undefined, per: string | undefined) =>
-    optional(dbm) === null ? null : { dbm: number(dbm), perMHz: optional(per) === null ? 1 : number(per) };
+  const density = (dbm: string | undefined, per: string | undefined, freeDbi?: string) =>
+    optional(dbm) === null
+      ? null
+      : { dbm: number(dbm), perMHz: optional(per) === null ? 1 : number(per), freeGainDbi: optional(freeDbi) };
   return {
     bandMHz: [number(typed.low), number(typed.high)],
     use: typed.use,
@@ -75,7 +80,7 @@ function ruleOf(typed: Typed, flags: Rule["flags"]): unknown {
     conductedDbm: optional(typed.conductedDbm),
     conductedByWidthDbm: optional(typed.conductedByWidthDbm),
     eirpDensity: density(typed.eirpDensityDbm, typed.eirpDensityPer),
-    conductedDensity: density(typed.conductedDensityDbm, typed.conductedDensityPer),
+    conductedDensity: density(typed.conductedDensityDbm, typed.conductedDensityPer, typed.conductedDensityFreeDbi),
     above30DegDbm: optional(typed.above30DegDbm),
     widthsMHz: (typed.widthsMHz ?? "")
       .split(/[\s,;]+/)
@@ -161,6 +166,7 @@ export function OwnRuleForm({
         {field("eirpDensityPer", "for each", "MHz")}
         {field("conductedDensityDbm", "Conducted density", "dBm")}
         {field("conductedDensityPer", "for each", "MHz")}
+        {field("conductedDensityFreeDbi", "falling with gain over", "dBi", "empty where it does not")}
         {field("above30DegDbm", "EIRP above 30°", "dBm")}
         {field("widthsMHz", "Widths", "MHz", "empty: the radio’s")}
         {field("rasterMHz", "Centres every", "MHz", "empty: free")}

@@ -6,7 +6,9 @@ const USES: Record<Rule["use"], string> = { any: "any", ptp: "point to point", p
 const HIGH_GAIN_DBI = 60;
 
 const density = (one: Rule["eirpDensity"]) =>
-  one ? `${figure(one.dbm, 0)} dBm per ${one.perMHz < 1 ? `${one.perMHz * 1000} kHz` : `${one.perMHz} MHz`}` : "–";
+  one
+    ? `${figure(one.dbm, 0)} dBm per ${one.perMHz < 1 ? `${one.perMHz * 1000} kHz` : `${one.perMHz} MHz`}${one.freeGainDbi === null ? "" : `, a dB less per dBi over ${one.freeGainDbi}`}`
+    : "–";
 
 /** The rules of a set as they are stored, each with its source. */
 export function RuleTable({ rules }: { rules: readonly Rule[] }) {

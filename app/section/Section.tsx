@@ -6,7 +6,7 @@ import { useEffect, useMemo, useRef, useState, type PointerEvent } from "react";
 import { figure, STATE_LINES, useFormats } from "../ui";
 import { MastHandle } from "./MastHandle";
 import { SectionExport } from "./SectionExport";
-import { bulgedM, niceTicks, scalesFor, type Frame } from "./scales";
+import { bulgedM, nearestIndex, niceTicks, scalesFor, type Frame } from "./scales";
 
 const COVER_FILLS = [
   "",
@@ -127,7 +127,7 @@ export function Section({
   const worstX = scales.x(clearance.worstKm);
   const worstTop = path.obstructionsAmslM[clearance.worstIndex]! + bulge[clearance.worstIndex]!;
   const worstRadiusM = fresnelRadiusM({ fromKm: clearance.worstKm, toKm: pathKm - clearance.worstKm, frequencyGHz });
-  const cursorIndex = cursorKm === null ? null : Math.round((cursorKm / pathKm) * last);
+  const cursorIndex = cursorKm === null ? null : nearestIndex(profile.distancesKm, cursorKm);
 
   const onMove = (event: PointerEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
@@ -143,7 +143,10 @@ export function Section({
           [Math.min(pathKm, clearance.worstKm + gapKm), pathKm],
         ]
       : [[0, pathKm]];
-  const worstText = `${figure(clearance.worstShare, 2)} of the zone at ${formats.distance(clearance.worstKm * 1000)}${clearance.intrusionM > 0 ? `, ${formats.height(clearance.intrusionM)} short of ${wantedText(clearance, { kFactor })}` : ""}`;
+  const deepestX = scales.x(clearance.deepestKm);
+  const isDeepestElsewhere = clearance.intrusionM - clearance.worstIntrusionM >= 0.1;
+  const worstText = `${figure(clearance.worstShare, 2)} of the zone at ${formats.distance(clearance.worstKm * 1000)}${clearance.isMet ? "" : `, ${formats.height(clearance.worstIntrusionM)} short of ${wantedText(clearance, { kFactor })}`}`;
+  const deepestText = `most missing: ${formats.height(clearance.intrusionM)} at ${formats.distance(clearance.deepestKm * 1000)}`;
   const labelRight = worstX > width - 300;
 
   return (
@@ -155,7 +158,7 @@ export function Section({
         onPointerMove={onMove}
         onPointerLeave={() => onCursor(null)}
         role="group"
-        aria-label={`Section from ${a.placeName} to ${b.placeName}: ${state.word}, ${worstText}`}
+        aria-label={`Section from ${a.placeName} to ${b.placeName}: ${state.word}, ${worstText}${isDeepestElsewhere ? `; ${deepestText}` : ""}`}
       >
         {niceTicks(lowM, highM, Math.max(2, height / 50)).map((tick) => (
           <g key={tick}>
@@ -220,6 +223,30 @@ export function Section({
               strokeWidth="3"
             >
               {worstText}
+            </text>
+          </g>
+        )}
+        {isDeepestElsewhere && (
+          <g>
+            <line
+              x1={deepestX}
+              x2={deepestX}
+              y1={scales.y(rayAt(clearance.deepestKm))}
+              y2={scales.y(rayAt(clearance.deepestKm)) + 14}
+              stroke={state.colour}
+              strokeWidth="1.5"
+              strokeDasharray="2 2"
+            />
+            <text
+              x={deepestX + (deepestX > width - 300 ? -6 : 6)}
+              y={scales.y(rayAt(clearance.deepestKm)) + 24}
+              textAnchor={deepestX > width - 300 ? "end" : "start"}
+              className="fill-ink text-[11px]"
+              paintOrder="stroke"
+              stroke="var(--panel)"
+              strokeWidth="3"
+            >
+              {deepestText}
             </text>
           </g>
         )}

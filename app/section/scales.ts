@@ -50,3 +50,15 @@ export function niceTicks(low: number, high: number, count: number): number[] {
   for (let tick = Math.ceil(low / step) * step; tick <= high + 1e-9; tick += step) ticks.push(Number(tick.toFixed(6)));
   return ticks;
 }
+
+/** The index of the sample nearest to a distance; samples need not stand evenly. */
+export function nearestIndex(distancesKm: Float64Array, km: number): number {
+  let low = 0;
+  let high = distancesKm.length - 1;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (distancesKm[middle]! <= km) low = middle;
+    else high = middle;
+  }
+  return km - distancesKm[low]! <= distancesKm[high]! - km ? low : high;
+}

@@ -1,5 +1,5 @@
 import { newestMeasurements } from "#core/findings";
-import { combinedLevelDbm, judge } from "#core/install";
+import { judge, readLevelsDbm } from "#core/install";
 import { linkEnds } from "#core/plan";
 import { Link } from "react-router";
 import { useDesk } from "../desk/DeskContext";
@@ -40,7 +40,9 @@ export function ProofStage() {
       <h2 className="mb-1 font-semibold">Predicted and measured</h2>
       <p className="mb-3 text-xs text-quiet">
         Two schools side by side: an absolute floor of {figure(plan.proofFloorDbm, 0)} dBm, and at most ±
-        {plan.proofDeviationDb} dB from the prediction. A link that passes both is proven.
+        {plan.proofDeviationDb} dB from the prediction. A link that passes both, with both directions alike and with the
+        throughput and noise that were planned, is proven. Levels are those of all chains together, at the end that is
+        farther from its prediction, in dBm.
       </p>
       {measured.length === 0 ? (
         <p className="text-sm text-quiet">
@@ -69,8 +71,7 @@ export function ProofStage() {
               const reading = newest.get(link.id)!;
               const { a, b } = linkEnds(kept, link);
               const verdict = judge(plan, a, b, reading);
-              const levelA = combinedLevelDbm(reading.levelA0Dbm, reading.levelA1Dbm);
-              const levelB = combinedLevelDbm(reading.levelB0Dbm, reading.levelB1Dbm);
+              const { aDbm: levelA, bDbm: levelB } = readLevelsDbm(a, b, reading);
               const worstIsA = Math.abs(levelA - reading.expectedADbm) >= Math.abs(levelB - reading.expectedBDbm);
               const selected = selection?.kind === "link" && selection.id === link.id;
               return (
@@ -83,7 +84,9 @@ export function ProofStage() {
                     >
                       {name(link.id)}
                     </button>
-                    {verdict.causes[0] && <span className="block text-xs text-quiet">{verdict.causes[0].title}</span>}
+                    {(verdict.causes[0] || verdict.summary) && (
+                      <span className="block text-xs text-quiet">{verdict.causes[0]?.title ?? verdict.summary}</span>
+                    )}
                   </td>
                   <td>
                     <ProofMark state={link.state} />

@@ -3,7 +3,7 @@ import {
   availabilityOf,
   linearOf,
   marginForAvailabilityDb,
-  RAREST_RAIN_PERCENT,
+  type Bound,
   type FadingPath,
   type LinkAnswer,
 } from "#core/link";
@@ -34,10 +34,11 @@ export function AvailabilityView({ plan, a, b, answer }: { plan: Plan; a: LinkEn
   const marginDb = weaker.tape.fadeMarginDb;
   const back = availabilityOf({ ...path, polarization: linearOf(b.radio.polarization) }, stronger.tape.fadeMarginDb);
   const found = availabilityOf(path, marginDb);
-  // Rain is not known below that share of the year: what is told there is a bound.
-  const isRainBound = found.rainPercent === RAREST_RAIN_PERCENT;
-  const atMost = (text: string) => (isRainBound ? `≤ ${text}` : text);
-  const neededDb = marginForAvailabilityDb(path, plan.availabilityPercent);
+  // Rain is not told apart beyond the ends of its method: what stands there is a bound and carries its mark.
+  const bounded = (bound: Bound, text: string) =>
+    bound === "atMost" ? `≤ ${text}` : bound === "atLeast" ? `≥ ${text}` : text;
+  const rain = (text: string) => bounded(found.rainBound, text);
+  const needed = marginForAvailabilityDb(path, plan.availabilityPercent);
   return (
     <section className="px-3 py-2" aria-label="Availability">
       <h3 className="mb-1 text-[13px] font-semibold">Availability toward {weaker.to.placeName}</h3>
@@ -61,8 +62,8 @@ export function AvailabilityView({ plan, a, b, answer }: { plan: Plan; a: LinkEn
           <tbody className="[&_td]:figures [&_td]:text-right [&_td]:text-xs [&_th]:text-left [&_th]:font-normal">
             <tr>
               <th scope="row">Rain takes it for</th>
-              <td>{atMost(rare(found.rainPercent))}</td>
-              <td>{atMost(rare(found.worstMonthRainPercent))}</td>
+              <td>{rain(rare(found.rainPercent))}</td>
+              <td>{rain(rare(found.worstMonthRainPercent))}</td>
             </tr>
             <tr>
               <th scope="row">
@@ -78,23 +79,23 @@ export function AvailabilityView({ plan, a, b, answer }: { plan: Plan; a: LinkEn
               <th scope="row" className="font-semibold!">
                 It holds for
               </th>
-              <td>{percent(found.availabilityPercent)}</td>
-              <td>{percent(found.worstMonthAvailabilityPercent)}</td>
+              <td>{bounded(found.availabilityBound, percent(found.availabilityPercent))}</td>
+              <td>{bounded(found.availabilityBound, percent(found.worstMonthAvailabilityPercent))}</td>
             </tr>
             <tr className="text-quiet">
               <th scope="row">and toward {stronger.to.placeName}</th>
-              <td>{percent(back.availabilityPercent)}</td>
-              <td>{percent(back.worstMonthAvailabilityPercent)}</td>
+              <td>{bounded(back.availabilityBound, percent(back.availabilityPercent))}</td>
+              <td>{bounded(back.availabilityBound, percent(back.worstMonthAvailabilityPercent))}</td>
             </tr>
           </tbody>
         </table>
       )}
       <p className="mt-1 text-xs text-quiet">
-        {neededDb === null
-          ? `No margin gives ${plan.availabilityPercent} %: rain is not known below 0.001 % of the year.`
-          : `${plan.availabilityPercent} % of the year needs a margin of ${figure(neededDb)} dB; it has ${figure(marginDb)} dB.`}{" "}
+        {needed === null
+          ? `What ${plan.availabilityPercent} % of the year needs is more than this method can tell: rain is not known below 0.001 %.`
+          : `${plan.availabilityPercent} % of the year needs a margin of ${needed.isAtMost ? "at most " : ""}${figure(needed.marginDb)} dB; it has ${figure(marginDb)} dB.`}{" "}
         Rain {figure(climate.rainRate001MmPerH, 0)} mm/h{plan.rainRate001MmPerH === null && " by latitude"}, dN1{" "}
-        {figure(climate.dN1NPerKm, 0)} N/km{plan.dN1NPerKm === null && " by latitude"}. ITU-R P.530-17 §2.3.1, §2.3.4,
+        {figure(climate.dN1NPerKm, 0)} N/km{plan.dN1NPerKm === null && " by latitude"}. ITU-R P.530-17 §2.3.2, §2.3.4,
         §2.4.1; P.841. Rain is known from 0.001 to 1 % of the year.
       </p>
     </section>

@@ -12,7 +12,7 @@ const SCHOOLS: Record<Plan["clearanceSchool"], { name: string; meaning: string }
   twoCondition: {
     name: "two conditions",
     meaning:
-      "The whole first zone must be free at median k, and in the worst weather (k exceeded for 99.9 % of the worst month, by path length) the line itself, or 60 % on long tropical paths. ITU-R P.530-17 §2.2.2.",
+      "The whole first zone must be free at median k, and in the worst weather (k exceeded for 99.9 % of the worst month, by path length) the line itself over a single edge, 30 % over an obstruction that is extended along the path, or 60 % on long tropical paths. ITU-R P.530-17 §2.2.2.",
   },
 };
 
@@ -63,7 +63,12 @@ export function ClearanceView({
               <td>{figure(check.worstShare, 2)}</td>
               <td>{formats.distance(check.worstKm * 1000)}</td>
               <td className={check.isMet ? "" : "font-semibold"}>
-                {check.isMet ? "met" : formats.height(check.intrusionM)}
+                {check.isMet ? "met" : formats.height(check.worstIntrusionM)}
+                {check.intrusionM - check.worstIntrusionM >= 0.1 && (
+                  <div className="font-normal">
+                    most {formats.height(check.intrusionM)} at {formats.distance(check.deepestKm * 1000)}
+                  </div>
+                )}
               </td>
             </tr>
           ))}

@@ -82,9 +82,22 @@ function lossAlong(cuts: { H: Cut; V: Cut }, polarization: Polarization, angleDe
     : (cutLossDb(cuts.H, angleDeg) + cutLossDb(cuts.V, angleDeg)) / 2;
 }
 
-/** How far a cut's beam reaches on one side of its peak before it has fallen by `depthDb`, degrees; 180 where it never does. */
+/** How far a cut's beam reaches on one side of its peak before it has fallen by `depthDb`, degrees, straight between rows; 180 where it never does. */
 export function beamReachDeg(cut: Cut, depthDb: number, side: 1 | -1): number {
-  for (let angle = 0; angle < 180; angle += 0.05) if (cutLossDb(cut, side * angle) >= depthDb) return angle;
+  const { anglesDeg, lossDb } = cut;
+  let before = 0;
+  let beforeDb = cutLossDb(cut, 0);
+  if (beforeDb >= depthDb) return 0;
+  const last = anglesDeg.length - 1;
+  for (let k = 0; k <= last; k++) {
+    const row = side === 1 ? k : last - k;
+    const angle = side * anglesDeg[row]!;
+    if (angle <= 0) continue;
+    const here = lossDb[row]!;
+    if (here >= depthDb) return before + ((angle - before) * (depthDb - beforeDb)) / (here - beforeDb);
+    before = angle;
+    beforeDb = here;
+  }
   return 180;
 }
 

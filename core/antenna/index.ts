@@ -1,3 +1,4 @@
+export { directivityDbi, DIRECTIVITY_TOLERANCE_DB, gainBeyondPatternDb } from "./directivity";
 export {
   bandFlatnessDb,
   beamReachDeg,

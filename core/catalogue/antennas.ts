@@ -76,7 +76,7 @@ const six: [number, number] = [5925, 6875];
 const three: [number, number] = [3550, 3700];
 
 export const ANTENNAS: readonly AntennaModel[] = [
-  omni(36, {
+  omni(21, {
     ...halvorn,
     model: "Ronda 2-8",
     bandMHz: [2400, 2500],
@@ -85,7 +85,7 @@ export const ANTENNAS: readonly AntennaModel[] = [
     weightKg: 0.6,
     priceEur: 48,
   }),
-  omni(8, {
+  omni(6.2, {
     ...brisote,
     model: "Ronda 5-13",
     bandMHz: five,
@@ -103,7 +103,7 @@ export const ANTENNAS: readonly AntennaModel[] = [
     weightKg: 7.2,
     priceEur: 240,
   }),
-  sector(120, 15, {
+  sector(120, 9.8, {
     ...halvorn,
     model: "Arco 2-15",
     bandMHz: [2400, 2500],
@@ -151,7 +151,7 @@ export const ANTENNAS: readonly AntennaModel[] = [
     weightKg: 4,
     priceEur: 190,
   }),
-  sector(60, 12, {
+  sector(60, 5.9, {
     ...kestrane,
     model: "Arco 60-20",
     bandMHz: [57000, 71000],
@@ -162,9 +162,9 @@ export const ANTENNAS: readonly AntennaModel[] = [
   }),
   horn(30, {
     ...kestrane,
-    model: "Bocina 5-18/30",
+    model: "Bocina 5-16/30",
     bandMHz: five,
-    gainDbi: 18,
+    gainDbi: 16,
     frontToBackDb: 35,
     bracketUpDeg: 25,
     bracketDownDeg: 25,
@@ -173,9 +173,9 @@ export const ANTENNAS: readonly AntennaModel[] = [
   }),
   horn(45, {
     ...kestrane,
-    model: "Bocina 5-15/45",
+    model: "Bocina 5-13/45",
     bandMHz: five,
-    gainDbi: 15,
+    gainDbi: 13,
     frontToBackDb: 34,
     bracketUpDeg: 25,
     bracketDownDeg: 25,
@@ -184,9 +184,9 @@ export const ANTENNAS: readonly AntennaModel[] = [
   }),
   horn(60, {
     ...kestrane,
-    model: "Bocina 5-13/60",
+    model: "Bocina 5-11/60",
     bandMHz: five,
-    gainDbi: 13,
+    gainDbi: 10.9,
     frontToBackDb: 32,
     bracketUpDeg: 25,
     bracketDownDeg: 25,
@@ -237,7 +237,7 @@ export const ANTENNAS: readonly AntennaModel[] = [
     weightKg: 0.9,
     priceEur: 54,
   }),
-  beam("grid", 6.5, 16, {
+  beam("grid", 6.4, 16, {
     ...brisote,
     model: "Reja 5-27",
     bandMHz: five,

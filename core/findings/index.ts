@@ -1,17 +1,13 @@
+export { quietestChannelMHz } from "./channels";
 export { channelRows, type ChannelRow } from "./channelRows";
-export {
-  faultsOf,
-  FINDING_KINDS,
-  FINDING_TITLES,
-  type Fault,
-  type Finding,
-  type FindingKind,
-  type Remedy,
-} from "./finding";
-export { antennasFor, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
+export { simpleChanges, type Candidate } from "./candidates";
+export { faultsOf } from "./faults";
+export { FINDING_KINDS, FINDING_TITLES, type Fault, type Finding, type FindingKind, type Remedy } from "./finding";
+export { antennasFor, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
 export {
   answerOf,
   fedSites,
+  isLinkServed,
   outcomeOf,
   peopleBehind,
   summarize,
@@ -20,6 +16,9 @@ export {
   type ProfileSource,
 } from "./outcome";
 export { bestSector, DEFAULT_BRIDGE_MHZ, proposeAccess, proposeBridge } from "./propose";
-export { costOf, remediesFor, simpleChanges, type Candidate } from "./remedies";
+export { costOf, remediesFor } from "./remedies";
 export { ruleBreaks, type RuleBreak } from "./ruleBreaks";
-export { newestMeasurements, reviewPlan, workOut, type Review } from "./review";
+export { sectorAirtime, type SectorAirtime } from "./airtime";
+export { findingsInHand } from "./inHand";
+export { newestMeasurements } from "./measurements";
+export { reviewPlan, workOut, type Review } from "./review";

@@ -61,3 +61,13 @@ export function withPowerInCap(
   const cap = powerWithinCapDbm(world, end.model, end.antenna, end.radio, use);
   return end.radio.txPowerDbm <= cap ? end.radio : { ...end.radio, txPowerDbm: cap };
 }
+
+/** A receiver that is overloaded is spared this much more, dB: levels rise in good weather. */
+const OVERLOAD_RESERVE_DB = 3;
+
+/** The power, dBm in whole steps of the radio, at which an end no longer overloads the far one; its own where it does not. */
+export function powerSparingDbm({ radio, model }: Pick<LinkEnd, "radio" | "model">, overloadDb: number): number {
+  if (overloadDb <= 0) return radio.txPowerDbm;
+  const steps = Math.ceil((overloadDb + OVERLOAD_RESERVE_DB) / model.powerStepDb);
+  return Math.max(model.powerMinDbm, radio.txPowerDbm - steps * model.powerStepDb);
+}

@@ -1,4 +1,5 @@
-import { answerLink, isServed, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
+import { ownNoiseOf } from "../interference";
+import { answerLink, isServed, weakestMarginDb, type LinkAnswer, type OwnNoise, type PathState } from "../link";
 import { linkEnds, type Link, type World } from "../plan";
 import { peakGainDbi } from "../antenna";
 import type { Profile } from "../terrain";
@@ -16,13 +17,18 @@ export interface LinkSummary {
   marginLeftDb: number | null;
   downMbps: number;
   upMbps: number;
-  /** Predicted level at either end, dBm. */
+  /** Predicted level on each chain at either end, dBm. */
   levelADbm: number | null;
   levelBDbm: number | null;
 }
 
-/** Answers one link of a plan. */
-export function answerOf(world: World, link: Link, profileBetween: ProfileSource): LinkAnswer {
+/** Answers one link of a plan, with what its ends hear of the plan's other transmitters unless that is known already. */
+export function answerOf(
+  world: World,
+  link: Link,
+  profileBetween: ProfileSource,
+  heard?: { a: OwnNoise; b: OwnNoise },
+): LinkAnswer {
   const { a, b } = linkEnds(world, link);
   return answerLink({
     plan: world.plan,
@@ -30,22 +36,28 @@ export function answerOf(world: World, link: Link, profileBetween: ProfileSource
     foliageDepthM: link.foliageDepthM,
     a,
     b,
+    // Asked before the path itself: a source may hand out one and the same profile again.
+    heard: heard ?? ownNoiseOf(world, link, profileBetween),
     profile: profileBetween(a.place, b.place),
   });
 }
 
+/** Whether a link of a plan holds and carries what its customer asks for. */
+export function isLinkServed(world: World, link: Link, answer: LinkAnswer): boolean {
+  return isServed(world.plan, linkEnds(world, link), answer);
+}
+
 export function summarize(world: World, link: Link, answer: LinkAnswer): LinkSummary {
-  const { a } = linkEnds(world, link);
   return {
     linkId: link.id,
     state: answer.state,
-    served: isServed(world.plan, a.radio.frequencyMHz, answer),
+    served: isLinkServed(world, link, answer),
     distanceM: answer.distanceM,
     marginLeftDb: weakestMarginDb(answer),
     downMbps: answer.path?.aToB.rateMbps ?? 0,
     upMbps: answer.path?.bToA.rateMbps ?? 0,
-    levelADbm: answer.path?.bToA.levelDbm ?? null,
-    levelBDbm: answer.path?.aToB.levelDbm ?? null,
+    levelADbm: answer.path?.bToA.chainLevelDbm ?? null,
+    levelBDbm: answer.path?.aToB.chainLevelDbm ?? null,
   };
 }
 

@@ -4,6 +4,7 @@ import type { Edit, Link, Radio, Site, Subscriber, World } from "../plan";
 import { wantedMarginDb } from "../link";
 import { freeSpaceLossDb } from "../propagation";
 import { sensitivityDbm, type RadioModel } from "../radio";
+import { quietestChannelMHz } from "./channels";
 import { antennasFor, powerWithinCapDbm, radioModelsFor } from "./kit";
 
 /** Loss off a sector's boresight, dB, up to which a new customer is still given to it. */
@@ -66,7 +67,13 @@ function newRadio(
   role: Radio["role"],
   name: string,
   heightM: number,
-  channel: { frequencyMHz: number; widthMHz?: number; polarization?: Radio["polarization"] },
+  channel: {
+    frequencyMHz: number;
+    widthMHz?: number;
+    polarization?: Radio["polarization"];
+    /** Places from which the quietest channel of that band is sought; the frequency itself is kept where left out. */
+    quietFor?: readonly Place[];
+  },
   far: FarEnd | null,
 ): Radio | null {
   const model = radioModelsFor(world, role, channel.frequencyMHz).find(
@@ -75,6 +82,19 @@ function newRadio(
   const antennas = antennasFor(world, role, channel.frequencyMHz);
   if (!model || antennas.length === 0) return null;
   const widthMHz = channel.widthMHz ?? (model.widthsMHz.includes(20) ? 20 : model.widthsMHz[0]!);
+  const { quietFor } = channel;
+  if (quietFor)
+    channel = {
+      ...channel,
+      frequencyMHz: quietestChannelMHz(
+        world,
+        quietFor,
+        { model, antenna: antennas[0]! },
+        widthMHz,
+        channel.frequencyMHz,
+        role === "bridge" ? "ptp" : "ptmp",
+      ),
+    };
   const antenna = far ? antennaThatReaches(world, model, antennas, { ...channel, widthMHz }, role, far) : antennas[0]!;
   const radio: Radio = {
     ...COMMON,
@@ -136,7 +156,7 @@ export function bestSector(world: World, siteId: string, site: Place, place: Pla
 
 /**
  * The edits of a first, workable link from a site to a subscriber: on the sector that already looks there, or on a new
- * one turned to the customer. Null when the library has no fitting kit. Power is set to what the caps allow.
+ * one on a quiet channel turned to the customer. Null when the library has no fitting kit. Power is set to what the caps allow.
  */
 export function proposeAccess(world: World, site: Site, subscriber: Subscriber, makeId: () => string): Edit[] | null {
   const edits: Edit[] = [];
@@ -149,7 +169,7 @@ export function proposeAccess(world: World, site: Site, subscriber: Subscriber, 
       "sector",
       `Sector ${subscriber.name}`,
       site.structureHeightM,
-      { frequencyMHz: DEFAULT_FREQUENCY_MHZ },
+      { frequencyMHz: DEFAULT_FREQUENCY_MHZ, quietFor: [site, subscriber] },
       null,
     );
     if (!sector) return null;
@@ -174,7 +194,10 @@ export function proposeAccess(world: World, site: Site, subscriber: Subscriber, 
   return [...edits, linkEdit(world, makeId, "access", sector.id, client.id)];
 }
 
-/** The edits of a first bridge between two sites at `frequencyMHz`, with the cheapest antennas that reach. */
+/**
+ * The edits of a first bridge between two sites in the band of `frequencyMHz`, on its quietest channel, with the cheapest
+ * antennas that reach.
+ */
 export function proposeBridge(
   world: World,
   from: Site,
@@ -190,9 +213,10 @@ export function proposeBridge(
     "bridge",
     `Bridge to ${to.name}`,
     from.structureHeightM,
-    { frequencyMHz },
+    { frequencyMHz, quietFor: [from, to] },
     far,
   );
+  if (!a) return null;
   const b = newRadio(
     world,
     makeId,
@@ -200,10 +224,10 @@ export function proposeBridge(
     "bridge",
     `Bridge to ${from.name}`,
     to.structureHeightM,
-    { frequencyMHz },
+    { frequencyMHz: a.frequencyMHz, widthMHz: a.widthMHz },
     far,
   );
-  if (!a || !b) return null;
+  if (!b) return null;
   return [
     { kind: "radios", id: a.id, row: a },
     { kind: "radios", id: b.id, row: b },

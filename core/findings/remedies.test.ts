@@ -24,7 +24,7 @@ const SPOILED: [kind: FindingKind, ridgeM: number, change: (rows: PlanRows) => v
     "margin",
     0,
     (rows) => {
-      Object.assign(radioIn(rows, "sector"), { azimuthDeg: 150, txPowerDbm: 12 });
+      Object.assign(radioIn(rows, "sector"), { azimuthDeg: 145, txPowerDbm: 12 });
       radioIn(rows, "farm-radio").txPowerDbm = 6;
     },
   ],

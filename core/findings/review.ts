@@ -1,7 +1,10 @@
 import type { LinkAnswer } from "../link";
-import type { Measurement, World } from "../plan";
-import { faultsOf, findingOf, FINDING_KINDS, type Fault, type Finding, type Remedy } from "./finding";
+import type { Link, World } from "../plan";
+import { airtimeFaults, airtimeRemedies } from "./airtime";
+import { faultsOf } from "./faults";
+import { byPeopleHurt, findingOf, type Fault, type Finding, type Remedy } from "./finding";
 import { answerOf, outcomeOf, summarize, type LinkSummary, type Outcome, type ProfileSource } from "./outcome";
+import { newestMeasurements } from "./measurements";
 import { remediesFor } from "./remedies";
 
 export interface Review {
@@ -11,18 +14,58 @@ export interface Review {
   findings: Finding[];
 }
 
-/** The newest reading of each link. */
-export function newestMeasurements(world: World): Map<string, Measurement> {
-  const newest = new Map<string, Measurement>();
-  for (const measurement of world.measurements.values()) {
-    const known = newest.get(measurement.linkId);
-    if (!known || known.measuredAt < measurement.measuredAt) newest.set(measurement.linkId, measurement);
-  }
-  return newest;
-}
-
 /** Findings whose remedies are worked out with the review; the others when they are asked for. */
 const MOST_WORKED_OUT = 12;
+
+/** A finding with the link and fault from which its remedies are worked out. */
+interface Found {
+  finding: Finding;
+  link: Link;
+  fault: Fault;
+}
+
+/**
+ * All that is wrong with a plan whose links are answered, by how many people it hurts. Faults with one cause are one finding:
+ * it names the link hurt first, counts everybody once, and says how many links share it.
+ */
+function findAll(
+  world: World,
+  answers: ReadonlyMap<string, LinkAnswer>,
+  summaries: ReadonlyMap<string, LinkSummary>,
+): Found[] {
+  const measured = newestMeasurements(world);
+  const found: Found[] = [];
+  const byCause = new Map<string, Found>();
+  const add = (one: Found) => {
+    const { fault, finding } = one;
+    const key = fault.cause === null ? null : `${fault.kind} ${fault.cause}`;
+    const known = key === null ? undefined : byCause.get(key);
+    if (!known) {
+      found.push(one);
+      if (key !== null) byCause.set(key, one);
+      return;
+    }
+    if (known.finding.linkIds.includes(finding.linkId)) return;
+    known.finding.linkIds.push(finding.linkId);
+    known.finding.people += finding.people;
+  };
+  for (const link of world.links.values()) {
+    const answer = answers.get(link.id)!;
+    for (const fault of faultsOf(world, link, answer, measured.get(link.id) ?? null))
+      add({ finding: findingOf(world, link, fault), link, fault });
+  }
+  for (const { finding } of found) if (finding.linkIds.length > 1) finding.what += ` (${finding.linkIds.length} links)`;
+  for (const { link, fault, linkIds, people } of airtimeFaults(world, summaries))
+    found.push({ finding: { ...findingOf(world, link, fault), linkIds, people }, link, fault });
+  return found.sort(({ finding: x }, { finding: y }) => byPeopleHurt(x, y));
+}
+
+/** The ways out of one finding. */
+function remediesOf(world: World, { link, fault }: Found, answer: LinkAnswer, profileBetween: ProfileSource): Remedy[] {
+  if (fault.kind === "airtime") return airtimeRemedies(world, link.aRadioId, profileBetween);
+  const measurement = newestMeasurements(world).get(link.id) ?? null;
+  return remediesFor(world, link, answer, fault, measurement, profileBetween);
+}
 
 /**
  * Answers every link of a plan and ranks all that is wrong by how many people it hurts. Remedies, each tried on the whole
@@ -31,34 +74,24 @@ const MOST_WORKED_OUT = 12;
 export function reviewPlan(world: World, profileBetween: ProfileSource, mostWorkedOut = MOST_WORKED_OUT): Review {
   const summaries = new Map<string, LinkSummary>();
   const answers = new Map<string, LinkAnswer>();
-  const found: { finding: Finding; fault: Fault }[] = [];
-  const measured = newestMeasurements(world);
   for (const link of world.links.values()) {
     const answer = answerOf(world, link, profileBetween);
     answers.set(link.id, answer);
     summaries.set(link.id, summarize(world, link, answer));
-    for (const fault of faultsOf(world, link, answer, measured.get(link.id) ?? null))
-      found.push({ finding: findingOf(world, link, fault), fault });
   }
-  found.sort(
-    ({ finding: x }, { finding: y }) =>
-      y.people - x.people || FINDING_KINDS.indexOf(x.kind) - FINDING_KINDS.indexOf(y.kind) || x.id.localeCompare(y.id),
-  );
-  for (const { finding, fault } of found.slice(0, mostWorkedOut)) {
-    const link = world.links.get(finding.linkId)!;
-    const measurement = measured.get(link.id) ?? null;
-    finding.remedies = remediesFor(world, link, answers.get(link.id)!, fault, measurement, profileBetween);
-  }
+  const found = findAll(world, answers, summaries);
+  for (const one of found.slice(0, mostWorkedOut))
+    one.finding.remedies = remediesOf(world, one, answers.get(one.link.id)!, profileBetween);
   return { summaries, answers, outcome: outcomeOf(world, summaries), findings: found.map(({ finding }) => finding) };
 }
 
 /** The remedies of one finding that the review left for later; null when the plan has no such finding. */
-export function workOut(world: World, findingId: string, profileBetween: ProfileSource): Remedy[] | null {
-  // An id is the link's, the kind and the radio's, and ids may hold colons themselves.
-  const link = [...world.links.values()].find(({ id }) => findingId.startsWith(`${id}:`));
-  if (!link) return null;
-  const answer = answerOf(world, link, profileBetween);
-  const measurement = newestMeasurements(world).get(link.id) ?? null;
-  const fault = faultsOf(world, link, answer, measurement).find((one) => findingOf(world, link, one).id === findingId);
-  return fault ? remediesFor(world, link, answer, fault, measurement, profileBetween) : null;
+export function workOut(
+  world: World,
+  { answers, summaries }: Pick<Review, "answers" | "summaries">,
+  findingId: string,
+  profileBetween: ProfileSource,
+): Remedy[] | null {
+  const one = findAll(world, answers, summaries).find(({ finding }) => finding.id === findingId);
+  return one ? remediesOf(world, one, answers.get(one.link.id)!, profileBetween) : null;
 }

@@ -1,7 +1,7 @@
 import { beamwidthDeg } from "../antenna";
 import { bracketReach, tiltBeyondBracketDeg } from "../aiming";
 import { declinationDeg, normalizeAzimuthDeg, type Place } from "../geodesy";
-import type { PathAnswer } from "../link";
+import { chainWords, type PathAnswer } from "../link";
 import type { LinkEnd, Plan } from "../plan";
 
 /** What a crew needs at one end. */
@@ -24,14 +24,19 @@ export interface CrewEnd {
   bracketUpDeg: number;
   bracketBeyondDeg: number;
   polarization: string;
-  frequencyMHz: number;
+  /** The same in TDD; in FDD each end sends on the frequency that the other listens to. */
+  sendsMHz: number;
+  listensMHz: number;
   widthMHz: number;
   txPowerDbm: number;
-  expectedDbm: number;
-  expectedPerChainDbm: number | null;
-  toleranceDb: number;
-  /** Volts at the alignment jack at the expected level and at its lower bound, where the radio has one. */
-  meterVolts: { expected: number; least: number } | null;
+  /** Level on a chain, which chain that is in words, and the level of all chains together. */
+  expectedChainDbm: number;
+  chain: string;
+  expectedTotalDbm: number;
+  /** Levels on a chain that are accepted: the band about the expected one, ending where the receiver is overloaded. */
+  accept: { fromDbm: number; toDbm: number; endsAtOverload: boolean };
+  /** Volts at the alignment jack, where the radio has one: expected, the band, and the way in which more signal moves them. */
+  meterVolts: { expected: number; low: number; high: number; stronger: "lower" | "higher" } | null;
   sweepDeg: number;
 }
 
@@ -42,8 +47,13 @@ function crewEnd(plan: Plan, end: LinkEnd, answer: PathAnswer, isA: boolean, bea
   // A sector keeps its own heading; the far end's bearing is only where the customer stands in it.
   const headingTrueDeg = end.radio.azimuthDeg ?? bearingDeg;
   const declination = declinationDeg(end.place, amslM, date);
-  const perChain = end.model.chains > 1 ? tape.levelDbm - 10 * Math.log10(end.model.chains) : null;
+  const sending = isA ? answer.aToB : answer.bToA;
   const volts = end.model.meterVoltsPerDbm;
+  const { chainLevelDbm } = tape;
+  const { overloadDbm } = end.model;
+  const fromDbm = chainLevelDbm - plan.proofDeviationDb;
+  const endsAtOverload = overloadDbm < chainLevelDbm + plan.proofDeviationDb;
+  const toDbm = endsAtOverload ? Math.max(fromDbm, overloadDbm) : chainLevelDbm + plan.proofDeviationDb;
   return {
     placeName: end.placeName,
     hazards: end.hazards,
@@ -61,16 +71,23 @@ function crewEnd(plan: Plan, end: LinkEnd, answer: PathAnswer, isA: boolean, bea
     bracketUpDeg: bracketReach(end).upDeg,
     bracketBeyondDeg: tiltBeyondBracketDeg(end, pointing.mechanicalTiltDownDeg),
     polarization: end.radio.polarization,
-    frequencyMHz: end.radio.frequencyMHz,
+    sendsMHz: sending.question.path.frequencyMHz,
+    listensMHz: tape.question.path.frequencyMHz,
     widthMHz: end.radio.widthMHz,
     txPowerDbm: end.radio.txPowerDbm,
-    expectedDbm: tape.levelDbm,
-    expectedPerChainDbm: perChain,
-    toleranceDb: plan.proofDeviationDb,
+    expectedChainDbm: chainLevelDbm,
+    chain: chainWords(tape),
+    expectedTotalDbm: tape.totalLevelDbm,
+    accept: { fromDbm, toDbm, endsAtOverload },
     meterVolts:
       volts === null
         ? null
-        : { expected: volts * tape.levelDbm, least: volts * (tape.levelDbm - plan.proofDeviationDb) },
+        : {
+            expected: volts * chainLevelDbm,
+            low: Math.min(volts * fromDbm, volts * toDbm),
+            high: Math.max(volts * fromDbm, volts * toDbm),
+            stronger: volts < 0 ? "lower" : "higher",
+          },
     sweepDeg: Math.min(180, Math.ceil(beamwidthDeg(end.antenna.azimuthCuts.V, 3) * 2.5)),
   };
 }

@@ -26,6 +26,10 @@ function reading(levels: [a0: number, a1: number | null, b0: number, b1: number 
     upMbps: null,
     expectedADbm: expected,
     expectedBDbm: expected,
+    expectedDownMbps: null,
+    expectedUpMbps: null,
+    expectedNoiseADbm: null,
+    expectedNoiseBDbm: null,
     notes: "",
   };
 }
@@ -38,7 +42,7 @@ test("two equal chains are 3 dB above one", () => {
 test("both schools make proven, one doubtful, none failed", () => {
   expect(judge(plan, a, b, reading([-53, -53, -52, -53])).state).toBe("proven");
   expect(judge(plan, a, b, reading([-60, null, -60, null])).state).toBe("doubtful");
-  expect(judge(plan, a, b, reading([-68, null, -68, null], -67)).state).toBe("doubtful");
+  expect(judge(plan, a, b, reading([-70, null, -70, null], -68)).state).toBe("doubtful");
   expect(judge(plan, a, b, reading([-80, null, -80, null])).state).toBe("failed");
 });
 
@@ -47,7 +51,7 @@ test("the likely cause is named with its figures", () => {
   expect(lead(-62, null, -61.5, null)).toBe("sideLobe");
   expect(lead(-72, null, -72.5, null)).toBe("swappedPolarization");
   expect(lead(-53, -80, -53, -53)).toBe("deadChain");
-  expect(lead(-54, null, -56, null)).toBe("foliage");
+  expect(lead(-57, null, -58, null)).toBe("foliage");
   expect(lead(-50, null, -50, null)).toBeUndefined();
   const noisy = judge(plan, a, b, { ...reading([-56, null, -56, null]), noiseADbm: -80 });
   expect(noisy.causes.map((cause) => cause.kind)).toContain("noise");
@@ -57,14 +61,20 @@ test("the crew sheet carries the tape's own level, and the compass its declinati
   const answer = answerOf(made.world, link, made.between);
   const profile = made.between(a.place, b.place);
   const sheet = crewSheet(plan, a, b, answer.path!, profile, new Date("2026-11-24T00:00:00Z"));
-  expect(sheet.b.expectedDbm).toBe(answer.path!.aToB.levelDbm);
-  expect(sheet.a.expectedDbm).toBe(answer.path!.bToA.levelDbm);
+  expect(sheet.b.expectedChainDbm).toBe(answer.path!.aToB.chainLevelDbm);
+  expect(sheet.a.expectedChainDbm).toBe(answer.path!.bToA.chainLevelDbm);
+  expect(sheet.a.expectedTotalDbm - sheet.a.expectedChainDbm).toBeCloseTo(10 * Math.log10(2), 9);
+  expect(sheet.a.chain).toBe("each chain");
   expect(sheet.a.headingTrueDeg).toBeCloseTo(90, 0);
   expect(sheet.b.headingTrueDeg).toBeCloseTo(270, 0);
   const difference = ((sheet.a.headingTrueDeg - sheet.a.headingMagneticDeg! + 540) % 360) - 180;
   expect(difference).toBeCloseTo(sheet.a.declinationDeg!, 6);
-  expect(sheet.a.meterVolts!.expected).toBeCloseTo(-0.01 * sheet.a.expectedDbm, 9);
-  expect(sheet.a.meterVolts!.least).toBeGreaterThan(sheet.a.meterVolts!.expected);
+  // −0.01 V per dBm: the band runs from the strong edge to the weak one, and less volts is more signal.
+  const { expectedChainDbm, meterVolts } = sheet.a;
+  expect(meterVolts!.expected).toBeCloseTo(-0.01 * expectedChainDbm, 9);
+  expect(meterVolts!.low).toBeCloseTo(-0.01 * (expectedChainDbm + plan.proofDeviationDb), 9);
+  expect(meterVolts!.high).toBeCloseTo(-0.01 * (expectedChainDbm - plan.proofDeviationDb), 9);
+  expect(meterVolts!.stronger).toBe("lower");
   expect(crewSheet(plan, a, b, answer.path!, profile, new Date("2040-01-01")).a.headingMagneticDeg).toBeNull();
 });
 

@@ -1,10 +1,19 @@
 import { firstSideLobe } from "../antenna";
 import type { LinkEnd, LinkState, Measurement, Plan } from "../plan";
+import { commonChains } from "../link";
 import { thermalNoiseDbm } from "../propagation";
 
 /** A way in which a reading may have come about, with the figures that speak for it. */
 export interface Cause {
-  kind: "sideLobe" | "deadChain" | "swappedPolarization" | "foliage" | "noise";
+  kind:
+    | "sideLobe"
+    | "deadChain"
+    | "swappedPolarization"
+    | "foliage"
+    | "noise"
+    | "oneWay"
+    | "tooStrong"
+    | "slowDespiteLevel";
   title: string;
   reason: string;
   next: string;
@@ -17,19 +26,33 @@ export interface SchoolVerdict {
 
 export interface Verdict {
   state: Exclude<LinkState, "planned">;
-  /** Absolute floor: both ends at least as strong as the plan's figure. */
+  /** What does not pass, in one line; empty when all does. */
+  summary: string;
+  /** Absolute floor: both ends at least as strong as the plan's figure, all chains together. */
   floor: SchoolVerdict;
-  /** Deviation: both ends within so many dB of the prediction. */
+  /** Deviation: both ends within so many dB of the prediction, all chains together. */
   deviation: SchoolVerdict;
+  /** Whether both directions deviate alike: what stands in the way hurts both. */
+  symmetry: SchoolVerdict;
+  /** Throughput against the promise, and noise against the plan; null where not measured. */
+  throughput: SchoolVerdict | null;
+  noise: SchoolVerdict | null;
   /** The reading farthest from its prediction, signed, dB. */
   worstDeviationDb: number;
   causes: Cause[];
 }
 
-/** Power sum of an end's chains, dBm. Predictions speak of the whole power, so readings are summed before comparing. */
+/** Power sum of an end's chains, dBm: predictions are kept for all chains together. */
 export function combinedLevelDbm(chain0Dbm: number, chain1Dbm: number | null): number {
   if (chain1Dbm === null) return chain0Dbm;
   return 10 * Math.log10(10 ** (chain0Dbm / 10) + 10 ** (chain1Dbm / 10));
+}
+
+/** The levels of both ends, all chains together; a second chain that nobody wrote down is taken to be like the first. */
+export function readLevelsDbm(a: LinkEnd, b: LinkEnd, m: Measurement): { aDbm: number; bDbm: number } {
+  const isDual = commonChains(a, b) > 1;
+  const level = (first: number, second: number | null) => combinedLevelDbm(first, second ?? (isDual ? first : null));
+  return { aDbm: level(m.levelA0Dbm, m.levelA1Dbm), bDbm: level(m.levelB0Dbm, m.levelB1Dbm) };
 }
 
 /** Chains that differ by this much point to a fault on one of them. */
@@ -40,42 +63,155 @@ const SIDE_LOBE_TOLERANCE_DB = 4;
 const printed = (value: number) => String(Math.round(value * 10) / 10).replace("-", "−");
 const signed = (value: number) => `${value < 0 ? "−" : "+"}${Math.abs(value).toFixed(1)} dB`;
 
+/** Directions that deviate from their predictions by more than this apart are not hurt by the same thing, dB. */
+const ASYMMETRY_DB = 6;
+/** A throughput under this share of the promise is far under it: frames in the air vary by less. */
+const PROMISED_SHARE = 0.6;
+/** How far measured noise may stand above the planned floor before it is called, dB. */
+const NOISE_TOLERANCE_DB = 6;
+
 /**
- * Judges a reading by both schools of acceptance. Proven passes both; a reading that passes one alone is doubtful, since
- * a strong link may still stand on a side lobe and a weak one may be just what was predicted; neither: failed.
+ * Judges a reading by both schools of acceptance and by everything else that was measured. Proven passes all of it. A reading
+ * that passes one school alone is doubtful, since a strong link may still stand on a side lobe and a weak one may be just what
+ * was predicted; so is one that passes both but is slow, noisy, lopsided or short of a chain. Neither school: failed.
  */
 export function judge(plan: Plan, a: LinkEnd, b: LinkEnd, measurement: Measurement): Verdict {
-  const levelADbm = combinedLevelDbm(measurement.levelA0Dbm, measurement.levelA1Dbm);
-  const levelBDbm = combinedLevelDbm(measurement.levelB0Dbm, measurement.levelB1Dbm);
-  const deviationA = levelADbm - measurement.expectedADbm;
-  const deviationB = levelBDbm - measurement.expectedBDbm;
-  const worst = Math.abs(deviationA) >= Math.abs(deviationB) ? deviationA : deviationB;
-  const weakest = Math.min(levelADbm, levelBDbm);
+  const { aDbm, bDbm } = readLevelsDbm(a, b, measurement);
+  const deviationA = aDbm - measurement.expectedADbm;
+  const deviationB = bDbm - measurement.expectedBDbm;
+  const isWorstA = Math.abs(deviationA) >= Math.abs(deviationB);
+  const worst = isWorstA ? deviationA : deviationB;
+  const weakest = Math.min(aDbm, bDbm);
+  const apartDb = Math.abs(deviationA - deviationB);
 
   const floor = {
     passed: weakest >= plan.proofFloorDbm,
-    text: `weaker end ${printed(weakest)} dBm, floor ${printed(plan.proofFloorDbm)} dBm`,
+    text: `weaker end ${printed(weakest)} dBm, all chains together; floor ${printed(plan.proofFloorDbm)} dBm`,
   };
   const deviation = {
     passed: Math.abs(worst) <= plan.proofDeviationDb,
-    text: `farthest from prediction ${signed(worst)}, band ±${plan.proofDeviationDb} dB`,
+    text: `farthest from prediction ${signed(worst)} at ${(isWorstA ? a : b).placeName}, band ±${plan.proofDeviationDb} dB`,
   };
+  const symmetry = {
+    passed: apartDb <= ASYMMETRY_DB,
+    text: `${signed(deviationA)} at ${a.placeName}, ${signed(deviationB)} at ${b.placeName}: ${apartDb.toFixed(1)} dB apart, up to ${ASYMMETRY_DB} is usual`,
+  };
+  const throughput = throughputVerdict(a, b, measurement);
+  const noise = noiseVerdict(a, b, measurement);
   const deadChains = deadChainCauses(a, b, measurement);
   // One chain can carry a link into the band alone; it is not proven while the other is down.
+  const isElseFine =
+    deadChains.length === 0 && symmetry.passed && throughput?.passed !== false && noise?.passed !== false;
   const state =
-    floor.passed && deviation.passed && deadChains.length === 0
+    floor.passed && deviation.passed && isElseFine
       ? "proven"
       : floor.passed || deviation.passed
         ? "doubtful"
         : "failed";
-  const causes = deadChains.length > 0 ? deadChains : levelCauses(a, b, deviationA, deviationB);
+  const causes =
+    deadChains.length > 0
+      ? deadChains
+      : symmetry.passed
+        ? levelCauses(a, b, deviationA, deviationB)
+        : oneWayCauses(a, b, deviationA, deviationB);
+  const noisy = noiseCauses(a, b, measurement);
+  const failing = [
+    ...(deviation.passed && floor.passed ? [] : [`measured ${signed(worst)} against the prediction`]),
+    ...(deadChains.length > 0 ? ["a chain is down"] : []),
+    ...(symmetry.passed ? [] : [`the two directions are ${apartDb.toFixed(0)} dB apart`]),
+    ...(throughput && !throughput.passed ? [throughput.text] : []),
+    ...(noise && !noise.passed ? [noise.text] : []),
+  ];
+  const isSlowAlone = throughput?.passed === false && causes.length + noisy.length === 0;
   return {
     state,
+    summary: state === "proven" ? "" : failing.join("; "),
     floor,
     deviation,
+    symmetry,
+    throughput,
+    noise,
     worstDeviationDb: worst,
-    causes: state === "proven" ? [] : [...causes, ...noiseCauses(a, b, measurement)],
+    causes:
+      state === "proven" ? [] : [...causes, ...noisy, ...(isSlowAlone ? [slowDespiteLevel(throughput.text)] : [])],
   };
+}
+
+const slowDespiteLevel = (text: string): Cause => ({
+  kind: "slowDespiteLevel",
+  title: "Slow although the level is right",
+  reason: text,
+  next: "Read the modulation and the noise at both ends, look for a cable that has fallen back to 100 Mbit/s, and test again with nobody else on the sector.",
+});
+
+const mbps = (value: number) => (value < 10 ? value.toFixed(1) : value.toFixed(0));
+
+/** Throughput against what was promised when the reading was taken; null where either is not known. */
+function throughputVerdict(a: LinkEnd, b: LinkEnd, m: Measurement): SchoolVerdict | null {
+  const directions = (
+    [
+      [m.downMbps, m.expectedDownMbps, b.placeName],
+      [m.upMbps, m.expectedUpMbps, a.placeName],
+    ] as const
+  ).flatMap(([measured, promised, to]) => (measured === null || !promised ? [] : [{ measured, promised, to }]));
+  if (directions.length === 0) return null;
+  const worst = directions.reduce((least, one) =>
+    one.measured / one.promised < least.measured / least.promised ? one : least,
+  );
+  return {
+    passed: worst.measured >= PROMISED_SHARE * worst.promised,
+    text: `${mbps(worst.measured)} of ${mbps(worst.promised)} Mbit/s promised toward ${worst.to}`,
+  };
+}
+
+/** Noise measured at either end with the floor that was planned on one chain there. */
+function noiseReadings(a: LinkEnd, b: LinkEnd, m: Measurement): { end: LinkEnd; aboveDb: number }[] {
+  return (
+    [
+      [a, m.noiseADbm, m.expectedNoiseADbm],
+      [b, m.noiseBDbm, m.expectedNoiseBDbm],
+    ] as const
+  ).flatMap(([end, noise, expected]) => {
+    if (noise === null) return [];
+    const planned =
+      expected ??
+      thermalNoiseDbm({ bandwidthMHz: a.radio.widthMHz, noiseFigureDb: end.model.noiseFigureDb }) +
+        end.radio.interferenceDb;
+    return [{ end, aboveDb: noise - planned }];
+  });
+}
+
+function noiseVerdict(a: LinkEnd, b: LinkEnd, m: Measurement): SchoolVerdict | null {
+  const readings = noiseReadings(a, b, m);
+  if (readings.length === 0) return null;
+  const worst = readings.reduce((most, one) => (one.aboveDb > most.aboveDb ? one : most));
+  return {
+    passed: worst.aboveDb <= NOISE_TOLERANCE_DB,
+    text: `noise ${signed(worst.aboveDb)} against the planned floor at ${worst.end.placeName}`,
+  };
+}
+
+/** One direction as it should be and the other not: nothing on the way does that. */
+function oneWayCauses(a: LinkEnd, b: LinkEnd, deviationA: number, deviationB: number): Cause[] {
+  const [low, high, receiver, sender] =
+    deviationA < deviationB ? [deviationA, deviationB, a, b] : [deviationB, deviationA, b, a];
+  if (Math.abs(low) < Math.abs(high) && high > 0)
+    return [
+      {
+        kind: "tooStrong",
+        title: "One direction is stronger than planned",
+        reason: `${signed(high)} at ${sender.placeName}, ${signed(low)} at ${receiver.placeName}`,
+        next: `Read the power that ${receiver.radio.name} is really set to, and hold it against the cap.`,
+      },
+    ];
+  return [
+    {
+      kind: "oneWay",
+      title: "One direction only",
+      reason: `${signed(low)} at ${receiver.placeName} while ${sender.placeName} reads ${signed(high)}: trees, aim and distance hurt both directions alike`,
+      next: `Read the power that ${sender.radio.name} at ${sender.placeName} is really set to, then its transmitter's port and jumper, then the receiver at ${receiver.placeName}.`,
+    },
+  ];
 }
 
 function deadChainCauses(a: LinkEnd, b: LinkEnd, m: Measurement): Cause[] {
@@ -131,33 +267,20 @@ function levelCauses(a: LinkEnd, b: LinkEnd, deviationA: number, deviationB: num
     causes.push({
       kind: "foliage",
       title: "Trees, or an edge in the way",
-      reason: `${signed(low)} with both ends ${alike ? "alike" : "apart"}; nothing of that size was planned for`,
+      reason: `${signed(low)} at both ends; nothing of that size was planned for`,
       next: "Look along the path from the antenna; if trees stand in it, set their depth on the link and predict again.",
     });
   }
   return causes;
 }
 
-/** How far measured noise may stand above the planned floor before it is called, dB. */
-const NOISE_TOLERANCE_DB = 6;
-
 function noiseCauses(a: LinkEnd, b: LinkEnd, m: Measurement): Cause[] {
-  const causes: Cause[] = [];
-  for (const [end, noise] of [
-    [a, m.noiseADbm],
-    [b, m.noiseBDbm],
-  ] as const) {
-    if (noise === null) continue;
-    const planned =
-      thermalNoiseDbm({ bandwidthMHz: a.radio.widthMHz, noiseFigureDb: end.model.noiseFigureDb }) +
-      end.radio.interferenceDb;
-    if (noise - planned <= NOISE_TOLERANCE_DB) continue;
-    causes.push({
+  return noiseReadings(a, b, m)
+    .filter(({ aboveDb }) => aboveDb > NOISE_TOLERANCE_DB)
+    .map(({ end, aboveDb }) => ({
       kind: "noise",
       title: "More noise than planned",
-      reason: `${(noise - planned).toFixed(1)} dB above the planned floor at ${end.placeName}`,
+      reason: `${aboveDb.toFixed(1)} dB above the planned floor at ${end.placeName}`,
       next: "Scan, then change channel: the far end first, or it is lost.",
-    });
-  }
-  return causes;
+    }));
 }

@@ -1,9 +1,10 @@
 import { pointingOf, tiltDownDeg, type Pointing } from "../aiming";
 import { climateOf } from "../climate";
-import type { Link, LinkEnd, Plan } from "../plan";
+import type { Demand, Link, LinkEnd, Plan } from "../plan";
 import { deltaBullingtonLossDb } from "../propagation";
 import { isTrees, SHORTEST_PATH_M, type Profile } from "../terrain";
-import { linearOf, pathLosses, tapeOf, type Tape } from "./budget";
+import { commonModulations, returnFrequencyMHz } from "../radio";
+import { linearOf, pathLosses, tapeOf, type PathLosses, type Tape } from "./budget";
 import {
   clearanceConditions,
   clearanceOf,
@@ -12,6 +13,7 @@ import {
   type Clearance,
   type PathProblem,
 } from "./clearance";
+import type { OwnNoise } from "./noise";
 import { NO_TREES, treesInRay, treesLossDb, type TreesInRay } from "./trees";
 
 export interface LinkQuestion {
@@ -23,6 +25,8 @@ export interface LinkQuestion {
   b: LinkEnd;
   /** From a to b. */
   profile: Profile;
+  /** What either end hears of the plan's other transmitters; left out where nobody has looked. */
+  heard?: { a: OwnNoise; b: OwnNoise };
 }
 
 /** Everything known of a path that can be answered. */
@@ -40,6 +44,8 @@ export interface PathAnswer {
   trees: TreesInRay;
   /** Only trees keep the path from being clear. */
   treesAlone: boolean;
+  /** Why the ends cannot talk whatever the level, in words; empty where they can. */
+  mismatches: string[];
   obstructionsAmslM: Float64Array;
   aToB: Tape;
   bToA: Tape;
@@ -60,7 +66,7 @@ export function pathProblem(profile: Profile): PathProblem | null {
 }
 
 /** Clearance, diffraction and both tapes of one link over a sampled profile. A bad plan gives an answer that says so. */
-export function answerLink({ plan, kind, foliageDepthM, a, b, profile }: LinkQuestion): LinkAnswer {
+export function answerLink({ plan, kind, foliageDepthM, a, b, profile, heard }: LinkQuestion): LinkAnswer {
   const { distanceM } = profile;
   const problem = pathProblem(profile);
   if (problem) return { distanceM, state: "unknown", problem, path: null };
@@ -69,97 +75,168 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile }: LinkQue
   const aAmslM = profile.groundAmslM[0]! + a.radio.heightM;
   const bAmslM = profile.groundAmslM[last]! + b.radio.heightM;
   const { frequencyMHz, widthMHz } = a.radio;
-  const frequencyGHz = frequencyMHz / 1000;
   const { kFactor } = plan;
   const distanceKm = distanceM / 1000;
   const isPlannedThrough = foliageDepthM !== null && foliageDepthM > 0;
   const obstructionsAmslM = obstructionHeightsM(profile, isPlannedThrough, profile.obstructionsInto);
   const conditions = clearanceConditions(plan, distanceKm);
-  const ray = { profile, heightsM: obstructionsAmslM, aAmslM, bAmslM, frequencyGHz };
+  const ray = { profile, heightsM: obstructionsAmslM, aAmslM, bAmslM, frequencyGHz: frequencyMHz / 1000 };
   const clearance = clearanceOf(ray, conditions);
-  const diffraction = (heightsM: Float64Array) =>
-    deltaBullingtonLossDb({
-      distancesKm: profile.distancesKm,
-      heightsM,
-      txAmslM: aAmslM,
-      rxAmslM: bAmslM,
-      frequencyGHz,
-      kFactor,
-      polarization: linearOf(a.radio.polarization),
-    });
-  let diffractionDb = diffraction(obstructionsAmslM);
-  let trees = NO_TREES;
-  let treesAlone = false;
-  if (isPlannedThrough) {
-    const lossDb = treesLossDb(frequencyGHz, foliageDepthM, 1, plan.season);
-    trees = { depthM: foliageDepthM, leafyShare: 1, lossDb, way: "through", isMeasured: false };
-  } else {
-    // Without its trees the path can only be clear where a tree is the worst of it, and the ray only passes through trees
-    // where the line is cut: most paths need neither looked into.
-    const isTreeWorst = clearance.state !== "clear" && isTrees(profile.coverCode[clearance.worstIndex]!);
-    const found =
-      foliageDepthM === null && clearance.state === "blocked" ? treesInRay(profile, aAmslM, bAmslM, kFactor) : null;
-    treesAlone = isTreeWorst && isClearBut(ray, conditions);
-    if (found && found.depthM > 0) {
-      const bareM = obstructionHeightsM(profile, true);
-      const lossDb = treesLossDb(frequencyGHz, found.depthM, found.leafyShare, plan.season);
+  // Without its trees the path can only be clear where a tree is the worst of it, and the ray only passes through trees
+  // where the line is cut: most paths need neither looked into.
+  const isTreeWorst =
+    !isPlannedThrough && clearance.state !== "clear" && isTrees(profile.coverCode[clearance.worstIndex]!);
+  const treesAlone = isTreeWorst && isClearBut(ray, clearance.checks);
+  const measured =
+    foliageDepthM === null && clearance.state === "blocked" ? treesInRay(profile, aAmslM, bAmslM, kFactor) : null;
+  const bareM = measured && measured.depthM > 0 ? obstructionHeightsM(profile, true) : null;
+  const { rainRate001MmPerH } = climateOf(plan, (profile.from.latDeg + profile.to.latDeg) / 2);
+
+  /** What the path takes on one frequency: over its trees or through them, whichever loses less. */
+  const lossesAt = (atMHz: number): PathLosses => {
+    const frequencyGHz = atMHz / 1000;
+    const diffraction = (heightsM: Float64Array) =>
+      deltaBullingtonLossDb({
+        distancesKm: profile.distancesKm,
+        heightsM,
+        txAmslM: aAmslM,
+        rxAmslM: bAmslM,
+        frequencyGHz,
+        kFactor,
+        polarization: linearOf(a.radio.polarization),
+      });
+    let diffractionDb = diffraction(obstructionsAmslM);
+    let trees = NO_TREES;
+    if (isPlannedThrough) {
+      const lossDb = treesLossDb(frequencyGHz, foliageDepthM, 1, plan.season);
+      trees = { depthM: foliageDepthM, leafyShare: 1, lossDb, way: "through", isMeasured: false };
+    } else if (measured && bareM) {
+      const lossDb = treesLossDb(frequencyGHz, measured.depthM, measured.leafyShare, plan.season);
       const underDb = diffraction(bareM);
       const isThrough = lossDb + underDb < diffractionDb;
-      trees = { ...found, lossDb: isThrough ? lossDb : 0, way: isThrough ? "through" : "over", isMeasured: true };
+      trees = { ...measured, lossDb: isThrough ? lossDb : 0, way: isThrough ? "through" : "over", isMeasured: true };
       if (isThrough) diffractionDb = underDb;
     }
-  }
+    return pathLosses({ distanceKm, diffractionDb, trees, frequencyMHz: atMHz, widthMHz, rainRate001MmPerH });
+  };
+  const go = lossesAt(frequencyMHz);
+  const returnMHz = returnFrequencyMHz(a.model, frequencyMHz);
+  const back = returnMHz === frequencyMHz ? go : lossesAt(returnMHz);
   const aTiltDownDeg = tiltDownDeg(aAmslM, bAmslM, distanceM, kFactor);
   const bTiltDownDeg = tiltDownDeg(bAmslM, aAmslM, distanceM, kFactor);
   const aPointing = pointingOf(a, profile.azimuthDeg, aTiltDownDeg, plan.pointingErrorDeg);
   const bPointing = pointingOf(b, profile.backAzimuthDeg, bTiltDownDeg, plan.pointingErrorDeg);
-  const { rainRate001MmPerH } = climateOf(plan, (profile.from.latDeg + profile.to.latDeg) / 2);
-  const path = pathLosses({ distanceKm, diffractionDb, trees, frequencyMHz, widthMHz, rainRate001MmPerH });
-  return {
+  const mismatches = mismatchesOf(a, b);
+  const isMismatched = mismatches.length > 0;
+  const shared = { plan, kind, isMismatched };
+  const answer: LinkAnswer = {
     distanceM,
     state: clearance.state,
     problem: null,
     path: {
       clearance,
       treesAlone,
+      mismatches,
       aAmslM,
       bAmslM,
       aTiltDownDeg,
       bTiltDownDeg,
       aPointing,
       bPointing,
-      diffractionDb,
-      trees,
+      diffractionDb: go.diffractionDb,
+      trees: go.trees,
       obstructionsAmslM,
       aToB: tapeOf({
+        ...shared,
         direction: "aToB",
-        plan,
-        kind,
         from: a,
         to: b,
         fromPointing: aPointing,
         toPointing: bPointing,
-        path,
+        path: go,
+        heard: heard?.b ?? null,
       }),
       bToA: tapeOf({
+        ...shared,
         direction: "bToA",
-        plan,
-        kind,
         from: b,
         to: a,
         fromPointing: bPointing,
         toPointing: aPointing,
-        path,
+        path: back,
+        heard: heard?.a ?? null,
       }),
     },
   };
+  const figure = notFiniteFigure(answer.path!);
+  return figure ? { distanceM, state: "unknown", problem: { kind: "notFinite", figure }, path: null } : answer;
 }
 
-/** Whether the answered link carries traffic with the margin that the plan asks for, both ways. */
-export function isServed(plan: Plan, frequencyMHz: number, answer: LinkAnswer): boolean {
+/** Why two ends cannot talk whatever the level. */
+function mismatchesOf(a: LinkEnd, b: LinkEnd): string[] {
+  const found: string[] = [];
+  const say = (text: string) => found.push(text);
+  if (a.radio.frequencyMHz !== b.radio.frequencyMHz)
+    say(`${a.placeName} stands on ${a.radio.frequencyMHz} MHz, ${b.placeName} on ${b.radio.frequencyMHz} MHz`);
+  if (a.radio.widthMHz !== b.radio.widthMHz)
+    say(`${a.placeName} uses a channel of ${a.radio.widthMHz} MHz, ${b.placeName} one of ${b.radio.widthMHz} MHz`);
+  if (a.model === b.model) return found;
+  if (a.model.duplex !== b.model.duplex)
+    say(`${a.model.model} sends and listens in ${a.model.duplex}, ${b.model.model} in ${b.model.duplex}`);
+  else if (a.model.duplex === "FDD" && a.model.duplexSpacingMHz !== b.model.duplexSpacingMHz)
+    say(
+      `the frequencies of ${a.model.model} stand ${a.model.duplexSpacingMHz ?? "?"} MHz apart, those of ${b.model.model} ${b.model.duplexSpacingMHz ?? "?"} MHz`,
+    );
+  if (commonModulations(a.model, b.model).length === 0)
+    say(`${a.model.model} and ${b.model.model} have no modulation in common`);
+  return found;
+}
+
+/** The name of the first figure of an answer that is not finite, or null. Such an answer is shown to nobody. */
+function notFiniteFigure({ clearance, aToB, bToA, aTiltDownDeg, bTiltDownDeg }: PathAnswer): string | null {
+  const { worstShare, intrusionM, leastHeightAM, leastHeightBM } = clearance;
+  const sum = worstShare + intrusionM + leastHeightAM + leastHeightBM + aTiltDownDeg + bTiltDownDeg;
+  if (Number.isFinite(sum) && isFiniteTape(aToB) && isFiniteTape(bToA)) return null;
+  for (const [name, value] of Object.entries({ worstShare, intrusionM, leastHeightAM, leastHeightBM }))
+    if (!Number.isFinite(value)) return name;
+  for (const tape of [aToB, bToA])
+    for (const [name, value] of [...Object.entries(tape), ...Object.entries(tape.question.path)])
+      if (typeof value === "number" && !Number.isFinite(value)) return name;
+  return "tilt";
+}
+
+function isFiniteTape({
+  totalLevelDbm,
+  chainLevelDbm,
+  snrDb,
+  rateMbps,
+  marginLeftDb,
+  overCapDb,
+  overloadDb,
+  eirpDbm,
+}: Tape) {
+  return Number.isFinite(
+    totalLevelDbm + chainLevelDbm + snrDb + rateMbps + marginLeftDb + overCapDb + overloadDb + eirpDbm,
+  );
+}
+
+/** Whether the answered link holds with the margin that the plan asks for, both ways. */
+export function holds(plan: Plan, frequencyMHz: number, answer: LinkAnswer): boolean {
   if (!answer.path) return false;
   const wanted = wantedMarginDb(plan, frequencyMHz);
   return [answer.path.aToB, answer.path.bToA].every((tape) => tape.modulation !== null && tape.marginLeftDb >= wanted);
+}
+
+/** Whether the rates of an answered link reach what is asked for, both ways. */
+export function carriesDemand(demand: Demand | null, answer: LinkAnswer): boolean {
+  if (!answer.path) return false;
+  if (!demand) return true;
+  return answer.path.aToB.rateMbps >= demand.downMbps && answer.path.bToA.rateMbps >= demand.upMbps;
+}
+
+/** Served means served: the link holds with its margin, and the customer at its end gets what was asked for. */
+export function isServed(plan: Plan, { a, b }: { a: LinkEnd; b: LinkEnd }, answer: LinkAnswer): boolean {
+  return holds(plan, a.radio.frequencyMHz, answer) && carriesDemand(b.demand, answer);
 }
 
 /** The margin asked of a link: the plan's below 10 GHz, what must be left in rain above. */

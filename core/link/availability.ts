@@ -1,4 +1,4 @@
-import { multipathOutagePercent, rainAttenuationDb, type LinearPolarization } from "../propagation";
+import { multipathFadePercent, rainAttenuationDb, type LinearPolarization } from "../propagation";
 
 /** What of a path rain and multipath fading work on. */
 export interface FadingPath {
@@ -13,8 +13,14 @@ export interface FadingPath {
   dN1?: number;
 }
 
+/** How a figure that is only a bound is to be read: the true one is at most, or at least, what is told. */
+export type Bound = "atMost" | "atLeast" | null;
+
 /** Shares of time, in per cent, in which a margin is not enough. */
 export interface Availability {
+  /** How the rain shares read; the availabilities read the other way round. */
+  rainBound: Bound;
+  availabilityBound: Bound;
   /** Of an average year. */
   rainPercent: number;
   multipathPercent: number;
@@ -26,25 +32,28 @@ export interface Availability {
 }
 
 /** Ends of the time percentages for which P.530 gives rain attenuation. */
-export const RAREST_RAIN_PERCENT = 0.001;
-const COMMONEST_PERCENT = 1;
+const RAREST_RAIN_PERCENT = 0.001;
+const COMMONEST_RAIN_PERCENT = 1;
 /** Band of the rain method, GHz; below it rain takes nothing that counts. */
 const RAIN_FROM_GHZ = 1;
 const RAIN_TO_GHZ = 100;
 /** Halvings of an interval: to a millionth of a decibel, or of a per cent's logarithm. */
 const HALVINGS = 48;
 
+const rainCounts = ({ frequencyGHz, rainRate001MmPerH }: FadingPath) =>
+  frequencyGHz >= RAIN_FROM_GHZ && rainRate001MmPerH > 0;
+
 /**
  * Percentage of an average year in which rain takes more than `marginDb`: the attenuation of P.530-17 §2.4.1 turned round.
  * The method ends at 0.001 and 1 %; a margin beyond either gives that end.
  */
 export function rainOutagePercent(path: FadingPath, marginDb: number): number {
-  if (path.frequencyGHz < RAIN_FROM_GHZ || path.rainRate001MmPerH === 0) return 0;
+  if (!rainCounts(path)) return 0;
   const taken = (percentOfTime: number) =>
     rainAttenuationDb({ ...path, frequencyGHz: Math.min(RAIN_TO_GHZ, path.frequencyGHz), percentOfTime });
   if (taken(RAREST_RAIN_PERCENT) <= marginDb) return RAREST_RAIN_PERCENT;
-  if (taken(COMMONEST_PERCENT) >= marginDb) return COMMONEST_PERCENT;
-  let [low, high] = [Math.log(RAREST_RAIN_PERCENT), Math.log(COMMONEST_PERCENT)];
+  if (taken(COMMONEST_RAIN_PERCENT) >= marginDb) return COMMONEST_RAIN_PERCENT;
+  let [low, high] = [Math.log(RAREST_RAIN_PERCENT), Math.log(COMMONEST_RAIN_PERCENT)];
   for (let i = 0; i < HALVINGS; i++) {
     const middle = (low + high) / 2;
     if (taken(Math.exp(middle)) > marginDb) low = middle;
@@ -73,12 +82,15 @@ export function rainWorstMonthPercent(yearPercent: number): number {
 
 /**
  * How much of the year, and of its worst month, a fade margin holds against rain and multipath, taken as never at once.
- * `marginDb` ≥ 0 is the margin in fair weather. Sources: ITU-R P.530-17 §2.3.1, §2.3.4, §2.4.1; P.841.
+ * `marginDb` ≥ 0 is the margin in fair weather. Rain is not told apart below 0.001 nor above 1 % of the year: figures that
+ * stand at either end carry their bound. Sources: ITU-R P.530-17 §2.3.2, §2.3.4, §2.4.1; P.841.
  */
 export function availabilityOf(path: FadingPath, marginDb: number): Availability {
   const { distanceKm, frequencyGHz, txAmslM, rxAmslM, dN1 } = path;
   if (marginDb < 0)
     return {
+      rainBound: null,
+      availabilityBound: null,
       rainPercent: 0,
       multipathPercent: 0,
       availabilityPercent: 0,
@@ -87,7 +99,14 @@ export function availabilityOf(path: FadingPath, marginDb: number): Availability
       worstMonthAvailabilityPercent: 0,
     };
   const rainPercent = rainOutagePercent(path, marginDb);
-  const worstMonthMultipathPercent = multipathOutagePercent({
+  const rainBound: Bound = !rainCounts(path)
+    ? null
+    : rainPercent <= RAREST_RAIN_PERCENT
+      ? "atMost"
+      : rainPercent >= COMMONEST_RAIN_PERCENT
+        ? "atLeast"
+        : null;
+  const worstMonthMultipathPercent = multipathFadePercent({
     distanceKm,
     frequencyGHz,
     txAmslM,
@@ -98,6 +117,8 @@ export function availabilityOf(path: FadingPath, marginDb: number): Availability
   const multipathPercent = worstMonthMultipathPercent * multipathAnnualShare(path);
   const worstMonthRainPercent = rainWorstMonthPercent(rainPercent);
   return {
+    rainBound,
+    availabilityBound: rainBound === "atMost" ? "atLeast" : rainBound === "atLeast" ? "atMost" : null,
     rainPercent,
     multipathPercent,
     availabilityPercent: Math.max(0, 100 - rainPercent - multipathPercent),
@@ -111,18 +132,24 @@ export function availabilityOf(path: FadingPath, marginDb: number): Availability
 const GREATEST_MARGIN_DB = 150;
 
 /**
- * The least margin, dB, that holds for `availabilityPercent` of an average year, or null where none does: rain is not
- * known below 0.001 % of the time, so nothing above 99.999 % can be promised.
+ * The least margin, dB, that holds for `availabilityPercent` of an average year. `isAtMost` where rain stands at the rare end of
+ * its method: less may do. Null where the method cannot tell: rain is not known below 0.001 % of the time, so with rain to
+ * reckon with nothing from 99.999 % on can be promised, however large the margin.
  */
-export function marginForAvailabilityDb(path: FadingPath, availabilityPercent: number): number | null {
+export function marginForAvailabilityDb(
+  path: FadingPath,
+  availabilityPercent: number,
+): { marginDb: number; isAtMost: boolean } | null {
+  if (rainCounts(path) && 100 - availabilityPercent <= RAREST_RAIN_PERCENT + 1e-9) return null;
   const enough = (marginDb: number) => availabilityOf(path, marginDb).availabilityPercent >= availabilityPercent;
   if (!enough(GREATEST_MARGIN_DB)) return null;
   let [low, high] = [0, GREATEST_MARGIN_DB];
-  if (enough(low)) return 0;
-  for (let i = 0; i < HALVINGS; i++) {
-    const middle = (low + high) / 2;
-    if (enough(middle)) high = middle;
-    else low = middle;
-  }
-  return high;
+  if (enough(low)) high = 0;
+  else
+    for (let i = 0; i < HALVINGS; i++) {
+      const middle = (low + high) / 2;
+      if (enough(middle)) high = middle;
+      else low = middle;
+    }
+  return { marginDb: high, isAtMost: availabilityOf(path, high).rainBound === "atMost" };
 }

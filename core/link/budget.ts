@@ -9,9 +9,9 @@ import {
   thermalNoiseDbm,
   type LinearPolarization,
 } from "../propagation";
-import { netRateMbps, sensitivityDbm, type Modulation } from "../radio";
+import { airRateMbps, commonModulations, frameShare, sensitivityDbm, type Modulation } from "../radio";
 import { eirpLimit, ruleSetOf, type EirpLimit } from "../regulation";
-import { noiseRise } from "./noise";
+import { noiseRise, type NoiseRise, type OwnNoise } from "./noise";
 import type { TreesInRay } from "./trees";
 
 /** What both directions of a path share. */
@@ -38,6 +38,10 @@ export interface TapeQuestion {
   fromPointing: Pointing;
   toPointing: Pointing;
   path: PathLosses;
+  /** What the plan's other transmitters put into the receiver's channel. */
+  heard: OwnNoise | null;
+  /** The ends cannot talk whatever the level: other channels, widths, duplexing, or nothing both can speak. */
+  isMismatched: boolean;
 }
 
 /** The link budget of one direction in figures; `tapeLines` prints it. */
@@ -59,15 +63,25 @@ export interface Tape {
   /** Power the radio actually sends at the chosen modulation, and how far that is under what it is set to. */
   sentDbm: number;
   backoffDb: number;
-  levelDbm: number;
+  /** Level of all chains together, and on each chain that carries the signal: `splitDb` under it. Fair weather. */
+  totalLevelDbm: number;
+  chainLevelDbm: number;
+  splitDb: number;
+  /** Decibels by which the strongest that arrives on a chain, at full power, is too much for the receiver; 0 within it. */
+  overloadDb: number;
+  /** Noise on one chain. */
   noiseDbm: number;
-  /** How far interference lifts the noise above thermal, and where that is known from. */
-  noiseRiseDb: number;
-  noiseReason: string;
+  /** How far interference lifts the noise above thermal, where from, and in which parts. */
+  noise: NoiseRise;
+  /** Of one chain. */
   snrDb: number;
   modulation: Modulation | null;
+  /** Chains, each with a stream of its own. */
   chains: number;
   rateMbps: number;
+  /** What the air alone would carry, where a data socket carries less; else null. */
+  airRateMbps: number | null;
+  /** Level on a chain at which the most robust modulation just holds. */
   sensitivityDbm: number;
   fadeMarginDb: number;
   rainDb: number;
@@ -85,25 +99,32 @@ export function linearOf(polarization: Polarization): LinearPolarization {
   return polarization === "V" ? "V" : "H";
 }
 
+const isSingle = ({ radio }: LinkEnd) => radio.polarization === "H" || radio.polarization === "V";
+
 /**
- * Loss in dB where the two ends differ in polarization. Crossed linear ends keep what the weaker isolation leaks;
- * a dual end facing a single one, or H/V facing ±45°, lands half its power on each chain.
+ * Loss in dB of the power of all chains together where the two ends differ in polarization. Crossed linear ends keep what
+ * the weaker isolation leaks. A sender on two polarizations loses the half that a receiver on one does not hear. A receiver on two
+ * gathers all that arrives, whichever way it is turned: H/V facing ±45° loses nothing of the sum.
  */
-export function polarizationLossDb(a: LinkEnd, b: LinkEnd): number {
-  const pa = a.radio.polarization;
-  const pb = b.radio.polarization;
-  if (pa === pb) return 0;
-  const linear = (p: Polarization) => p === "H" || p === "V";
-  return linear(pa) && linear(pb) ? Math.min(a.antenna.crossPolarDb, b.antenna.crossPolarDb) : 3;
+export function polarizationLossDb(from: LinkEnd, to: LinkEnd): number {
+  if (from.radio.polarization === to.radio.polarization) return 0;
+  if (isSingle(from) && isSingle(to)) return Math.min(from.antenna.crossPolarDb, to.antenna.crossPolarDb);
+  return isSingle(to) ? HALF_DB : 0;
 }
+const HALF_DB = 10 * Math.log10(2);
 
-/** Chains that both ends can use: one when either stands on a single polarization. */
+/** Streams that both ends can use: one when either stands on a single polarization. */
 export function commonChains(a: LinkEnd, b: LinkEnd): number {
-  return Math.min(chainsOf(a), chainsOf(b));
+  return isSingle(a) || isSingle(b) ? 1 : Math.min(a.model.chains, b.model.chains);
 }
 
-function chainsOf({ radio, model }: LinkEnd): number {
-  return radio.polarization === "H" || radio.polarization === "V" ? 1 : model.chains;
+/**
+ * The level of all chains together less the level on one chain that carries the signal, dB. Between two dual ends the streams
+ * share the power equally; a single polarization that meets chains at ±45° puts half its power on each.
+ */
+export function chainSplitDb(from: LinkEnd, to: LinkEnd): number {
+  if (isSingle(from)) return to.radio.polarization === "X45" && to.model.chains > 1 ? HALF_DB : 0;
+  return isSingle(to) ? 0 : 10 * Math.log10(commonChains(from, to));
 }
 
 /** Percentage of a year in which rain may break the link; P.530's method ends at 0.001 and 1 %. */
@@ -135,14 +156,18 @@ function standardGas(frequencyGHz: number): { oxygenDbPerKm: number; vapourDbPer
   return gasKnown.gas;
 }
 
-function wallDb(end: LinkEnd, frequencyGHz: number): number {
+/** Loss of the wall or glass in front of an end's antenna, dB. */
+export function wallDb(end: LinkEnd, frequencyGHz: number): number {
   if (end.behind === "none") return 0;
   return buildingEntryLossDb({ frequencyGHz: Math.min(100, frequencyGHz), construction: end.behind });
 }
 
-/** The link budget of one direction. The level is that of fair weather; rain stands below it and eats into the margin. */
+/**
+ * The link budget of one direction. Level, noise and sensitivity are compared chain by chain; caps count all chains together.
+ * The level is that of fair weather; rain stands below it and eats into the margin.
+ */
 export function tapeOf(question: TapeQuestion): Tape {
-  const { direction, plan, kind, from, to, fromPointing, toPointing, path } = question;
+  const { direction, plan, kind, from, to, fromPointing, toPointing, path, heard, isMismatched } = question;
   const { frequencyMHz, widthMHz, distanceKm } = path;
   const frequencyGHz = frequencyMHz / 1000;
   const fromGainDbi = peakGainDbi(from.antenna, frequencyMHz, from.radio.polarization);
@@ -185,23 +210,38 @@ export function tapeOf(question: TapeQuestion): Tape {
     toOffDb -
     to.radio.cableLossDb;
 
+  const splitDb = chainSplitDb(from, to);
+  const fullChainDbm = fullLevelDbm - splitDb;
+  const overloadDb = Math.max(0, fullChainDbm - to.model.overloadDbm);
   const thermalDbm = thermalNoiseDbm({ bandwidthMHz: widthMHz, noiseFigureDb: to.model.noiseFigureDb });
-  const heard = noiseRise(to, thermalDbm, toPointing.azimuthDeg, path);
-  const noiseDbm = thermalDbm + heard.riseDb;
+  const noise = noiseRise(to, thermalDbm, toPointing.azimuthDeg, path, heard);
+  const noiseDbm = thermalDbm + noise.riseDb;
   // Fast modulations make the transmitter back off: take the fastest that still holds after its own back-off,
   // never counting a power already set below that.
+  const ladder = commonModulations(from.model, to.model);
   let modulation: Modulation | null = null;
   let backoffDb = 0;
-  for (const candidate of to.model.modulations) {
+  for (const candidate of isMismatched || overloadDb > 0 ? [] : ladder) {
     const backoff = Math.max(0, from.radio.txPowerDbm - (from.model.powerMaxDbm - candidate.backoffDb));
-    if (fullLevelDbm - backoff - noiseDbm < candidate.snrDb) continue;
+    if (fullChainDbm - backoff - noiseDbm < candidate.snrDb) continue;
     modulation = candidate;
     backoffDb = backoff;
   }
-  const levelDbm = fullLevelDbm - backoffDb;
   const chains = commonChains(from, to);
-  const sensitivity = sensitivityDbm(to.model, widthMHz) + heard.riseDb;
-  const fadeMarginDb = fullLevelDbm - sensitivity;
+  // The end nearer the feed sets the frame.
+  const isDown = direction === "aToB";
+  const overAirMbps = modulation
+    ? airRateMbps({
+        bitsPerHz: modulation.bitsPerHz,
+        widthMHz,
+        chains,
+        efficiency: Math.min(from.model.efficiency, to.model.efficiency),
+        share: frameShare(isDown ? from.model : to.model, isDown ? "down" : "up"),
+      })
+    : 0;
+  const rateMbps = Math.min(overAirMbps, from.model.portMbps ?? Infinity, to.model.portMbps ?? Infinity);
+  const sensitivity = sensitivityDbm(to.model, widthMHz, ladder[0]) + noise.riseDb;
+  const fadeMarginDb = fullChainDbm - sensitivity;
   const rainDb =
     frequencyGHz > RAIN_COUNTS_FROM_GHZ
       ? rainAttenuationDb({
@@ -227,20 +267,17 @@ export function tapeOf(question: TapeQuestion): Tape {
     overCapDb,
     sentDbm: from.radio.txPowerDbm - backoffDb,
     backoffDb,
-    levelDbm,
+    totalLevelDbm: fullLevelDbm - backoffDb,
+    chainLevelDbm: fullChainDbm - backoffDb,
+    splitDb,
+    overloadDb,
     noiseDbm,
-    noiseRiseDb: heard.riseDb,
-    noiseReason: heard.reason,
-    snrDb: levelDbm - noiseDbm,
+    noise,
+    snrDb: fullChainDbm - backoffDb - noiseDbm,
     modulation,
     chains,
-    rateMbps: netRateMbps({
-      radio: to.model,
-      modulation,
-      widthMHz,
-      chains,
-      direction: direction === "aToB" ? "down" : "up",
-    }),
+    rateMbps,
+    airRateMbps: rateMbps < overAirMbps ? overAirMbps : null,
     sensitivityDbm: sensitivity,
     fadeMarginDb,
     rainDb,

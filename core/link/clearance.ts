@@ -9,13 +9,19 @@ export const WANTED_ZONE_SHARE = 0.6;
 export type PathState = "clear" | "tight" | "blocked" | "unknown";
 
 /** Why a path cannot be answered. */
-export type PathProblem = { kind: "hole"; count: number; firstKm: number } | { kind: "samePlace"; distanceM: number };
+export type PathProblem =
+  | { kind: "hole"; count: number; firstKm: number }
+  | { kind: "samePlace"; distanceM: number }
+  /** A figure came out as no number: the answer is withheld rather than shown. */
+  | { kind: "notFinite"; figure: string };
 
 /** How much of the first zone must be free under one bending of the ray. */
 export interface ClearanceCondition {
   kFactor: number;
   /** Share of the first zone's radius. */
   wantedShare: number;
+  /** Share wanted instead where what reaches into that share is extended along the path rather than a single edge. */
+  extendedShare?: number;
 }
 
 /** One condition held against a path. */
@@ -25,8 +31,11 @@ export interface ClearanceCheck extends ClearanceCondition {
   worstShare: number;
   worstIndex: number;
   worstKm: number;
-  /** Metres by which the worst point reaches into the wanted share of the zone; 0 when met. */
+  /** Metres by which that point reaches into the wanted share of the zone; 0 when met. */
+  worstIntrusionM: number;
+  /** The most metres missing anywhere, which need not be where the share is worst, and where; 0 when met. */
   intrusionM: number;
+  deepestKm: number;
   /** Least antenna height above ground at either end, the other kept, that frees the wanted share, m. */
   leastHeightAM: number;
   leastHeightBM: number;
@@ -40,8 +49,9 @@ export interface Clearance extends ClearanceCheck {
 
 /**
  * What a plan's school asks of a path. *60 %*: that share of the first zone at the plan's k. *Two-condition*: the whole
- * first zone at the plan's k, taken for the median, and at the k exceeded for 99.9 % of the worst month, by length, the
- * line itself in a temperate climate or 60 % in a tropical one on paths over 30 km. Source: ITU-R P.530-17 §2.2.2.
+ * first zone at the plan's k, taken for the median, and at the k exceeded for 99.9 % of the worst month, by length: in a
+ * temperate climate the line itself over a single obstruction and 30 % over an extended one, in a tropical climate 60 % on
+ * paths over 30 km. Source: ITU-R P.530-17 §2.2.2.
  */
 export function clearanceConditions(
   plan: Pick<Plan, "clearanceSchool" | "climate" | "kFactor">,
@@ -52,9 +62,15 @@ export function clearanceConditions(
   const isTropical = plan.climate === "tropical" && distanceKm > TROPICAL_FROM_KM;
   return [
     { kFactor, wantedShare: 1 },
-    { kFactor: Math.min(kFactor, kFactor999(distanceKm)), wantedShare: isTropical ? WANTED_ZONE_SHARE : 0 },
+    {
+      kFactor: Math.min(kFactor, kFactor999(distanceKm)),
+      ...(isTropical ? { wantedShare: WANTED_ZONE_SHARE } : { wantedShare: 0, extendedShare: EXTENDED_ZONE_SHARE }),
+    },
   ];
 }
+const EXTENDED_ZONE_SHARE = 0.3;
+/** The text leaves "extended" to the reader: Tejado takes it for more than this share of the path's length. */
+const EXTENDED_FROM_PATH_SHARE = 0.1;
 /** Shorter paths in the tropics go by the temperate condition. */
 const TROPICAL_FROM_KM = 30;
 /** The usual strongly sub-refractive case, looked at beside the plan's k whatever the school. */
@@ -106,7 +122,9 @@ export function checkClearance(
 
   let worstShare = Infinity;
   let worstIndex = 0;
-  let intrusionM = 0;
+  let worstIntrusionM = 0;
+  let intrusionM = -Infinity;
+  let deepestIndex = 0;
   // Least heights, as heights over the far end's level and distance: a quotient is taken only for a new greatest one.
   let leastA = -Infinity;
   let leastB = -Infinity;
@@ -120,9 +138,14 @@ export function checkClearance(
     if (clearance < worstShare * radius) {
       worstShare = clearance / radius;
       worstIndex = i;
-      intrusionM = wantedShare * radius - clearance;
+      worstIntrusionM = wantedShare * radius - clearance;
     }
-    const needed = obstacle + wantedShare * radius;
+    const wantedM = wantedShare * radius;
+    if (wantedM - clearance > intrusionM) {
+      intrusionM = wantedM - clearance;
+      deepestIndex = i;
+    }
+    const needed = obstacle + wantedM;
     if (needed - bAmslM > leastA * toKm) leastA = (needed - bAmslM) / toKm;
     if (needed - aAmslM > leastB * fromKm) leastB = (needed - aAmslM) / fromKm;
   }
@@ -134,10 +157,35 @@ export function checkClearance(
     worstShare,
     worstIndex,
     worstKm: distancesKm[worstIndex]!,
+    worstIntrusionM: isMet ? 0 : worstIntrusionM,
     intrusionM: isMet ? 0 : intrusionM,
+    deepestKm: distancesKm[isMet ? worstIndex : deepestIndex]!,
     leastHeightAM: Math.max(0, bAmslM + leastA * pathKm - groundAmslM[0]!),
     leastHeightBM: Math.max(0, aAmslM + leastB * pathKm - groundAmslM[last]!),
   };
+}
+
+/** A condition with the share that this path's obstruction asks for: the extended one's where too much of the path lacks it. */
+function conditionFor(ray: Ray, condition: ClearanceCondition): ClearanceCondition {
+  const { extendedShare, kFactor, wantedShare } = condition;
+  if (extendedShare === undefined) return condition;
+  const { profile, heightsM, aAmslM, bAmslM, frequencyGHz } = ray;
+  const { distancesKm } = profile;
+  const last = distancesKm.length - 1;
+  const pathKm = distancesKm[last]!;
+  const curvature = 1000 / (2 * kFactor * EARTH_RADIUS_KM);
+  const zoneFactor = (wavelengthM(frequencyGHz) * 1000) / pathKm;
+  const slope = (bAmslM - aAmslM) / pathKm;
+  let lackingKm = 0;
+  for (let i = 1; i < last; i++) {
+    const fromKm = distancesKm[i]!;
+    const product = fromKm * (pathKm - fromKm);
+    const clearance = aAmslM + slope * fromKm - heightsM[i]! - curvature * product;
+    if (clearance < extendedShare * Math.sqrt(zoneFactor * product))
+      lackingKm += (distancesKm[i + 1]! - distancesKm[i - 1]!) / 2;
+  }
+  const isExtended = lackingKm > EXTENDED_FROM_PATH_SHARE * pathKm;
+  return { kFactor, wantedShare: isExtended ? extendedShare : wantedShare };
 }
 
 /**
@@ -150,28 +198,36 @@ export function clearanceOf(ray: Ray, conditions: readonly ClearanceCondition[])
   let binding = usual;
   let { leastHeightAM, leastHeightBM } = usual;
   for (let i = 1; i < conditions.length; i++) {
-    const check = checkClearance(ray, conditions[i]!);
+    const check = checkClearance(ray, conditionFor(ray, conditions[i]!));
     checks.push(check);
     if (check.intrusionM > binding.intrusionM) binding = check;
     leastHeightAM = Math.max(leastHeightAM, check.leastHeightAM);
     leastHeightBM = Math.max(leastHeightBM, check.leastHeightBM);
   }
   const state = usual.worstShare < 0 ? "blocked" : binding.isMet ? "clear" : "tight";
-  const { kFactor, wantedShare, isMet, worstShare, worstIndex, worstKm, intrusionM } = binding;
-  return {
-    kFactor,
-    wantedShare,
-    isMet,
-    worstShare,
-    worstIndex,
-    worstKm,
-    intrusionM,
-    leastHeightAM,
-    leastHeightBM,
-    state,
-    checks,
-  };
+  return { ...binding, leastHeightAM, leastHeightBM, state, checks };
 }
+
+/**
+ * "0.31 of the zone clear at 4.20 km, 16.1 m short of 60 %", and where most metres are missing when that is elsewhere. Empty
+ * when nothing is missing.
+ */
+export function shortfallText(clearance: Clearance, plan: Pick<Plan, "kFactor">): string {
+  const { worstShare, worstKm, worstIntrusionM, intrusionM, deepestKm, isMet } = clearance;
+  if (isMet) return "";
+  const wanted = wantedText(clearance, plan);
+  const share =
+    worstShare < 0
+      ? `${(-worstShare).toFixed(2)} of the zone over the line`
+      : `${worstShare.toFixed(2)} of the zone clear`;
+  const elsewhere =
+    intrusionM - worstIntrusionM < LEAST_TOLD_M
+      ? ""
+      : `; most is missing at ${deepestKm.toFixed(2)} km, ${intrusionM.toFixed(1)} m`;
+  return `${share} at ${worstKm.toFixed(2)} km, ${worstIntrusionM.toFixed(1)} m short of ${wanted}${elsewhere}`;
+}
+/** A difference smaller than this is not told as a second place, m. */
+const LEAST_TOLD_M = 0.1;
 
 /** Whether every condition would be met if the path's trees were gone. */
 export function isClearBut(ray: Ray, conditions: readonly ClearanceCondition[]): boolean {

@@ -3,13 +3,15 @@ export {
   marginForAvailabilityDb,
   multipathAnnualShare,
   rainOutagePercent,
-  RAREST_RAIN_PERCENT,
   rainWorstMonthPercent,
   type Availability,
+  type Bound,
   type FadingPath,
 } from "./availability";
 export {
   answerLink,
+  carriesDemand,
+  holds,
   isServed,
   pathProblem,
   wantedMarginDb,
@@ -18,12 +20,14 @@ export {
   type LinkQuestion,
   type PathAnswer,
 } from "./answer";
-export { commonChains, linearOf, polarizationLossDb, tapeOf, type Tape } from "./budget";
+export { chainSplitDb, commonChains, linearOf, polarizationLossDb, tapeOf, wallDb, type Tape } from "./budget";
+export type { HeardRadio, NoiseRise, OwnNoise } from "./noise";
 export {
   checkClearance,
   clearanceConditions,
   clearanceOf,
   obstructionHeightsM,
+  shortfallText,
   SUB_REFRACTIVE_K,
   wantedText,
   WANTED_ZONE_SHARE,
@@ -33,7 +37,7 @@ export {
   type PathProblem,
   type PathState,
 } from "./clearance";
-export { tapeLines, type TapeLine } from "./tape";
+export { chainWords, tapeLines, type TapeLine } from "./tape";
 export { BARE_SHARE, DEEPEST_TREES_M, treesInRay, treesLossDb, type TreesInRay } from "./trees";
 export {
   bullingtonLossDb,

@@ -2,6 +2,7 @@ import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { answerOf } from "#core/findings";
 import { answerLink, clearanceConditions, clearanceOf, isServed, obstructionHeightsM, tapeLines } from "#core/link";
+import type { Polarization } from "#core/antenna";
 import { linkEnds, worldOf } from "#core/plan";
 import { freeSpaceLossDb } from "#core/propagation";
 import { coverCode, type CoverKind } from "#core/terrain";
@@ -19,16 +20,17 @@ test("the tape adds up line by line, and the worked check stands on it", () => {
     total += line.stepDb;
     expect(line.total).toBeCloseTo(total, 9);
   }
-  expect(tape.levelDbm).toBeCloseTo(total, 9);
+  expect(tape.chainLevelDbm).toBeCloseTo(total, 9);
+  expect(tape.totalLevelDbm).toBeCloseTo(total + 10 * Math.log10(2), 9);
   const gain = 30 - 0.4 * ((5800 - 5500) / 350);
   expect(tape.eirpDbm).toBeCloseTo(20 + gain, 6);
   const free = freeSpaceLossDb({ distanceKm: distanceM / 1000, frequencyGHz: 5.8 });
-  expect(tape.levelDbm).toBeCloseTo(20 + 2 * gain - free - path!.diffractionDb, 0);
+  expect(tape.totalLevelDbm).toBeCloseTo(20 + 2 * gain - free - path!.diffractionDb, 0);
 });
 
 test("equal ends hear each other equally", () => {
   const { path } = bridgeOf(valley(30));
-  expect(path!.aToB.levelDbm).toBeCloseTo(path!.bToA.levelDbm, 6);
+  expect(path!.aToB.totalLevelDbm).toBeCloseTo(path!.bToA.totalLevelDbm, 6);
 });
 
 test("raising an antenna never worsens the clearance of the same obstruction, and the least height is just enough", () => {
@@ -81,21 +83,35 @@ test("a hole or one place for both ends gives no answer, and says why", () => {
     profile: made.between(a.place, a.place),
   });
   expect(same.problem).toEqual({ kind: "samePlace", distanceM: 0 });
-  expect(isServed(made.world.plan, 5800, same)).toBe(false);
+  expect(isServed(made.world.plan, { a, b }, same)).toBe(false);
 });
 
-test("crossed polarizations lose the antennas' isolation, half-fitting ones 3 dB and a chain", () => {
-  const plain = bridgeOf(valley()).path!.aToB;
-  const half = bridgeOf(valley(0, (rows) => void (radioIn(rows, "east-west").polarization = "V"))).path!.aToB;
-  const crossed = bridgeOf(
-    valley(0, (rows) => {
-      radioIn(rows, "west-east").polarization = "H";
-      radioIn(rows, "east-west").polarization = "V";
-    }),
-  ).path!.aToB;
-  expect(half.levelDbm).toBeCloseTo(plain.levelDbm - 3, 1);
-  expect(half.rateMbps).toBeLessThan(plain.rateMbps);
-  expect(crossed.levelDbm).toBeCloseTo(plain.levelDbm - 22, 0);
+test("crossed polarizations lose the antennas' isolation; a receiver on two chains gathers all that arrives", () => {
+  const facing = (west: Polarization, east: Polarization) =>
+    bridgeOf(
+      valley(0, (rows) => {
+        radioIn(rows, "west-east").polarization = west;
+        radioIn(rows, "east-west").polarization = east;
+      }),
+    ).path!;
+  const half = 10 * Math.log10(2);
+  const plain = facing("HV", "HV").aToB;
+  expect([plain.crossedDb, plain.splitDb, plain.chains]).toEqual([0, half, 2]);
+  // ±45° against H/V: each chain gets half of both, so the sum is whole.
+  const slant = facing("HV", "X45").aToB;
+  expect(slant.totalLevelDbm).toBeCloseTo(plain.totalLevelDbm, 9);
+  expect([slant.crossedDb, slant.splitDb, slant.chains]).toEqual([0, half, 2]);
+  // V sent to H and V: all of it on one of the two. Sent to ±45°: half of it on each.
+  const onOne = facing("V", "HV").aToB;
+  const vGainDb = facing("V", "V").aToB.fromGainDbi - plain.fromGainDbi;
+  expect(onOne.totalLevelDbm).toBeCloseTo(plain.totalLevelDbm + vGainDb, 6);
+  expect([onOne.crossedDb, onOne.splitDb, onOne.chains]).toEqual([0, 0, 1]);
+  expect(facing("V", "X45").aToB).toMatchObject({ crossedDb: 0, splitDb: half, chains: 1 });
+  // H and V sent to V: the half on H is not heard.
+  const lost = facing("HV", "V").aToB;
+  expect([lost.crossedDb, lost.splitDb, lost.chains]).toEqual([half, 0, 1]);
+  expect(lost.rateMbps).toBeLessThan(plain.rateMbps);
+  expect(facing("H", "V").aToB.crossedDb).toBe(22);
 });
 
 test("a wall, trees and rain each take their line", () => {
@@ -136,7 +152,7 @@ test("the two-condition school asks for the whole zone at median k, and less at 
   ]);
   expect(clearanceConditions(plan, 50)).toEqual([
     { kFactor: 4 / 3, wantedShare: 1 },
-    { kFactor: 0.78, wantedShare: 0 },
+    { kFactor: 0.78, wantedShare: 0, extendedShare: 0.3 },
   ]);
   expect(clearanceConditions({ ...plan, climate: "tropical" }, 50)[1]!.wantedShare).toBe(0.6);
   expect(clearanceConditions({ ...plan, climate: "tropical" }, 10)[1]!.wantedShare).toBe(0);
@@ -168,8 +184,8 @@ test("trees in the ray are measured unless set by hand, and the signal takes the
   expect(measured.path!.trees.depthM).toBeGreaterThan(50);
   const [through, solid, rock] = [measured, wood("wood", 60, 0), wood("building", 60, null)];
   expect(through.path!.trees.way).toBe("through");
-  expect(through.path!.aToB.levelDbm).toBeGreaterThan(solid.path!.aToB.levelDbm);
-  expect(rock.path!.aToB.levelDbm).toBeCloseTo(solid.path!.aToB.levelDbm, 6);
+  expect(through.path!.aToB.totalLevelDbm).toBeGreaterThan(solid.path!.aToB.totalLevelDbm);
+  expect(rock.path!.aToB.totalLevelDbm).toBeCloseTo(solid.path!.aToB.totalLevelDbm, 6);
   expect(rock.path!.treesAlone).toBe(false);
   expect(wood("wood", 60, null, "bare").path!.trees.lossDb).toBeCloseTo(0.65 * through.path!.trees.lossDb, 6);
   expect(wood("evergreen", 60, null, "bare").path!.trees.lossDb).toBeCloseTo(through.path!.trees.lossDb, 6);
@@ -181,7 +197,10 @@ test("trees in the ray are measured unless set by hand, and the signal takes the
 test("a pointing error costs what the pattern says, only where nobody has set the direction", () => {
   const off = (errorDeg: number) => bridgeOf(valley(0, (rows) => void (rows.plan.pointingErrorDeg = errorDeg))).path!;
   expect(off(1).aToB.fromOffDb).toBeGreaterThan(0.1);
-  expect(off(1).aToB.levelDbm).toBeCloseTo(off(0).aToB.levelDbm - off(1).aToB.fromOffDb - off(1).aToB.toOffDb, 6);
+  expect(off(1).aToB.totalLevelDbm).toBeCloseTo(
+    off(0).aToB.totalLevelDbm - off(1).aToB.fromOffDb - off(1).aToB.toOffDb,
+    6,
+  );
   const set = valley(0, (rows) => void (rows.plan.pointingErrorDeg = 2));
   const access = answerOf(set.world, set.world.links.get("access")!, set.between).path!;
   const straight = answerOf(valley().world, valley().world.links.get("access")!, set.between).path!;
@@ -247,7 +266,7 @@ test("answers are reciprocal: the same path from its other end has the same clea
       expect(back.state).toBe(there.state);
       expect(back.path!.clearance.worstShare).toBeCloseTo(there.path!.clearance.worstShare, 2);
       expect(back.path!.diffractionDb).toBeCloseTo(there.path!.diffractionDb, 2);
-      expect(back.path!.bToA.levelDbm).toBeCloseTo(there.path!.aToB.levelDbm, 2);
+      expect(back.path!.bToA.totalLevelDbm).toBeCloseTo(there.path!.aToB.totalLevelDbm, 2);
     }),
     { numRuns: 25 },
   );

@@ -19,6 +19,25 @@ export interface TapeLine {
 const db = (value: number) => `${value.toFixed(1)} dB`;
 const dbm = (value: number) => `${value.toFixed(1)} dBm`;
 
+/** A single polarization arrives on one chain of two. */
+const isOneOfTwo = ({ chains, question: { to }, splitDb }: Tape) =>
+  chains === 1 && splitDb === 0 && to.radio.polarization === "HV" && to.model.chains > 1;
+
+/** Which chain a level is meant for. */
+export function chainWords(tape: Tape): string {
+  const { from, to } = tape.question;
+  if (isOneOfTwo(tape)) return `the ${from.radio.polarization} chain`;
+  return tape.splitDb > 0 || (tape.chains > 1 && to.model.chains > 1) ? "each chain" : "its one chain";
+}
+
+/** The modulation behind a throughput, or the reason why nothing passes. */
+function rateWords({ modulation, overloadDb, airRateMbps, question }: Tape): string {
+  if (question.isMismatched) return "the ends do not match";
+  if (overloadDb > 0) return "the receiver is overloaded";
+  if (!modulation) return "no modulation holds";
+  return airRateMbps === null ? modulation.name : `${modulation.name}, as much as the socket carries`;
+}
+
 /** A link budget printed line by line; each names its formula, its inputs and its source. */
 export function tapeLines(tape: Tape): TapeLine[] {
   const { plan, from, to, fromPointing, toPointing, path } = tape.question;
@@ -168,7 +187,7 @@ export function tapeLines(tape: Tape): TapeLine[] {
       "polarization",
       "Unequal polarization",
       -tape.crossedDb,
-      "isolation of the weaker antenna when crossed, 3 dB when half fits",
+      "isolation of the weaker antenna when crossed; 3 dB where a receiver on one polarization hears half of two",
       [["ends", `${from.radio.polarization} and ${to.radio.polarization}`]],
       "antenna sheets",
     );
@@ -192,31 +211,78 @@ export function tapeLines(tape: Tape): TapeLine[] {
       [["greatest power", dbm(from.model.powerMaxDbm)]],
       "radio sheet",
     );
-  state("level", "Received level", tape.levelDbm, "dBm", "sum of the lines above, fair weather", [], "tape");
+  const chain = chainWords(tape);
+  if (tape.splitDb > 0) {
+    state(
+      "total",
+      "Received level, all chains",
+      tape.totalLevelDbm,
+      "dBm",
+      "sum of the lines above, fair weather",
+      [],
+      "tape",
+    );
+    line(
+      "split",
+      "Shared by the chains",
+      -tape.splitDb,
+      "10 log₁₀ of the chains that share the power",
+      [["ends", `${from.radio.polarization} and ${to.radio.polarization}`]],
+      "geometry",
+    );
+  }
+  state(
+    "level",
+    `Received level, ${chain}`,
+    tape.chainLevelDbm,
+    "dBm",
+    "what one chain's receiver gets, fair weather: noise, SNR and sensitivity are one chain's too",
+    [
+      ["all chains together", dbm(tape.totalLevelDbm)],
+      ...(isOneOfTwo(tape)
+        ? [
+            ["the other chain", `${dbm(tape.chainLevelDbm - to.antenna.crossPolarDb)}, by the antenna's isolation`] as [
+              string,
+              string,
+            ],
+          ]
+        : []),
+      [
+        "overload",
+        `${dbm(to.model.overloadDbm)}${tape.overloadDb > 0 ? `: ${db(tape.overloadDb)} too strong at full power` : ""}`,
+      ],
+    ],
+    "tape",
+  );
   state(
     "noise",
-    "Noise floor",
+    "Noise floor, one chain",
     tape.noiseDbm,
     "dBm",
     "−173.975 dBm/Hz + 10 log₁₀(B) + noise figure + interference",
     [
       ["width", `${widthMHz} MHz`],
       ["noise figure", db(to.model.noiseFigureDb)],
-      ["interference above thermal", db(tape.noiseRiseDb)],
-      ["because", tape.noiseReason],
+      ["interference above thermal", db(tape.noise.riseDb)],
+      ["because", tape.noise.reason],
     ],
     "k·T·B at 290 K",
   );
-  state("snr", "Signal to noise", tape.snrDb, "dB", "level − noise floor", [], "tape");
+  state("snr", `Signal to noise, ${chain}`, tape.snrDb, "dB", "level − noise floor, both of one chain", [], "tape");
   state(
     "rate",
-    modulation ? `Throughput, ${modulation.name}` : "Throughput, no modulation holds",
+    `Throughput, ${rateWords(tape)}`,
     tape.rateMbps,
     "Mbit/s",
-    "bit/s/Hz × width × chains × efficiency × share of the frame",
+    "bit/s/Hz × width × chains × efficiency × share of the frame, as both radios can",
     [
       ["chains", `${tape.chains}`],
-      ["efficiency", `${to.model.efficiency}`],
+      ["efficiency", `${Math.min(from.model.efficiency, to.model.efficiency)}`],
+      ...(tape.airRateMbps === null
+        ? []
+        : [
+            ["over the air", `${tape.airRateMbps.toFixed(0)} Mbit/s: the data socket carries less`] as [string, string],
+          ]),
     ],
     "radio sheet",
   );
@@ -225,7 +291,7 @@ export function tapeLines(tape: Tape): TapeLine[] {
     "Fade margin",
     tape.fadeMarginDb,
     "dB",
-    `level at full power − sensitivity at ${to.model.modulations[0]!.name}`,
+    `level of a chain at full power − sensitivity at the most robust modulation`,
     [
       ["sensitivity", dbm(tape.sensitivityDbm)],
       ["wanted", db(frequencyMHz / 1000 > RAIN_COUNTS_FROM_GHZ ? plan.rainMarginDb : plan.marginTargetDb)],

@@ -44,7 +44,7 @@ export function treesLossDb(
 /**
  * Metres of trees that the straight ray passes through, thin stands counted by their density: every sample at which
  * the ray runs below the tops stands for its stretch of the path. The ray under an earth of `kFactor`; ends in metres above
- * sea level. Trees within a cell of either end are not counted, as everywhere.
+ * sea level. Trees beside either end are not counted, as everywhere.
  */
 export function treesInRay(
   profile: Profile,
@@ -52,11 +52,11 @@ export function treesInRay(
   bAmslM: number,
   kFactor: number,
 ): { depthM: number; leafyShare: number } {
-  const { distancesKm, groundAmslM, coverHeightM, coverCode } = profile;
+  const { distancesKm, groundAmslM, coverHeightM, coverCode, coverLengthM } = profile;
   const last = distancesKm.length - 1;
   const pathKm = distancesKm[last]!;
   const curvature = 1000 / (2 * kFactor * EARTH_RADIUS_KM);
-  const stretchM = profile.distanceM / last;
+  const stepM = profile.distanceM / last;
   let depthM = 0;
   let evergreenM = 0;
   for (let i = 1; i < last; i++) {
@@ -66,7 +66,7 @@ export function treesInRay(
     const rayAmslM = aAmslM + ((bAmslM - aAmslM) * fromKm) / pathKm - curvature * fromKm * (pathKm - fromKm);
     const aboveGroundM = rayAmslM - groundAmslM[i]!;
     if (aboveGroundM <= 0 || aboveGroundM >= coverHeightM[i]!) continue;
-    const throughM = stretchM * coverDensity(code);
+    const throughM = (coverLengthM ? coverLengthM[i]! : stepM) * coverDensity(code);
     depthM += throughM;
     if (isEvergreen(code)) evergreenM += throughM;
   }

@@ -4,6 +4,12 @@ import type { RadioModel } from "../radio";
 import type { Link, Radio, Scan, Subscriber } from "./schema";
 import type { World } from "./world";
 
+/** What a customer asks for, toward him and back, Mbit/s. */
+export interface Demand {
+  downMbps: number;
+  upMbps: number;
+}
+
 /** One end of a link with all that its radio needs to know. */
 export interface LinkEnd {
   radio: Radio;
@@ -18,6 +24,8 @@ export interface LinkEnd {
   /** What the site's record says of danger and of the way there; empty at a subscriber's. */
   hazards: string;
   access: string;
+  /** What is asked for here; null at a site. */
+  demand: Demand | null;
   /** Noise scans taken at this place. */
   scans: readonly Scan[];
 }
@@ -52,6 +60,7 @@ export function endOf(world: World, radioId: string): LinkEnd {
       placeName: site.name,
       maxHeightM: site.structureHeightM,
       behind: "none",
+      demand: null,
       hazards: site.hazards,
       access: site.access,
       scans: scansAt(world, site.id),
@@ -66,6 +75,7 @@ export function endOf(world: World, radioId: string): LinkEnd {
     placeName: subscriber.name,
     maxHeightM: subscriber.maxHeightM,
     behind: subscriber.behind,
+    demand: { downMbps: subscriber.demandMbps, upMbps: subscriber.demandUpMbps },
     hazards: "",
     access: "",
     scans: NO_SCANS,

@@ -156,9 +156,14 @@ export const measurementSchema = z.object({
   noiseBDbm: levelDbm.nullable(),
   downMbps: z.number().min(0).max(100_000).nullable(),
   upMbps: z.number().min(0).max(100_000).nullable(),
-  /** The prediction it was judged against, kept because the plan may change later. */
+  /** The prediction it was judged against, kept because the plan may change later: level of all chains together. */
   expectedADbm: z.number(),
   expectedBDbm: z.number(),
+  /** Throughput promised each way, and the noise planned on one chain at either end; null in readings taken before they were kept. */
+  expectedDownMbps: z.number().min(0).nullable().default(null),
+  expectedUpMbps: z.number().min(0).nullable().default(null),
+  expectedNoiseADbm: z.number().nullable().default(null),
+  expectedNoiseBDbm: z.number().nullable().default(null),
   notes: z.string().max(4000),
 });
 export type Measurement = z.infer<typeof measurementSchema>;

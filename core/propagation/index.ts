@@ -6,7 +6,7 @@ export { foliageLossDb } from "./foliage";
 export { freeSpaceLossDb, wavelengthM } from "./freeSpace";
 export { earthBulgeM, EARTH_RADIUS_KM, fresnelRadiusM } from "./fresnel";
 export { gasAttenuation } from "./gas";
-export { multipathOutagePercent } from "./multipath";
+export { multipathFadePercent, multipathOutagePercent, type MultipathArgs } from "./multipath";
 export { thermalNoiseDbm } from "./noise";
 export { rainAttenuationDb, rainCoefficients } from "./rain";
 export { sphericalEarthLossDb, type LinearPolarization } from "./sphericalEarth";

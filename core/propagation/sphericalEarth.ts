@@ -65,16 +65,21 @@ export function sphericalEarthLossDb(args: SphericalEarthArgs): number {
   const b =
     2 *
     Math.sqrt((m + 1) / (3 * m)) *
-    Math.cos(Math.PI / 3 + Math.acos(((3 * c) / 2) * Math.sqrt((3 * m) / (m + 1) ** 3)) / 3);
-  const fromKm = (distanceKm / 2) * (1 + b);
+    Math.cos(Math.PI / 3 + Math.acos(within(((3 * c) / 2) * Math.sqrt((3 * m) / (m + 1) ** 3), -1, 1)) / 3);
+  const fromKm = within((distanceKm / 2) * (1 + b), 0, distanceKm);
   const toKm = distanceKm - fromKm;
   const clearanceM =
     ((txHeightM - (500 * fromKm ** 2) / radiusKm) * toKm + (rxHeightM - (500 * toKm ** 2) / radiusKm) * fromKm) /
     distanceKm;
-  const requiredM = 17.456 * Math.sqrt((fromKm * toKm * (wavelengthM(frequencyGHz) / 1)) / distanceKm);
+  const requiredM = 17.456 * Math.sqrt((fromKm * toKm * wavelengthM(frequencyGHz)) / distanceKm);
   if (clearanceM > requiredM) return 0;
 
   const marginalRadiusKm = 500 * (distanceKm / (Math.sqrt(txHeightM) + Math.sqrt(rxHeightM))) ** 2;
   const lossDb = firstTermLossDb(args, marginalRadiusKm);
-  return lossDb < 0 ? 0 : (1 - clearanceM / requiredM) * lossDb;
+  if (lossDb < 0) return 0;
+  // With an antenna on the ground the nearest point is its own foot, where no zone is left: the limit is the whole loss.
+  return requiredM === 0 ? lossDb : (1 - clearanceM / requiredM) * lossDb;
 }
+
+/** Rounding puts the fitted figures of an antenna on the ground a hair beyond what they can be. */
+const within = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value));

@@ -6,4 +6,12 @@ export {
   type Modulation,
   type RadioModel,
 } from "./model";
-export { netRateMbps, sensitivityDbm } from "./throughput";
+export {
+  airRateMbps,
+  commonModulations,
+  frameShare,
+  isChannelInBand,
+  netRateMbps,
+  returnFrequencyMHz,
+  sensitivityDbm,
+} from "./throughput";

@@ -32,16 +32,20 @@ export const radioModelSchema = z.object({
   /** From the most robust to the fastest. */
   modulations: z.array(modulationSchema).min(1),
   duplex: z.enum(["TDD", "FDD"]),
+  /** How far apart the two frequencies of an FDD radio stand, MHz; null in TDD, or where the sheet does not say. */
+  duplexSpacingMHz: z.number().positive().max(20_000).nullable().default(null),
   /** Share of the frame given to the direction away from the access point (TDD). */
   downShare: z.number().min(0.05).max(1),
   /** Net over raw rate: preambles, pilots, acknowledgements. */
   efficiency: z.number().min(0.1).max(1),
-  /** Strongest level at which the receiver still works, dBm. */
+  /** Strongest level on a chain at which the receiver still works, dBm. */
   overloadDbm: z.number().min(-60).max(10),
   /** Distance at which answers come too late for the radio's timing, km. */
   rangeLimitKm: z.number().positive().max(1000).default(100),
   /** How much stronger a signal on the next channel may be before it hurts, dB. */
   adjacentRejectionDb: z.number().min(0).max(100).default(20),
+  /** What its fastest data socket carries each way, Mbit/s; null where the sheet does not say. */
+  portMbps: z.number().positive().max(1_000_000).nullable().default(null),
   /** Sockets, one by one, in words. */
   ports: z.array(z.string().trim().min(1).max(60)).max(12).default([]),
   /** Thinnest and thickest pole that its bracket takes, mm. */

@@ -1,7 +1,7 @@
 import { thermalNoiseDbm } from "../propagation";
 import type { Modulation, RadioModel } from "./model";
 
-/** Level in dBm at which `modulation` just holds at the receiver: noise floor plus its SNR need. */
+/** Level in dBm on one chain at which `modulation` just holds at the receiver: one chain's noise floor plus its SNR need. */
 export function sensitivityDbm(
   radio: RadioModel,
   widthMHz: number,
@@ -10,9 +10,31 @@ export function sensitivityDbm(
   return thermalNoiseDbm({ bandwidthMHz: widthMHz, noiseFigureDb: radio.noiseFigureDb }) + modulation.snrDb;
 }
 
+/** Share of the frame of one direction: all of it where each has a frequency of its own. "down" is away from the access point. */
+export function frameShare({ duplex, downShare }: RadioModel, direction: "down" | "up"): number {
+  return duplex === "FDD" ? 1 : direction === "down" ? downShare : 1 - downShare;
+}
+
+/** Net rate in Mbit/s over the air: bits/s/Hz × width × chains × efficiency × share of the frame. */
+export function airRateMbps({
+  bitsPerHz,
+  widthMHz,
+  chains,
+  efficiency,
+  share,
+}: {
+  bitsPerHz: number;
+  widthMHz: number;
+  chains: number;
+  efficiency: number;
+  share: number;
+}): number {
+  return bitsPerHz * widthMHz * chains * efficiency * share;
+}
+
 /**
- * Net rate in Mbit/s of one direction with the channel to itself: bits/s/Hz × width × chains × efficiency × the
- * direction's share of the frame. `chains` is the number in use at both ends.
+ * Net rate in Mbit/s of one direction between two radios of a kind with the channel to itself. `chains` is the number in use
+ * at both ends.
  */
 export function netRateMbps({
   radio,
@@ -28,6 +50,51 @@ export function netRateMbps({
   direction: "down" | "up";
 }): number {
   if (!modulation) return 0;
-  const share = radio.duplex === "FDD" ? 1 : direction === "down" ? radio.downShare : 1 - radio.downShare;
-  return modulation.bitsPerHz * widthMHz * chains * radio.efficiency * share;
+  const { efficiency } = radio;
+  return airRateMbps({
+    bitsPerHz: modulation.bitsPerHz,
+    widthMHz,
+    chains,
+    efficiency,
+    share: frameShare(radio, direction),
+  });
+}
+
+/**
+ * What two radios can both speak, from the most robust up, as sent by `from` and heard by `to`: the receiver's need of SNR,
+ * the sender's back-off, the slower of the two rates. Modulations are one and the same by their name.
+ */
+export function commonModulations(from: RadioModel, to: RadioModel): Modulation[] {
+  if (from.modulations === to.modulations) return from.modulations;
+  const common: Modulation[] = [];
+  for (let i = 0; i < to.modulations.length; i++) {
+    const heard = to.modulations[i]!;
+    const beside = from.modulations[i];
+    const sent = beside?.name === heard.name ? beside : from.modulations.find(({ name }) => name === heard.name);
+    if (!sent) continue;
+    common.push({
+      name: heard.name,
+      snrDb: heard.snrDb,
+      bitsPerHz: Math.min(heard.bitsPerHz, sent.bitsPerHz),
+      backoffDb: sent.backoffDb,
+    });
+  }
+  return common;
+}
+
+/**
+ * The frequency on which the far end answers, MHz: the same in TDD; in FDD the radio's duplex spacing above it, or below
+ * where above lies outside the band. A sheet without a spacing leaves both on one.
+ */
+export function returnFrequencyMHz({ duplex, duplexSpacingMHz, bandMHz }: RadioModel, frequencyMHz: number): number {
+  if (duplex === "TDD" || duplexSpacingMHz === null) return frequencyMHz;
+  const above = frequencyMHz + duplexSpacingMHz;
+  return above <= bandMHz[1] ? above : frequencyMHz - duplexSpacingMHz;
+}
+
+/** Whether a whole channel, and in FDD the one that answers it, lies in the radio's band. */
+export function isChannelInBand(radio: RadioModel, frequencyMHz: number, widthMHz: number): boolean {
+  return [frequencyMHz, returnFrequencyMHz(radio, frequencyMHz)].every(
+    (centre) => centre - widthMHz / 2 >= radio.bandMHz[0] && centre + widthMHz / 2 <= radio.bandMHz[1],
+  );
 }

@@ -34,7 +34,9 @@ const gainForPower = (freeGainDbi: number, dbPerDbi: number): Rule["eirp"] => ({
   freeGainDbi,
   dbPerDbi,
 });
-const density8Per3kHz = { dbm: 8, perMHz: 0.003 };
+/** A density that falls with gain over 6 dBi, as power does; null for a fixed one. */
+const density = (dbm: number, perMHz: number, freeGainDbi: number | null = null) => ({ dbm, perMHz, freeGainDbi });
+const density8Per3kHz = density(8, 0.003);
 const DFS: Rule["flags"] = ["DFS", "TPC"];
 /** Channels of the 5 and 6 GHz bands, and of 60 and 80 GHz. */
 const SIX: Pick<Rule, "widthsMHz" | "rasterMHz"> = { widthsMHz: [5, 10, 20, 40, 80, 160], rasterMHz: 5 };
@@ -55,54 +57,60 @@ const part15: RuleSet = {
       conductedDbm: 30,
       conductedDensity: density8Per3kHz,
     }),
-    rule([3550, 3700], "any", "47 CFR part 96, category B", fixed(47), {
-      eirpDensity: { dbm: 47, perMHz: 10 },
-      licence: "coordinated",
-    }),
+    rule(
+      [3550, 3700],
+      "any",
+      "47 CFR part 96, category B",
+      { kind: "byDensity" },
+      {
+        eirpDensity: density(47, 10),
+        licence: "coordinated",
+      },
+    ),
     rule([5150, 5250], "ptmp", "47 CFR 15.407", fixed(36), {
       conductedDbm: 30,
-      conductedDensity: { dbm: 17, perMHz: 1 },
+      conductedDensity: density(17, 1, 6),
       above30DegDbm: 21,
       ...SIX,
     }),
     rule([5150, 5250], "ptp", "47 CFR 15.407", gainForPower(23, 1), {
       conductedDbm: 30,
-      conductedDensity: { dbm: 17, perMHz: 1 },
+      conductedDensity: density(17, 1, 23),
       above30DegDbm: 21,
       ...SIX,
     }),
     rule([5250, 5350], "any", "47 CFR 15.407", fixed(30), {
       conductedDbm: 24,
       conductedByWidthDbm: 11,
-      conductedDensity: { dbm: 11, perMHz: 1 },
+      conductedDensity: density(11, 1, 6),
       flags: DFS,
       ...SIX,
     }),
     rule([5470, 5725], "any", "47 CFR 15.407", fixed(30), {
       conductedDbm: 24,
       conductedByWidthDbm: 11,
-      conductedDensity: { dbm: 11, perMHz: 1 },
+      conductedDensity: density(11, 1, 6),
       flags: DFS,
       ...SIX,
     }),
     rule([5725, 5850], "ptmp", "47 CFR 15.407", fixed(36), {
       conductedDbm: 30,
-      conductedDensity: { dbm: 30, perMHz: 0.5 },
+      conductedDensity: density(30, 0.5, 6),
       ...SIX,
     }),
     rule([5725, 5850], "ptp", "47 CFR 15.407", gainForPower(200, 1), {
       conductedDbm: 30,
-      conductedDensity: { dbm: 30, perMHz: 0.5 },
+      conductedDensity: density(30, 0.5),
       ...SIX,
     }),
     rule([5925, 6425], "any", "47 CFR 15.407, standard power", fixed(36), {
-      eirpDensity: { dbm: 23, perMHz: 1 },
+      eirpDensity: density(23, 1),
       above30DegDbm: 21,
       licence: "coordinated",
       ...SIX,
     }),
     rule([6525, 6875], "any", "47 CFR 15.407, standard power", fixed(36), {
-      eirpDensity: { dbm: 23, perMHz: 1 },
+      eirpDensity: density(23, 1),
       above30DegDbm: 21,
       licence: "coordinated",
       ...SIX,
@@ -152,25 +160,25 @@ const etsi: RuleSet = {
   name: "EN style",
   noted: NOTED,
   rules: [
-    rule([2400, 2483.5], "any", "EN 300 328", fixed(20), { eirpDensity: { dbm: 10, perMHz: 1 } }),
+    rule([2400, 2483.5], "any", "EN 300 328", fixed(20), { eirpDensity: density(10, 1) }),
     rule([5150, 5250], "any", "EN 301 893", fixed(23), {
-      eirpDensity: { dbm: 10, perMHz: 1 },
+      eirpDensity: density(10, 1),
       flags: ["indoorOnly"],
       ...SIX,
     }),
     rule([5250, 5350], "any", "EN 301 893", fixed(23), {
-      eirpDensity: { dbm: 10, perMHz: 1 },
+      eirpDensity: density(10, 1),
       flags: ["indoorOnly", ...DFS],
       ...SIX,
     }),
-    rule([5470, 5725], "any", "EN 301 893", fixed(30), { eirpDensity: { dbm: 17, perMHz: 1 }, flags: DFS, ...SIX }),
-    rule([5725, 5875], "any", "EN 302 502", fixed(36), { eirpDensity: { dbm: 23, perMHz: 1 }, flags: DFS, ...SIX }),
+    rule([5470, 5725], "any", "EN 301 893", fixed(30), { eirpDensity: density(17, 1), flags: DFS, ...SIX }),
+    rule([5725, 5875], "any", "EN 302 502", fixed(36), { eirpDensity: density(23, 1), flags: DFS, ...SIX }),
     rule(
       [57000, 71000],
       "any",
       "EN 303 722",
       { kind: "lessUnderGain", dbm: 55, fullGainDbi: 30, dbPerDbi: 0, leastGainDbi: 30, otherwiseDbm: 40 },
-      { eirpDensity: { dbm: 38, perMHz: 1 }, ...WIDE },
+      { eirpDensity: density(38, 1), ...WIDE },
     ),
     ...(
       [

@@ -20,6 +20,8 @@ const eirpSchema = z.discriminatedUnion("kind", [
     otherwiseDbm: z.number().nullable(),
   }),
   z.object({ kind: z.literal("national") }),
+  /** No cap of its own: the density alone limits, so that a wider channel may radiate more. */
+  z.object({ kind: z.literal("byDensity") }),
 ]);
 
 /** Who may use a band: anyone, anyone whom a database or registration lets, or the holder of a licence for the link. */
@@ -41,7 +43,13 @@ export const LICENCE_WORDS: Record<(typeof LICENCES)[number], string> = {
 };
 
 const dbm = z.number().min(-100).max(150);
-const densitySchema = z.object({ dbm, perMHz: z.number().positive().max(1000) });
+const densitySchema = z.object({
+  dbm,
+  perMHz: z.number().positive().max(1000),
+  /** Gain from which each dBi more takes a decibel of the density, dBi; null where the text asks for nothing. */
+  freeGainDbi: z.number().min(0).max(60).nullable().default(null),
+});
+type Density = z.infer<typeof densitySchema>;
 
 export const ruleSchema = z
   .object({
@@ -201,13 +209,13 @@ function limitOf(rule: Rule, widthMHz: number, gainDbi: number, elevationDeg: nu
   let conducted = rule.conductedDbm ?? Infinity;
   if (rule.conductedByWidthDbm !== null)
     conducted = Math.min(conducted, rule.conductedByWidthDbm + 10 * Math.log10(widthMHz));
-  if (rule.conductedDensity) conducted = Math.min(conducted, overWidth(rule.conductedDensity, widthMHz));
+  if (rule.conductedDensity) conducted = Math.min(conducted, overWidth(rule.conductedDensity, widthMHz, gainDbi));
   let eirpCapDbm = eirpCap(rule.eirp, gainDbi);
   let words = () => eirpWords(rule.eirp, gainDbi);
   if (rule.eirp.kind === "gainForPower") conducted = Math.min(conducted, eirpCapDbm! - gainDbi);
   if (rule.eirpDensity) {
     const { dbm, perMHz } = rule.eirpDensity;
-    const cap = overWidth(rule.eirpDensity, widthMHz);
+    const cap = overWidth(rule.eirpDensity, widthMHz, gainDbi);
     if (cap < (eirpCapDbm ?? Infinity)) {
       eirpCapDbm = cap;
       words = () => `${dbm} dBm per ${perMHz} MHz over ${widthMHz} MHz`;
@@ -220,8 +228,8 @@ function limitOf(rule: Rule, widthMHz: number, gainDbi: number, elevationDeg: nu
   return new Limit(rule, eirpCapDbm, conducted === Infinity ? null : conducted, words, rule.flags, rule.licence);
 }
 
-const overWidth = ({ dbm, perMHz }: { dbm: number; perMHz: number }, widthMHz: number) =>
-  dbm + 10 * Math.log10(widthMHz / perMHz);
+const overWidth = ({ dbm, perMHz, freeGainDbi }: Density, widthMHz: number, gainDbi: number) =>
+  dbm + 10 * Math.log10(widthMHz / perMHz) - (freeGainDbi === null ? 0 : Math.max(0, gainDbi - freeGainDbi));
 
 function eirpCap(eirp: Rule["eirp"], gainDbi: number): number | null {
   switch (eirp.kind) {
@@ -234,6 +242,7 @@ function eirpCap(eirp: Rule["eirp"], gainDbi: number): number | null {
         ? eirp.otherwiseDbm
         : eirp.dbm - Math.max(0, eirp.fullGainDbi - gainDbi) * eirp.dbPerDbi;
     case "national":
+    case "byDensity":
       return null;
   }
 }
@@ -253,5 +262,7 @@ export function eirpWords(eirp: Rule["eirp"], gainDbi: number): string {
           : `${eirp.dbm} dBm less ${eirp.dbPerDbi} dB per dBi under ${eirp.fullGainDbi} dBi`;
     case "national":
       return "set by the national licence";
+    case "byDensity":
+      return "no cap but the density";
   }
 }

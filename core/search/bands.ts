@@ -1,19 +1,10 @@
-import type { AntennaModel } from "../antenna";
 import { climateOf } from "../climate";
-import { antennasFor, powerWithinCapDbm, type ProfileSource } from "../findings";
-import {
-  answerLink,
-  availabilityOf,
-  isServed,
-  linearOf,
-  wantedMarginDb,
-  type LinkAnswer,
-  type PathState,
-} from "../link";
-import { linkEnds, type Edit, type Link, type LinkEnd, type Radio, type World } from "../plan";
-import type { RadioModel } from "../radio";
-import { LICENCE_WORDS, ruleSetOf } from "../regulation";
+import { answerOf, type ProfileSource } from "../findings";
+import { availabilityOf, holds, linearOf, wantedMarginDb, type LinkAnswer, type PathState } from "../link";
+import { linkEnds, withEdits, type Edit, type Link, type LinkEnd, type Radio, type World } from "../plan";
+import { LICENCE_WORDS } from "../regulation";
 import type { Profile } from "../terrain";
+import { kitsFor, waysIn, type Way } from "./waysIn";
 
 /** The bands compared, with the stretch of spectrum each stands for. */
 export const BANDS = [
@@ -42,6 +33,7 @@ export interface BandResult {
   zoneShare: number;
   /** Losses by cause on the weaker direction, dB. */
   lossDb: { freeSpace: number; gas: number; diffraction: number; trees: number; walls: number; rain: number };
+  /** On each chain of the weaker direction, dBm. */
   levelDbm: number;
   marginLeftDb: number;
   downMbps: number;
@@ -64,100 +56,12 @@ export interface BandRow {
   edits: Edit[];
 }
 
-interface Kit {
-  aModel: RadioModel;
-  bModel: RadioModel;
-  aAntennas: AntennaModel[];
-  bAntennas: AntennaModel[];
-  use: "ptp" | "ptmp";
-  /** Both ends carry the same antenna. */
-  isPair: boolean;
-}
-
-/** Combinations of radios that could stand at the two ends, by role, in one band. */
-function kitsFor(world: World, link: Link, lowMHz: number, highMHz: number): Kit[] {
-  const inBand = (band: readonly [number, number]) => band[0] < highMHz && band[1] > lowMHz;
-  const models = (role: Radio["role"]) =>
-    [...world.radioModels.values()].filter((model) => model.use === role && inBand(model.bandMHz));
-  const antennas = (role: Radio["role"], model: RadioModel) =>
-    antennasFor(world, role, (Math.max(model.bandMHz[0], lowMHz) + Math.min(model.bandMHz[1], highMHz)) / 2);
-  const bridges: Kit[] = models("bridge").map((model) => {
-    const list = antennas("bridge", model);
-    return { aModel: model, bModel: model, aAntennas: list, bAntennas: list, use: "ptp", isPair: true };
-  });
-  const access = models("sector").flatMap((aModel) =>
-    models("subscriber").map((bModel): Kit => {
-      const list = antennas("subscriber", bModel);
-      const isBridge = link.kind === "bridge";
-      return {
-        aModel,
-        bModel,
-        aAntennas: isBridge ? list : antennas("sector", aModel),
-        bAntennas: list,
-        use: isBridge ? "ptp" : "ptmp",
-        isPair: isBridge,
-      };
-    }),
-  );
-  const [first, second] = link.kind === "bridge" ? [bridges, access] : [access, bridges];
-  return first.length > 0 ? first : second;
-}
-
-/** Channel centres worth trying: the link's own, and the middle of each rule's part of the band, on the radio's raster. */
-function centresFor(world: World, kit: Kit, ownMHz: number, widthMHz: number): number[] {
-  const low = Math.max(kit.aModel.bandMHz[0], kit.bModel.bandMHz[0]);
-  const high = Math.min(kit.aModel.bandMHz[1], kit.bModel.bandMHz[1]);
-  const raster = kit.aModel.rasterMHz;
-  const centres = new Set<number>();
-  const add = (from: number, to: number) => {
-    if (to - from < widthMHz) return;
-    const middle = from + Math.round((to - from) / 2 / raster) * raster;
-    centres.add(Math.min(to - widthMHz / 2, Math.max(from + widthMHz / 2, middle)));
-  };
-  if (ownMHz - widthMHz / 2 >= low && ownMHz + widthMHz / 2 <= high) centres.add(ownMHz);
-  const rules = ruleSetOf(world.plan).rules.filter(({ bandMHz }) => bandMHz[0] < high && bandMHz[1] > low);
-  for (const { bandMHz } of rules) add(Math.max(low, bandMHz[0]), Math.min(high, bandMHz[1]));
-  if (rules.length === 0) add(low, high);
-  return [...centres];
-}
-
-function endWith(
-  world: World,
-  end: LinkEnd,
-  model: RadioModel,
-  antenna: AntennaModel,
-  channel: { frequencyMHz: number; widthMHz: number },
-  use: Kit["use"],
-  role: Radio["role"],
-): LinkEnd {
-  const radio: Radio = {
-    ...end.radio,
-    ...channel,
-    role,
-    radioModelId: model.id,
-    antennaModelId: antenna.id,
-    polarization: model.chains === 1 ? "V" : "HV",
-    injector: model.powerInput,
-    // A narrower antenna at a fixed direction would miss: what stands alone is aimed.
-    azimuthDeg: use === "ptp" ? null : end.radio.azimuthDeg,
-    tiltDownDeg: use === "ptp" ? null : end.radio.tiltDownDeg,
-  };
-  radio.txPowerDbm = powerWithinCapDbm(world, model, antenna, radio, use);
-  return { ...end, radio, model, antenna };
-}
-
-interface Tried {
-  a: LinkEnd;
-  b: LinkEnd;
-  answer: LinkAnswer;
+interface Tried extends Way {
   served: boolean;
   carriesDemand: boolean;
-  costEur: number;
   covered: boolean;
-  kit: Kit;
 }
 
-const price = ({ model, antenna }: LinkEnd) => model.priceEur + antenna.priceEur;
 const weaker = ({ answer }: Tried) => {
   const { aToB, bToA } = answer.path!;
   return aToB.marginLeftDb <= bToA.marginLeftDb ? aToB : bToA;
@@ -177,69 +81,51 @@ function byWorth(x: Tried, y: Tried): number {
   return x.costEur - y.costEur || y.answer.path!.aToB.rateMbps - x.answer.path!.aToB.rateMbps;
 }
 
+/** Ways to use a band that are asked again with what the plan's own transmitters put into their channel. */
+const MOST_HEARD = 8;
+
+/** The best way to use a band, among the few that are best in silence. */
 function bestIn(
   world: World,
   link: Link,
   ends: { a: LinkEnd; b: LinkEnd },
-  profile: Profile,
+  profileBetween: ProfileSource,
   demandMbps: number,
   band: (typeof BANDS)[number],
 ): Tried | null {
-  let best: Tried | null = null;
-  for (const kit of kitsFor(world, link, band.lowMHz, band.highMHz)) {
-    const widths = kit.aModel.widthsMHz.filter((width) => kit.bModel.widthsMHz.includes(width));
-    for (const widthMHz of widths) {
-      for (const frequencyMHz of centresFor(world, kit, ends.a.radio.frequencyMHz, widthMHz)) {
-        for (const aAntenna of kit.aAntennas) {
-          for (const bAntenna of kit.isPair ? [aAntenna] : kit.bAntennas) {
-            const channel = { frequencyMHz, widthMHz };
-            const isBridge = kit.aModel.use === "bridge";
-            const a = endWith(
-              world,
-              ends.a,
-              kit.aModel,
-              aAntenna,
-              channel,
-              kit.use,
-              isBridge ? "bridge" : ends.a.radio.role,
-            );
-            const b = endWith(
-              world,
-              ends.b,
-              kit.bModel,
-              bAntenna,
-              channel,
-              kit.use,
-              isBridge ? "bridge" : ends.b.radio.role,
-            );
-            const answer = answerLink({
-              plan: world.plan,
-              kind: kit.use === "ptp" ? "bridge" : "access",
-              foliageDepthM: link.foliageDepthM,
-              a,
-              b,
-              profile,
-            });
-            if (!answer.path || answer.distanceM > Math.min(kit.aModel.rangeLimitKm, kit.bModel.rangeLimitKm) * 1000)
-              continue;
-            const { aToB, bToA } = answer.path;
-            const tried: Tried = {
-              a,
-              b,
-              answer,
-              kit,
-              served: isServed(world.plan, frequencyMHz, answer),
-              carriesDemand: Math.round(aToB.rateMbps) >= demandMbps,
-              costEur: price(a) + price(b),
-              covered: aToB.limit.covered && aToB.overCapDb < 0.05 && bToA.overCapDb < 0.05,
-            };
-            if (best === null || byWorth(tried, best) < 0) best = tried;
-          }
-        }
-      }
-    }
-  }
-  return best;
+  const inSilence = waysIn(world, link, ends, profileBetween(ends.a.place, ends.b.place), band)
+    .map((way): Tried => ({ ...way, ...worthOf(world, way.answer, way.a.radio.frequencyMHz, demandMbps) }))
+    .sort(byWorth);
+  const channels = new Set<string>();
+  const heard = inSilence
+    .filter(({ a }) => {
+      const channel = `${a.radio.frequencyMHz} ${a.radio.widthMHz}`;
+      if (channels.has(channel)) return false;
+      channels.add(channel);
+      return true;
+    })
+    .slice(0, MOST_HEARD)
+    .map((tried): Tried => {
+      const { a, b, kit } = tried;
+      const trial = withEdits(world, [
+        { kind: "radios", id: a.radio.id, row: a.radio },
+        { kind: "radios", id: b.radio.id, row: b.radio },
+      ]);
+      const kind = kit.use === "ptp" ? "bridge" : "access";
+      const answer = answerOf(trial, { ...link, kind }, profileBetween);
+      return { ...tried, answer, ...worthOf(world, answer, a.radio.frequencyMHz, demandMbps) };
+    })
+    .filter(({ answer }) => answer.path !== null);
+  return heard.sort(byWorth)[0] ?? null;
+}
+
+function worthOf(world: World, answer: LinkAnswer, frequencyMHz: number, demandMbps: number) {
+  const { aToB, bToA } = answer.path!;
+  return {
+    served: holds(world.plan, frequencyMHz, answer),
+    carriesDemand: aToB.rateMbps >= demandMbps,
+    covered: aToB.limit.covered && aToB.overCapDb < 0.05 && bToA.overCapDb < 0.05,
+  };
 }
 
 function resultOf(world: World, tried: Tried): BandResult {
@@ -280,7 +166,7 @@ function resultOf(world: World, tried: Tried): BandResult {
       walls: tape.fromWallDb + tape.toWallDb,
       rain: tape.rainDb,
     },
-    levelDbm: tape.levelDbm,
+    levelDbm: tape.chainLevelDbm,
     marginLeftDb: tape.marginLeftDb,
     downMbps: path.aToB.rateMbps,
     upMbps: path.bToA.rateMbps,
@@ -296,7 +182,7 @@ function resultOf(world: World, tried: Tried): BandResult {
 const WORTH_NAMING_DB = 3;
 const LOSS_WORDS: Record<Exclude<keyof BandResult["lossDb"], "freeSpace">, string> = {
   gas: "oxygen and vapour take",
-  diffraction: "the ground takes",
+  diffraction: "bending over what stands in the way takes",
   trees: "trees take",
   walls: "walls take",
   rain: "rain takes",
@@ -309,18 +195,26 @@ function reasonFor(world: World, tried: Tried, result: BandResult, demandMbps: n
     return limit.covered ? `${overCapDb.toFixed(1)} dB over its cap even at least power` : limit.reason;
   }
   const wanted = wantedMarginDb(world.plan, result.frequencyMHz);
+  const { aToB, bToA, mismatches } = tried.answer.path!;
+  const overloadDb = Math.max(aToB.overloadDb, bToA.overloadDb);
+  if (mismatches.length > 0) return `does not pass: ${mismatches[0]!}`;
+  if (overloadDb > 0) return `does not pass: overloads the receiver by ${overloadDb.toFixed(1)} dB even at least power`;
+  const treetops = tried.answer.path!.treesAlone && aToB.question.path.trees.way !== "through";
   if (!result.served) {
     const [cause, lossDb] = (Object.keys(LOSS_WORDS) as (keyof typeof LOSS_WORDS)[])
       .map((key) => [key, result.lossDb[key]] as const)
       .reduce((most, one) => (one[1] > most[1] ? one : most));
+    const words = cause === "diffraction" && treetops ? "bending over treetops takes" : LOSS_WORDS[cause];
+    const because = lossDb > WORTH_NAMING_DB ? `${words} ${lossDb.toFixed(1)} dB` : "the distance is too long";
     const short = `${(wanted - result.marginLeftDb).toFixed(1)} dB short of the ${wanted} wanted`;
-    return lossDb > WORTH_NAMING_DB
-      ? `${short}: ${LOSS_WORDS[cause]} ${lossDb.toFixed(1)} dB`
-      : `${short} over this distance`;
+    // What does not arrive at all is said before what it is short by.
+    return result.marginLeftDb < 0 ? `does not pass: ${because}; ${short}` : `${short}: ${because}`;
   }
+  const airMbps = aToB.airRateMbps;
+  const socket = airMbps === null ? "" : `: the air would carry ${airMbps.toFixed(0)}, its socket does not`;
   if (!result.carriesDemand)
-    return `holds, but carries ${result.downMbps.toFixed(0)} of ${demandMbps} Mbit/s asked for`;
-  return `holds with ${(result.marginLeftDb - wanted).toFixed(1)} dB to spare and carries ${result.downMbps.toFixed(0)} Mbit/s for €${result.costEur.toFixed(0)}`;
+    return `holds, but carries ${result.downMbps.toFixed(0)} of ${demandMbps} Mbit/s asked for${socket}`;
+  return `holds with ${(result.marginLeftDb - wanted).toFixed(1)} dB to spare and carries ${result.downMbps.toFixed(0)} Mbit/s for €${result.costEur.toFixed(0)}${socket}`;
 }
 
 /** The change that puts a band in hand. A sector that serves others stays as it is: a new radio stands beside it. */
@@ -354,7 +248,7 @@ export function compareBands(
 ): BandRow[] {
   const ends = linkEnds(world, link);
   const profile = profileBetween(ends.a.place, ends.b.place);
-  const rows = BANDS.map((band) => ({ band, tried: bestIn(world, link, ends, profile, demandMbps, band) }));
+  const rows = BANDS.map((band) => ({ band, tried: bestIn(world, link, ends, profileBetween, demandMbps, band) }));
   rows.sort((x, y) =>
     x.tried && y.tried ? byWorth(x.tried, y.tried) : Number(x.tried === null) - Number(y.tried === null),
   );

@@ -1,7 +1,8 @@
 import { destination, inverseGeodesic, type Place } from "../geodesy";
-import { answerOf, type ProfileSource } from "../findings";
-import { isServed, weakestMarginDb, type PathState } from "../link";
-import { endOf, linkEnds, withEdits, type Edit, type Link, type World } from "../plan";
+import { answerOf, isLinkServed, type ProfileSource } from "../findings";
+import { ownNoiseOf } from "../interference";
+import { weakestMarginDb, type PathState } from "../link";
+import { linkEnds, withEdits, type Edit, type Link, type World } from "../plan";
 import { effectText, tryEdits, type WayOut } from "./try";
 
 /** What a path would be with one end moved to a place. */
@@ -67,24 +68,23 @@ export function* searchMoves(
   const radioId = moved.radio.id;
   const heat: HeatPoint[] = [];
   const places = ringPlaces(moved.place, radiusM);
+  // A few hundred metres change little of what is heard: only what is offered is asked again.
+  const heard = ownNoiseOf(world, link, profileBetween);
   for (const [i, place] of places.entries()) {
     const tried = withEdits(world, [moveEdit(world, radioId, place)]);
-    const answer = answerOf(tried, link, profileBetween);
+    const answer = answerOf(tried, link, profileBetween, heard);
     heat.push({
       ...place,
       state: answer.state,
       share: answer.path?.clearance.worstShare ?? null,
       marginDb: weakestMarginDb(answer),
-      served: isServed(tried.plan, a.radio.frequencyMHz, answer),
+      served: isLinkServed(tried, link, answer),
     });
     if (i % 16 === 0) yield i / places.length;
   }
   const others = companions(world, link, radioId);
   const servedNow = new Map(
-    others.map((other) => [
-      other.id,
-      isServed(world.plan, endOf(world, other.aRadioId).radio.frequencyMHz, answerOf(world, other, profileBetween)),
-    ]),
+    others.map((other) => [other.id, isLinkServed(world, other, answerOf(world, other, profileBetween))]),
   );
   const far = (point: Place) => inverseGeodesic(moved.place, point).distanceM;
   const worth = (point: HeatPoint) =>
@@ -103,9 +103,7 @@ export function* searchMoves(
     if (!found) continue;
     const tried = withEdits(world, edits);
     const lost = others.filter(
-      (other) =>
-        servedNow.get(other.id) &&
-        !isServed(tried.plan, endOf(tried, other.aRadioId).radio.frequencyMHz, answerOf(tried, other, profileBetween)),
+      (other) => servedNow.get(other.id) && !isLinkServed(tried, other, answerOf(tried, other, profileBetween)),
     );
     if (lost.length > 0) continue;
     const bearing = inverseGeodesic(moved.place, point).azimuthDeg;

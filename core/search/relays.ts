@@ -1,12 +1,18 @@
-import { DEFAULT_BRIDGE_MHZ, fedSites, proposeAccess, proposeBridge, answerOf, type ProfileSource } from "../findings";
+import {
+  DEFAULT_BRIDGE_MHZ,
+  fedSites,
+  proposeAccess,
+  proposeBridge,
+  answerOf,
+  isLinkServed,
+  type ProfileSource,
+} from "../findings";
 import { inverseGeodesic, type Place } from "../geodesy";
-import { checkClearance, isServed, obstructionHeightsM, pathProblem } from "../link";
-import { endOf, linkEnds, withEdits, type Edit, type Link, type Site, type World } from "../plan";
+import { checkClearance, obstructionHeightsM, pathProblem } from "../link";
+import { linkEnds, withEdits, type Edit, type Link, type Site, type World } from "../plan";
 import { boundsOf, readGround, type GroundSample, type Terrain } from "../terrain";
 import { effectText, removalOf, tryEdits, type WayOut } from "./try";
 
-/** The two bridges that meet on a relay keep this far apart. */
-const SECOND_BRIDGE_MHZ = DEFAULT_BRIDGE_MHZ - 60;
 /** A relay nearer to an end than this is no relay. */
 const LEAST_LEG_M = 150;
 /** Blocks along the longer side of the searched ground; in each the highest cell is looked at. */
@@ -34,10 +40,12 @@ function overRelay(
   const lead = isFed ? [] : proposeBridge(bare, first, relay, makeId);
   const subscriber = world.subscribers.get(b.radio.subscriberId ?? "");
   const lastSite = world.sites.get(b.radio.siteId ?? "");
+  // The second leg looks for a channel with the first one on the air.
+  const led = withEdits(bare, lead ?? []);
   const tail = subscriber
-    ? proposeAccess(bare, relay, subscriber, makeId)
+    ? proposeAccess(led, relay, subscriber, makeId)
     : lastSite
-      ? proposeBridge(bare, relay, lastSite, makeId, SECOND_BRIDGE_MHZ)
+      ? proposeBridge(led, relay, lastSite, makeId)
       : null;
   if (!lead || !tail) return null;
   const legs = [...lead, ...tail];
@@ -59,9 +67,7 @@ export function* searchRelaySites(
 ): Generator<number, FoundRelays> {
   const { a, b } = linkEnds(world, link);
   const ways: WayOut[] = [];
-  const works = (one: Link) =>
-    one.id !== link.id &&
-    isServed(world.plan, endOf(world, one.aRadioId).radio.frequencyMHz, answerOf(world, one, profileBetween));
+  const works = (one: Link) => one.id !== link.id && isLinkServed(world, one, answerOf(world, one, profileBetween));
   const fed = fedSites(world, works);
   const others = [...world.sites.values()].filter(({ id }) => id !== a.radio.siteId && id !== b.radio.siteId);
   for (const [i, relay] of others.entries()) {

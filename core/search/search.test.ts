@@ -1,6 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { answerOf } from "#core/findings";
-import { isServed } from "#core/link";
+import { answerOf, isLinkServed } from "#core/findings";
 import { checkEdits, withEdits, type Edit, type PlanRows, type World } from "#core/plan";
 import {
   compareBands,
@@ -47,7 +46,7 @@ function servesAll(world: World, edits: Edit[], between: ReturnType<typeof valle
   const ids = edits.flatMap(({ kind, id, row }) => (kind === "links" && row ? [id] : []));
   return (ids.length > 0 ? ids : ["bridge"]).every((id) => {
     const link = tried.links.get(id)!;
-    return isServed(tried.plan, tried.radios.get(link.aRadioId)!.frequencyMHz, answerOf(tried, link, between));
+    return isLinkServed(tried, link, answerOf(tried, link, between));
   });
 }
 

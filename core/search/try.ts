@@ -1,6 +1,6 @@
-import { answerOf, costOf, faultsOf, type FindingKind, type ProfileSource } from "../findings";
-import { isServed, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
-import { endOf, withEdits, type Edit, type Link, type World } from "../plan";
+import { answerOf, costOf, faultsOf, isLinkServed, type FindingKind, type ProfileSource } from "../findings";
+import { weakestMarginDb, type LinkAnswer, type PathState } from "../link";
+import { withEdits, type Edit, type Link, type World } from "../plan";
 
 /** What a change makes of the links that matter to it. */
 export interface TriedOutcome {
@@ -44,6 +44,8 @@ export const WORK_EUR: Record<WayOut["kind"], number> = {
 /** What a way out may not leave behind on its own links. */
 const BREAKING: readonly FindingKind[] = [
   "unanswered",
+  "mismatch",
+  "overload",
   "outOfBand",
   "tooHigh",
   "tooFar",
@@ -79,7 +81,7 @@ export function tryEdits(
     if (!answer.path || broken) return null;
     answers.push(answer);
     outcome.state = worse(outcome.state, answer.state);
-    outcome.served &&= isServed(tried.plan, endOf(tried, link.aRadioId).radio.frequencyMHz, answer);
+    outcome.served &&= isLinkServed(tried, link, answer);
     outcome.marginDb = Math.min(outcome.marginDb, weakestMarginDb(answer)!);
     outcome.downMbps = Math.min(outcome.downMbps, answer.path.aToB.rateMbps);
     outcome.upMbps = Math.min(outcome.upMbps, answer.path.bToA.rateMbps);

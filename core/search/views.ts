@@ -13,6 +13,7 @@ export interface ViewRow {
   /** Clearance at the worst point as a share of the first zone; null without an answer. */
   zoneShare: number | null;
   /** Level at the far place, dBm, and the weaker direction's margin, dB. */
+  /** On each chain at the far end, dBm. */
   levelDbm: number | null;
   marginDb: number | null;
   downMbps: number;
@@ -95,13 +96,13 @@ function answeredRow(tried: World, link: Link, none: ViewRow, profileBetween: Pr
   const { a, b } = linkEnds(tried, link);
   const { clearance, aToB, bToA } = answer.path;
   const frequencyMHz = endOf(tried, link.aRadioId).radio.frequencyMHz;
-  const served = isServed(tried.plan, frequencyMHz, answer);
+  const served = isServed(tried.plan, { a, b }, answer);
   const marginDb = weakestMarginDb(answer)!;
   const row: ViewRow = {
     ...none,
     state: answer.state,
     zoneShare: clearance.worstShare,
-    levelDbm: aToB.levelDbm,
+    levelDbm: aToB.chainLevelDbm,
     marginDb,
     downMbps: aToB.rateMbps,
     upMbps: bToA.rateMbps,

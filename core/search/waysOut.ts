@@ -1,6 +1,5 @@
-import { endOf, linkEnds, type Edit, type Link, type World } from "../plan";
-import { answerOf, powerWithinCapDbm, simpleChanges, type ProfileSource } from "../findings";
-import { isServed } from "../link";
+import { linkEnds, type Edit, type Link, type World } from "../plan";
+import { answerOf, isLinkServed, powerWithinCapDbm, simpleChanges, type ProfileSource } from "../findings";
 import { ruleSetOf } from "../regulation";
 import type { Terrain } from "../terrain";
 import { compareBands } from "./bands";
@@ -91,7 +90,7 @@ export function* searchWaysOut(
   const link = world.links.get(ask.linkId);
   if (!link) throw new RangeError(`link ${ask.linkId} is not in the plan`);
   const now = answerOf(world, link, profileBetween);
-  const isServedNow = isServed(world.plan, endOf(world, link.aRadioId).radio.frequencyMHz, now);
+  const isServedNow = isLinkServed(world, link, now);
   const ways: WayOut[] = [];
   let triedCount = 0;
   const consider = (kind: WayOut["kind"], label: string, edits: Edit[]) => {

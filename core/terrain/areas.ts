@@ -1,5 +1,14 @@
 import Flatbush from "flatbush";
+import { signedAngleDeg } from "../geodesy";
 import { coverCode, type CoverKind } from "./surface";
+
+/** A stretch of a path with one kind of cover on it, known to the centimetre rather than to the sample. */
+export interface CoverRun {
+  fromKm: number;
+  toKm: number;
+  heightM: number;
+  code: number;
+}
 
 /** An outline with what stands in it. */
 export interface CoverArea {
@@ -32,6 +41,22 @@ export function areaIndex(areas: readonly CoverArea[]): AreaIndex | null {
   }
   tree.finish();
   return { areas, tree };
+}
+
+/** Areas that meet a rectangle, and the whole turns by which their longitudes are to be shifted into it. */
+export function areasWithin(
+  { areas, tree }: AreaIndex,
+  west: number,
+  south: number,
+  east: number,
+  north: number,
+): { area: CoverArea; turnDeg: number }[] {
+  const turns = [0];
+  if (east > 180) turns.push(360);
+  if (west < -180) turns.push(-360);
+  return turns.flatMap((turnDeg) =>
+    tree.search(west - turnDeg, south, east - turnDeg, north).map((index) => ({ area: areas[index]!, turnDeg })),
+  );
 }
 
 /** Whether a place lies inside the outline: an odd number of edges to its east. */
@@ -73,40 +98,53 @@ function crossings(area: CoverArea, fromLat: number, fromLon: number, toLat: num
 const STRETCH = 64;
 
 /**
- * Lays the areas under a profile's samples over its cover; the tallest wins. A stretch through an outline that falls
- * between two samples, a house on a 30 m grid, marks the nearer sample, so that nothing in the way is ever skipped.
+ * The stretches of a path that lie within areas, each cut where the straight line meets the outline, the tallest area last.
+ * Samples stand at `distancesKm` from the start. A crossing at the seam of two stretches is one run.
  */
-export function layAreas(
-  { areas, tree }: AreaIndex,
-  latDeg: Float64Array,
-  lonDeg: Float64Array,
-  coverHeightM: Float64Array,
-  code: Uint8Array,
-): void {
-  const last = latDeg.length - 1;
+export function areaRuns(
+  index: AreaIndex,
+  { latDeg, lonDeg, distancesKm }: { latDeg: Float64Array; lonDeg: Float64Array; distancesKm: Float64Array },
+  count: number,
+): CoverRun[] {
+  const last = count - 1;
+  const runs: CoverRun[] = [];
+  /** The run of each area that reaches to the end of the stretch before. */
+  let open = new Map<CoverArea, CoverRun>();
   for (let start = 0; start < last; start += STRETCH) {
     const end = Math.min(start + STRETCH, last);
-    const [fromLat, fromLon, toLat, toLon] = [latDeg[start]!, lonDeg[start]!, latDeg[end]!, lonDeg[end]!];
-    const found = tree
-      .search(Math.min(fromLon, toLon), Math.min(fromLat, toLat), Math.max(fromLon, toLon), Math.max(fromLat, toLat))
-      .map((index) => areas[index]!)
-      .sort((x, y) => x.heightM - y.heightM);
-    for (const area of found) {
-      const mark = coverCode(area.kind, area.density);
-      const bounds = [0, ...crossings(area, fromLat, fromLon, toLat, toLon), 1];
-      let inside = contains(area, fromLat, fromLon);
+    const [fromLat, fromLon, toLat] = [latDeg[start]!, lonDeg[start]!, latDeg[end]!];
+    const toLon = fromLon + signedAngleDeg(lonDeg[end]! - fromLon);
+    const fromKm = distancesKm[start]!;
+    const lengthKm = distancesKm[end]! - fromKm;
+    const stillOpen = new Map<CoverArea, CoverRun>();
+    for (const { area, turnDeg } of areasWithin(
+      index,
+      Math.min(fromLon, toLon),
+      Math.min(fromLat, toLat),
+      Math.max(fromLon, toLon),
+      Math.max(fromLat, toLat),
+    )) {
+      const bounds = [0, ...crossings(area, fromLat, fromLon - turnDeg, toLat, toLon - turnDeg), 1];
+      let inside = contains(area, fromLat, fromLon - turnDeg);
       for (let i = 1; i < bounds.length; i++, inside = !inside) {
         if (!inside) continue;
-        const enter = start + bounds[i - 1]! * (end - start);
-        const leave = start + bounds[i]! * (end - start);
-        let first = Math.ceil(enter);
-        let final = Math.floor(leave);
-        if (first > final) first = final = Math.round((enter + leave) / 2);
-        for (let sample = first; sample <= final; sample++) {
-          coverHeightM[sample] = area.heightM;
-          code[sample] = mark;
+        const enterKm = fromKm + bounds[i - 1]! * lengthKm;
+        const leaveKm = fromKm + bounds[i]! * lengthKm;
+        let run = bounds[i - 1] === 0 ? open.get(area) : undefined;
+        if (run) run.toKm = leaveKm;
+        else {
+          run = {
+            fromKm: enterKm,
+            toKm: leaveKm,
+            heightM: area.heightM,
+            code: coverCode(area.kind, area.density),
+          };
+          runs.push(run);
         }
+        if (bounds[i] === 1) stillOpen.set(area, run);
       }
     }
+    open = stillOpen;
   }
+  return runs.sort((x, y) => x.heightM - y.heightM);
 }

@@ -1,4 +1,4 @@
-import { areaIndex, type CoverArea } from "./areas";
+import { areaIndex, areasWithin, type CoverArea } from "./areas";
 import { arraySurface, cellSizeM, type GridFrame, type Surface } from "./surface";
 import { terrainOf, type Terrain, type TerrainLayer } from "./terrain";
 
@@ -28,6 +28,12 @@ export function boundsOf(places: readonly { latDeg: number; lonDeg: number }[], 
     east = Math.max(east, lonDeg);
     south = Math.min(south, latDeg);
     north = Math.max(north, latDeg);
+  }
+  if (east - west > 180) {
+    // Places on both sides of the 180th meridian lie close together: those west of it are counted on.
+    const shifted = places.map(({ lonDeg }) => (lonDeg < 0 ? lonDeg + 360 : lonDeg));
+    west = Math.min(...shifted);
+    east = Math.max(...shifted);
   }
   const latMargin = marginM / 111_195;
   const lonMargin = latMargin / Math.max(0.05, Math.cos((((south + north) / 2) * Math.PI) / 180));
@@ -61,7 +67,7 @@ export function* cuttingOut(
   }
   const [west, south, east, north] = bounds;
   const indexed = terrain.areas;
-  const areas = indexed ? indexed.tree.search(west, south, east, north).map((i) => indexed.areas[i]!) : [];
+  const areas = indexed ? areasWithin(indexed, west, south, east, north).map(({ area }) => area) : [];
   const cells = layers.filter(({ kind }) => kind !== "cover").map(({ frame }) => cellSizeM(frame));
   return { layers, areas, cellM: cells.length > 0 ? Math.min(...cells) : NaN, isCoarser };
 }
@@ -89,11 +95,21 @@ export function terrainOfCut({ layers, areas }: TerrainCut): Terrain {
   );
 }
 
-/** Columns and rows of a grid that lie within bounds, with two cells more on every side. */
-function windowOf(
-  frame: GridFrame,
-  [west, south, east, north]: Bounds,
-): { column: number; row: number; columns: number; rows: number } | null {
+interface CellWindow {
+  column: number;
+  row: number;
+  columns: number;
+  rows: number;
+}
+
+/** Columns and rows of a grid that lie within bounds, with two cells more on every side; the widest where bounds and grid meet twice around the globe. */
+function windowOf(frame: GridFrame, [west, south, east, north]: Bounds): CellWindow | null {
+  return [0, 360, -360]
+    .map((turn) => plainWindowOf(frame, [west + turn, south, east + turn, north]))
+    .reduce((best, window) => (window && (!best || window.columns > best.columns) ? window : best), null);
+}
+
+function plainWindowOf(frame: GridFrame, [west, south, east, north]: Bounds): CellWindow | null {
   const clamp = (value: number, most: number) => Math.min(most, Math.max(0, value));
   const column = clamp(Math.floor((west - frame.westDeg) / frame.cellLonDeg) - 2, frame.columns);
   const row = clamp(Math.floor((frame.northDeg - north) / frame.cellLatDeg) - 2, frame.rows);
@@ -108,7 +124,7 @@ const ROWS_AT_ONCE = 64;
 
 function* copyCells(
   surface: Surface,
-  window: { column: number; row: number; columns: number; rows: number },
+  window: CellWindow,
   every: number,
 ): Generator<undefined, Omit<TerrainCut["layers"][number], "kind">> {
   const { frame } = surface;

@@ -2,16 +2,20 @@ import { expect, test } from "@jest/globals";
 import {
   areaIndex,
   arraySurface,
+  boundsOf,
   coverCode,
   coverDensity,
   coverKind,
+  cutOut,
   overviewFactor,
   overviewFrame,
   overviewGatherer,
+  plainTerrain,
   readGround,
   sampleProfile,
   TILE_CELLS,
   terrainOf,
+  terrainOfCut,
   tiledSurface,
   UNKNOWN_COVER,
   type CoverArea,
@@ -87,10 +91,13 @@ test("a house narrower than the samples' spacing is never stepped over, and a co
   for (let shift = 0; shift < 10; shift++) {
     const west = 10.06 + shift * 0.0001;
     const terrain = terrainOf(ground, areaIndex([house([box(west, 0.949, west + 0.00007, 0.951)])]));
-    const heights = [...sampleProfile(terrain, from, to).coverHeightM];
-    expect(heights.filter((height) => height === 9)).toHaveLength(1);
-    const nearest = heights.indexOf(9) / (heights.length - 1);
-    expect(Math.abs(10.02 + nearest * 0.1 - west)).toBeLessThan(0.0006);
+    const { coverHeightM, lonDeg, coverLengthM } = sampleProfile(terrain, from, to);
+    const inHouse = [...coverHeightM.keys()].filter((i) => coverHeightM[i] === 9);
+    // Both walls, and a sample between them where one happens to stand there.
+    expect([2, 3]).toContain(inHouse.length);
+    expect(lonDeg[inHouse[0]!]).toBeCloseTo(west, 6);
+    expect(lonDeg[inHouse.at(-1)!]).toBeCloseTo(west + 0.00007, 6);
+    expect(inHouse.reduce((sum, i) => sum + coverLengthM![i]!, 0)).toBeCloseTo(0.00007 * 111_303, 1);
   }
   const courted = house([box(10.06, 0.94, 10.08, 0.96), box(10.065, 0.945, 10.075, 0.955)]);
   const { coverHeightM, lonDeg } = sampleProfile(
@@ -100,6 +107,80 @@ test("a house narrower than the samples' spacing is never stepped over, and a co
   );
   const heightAt = (lon: number) => coverHeightM[lonDeg.findIndex((one) => one >= lon)];
   expect([10.061, 10.0625, 10.07, 10.078, 10.09].map(heightAt)).toEqual([9, 20, 0, 9, 0]);
+});
+
+test("the corner of a taller cell is met though no sample stands in it", () => {
+  // A path at 45° over square cells at the equator; one tall cell whose corner it cuts.
+  const frame: GridFrame = { westDeg: 0, northDeg: 0.1, cellLonDeg: 0.001, cellLatDeg: 0.001, columns: 100, rows: 100 };
+  const along = (column: number, row: number) => {
+    const heightM = new Float32Array(100 * 100);
+    const code = new Uint8Array(100 * 100);
+    heightM[row * 100 + column] = 18;
+    code[row * 100 + column] = coverCode("building");
+    const terrain = plainTerrain(arraySurface(frame, new Float32Array(100 * 100), { heightM, code }));
+    // From (10.5, 10.2) to (60.5, 60.2) in cells: enters column c + 1 at row c + 0.7, so cell (c + 1, c) for 0.3 of a step.
+    return sampleProfile(terrain, { latDeg: 0.0898, lonDeg: 0.0105 }, { latDeg: 0.0398, lonDeg: 0.0605 });
+  };
+  for (let cell = 12; cell < 58; cell++) {
+    const { coverHeightM, coverLengthM } = along(cell + 1, cell);
+    const met = [...coverHeightM.keys()].filter((i) => coverHeightM[i] === 18);
+    expect([cell, met.length > 0]).toEqual([cell, true]);
+    const lengthM = met.reduce((sum, i) => sum + (coverLengthM?.[i] ?? 157), 0);
+    expect(lengthM).toBeGreaterThan(40);
+    expect(lengthM).toBeLessThan(170);
+    // The cell on the other side is not crossed.
+    expect(Math.max(...along(cell, cell + 1).coverHeightM)).toBe(0);
+  }
+});
+
+test("a house just beyond an end's own ground counts, one on it does not", () => {
+  const ground = [{ surface: flat(coarse, 10), kind: "bare" as const }];
+  const metresEast = (m: number) => 10.02 + m / 111_303;
+  const tallest = (fromM: number, toM: number) =>
+    Math.max(
+      ...sampleProfile(
+        terrainOf(ground, areaIndex([house([box(metresEast(fromM), 0.949, metresEast(toM), 0.951)])])),
+        { latDeg: 0.95, lonDeg: 10.02 },
+        { latDeg: 0.95, lonDeg: 10.12 },
+      ).coverHeightM,
+    );
+  expect(tallest(33, 43)).toBe(9);
+  expect(tallest(5, 28)).toBe(0);
+  expect(tallest(20, 36)).toBe(9);
+});
+
+test("a raster that crosses the 180th meridian is read on both sides, by places and by paths", () => {
+  const frame: GridFrame = {
+    westDeg: 179.9,
+    northDeg: 1,
+    cellLonDeg: 0.001,
+    cellLatDeg: 0.001,
+    columns: 200,
+    rows: 100,
+  };
+  const heights = Float32Array.from({ length: 200 * 100 }, (_, i) => i % 200);
+  const terrain = plainTerrain(arraySurface(frame, heights));
+  expect(at(terrain, 0.95, 179.9505).groundAmslM).toBeCloseTo(50, 3);
+  expect(at(terrain, 0.95, -179.9495).groundAmslM).toBeCloseTo(150, 3);
+  const [from, to] = [
+    { latDeg: 0.95, lonDeg: 179.95 },
+    { latDeg: 0.95, lonDeg: -179.95 },
+  ];
+  for (const read of [terrain, terrainOfCut(cutOut(terrain, boundsOf([from, to], 300)))]) {
+    const profile = sampleProfile(read, from, to);
+    expect(profile.holes).toBeNull();
+    for (let i = 1; i < profile.groundAmslM.length; i++)
+      expect(profile.groundAmslM[i]).toBeGreaterThan(profile.groundAmslM[i - 1]!);
+  }
+  // An outline on the far side of the globe at the same latitude is not in the way; one beside the seam is.
+  const tallest = (west: number) =>
+    Math.max(
+      ...sampleProfile({ ...terrain, areas: areaIndex([house([box(west, 0.94, west + 0.001, 0.96)])]) }, from, to)
+        .coverHeightM,
+    );
+  expect(tallest(10)).toBe(0);
+  expect(tallest(179.98)).toBe(9);
+  expect(tallest(-179.98)).toBe(9);
 });
 
 test("a large raster's overview holds the mean of what it stands for", () => {

@@ -1,5 +1,6 @@
 import { inverseGeodesic, placesAlong, type Place } from "../geodesy";
-import { layAreas } from "./areas";
+import { areaRuns, type CoverRun } from "./areas";
+import { beyondEnds, layRuns, rasterRuns, type RoomySamples } from "./coverRuns";
 import { readAlong } from "./readAlong";
 import { stepBetweenM, type Terrain } from "./terrain";
 
@@ -16,9 +17,11 @@ export interface Profile {
   lonDeg: Float64Array;
   /** NaN at a hole. */
   groundAmslM: Float64Array;
-  /** 0 at the two ends' own cells: an antenna stands on what is there. */
+  /** 0 near the two ends and in their own cells: an antenna stands on what is there. */
   coverHeightM: Float64Array;
   coverCode: Uint8Array;
+  /** Metres of the path for which each sample's cover stands; null where samples are even and stand for one step each. */
+  coverLengthM: Float64Array | null;
   /** Samples without ground, and the distance from `from` of the first, km. */
   holes: { count: number; firstKm: number } | null;
   /** On a profile in scratch: where an answer may write the heights that it finds in the way. */
@@ -28,17 +31,11 @@ export interface Profile {
 /** Ends closer than this are one place: no path lies between them. */
 export const SHORTEST_PATH_M = 5;
 
-/** An antenna stands on what is there: cover this near an end is not in the way. */
-const LEAST_END_M = 30;
+/** A path has something between its ends, however short it is. */
+const FEWEST_SAMPLES = 3;
 
 /** Arrays that one profile after another is written to, so that many paths in a row leave nothing to clear away. */
-export interface ProfileScratch {
-  distancesKm: Float64Array;
-  latDeg: Float64Array;
-  lonDeg: Float64Array;
-  groundAmslM: Float64Array;
-  coverHeightM: Float64Array;
-  coverCode: Uint8Array;
+export interface ProfileScratch extends RoomySamples {
   obstructionsInto?: Float64Array | undefined;
 }
 
@@ -55,10 +52,12 @@ function arraysOf(count: number): ProfileScratch {
     groundAmslM: new Float64Array(count),
     coverHeightM: new Float64Array(count),
     coverCode: new Uint8Array(count),
+    coverLengthM: new Float64Array(count),
   };
 }
 
 function firstOf(scratch: ProfileScratch, count: number): ProfileScratch {
+  if (count === scratch.distancesKm.length) return scratch;
   return {
     distancesKm: scratch.distancesKm.subarray(0, count),
     latDeg: scratch.latDeg.subarray(0, count),
@@ -66,14 +65,24 @@ function firstOf(scratch: ProfileScratch, count: number): ProfileScratch {
     groundAmslM: scratch.groundAmslM.subarray(0, count),
     coverHeightM: scratch.coverHeightM.subarray(0, count),
     coverCode: scratch.coverCode.subarray(0, count),
+    coverLengthM: scratch.coverLengthM.subarray(0, count),
     obstructionsInto: scratch.obstructionsInto?.subarray(0, count),
   };
 }
 
+/** The same samples in arrays with room for more. */
+function roomier(samples: ProfileScratch, count: number): ProfileScratch {
+  const roomy = arraysOf(count);
+  for (const key of ["distancesKm", "latDeg", "lonDeg", "groundAmslM", "coverHeightM", "coverCode"] as const)
+    roomy[key].set(samples[key]);
+  return roomy;
+}
+
 /**
  * Samples the ground and cover along the geodesic from `from` to `to`, no farther apart than `stepM` (the cell of the
- * finest raster between them unless given). Where nothing is known the ground is NaN and counted in `holes`. A profile
- * written to `scratch` holds until the next one is.
+ * finest raster between them unless given). Every cell of cover that the path crosses is looked at once, and outlines are
+ * cut exactly: where either needs it, samples stand between the even ones. Where nothing is known the ground is NaN and
+ * counted in `holes`. A profile written to `scratch` holds until the next one is.
  */
 export function sampleProfile(
   terrain: Terrain,
@@ -84,38 +93,54 @@ export function sampleProfile(
 ): Profile {
   const line = inverseGeodesic(from, to);
   const { distanceM } = line;
-  const count = Math.max(2, Math.ceil(distanceM / stepM) + 1);
-  const arrays = scratch && count <= scratch.distancesKm.length ? firstOf(scratch, count) : arraysOf(count);
-  const { distancesKm, latDeg, lonDeg, groundAmslM, coverHeightM, coverCode } = arrays;
-  placesAlong(from, to, count, line, arrays);
-  readAlong(terrain, arrays, arrays);
+  const count = Math.max(FEWEST_SAMPLES, Math.ceil(distanceM / stepM) + 1);
+  const room = scratch && count <= scratch.distancesKm.length ? scratch : arraysOf(count);
+  const { distancesKm, groundAmslM } = room;
+  placesAlong(from, to, count, line, room);
+  const corners = readAlong(terrain, room, room, count);
   const spacingKm = distanceM / (count - 1) / 1000;
-  let holeCount = 0;
-  let firstKm = 0;
+  let hasHole = false;
   for (let i = 0; i < count; i++) {
     distancesKm[i] = i * spacingKm;
     const ground = groundAmslM[i]!;
-    if (ground !== ground && holeCount++ === 0) firstKm = distancesKm[i]!;
+    if (ground !== ground) hasHole = true;
   }
   distancesKm[count - 1] = distanceM / 1000;
-  if (terrain.areas) layAreas(terrain.areas, latDeg, lonDeg, coverHeightM, coverCode);
-  const endKm = Math.max(stepM, LEAST_END_M) / 1000;
-  for (let i = 0; i < count && distancesKm[i]! <= endKm; i++) coverHeightM[i] = coverHeightM[count - 1 - i] = 0;
-  const holes = holeCount > 0 ? { count: holeCount, firstKm } : null;
+  const rasters = rasterRuns(terrain, room, count, corners);
+  const outlines = terrain.areas ? beyondEnds(areaRuns(terrain.areas, room, count), distanceM / 1000) : NO_RUNS;
   const { azimuthDeg, backAzimuthDeg } = line;
+  const most = count + 2 * (rasters.length + outlines.length);
+  const isEven = most === count;
+  const roomy = most <= room.distancesKm.length ? room : roomier(firstOf(room, count), most);
+  const laid = isEven ? { count, hasHole } : layRuns(terrain, roomy, count, rasters, outlines);
+  const found = firstOf(roomy, laid.count);
   return {
     from,
     to,
     distanceM,
     azimuthDeg,
     backAzimuthDeg,
-    distancesKm,
-    latDeg,
-    lonDeg,
-    groundAmslM,
-    coverHeightM,
-    coverCode,
-    holes,
-    obstructionsInto: arrays.obstructionsInto,
+    distancesKm: found.distancesKm,
+    latDeg: found.latDeg,
+    lonDeg: found.lonDeg,
+    groundAmslM: found.groundAmslM,
+    coverHeightM: found.coverHeightM,
+    coverCode: found.coverCode,
+    coverLengthM: isEven ? null : found.coverLengthM,
+    holes: hasHole || laid.hasHole ? holesOf(found) : null,
+    obstructionsInto: found.obstructionsInto,
   };
 }
+
+/** Samples without ground; places put at edges may fall into a hole that no even sample meets. */
+function holesOf({ groundAmslM, distancesKm }: ProfileScratch): Profile["holes"] {
+  let holes: Profile["holes"] = null;
+  for (let i = 0; i < groundAmslM.length; i++) {
+    if (!Number.isNaN(groundAmslM[i]!)) continue;
+    holes ??= { count: 0, firstKm: distancesKm[i]! };
+    holes.count++;
+  }
+  return holes;
+}
+
+const NO_RUNS: readonly CoverRun[] = [];

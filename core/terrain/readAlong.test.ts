@@ -108,7 +108,7 @@ test.each(Object.entries(TERRAINS))("%s: many places read as each by itself", (_
 });
 
 test("a profile in scratch is the same as one with arrays of its own, and holds until the next", () => {
-  const scratch = profileScratch(400);
+  const scratch = profileScratch(800);
   const [from, to] = [
     { latDeg: 1.85, lonDeg: 10.02 },
     { latDeg: 1.95, lonDeg: 10.25 },
@@ -122,7 +122,7 @@ test("a profile in scratch is the same as one with arrays of its own, and holds 
   const next = sampleProfile(TERRAINS.tiles!, to, from, undefined, scratch);
   expect(lent.groundAmslM[0]).toBe(next.groundAmslM[0]);
   // What is longer than the scratch gets its own.
-  const long = sampleProfile(TERRAINS.tiles!, from, to, 20, scratch);
+  const long = sampleProfile(TERRAINS.tiles!, from, to, 10, scratch);
   expect(long.groundAmslM.buffer).not.toBe(scratch.groundAmslM.buffer);
 });
 

@@ -1,5 +1,5 @@
 import type { PlacesAlong } from "../geodesy";
-import { frameContains, groundAt, UNKNOWN_COVER, type Surface } from "./surface";
+import { eastOfDeg, frameContains, groundAt, UNKNOWN_COVER, type Surface } from "./surface";
 import { readGround, type GroundSample, type Terrain } from "./terrain";
 
 /** What is known of the ground at many places, in arrays of one length. */
@@ -11,14 +11,25 @@ export interface GroundAlong {
 
 /**
  * Reads ground and cover at many places that follow each other, exactly as `readGround` does for one. The finest raster is
- * read from its blocks in memory; only places that it leaves open are read through the others.
+ * read from its blocks in memory; only places that it leaves open are read through the others. Gives the steps, by the
+ * sample that they lead to, that may go over the corner of a covered cell without a sample in it; null where any may.
  */
-export function readAlong(terrain: Terrain, { latDeg, lonDeg }: PlacesAlong, into: GroundAlong): void {
+export function readAlong(
+  terrain: Terrain,
+  { latDeg, lonDeg }: PlacesAlong,
+  into: GroundAlong,
+  count = latDeg.length,
+): number[] | null {
   const { layers } = terrain;
   const finest = layers[0];
-  if (!finest || finest.kind !== "bare" || !finest.surface.blockAt) return readEach(terrain, latDeg, lonDeg, into);
-  readBlocks(finest.surface, latDeg, lonDeg, into);
-  if (layers.length > 1) readEach(terrain, latDeg, lonDeg, into, true);
+  if (!finest || finest.kind !== "bare" || !finest.surface.blockAt) {
+    readEach(terrain, latDeg, lonDeg, into, count);
+    return null;
+  }
+  const corners = readBlocks(finest.surface, latDeg, lonDeg, into, count);
+  if (layers.length === 1) return corners;
+  readEach(terrain, latDeg, lonDeg, into, count, true);
+  return null;
 }
 
 /** Reads place by place; `onlyOpen` leaves those alone whose ground and cover are known already. */
@@ -27,10 +38,11 @@ function readEach(
   latDeg: Float64Array,
   lonDeg: Float64Array,
   { groundAmslM, coverHeightM, coverCode }: GroundAlong,
+  count: number,
   onlyOpen = false,
 ): void {
   const sample: GroundSample = { groundAmslM: 0, coverHeightM: 0, coverCode: 0 };
-  for (let i = 0; i < latDeg.length; i++) {
+  for (let i = 0; i < count; i++) {
     if (onlyOpen && groundAmslM[i] === groundAmslM[i] && coverCode[i] !== 0) continue;
     readGround(terrain, latDeg[i]!, lonDeg[i]!, sample);
     groundAmslM[i] = sample.groundAmslM;
@@ -39,8 +51,17 @@ function readEach(
   }
 }
 
-/** One raster of bare ground with its cover, without a call or an object for any sample that lies inside a block. */
-function readBlocks(surface: Surface, latDeg: Float64Array, lonDeg: Float64Array, into: GroundAlong): void {
+/**
+ * One raster of bare ground with its cover, without a call or an object for any sample that lies inside a block. Gives the
+ * steps over corners beside which something may stand.
+ */
+function readBlocks(
+  surface: Surface,
+  latDeg: Float64Array,
+  lonDeg: Float64Array,
+  into: GroundAlong,
+  count: number,
+): number[] {
   const { westDeg, northDeg, cellLonDeg, cellLatDeg, columns, rows } = surface.frame;
   const { groundAmslM, coverHeightM, coverCode } = into;
   const columnsPerDeg = 1 / cellLonDeg;
@@ -54,7 +75,10 @@ function readBlocks(surface: Surface, latDeg: Float64Array, lonDeg: Float64Array
   let lastColumn = -1;
   let lastRow = -1;
   let stride = 0;
-  for (let i = 0; i < latDeg.length; i++) {
+  const corners: number[] = [];
+  /** The cell of the sample before, as it lies in the block in hand; −1 where it lies in another. */
+  let nearBefore = -1;
+  for (let i = 0; i < count; i++) {
     const column = (lonDeg[i]! - westDeg) * columnsPerDeg - 0.5;
     const row = (northDeg - latDeg[i]!) * rowsPerDeg - 0.5;
     const left = Math.floor(column);
@@ -67,6 +91,7 @@ function readBlocks(surface: Surface, latDeg: Float64Array, lonDeg: Float64Array
         heights = block.coverHeightM;
         codes = block.coverCode;
         stride = block.columns;
+        nearBefore = -1;
         firstColumn = block.column;
         firstRow = block.row;
         lastColumn = Math.min(block.column + block.columns, columns) - 1;
@@ -74,6 +99,8 @@ function readBlocks(surface: Surface, latDeg: Float64Array, lonDeg: Float64Array
       } else lastColumn = lastRow = -1;
       if (!block || left >= lastColumn || top >= lastRow) {
         readCells(surface, latDeg[i]!, lonDeg[i]!, i, into);
+        corners.push(i);
+        nearBefore = -1;
         continue;
       }
     }
@@ -87,10 +114,23 @@ function readBlocks(surface: Surface, latDeg: Float64Array, lonDeg: Float64Array
     if (codes === null) continue;
     const near = at + (x >= 0.5 ? 1 : 0) + (y >= 0.5 ? stride : 0);
     const code = codes[near]!;
-    if (code === 0 || code === UNKNOWN_COVER) continue;
-    coverCode[i] = code;
-    if (heights !== null) coverHeightM[i] = heights[near]!;
+    if (code !== 0 && code !== UNKNOWN_COVER) {
+      coverCode[i] = code;
+      if (heights !== null) coverHeightM[i] = heights[near]!;
+    }
+    const move = near - nearBefore;
+    // A step to another column and row at once goes over the corner of a third cell.
+    if (move !== 0 && move !== 1 && move !== -1 && move !== stride && move !== -stride) {
+      const across = move === stride + 1 || move === 1 - stride ? 1 : -1;
+      if (nearBefore < 0 || heights === null) corners.push(i);
+      else {
+        const besideM = Math.max(coverHeightM[i - 1]!, coverHeightM[i]!);
+        if (heights[nearBefore + across]! > besideM || heights[near - across]! > besideM) corners.push(i);
+      }
+    }
+    nearBefore = near;
   }
+  return corners;
 }
 
 const groundless = new Float32Array(0);
@@ -101,7 +141,7 @@ function readCells(surface: Surface, latDeg: number, lonDeg: number, i: number, 
   into.groundAmslM[i] = groundAt(surface, latDeg, lonDeg);
   let code = 0;
   if (frameContains(frame, latDeg, lonDeg)) {
-    const column = Math.min(Math.floor((lonDeg - frame.westDeg) / frame.cellLonDeg), frame.columns - 1);
+    const column = Math.min(Math.floor(eastOfDeg(frame.westDeg, lonDeg) / frame.cellLonDeg), frame.columns - 1);
     const row = Math.min(Math.floor((frame.northDeg - latDeg) / frame.cellLatDeg), frame.rows - 1);
     code = surface.coverCode(column, row);
     if (code === UNKNOWN_COVER) code = 0;

@@ -80,9 +80,15 @@ export function cellSizeM(frame: GridFrame): number {
   return Math.min(northSouthM, eastWestM);
 }
 
+/** Degrees by which a place lies east of a grid's west edge, counted on over the 180th meridian. */
+export function eastOfDeg(westDeg: number, lonDeg: number): number {
+  const east = lonDeg - westDeg;
+  return east < -180 ? east + 360 : east >= 360 ? east - 360 : east;
+}
+
 /** Whether a place lies on the grid, outer half cells included. */
 export function frameContains(frame: GridFrame, latDeg: number, lonDeg: number): boolean {
-  const column = (lonDeg - frame.westDeg) / frame.cellLonDeg;
+  const column = eastOfDeg(frame.westDeg, lonDeg) / frame.cellLonDeg;
   const row = (frame.northDeg - latDeg) / frame.cellLatDeg;
   return column >= 0 && row >= 0 && column <= frame.columns && row <= frame.rows;
 }
@@ -92,7 +98,8 @@ export function groundAt(surface: Surface, latDeg: number, lonDeg: number): numb
   const { frame } = surface;
   let column = (lonDeg - frame.westDeg) / frame.cellLonDeg - 0.5;
   let row = (frame.northDeg - latDeg) / frame.cellLatDeg - 0.5;
-  if (!(column >= -0.5 && row >= -0.5 && column <= frame.columns - 0.5 && row <= frame.rows - 0.5)) return NaN;
+  if (!(column >= -0.5 && row >= -0.5 && column <= frame.columns - 0.5 && row <= frame.rows - 0.5))
+    return groundARoundOn(surface, latDeg, lonDeg);
   // In the outer half cells the nearest centre line is carried outward.
   column = Math.min(Math.max(column, 0), frame.columns - 1);
   row = Math.min(Math.max(row, 0), frame.rows - 1);
@@ -105,6 +112,12 @@ export function groundAt(surface: Surface, latDeg: number, lonDeg: number): numb
   const upper = surface.groundAmslM(left, top) * (1 - x) + surface.groundAmslM(right, top) * x;
   const lower = surface.groundAmslM(left, bottom) * (1 - x) + surface.groundAmslM(right, bottom) * x;
   return upper * (1 - y) + lower * y;
+}
+
+/** Ground at a place that is not on the grid as its longitude stands: it may be one turn on, over the 180th meridian. */
+function groundARoundOn(surface: Surface, latDeg: number, lonDeg: number): number {
+  const turned = surface.frame.westDeg + eastOfDeg(surface.frame.westDeg, lonDeg);
+  return Math.abs(turned - lonDeg) > 1 ? groundAt(surface, latDeg, turned) : NaN;
 }
 
 /** A surface held whole in memory. `coverHeightM` and `coverCode` may be left out for bare ground. */

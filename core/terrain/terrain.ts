@@ -1,6 +1,6 @@
-import type { Place } from "../geodesy";
+import { signedAngleDeg, type Place } from "../geodesy";
 import type { AreaIndex } from "./areas";
-import { cellSizeM, frameContains, groundAt, UNKNOWN_COVER, type Surface } from "./surface";
+import { cellSizeM, eastOfDeg, frameContains, groundAt, UNKNOWN_COVER, type Surface } from "./surface";
 
 /** One raster of a terrain. */
 export interface TerrainLayer {
@@ -58,7 +58,7 @@ export function readGround({ layers }: Terrain, latDeg: number, lonDeg: number, 
     }
     if (!hasCover && kind !== "surface" && frameContains(surface.frame, latDeg, lonDeg)) {
       const { frame } = surface;
-      const column = Math.min(Math.floor((lonDeg - frame.westDeg) / frame.cellLonDeg), frame.columns - 1);
+      const column = Math.min(Math.floor(eastOfDeg(frame.westDeg, lonDeg) / frame.cellLonDeg), frame.columns - 1);
       const row = Math.min(Math.floor((frame.northDeg - latDeg) / frame.cellLatDeg), frame.rows - 1);
       const code = surface.coverCode(column, row);
       // A raster of bare ground without cover says 0 everywhere; only one that says more keeps coarser ones out.
@@ -78,19 +78,18 @@ export function reachesGround({ layers }: Terrain, latDeg: number, lonDeg: numbe
   return layers.some(({ surface, kind }) => kind !== "cover" && frameContains(surface.frame, latDeg, lonDeg));
 }
 
-/** Spacing, m, at which a profile between two places loses nothing: the cell of the finest raster between them. */
+/** Spacing, m, at which a profile between two places loses nothing: the cell of the finest raster between them, cover too. */
 export function stepBetweenM({ layers }: Terrain, from: Place, to: Place): number {
-  const west = Math.min(from.lonDeg, to.lonDeg);
-  const east = Math.max(from.lonDeg, to.lonDeg);
+  const middleDeg = from.lonDeg + signedAngleDeg(to.lonDeg - from.lonDeg) / 2;
+  const halfDeg = Math.abs(signedAngleDeg(to.lonDeg - from.lonDeg)) / 2;
   const south = Math.min(from.latDeg, to.latDeg);
   const north = Math.max(from.latDeg, to.latDeg);
-  for (const { surface, kind } of layers) {
+  for (const { surface } of layers) {
     const { frame } = surface;
-    if (kind === "cover") continue;
     const frameSouth = frame.northDeg - frame.rows * frame.cellLatDeg;
-    const frameEast = frame.westDeg + frame.columns * frame.cellLonDeg;
-    if (west <= frameEast && east >= frame.westDeg && south <= frame.northDeg && north >= frameSouth)
-      return cellSizeM(frame);
+    const halfFrameDeg = (frame.columns * frame.cellLonDeg) / 2;
+    const apartDeg = Math.abs(signedAngleDeg(middleDeg - frame.westDeg - halfFrameDeg));
+    if (apartDeg <= halfDeg + halfFrameDeg && south <= frame.northDeg && north >= frameSouth) return cellSizeM(frame);
   }
   return DEFAULT_STEP_M;
 }

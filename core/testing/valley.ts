@@ -10,11 +10,14 @@ import {
   type Subscriber,
   type World,
 } from "../plan";
-import { arraySurface, plainTerrain, sampleProfile, type Profile, type Surface } from "../terrain";
+import { arraySurface, plainTerrain, sampleProfile, type Profile, type Surface, type Terrain } from "../terrain";
 
 /** A small made-up plan for tests: flat ground at 10 m with one north–south ridge, two sites and a subscriber. */
 
 const PLAN = newPlan({ id: "valley", name: "Valley", createdAt: "2026-01-01T00:00:00Z", rainRate001MmPerH: 40 });
+
+/** The sector stands on the bridge's mast: far enough from its channel that neither hears the other. */
+const ACCESS_MHZ = 5200;
 
 const site = (id: string, lonDeg: number): Site => ({
   id,
@@ -97,6 +100,9 @@ export interface Valley {
   between: (from: { latDeg: number; lonDeg: number }, to: { latDeg: number; lonDeg: number }) => Profile;
 }
 
+/** Ground of each height once: property tests ask for it by the thousand. */
+const terrains = new Map<number, Terrain>();
+
 /** The plan with a bridge west – east and an access link west – farm; `change` alters rows before use. */
 export function valley(ridgeM = 0, change: (rows: PlanRows) => void = () => undefined): Valley {
   const link = (id: string, kind: Link["kind"], aRadioId: string, bRadioId: string): Link => ({
@@ -123,6 +129,7 @@ export function valley(ridgeM = 0, change: (rows: PlanRows) => void = () => unde
         azimuthDeg: 95,
         tiltDownDeg: 0,
         heightM: 30,
+        frequencyMHz: ACCESS_MHZ,
         txPowerDbm: 19,
       }),
       radio("farm-radio", {
@@ -131,6 +138,7 @@ export function valley(ridgeM = 0, change: (rows: PlanRows) => void = () => unde
         radioModelId: "brisote-vela-5c",
         antennaModelId: "brisote-losa-5-23",
         heightM: 8,
+        frequencyMHz: ACCESS_MHZ,
         txPowerDbm: 13,
       }),
     ],
@@ -138,7 +146,8 @@ export function valley(ridgeM = 0, change: (rows: PlanRows) => void = () => unde
     equipment: libraryFor("valley"),
   };
   change(rows);
-  const terrain = plainTerrain(valleySurface(ridgeM));
+  const terrain = terrains.get(ridgeM) ?? plainTerrain(valleySurface(ridgeM));
+  terrains.set(ridgeM, terrain);
   return { rows, world: worldOf(rows), between: (from, to) => sampleProfile(terrain, from, to) };
 }
 

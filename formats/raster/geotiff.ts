@@ -1,59 +1,64 @@
 import { open } from "node:fs/promises";
-import { inflateSync } from "node:zlib";
-import { addDecoder, BaseDecoder, fromFile, type GeoTIFFImage } from "geotiff";
-import { crsOf } from "./crs";
+import { fromFile, type GeoTIFF, type GeoTIFFImage } from "geotiff";
 import { RasterError } from "./error";
+import { crsOfKeys } from "./fileCrs";
 import { HIGHEST_M, LOWEST_M, requireSize, type RasterSource } from "./source";
-import { guardTiff } from "./tiffGuard";
+import { markBigEndian } from "./tiffDecoders";
+import { guardTiff, type GuardedTiff } from "./tiffGuard";
+import { placeOf } from "./tiffPlace";
+import { valueRuleOf } from "./tiffValues";
 
 /** Bytes of one strip or tile, unpacked. */
 const MOST_BLOCK_BYTES = 512 * 1024 * 1024;
-
-/** Inflates a block to what the header says it holds and not a byte beyond, so that a bomb ends there. */
-class BoundedDeflate extends BaseDecoder {
-  override decodeBlock(buffer: ArrayBuffer): ArrayBuffer {
-    const { tileWidth, tileHeight, bitsPerSample } = this.parameters;
-    const bits = typeof bitsPerSample === "number" ? [bitsPerSample] : Array.from(bitsPerSample as ArrayLike<number>);
-    const bytes = (tileWidth * tileHeight * bits.reduce((sum, one) => sum + one, 0)) / 8;
-    const out = inflateSync(new Uint8Array(buffer), { maxOutputLength: Math.max(64, Math.ceil(bytes)) });
-    return out.buffer.slice(out.byteOffset, out.byteOffset + out.byteLength) as ArrayBuffer;
-  }
-}
-addDecoder([8, 32946], () => Promise.resolve(BoundedDeflate), undefined, false);
-
 /** Rows read together, at least. */
 const LEAST_GROUP_ROWS = 64;
 
 const PIXEL_IS_POINT = 2;
-
-function codeOf(image: GeoTIFFImage): number {
-  const keys = image.getGeoKeys() as Record<string, unknown> | null;
-  const code = keys?.ProjectedCSTypeGeoKey ?? keys?.GeographicTypeGeoKey;
-  if (typeof code === "number" && code > 0 && code < 32767) return code;
-  throw new RasterError("the GeoTIFF does not name its coordinate system by an EPSG code");
-}
+const FLOAT_PREDICTOR = 3;
+/** In a directory's kind: it holds the mask of the main raster. */
+const IS_MASK = 4;
 
 /**
- * Opens a GeoTIFF: strips or tiles, uncompressed, deflate, LZW or PackBits, any predictor, whole numbers or floats, no-data, any
- * system that `crsOf` knows. Only the first band is read. Throws RasterError.
+ * Opens a GeoTIFF: strips or tiles, uncompressed, deflate, LZW, PackBits or Zstandard, any predictor, either byte order, whole
+ * numbers or floats, no-data, internal mask, scale and offset, metres or feet, north-up or south-up, any system that
+ * `crsOfKeys` knows. Only the first band is read. What would be read wrong is refused by name. Throws RasterError.
  */
 export async function openGeotiff(path: string, values: "heights" | "classes"): Promise<RasterSource> {
   const file = await open(path);
+  let guarded: GuardedTiff;
   try {
-    await guardTiff(file, (await file.stat()).size);
+    guarded = await guardTiff(file, (await file.stat()).size);
   } finally {
     await file.close();
   }
   try {
-    return await openGuarded(path, values);
+    return await openGuarded(path, values, guarded);
   } catch (error) {
     throw error instanceof RasterError
       ? error
-      : new RasterError(`the GeoTIFF cannot be read: ${(error as Error).message}`);
+      : new RasterError(`the GeoTIFF cannot be read: ${(error as Error)?.message ?? String(error)}`);
   }
 }
 
-async function openGuarded(path: string, values: "heights" | "classes"): Promise<RasterSource> {
+const numbersIn = (image: GeoTIFFImage, tag: string) =>
+  image.fileDirectory.getValue(tag as never) as unknown as ArrayLike<number> | undefined;
+
+/** The mask stored beside the first raster, in which 0 marks a cell without a value; null if the file has no mask. */
+async function maskOf(tiff: GeoTIFF, columns: number, rows: number): Promise<GeoTIFFImage | null> {
+  const count = await tiff.getImageCount();
+  for (let i = 1; i < count; i++) {
+    const image = await tiff.getImage(i);
+    const kind = (image.fileDirectory.getValue("NewSubfileType" as never) as unknown as number | undefined) ?? 0;
+    if ((kind & IS_MASK) !== 0 && image.getWidth() === columns && image.getHeight() === rows) return image;
+  }
+  return null;
+}
+
+async function openGuarded(
+  path: string,
+  values: "heights" | "classes",
+  { isBigEndian, emptyBlocks, blockWidth, blockHeight }: GuardedTiff,
+): Promise<RasterSource> {
   const tiff = await fromFile(path);
   const image = await tiff.getImage(0);
   const columns = image.getWidth();
@@ -62,58 +67,112 @@ async function openGuarded(path: string, values: "heights" | "classes"): Promise
   const blockBytes = image.getTileWidth() * image.getTileHeight() * image.getBytesPerPixel();
   if (!(blockBytes > 0 && blockBytes <= MOST_BLOCK_BYTES))
     throw new RasterError(`the GeoTIFF's blocks hold ${blockBytes} bytes; at most ${MOST_BLOCK_BYTES} are taken`);
-  const [x, y] = image.getOrigin() as [number, number];
-  const [stepX, stepY] = image.getResolution() as [number, number];
-  if (!(stepX > 0 && stepY < 0))
-    throw new RasterError(`the GeoTIFF's cells measure ${stepX} by ${stepY}; rotated or south-up rasters are not read`);
-  const isPoint = (image.getGeoKeys() as { GTRasterTypeGeoKey?: number } | null)?.GTRasterTypeGeoKey === PIXEL_IS_POINT;
-  const crs = crsOf(codeOf(image));
+  if (isBigEndian) markBigEndian(image.fileDirectory);
+  if (isBigEndian && ((await image.fileDirectory.loadValue("Predictor")) as unknown) === FLOAT_PREDICTOR)
+    throw new RasterError(
+      "the GeoTIFF is big-endian with the floating-point predictor, which writers disagree about; convert it to little-endian and bring it again",
+    );
+  const keys = (image.getGeoKeys() ?? {}) as Record<string, unknown>;
+  const tags: Parameters<typeof placeOf>[0] = {};
+  for (const [name, tag] of [
+    ["tiepoint", "ModelTiepoint"],
+    ["scale", "ModelPixelScale"],
+    ["transformation", "ModelTransformation"],
+  ] as const) {
+    const found = numbersIn(image, tag);
+    if (found) tags[name] = found;
+  }
+  const place = placeOf(tags, { rows, isPoint: keys.GTRasterTypeGeoKey === PIXEL_IS_POINT });
+  const crs = crsOfKeys(keys);
   const noData = image.getGDALNoData();
+  const metadata = image.fileDirectory.hasTag("GDAL_METADATA")
+    ? String(await image.fileDirectory.loadValue("GDAL_METADATA"))
+    : "";
+  const rule = valueRuleOf(metadata, keys, values);
+  const mask = await maskOf(tiff, columns, rows);
+  if (mask && isBigEndian) markBigEndian(mask.fileDirectory);
   // Blocks are unpacked once, however the rows asked for cut through them.
   const blockRows = image.getTileHeight();
   const groupRows = Math.max(1, Math.ceil(LEAST_GROUP_ROWS / blockRows)) * blockRows;
   const unpacked = new Map<number, Float32Array>();
+  const bandOf = async (from: GeoTIFFImage, first: number, count: number): Promise<ArrayLike<number>> => {
+    const window = [0, first, columns, first + count];
+    const [band] = (await from.readRasters({ window, samples: [0] })) as unknown as [ArrayLike<number>];
+    return band;
+  };
+  /** Rows as they stand in the file. */
   const readGroup = async (first: number, count: number): Promise<Float32Array> => {
     let band: ArrayLike<number>;
+    let masked: ArrayLike<number> | null;
     try {
-      const window = [0, first, columns, first + count];
-      [band] = (await image.readRasters({ window, samples: [0] })) as unknown as [ArrayLike<number>];
+      band = await bandOf(image, first, count);
+      masked = mask && (await bandOf(mask, first, count));
     } catch (error) {
-      throw new RasterError(`rows ${first + 1} to ${first + count} cannot be read: ${(error as Error).message}`, {
-        cause: error,
-      });
+      throw new RasterError(
+        `rows ${first + 1} to ${first + count} cannot be unpacked: ${(error as Error)?.message ?? String(error)}`,
+        { cause: error },
+      );
     }
     const cells = new Float32Array(columns * count);
     const isHeight = values === "heights";
     for (let i = 0; i < cells.length; i++) {
-      const value = band[i]!;
-      const missing = value === noData || (isHeight && !(value >= LOWEST_M && value <= HIGHEST_M));
+      const stored = band[i]!;
+      const value = stored * rule.scale + rule.offset;
+      const missing =
+        stored === noData || masked?.[i] === 0 || (isHeight && !(value >= LOWEST_M && value <= HIGHEST_M));
       cells[i] = missing ? NaN : value;
+    }
+    for (const [blockColumn, blockRow] of emptyBlocks) {
+      const top = Math.max(first, blockRow * blockHeight);
+      const bottom = Math.min(first + count, (blockRow + 1) * blockHeight);
+      for (let row = top; row < bottom; row++)
+        cells.fill(
+          NaN,
+          (row - first) * columns + blockColumn * blockWidth,
+          (row - first) * columns + Math.min(columns, (blockColumn + 1) * blockWidth),
+        );
     }
     return cells;
   };
   const kind = ["", "whole numbers", "signed whole numbers", "floats"][image.getSampleFormat() as number] ?? "numbers";
+  const said = [
+    ...(place.isSouthUp ? ["south-up"] : []),
+    ...(rule.scale !== 1 || rule.offset !== 0 ? [`heights × ${rule.scale.toPrecision(6)} + ${rule.offset} m`] : []),
+    ...(mask ? ["with a mask"] : []),
+  ];
+  /** Copies rows of the file, wherever its blocks cut, the groups that lie behind dropped. */
+  const fileRows = async (first: number, count: number): Promise<Float32Array> => {
+    const out = new Float32Array(columns * count);
+    const groups = new Set<number>();
+    for (let group = Math.floor(first / groupRows); group * groupRows < first + count; group++) {
+      const start = group * groupRows;
+      const cells = unpacked.get(group) ?? (await readGroup(start, Math.min(groupRows, rows - start)));
+      unpacked.set(group, cells);
+      groups.add(group);
+      const from = Math.max(first, start);
+      const to = Math.min(first + count, start + groupRows, rows);
+      out.set(cells.subarray((from - start) * columns, (to - start) * columns), (from - first) * columns);
+    }
+    // Readers go on in one direction: what lies beside the rows in hand may be asked for again, nothing farther off.
+    const [least, most] = [Math.min(...groups) - 1, Math.max(...groups) + 1];
+    for (const group of unpacked.keys()) if (group < least || group > most) unpacked.delete(group);
+    return out;
+  };
   return {
-    found: `GeoTIFF, ${image.getBitsPerSample() as number}-bit ${kind}, ${crs.name}`,
+    found: [`GeoTIFF, ${image.getBitsPerSample() as number}-bit ${kind}, ${crs.name}`, ...said].join(", "),
     columns,
     rows,
-    west: isPoint ? x - stepX / 2 : x,
-    north: isPoint ? y - stepY / 2 : y,
-    cellX: stepX,
-    cellY: -stepY,
+    west: place.west,
+    north: place.north,
+    cellX: place.cellX,
+    cellY: place.cellY,
     crs,
     async readRows(first, count) {
-      const out = new Float32Array(columns * count);
-      for (let group = Math.floor(first / groupRows); group * groupRows < first + count; group++) {
-        const start = group * groupRows;
-        const cells = unpacked.get(group) ?? (await readGroup(start, Math.min(groupRows, rows - start)));
-        unpacked.set(group, cells);
-        const from = Math.max(first, start);
-        const to = Math.min(first + count, start + groupRows, rows);
-        out.set(cells.subarray((from - start) * columns, (to - start) * columns), (from - first) * columns);
-      }
-      // Readers go from north to south: what lies well above is not asked for again.
-      for (const group of unpacked.keys()) if ((group + 2) * groupRows <= first) unpacked.delete(group);
+      if (!place.isSouthUp) return fileRows(first, count);
+      const upside = await fileRows(rows - first - count, count);
+      const out = new Float32Array(upside.length);
+      for (let row = 0; row < count; row++)
+        out.set(upside.subarray((count - 1 - row) * columns, (count - row) * columns), row * columns);
       return out;
     },
     close: async () => {

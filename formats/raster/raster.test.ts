@@ -130,8 +130,8 @@ test("a header that claims more than the file holds is refused before anything i
   const bad: [Buffer, string][] = [
     [withField(256, (at, copy) => copy.writeUInt32LE(2_000_000_000, at + 8)), "2000000000 × 5 cells"],
     [withField(33550, (at, copy) => copy.writeUInt32LE(2 ** 28, at + 4)), "field 33550 claims 2147483648 bytes"],
-    [withField(322, (at, copy) => copy.writeUInt32LE(60_000, at + 8)), "rows 1 to 5 cannot be read"],
-    [withField(34735, (at, copy) => copy.writeUInt16LE(9999, at)), "does not name its coordinate system"],
+    [withField(322, (at, copy) => copy.writeUInt32LE(60_000, at + 8)), "rows 1 to 5 cannot be unpacked"],
+    [withField(34735, (at, copy) => copy.writeUInt16LE(9999, at)), "names its coordinate system neither by"],
     [file.subarray(0, 60), "the file ends before"],
   ];
   for (const [content, message] of bad) await expect(read("bad.tif", content)).rejects.toThrow(message);

@@ -1,7 +1,14 @@
-// Reads rasters away from the thread that serves pages. Started by jobs/terrain.ts.
-import { parentPort, workerData } from "node:worker_threads";
+// Reads rasters in a process of its own: whatever a damaged file does ends here. Started by jobs/terrain.ts.
 import { overviewFactor, overviewGatherer, type GridFrame } from "#core/terrain";
-import { coverWriter, heightWriter, layerFrame, layerTiles, openRaster, type Legend } from "#formats/raster";
+import {
+  coverWriter,
+  heightWriter,
+  layerFrame,
+  layerTiles,
+  openRaster,
+  type Legend,
+  type RasterSource,
+} from "#formats/raster";
 import { encodeTile } from "#store";
 
 export interface RasterOrder {
@@ -11,6 +18,8 @@ export interface RasterOrder {
   legend: Legend | null;
 }
 export type RasterMessage =
+  /** Sent before rows are unpacked, so that whoever waits in vain can say for which. */
+  | { kind: "reading"; file: number; rows: string }
   | { kind: "opened"; file: number; found: string; frame: GridFrame }
   | { kind: "tiles"; file: number; overview: boolean; tiles: { index: number; data: Uint8Array }[]; doneShare: number }
   | { kind: "closed"; file: number; holeCount: number; tileCount: number }
@@ -18,19 +27,41 @@ export type RasterMessage =
   | { kind: "failed"; message: string };
 
 const BATCH = 32;
-const port = parentPort!;
-const { files, epsg, legend } = (workerData as { given: RasterOrder }).given;
+/** Memory beyond which the reading gives up, bytes: blocks unpack outside of the heap. */
+const MOST_BYTES = 1_400 * 1024 * 1024;
+
+const tell = (message: RasterMessage) =>
+  new Promise<void>((resolve, reject) =>
+    process.send!(message, undefined, {}, (error) => (error ? reject(error) : resolve())),
+  );
 
 /** Sends tiles and waits until they are kept, so that they never pile up. */
 async function send(message: RasterMessage): Promise<void> {
-  const heard = new Promise<void>((resolve) => port.once("message", () => resolve()));
-  port.postMessage(message);
+  const heard = new Promise<void>((resolve) => process.once("message", () => resolve()));
+  await tell(message);
   await heard;
 }
 
-async function readFile(file: number): Promise<void> {
+/** The same source, telling which rows it is about to unpack. */
+function announced(source: RasterSource, file: number): RasterSource {
+  return {
+    ...source,
+    async readRows(first, count) {
+      await tell({ kind: "reading", file, rows: `rows ${first + 1} to ${first + count} of ${source.rows}` });
+      const { rss } = process.memoryUsage();
+      if (rss > MOST_BYTES)
+        throw new Error(
+          `rows ${first + 1} to ${first + count} need more memory than the ${MOST_BYTES >> 20} MB there are`,
+        );
+      return source.readRows(first, count);
+    },
+  };
+}
+
+async function readFile({ files, epsg, legend }: RasterOrder, file: number): Promise<void> {
   const { path, name } = files[file]!;
-  const source = await openRaster(path, name, { epsg, values: legend ? "classes" : "heights" });
+  await tell({ kind: "reading", file, rows: "its header" });
+  const source = announced(await openRaster(path, name, { epsg, values: legend ? "classes" : "heights" }), file);
   try {
     const frame = layerFrame(source);
     const writer = legend ? coverWriter(legend) : heightWriter;
@@ -61,16 +92,22 @@ async function readFile(file: number): Promise<void> {
   }
 }
 
-try {
-  for (let file = 0; file < files.length; file++) {
-    try {
-      await readFile(file);
-    } catch (error) {
-      throw new Error(`${files[file]!.name}: ${(error as Error).message}`, { cause: error });
+async function work(order: RasterOrder): Promise<void> {
+  try {
+    for (let file = 0; file < order.files.length; file++) {
+      try {
+        await readFile(order, file);
+      } catch (error) {
+        throw new Error(`${order.files[file]!.name}: ${(error as Error)?.message ?? String(error)}`, { cause: error });
+      }
     }
+    await tell({ kind: "finished" });
+  } catch (error) {
+    await tell({ kind: "failed", message: (error as Error).message });
   }
-  port.postMessage({ kind: "finished" } satisfies RasterMessage);
-} catch (error) {
-  port.postMessage({ kind: "failed", message: (error as Error).message } satisfies RasterMessage);
+  process.disconnect();
 }
-port.close();
+
+process.once("message", (order: RasterOrder) => void work(order));
+// Nobody is left to read for.
+process.once("disconnect", () => process.exit());

@@ -1,0 +1,1 @@
+export { airtimeShare } from "./airtime";

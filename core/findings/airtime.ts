@@ -1,0 +1,260 @@
+import { airtimeShare } from "../capacity";
+import { inverseGeodesic, normalizeAzimuthDeg, signedAngleDeg } from "../geodesy";
+import { endOf, withEdits, type Edit, type Link, type LinkEnd, type Radio, type World } from "../plan";
+import { groupLinks, groupOn, quietestChannelMHz } from "./channels";
+import { faultsOf } from "./faults";
+import type { Fault, Remedy } from "./finding";
+import { withPowerInCap } from "./kit";
+import { answerOf, isLinkServed, summarize, type LinkSummary, type ProfileSource } from "./outcome";
+
+/** How much of a sector's time its customers ask for, each direction against its own share of the frame. */
+export interface SectorAirtime {
+  down: number;
+  up: number;
+  /** Customers who ask for something and can get nothing: no time is counted for them. */
+  unreached: number;
+}
+
+/** Airtime of the links of one access point. */
+export function sectorAirtime(
+  world: World,
+  links: readonly Link[],
+  summaries: ReadonlyMap<string, LinkSummary>,
+): SectorAirtime {
+  const down: { demandMbps: number; rateMbps: number }[] = [];
+  const up: typeof down = [];
+  let unreached = 0;
+  for (const link of links) {
+    const summary = summaries.get(link.id);
+    const { demand } = endOf(world, link.bRadioId);
+    if (!summary || !demand) continue;
+    if (summary.downMbps <= 0 || summary.upMbps <= 0) {
+      if (demand.downMbps + demand.upMbps > 0) unreached++;
+      continue;
+    }
+    down.push({ demandMbps: demand.downMbps, rateMbps: summary.downMbps });
+    up.push({ demandMbps: demand.upMbps, rateMbps: summary.upMbps });
+  }
+  return { down: airtimeShare({ customers: down }), up: airtimeShare({ customers: up }), unreached };
+}
+
+/** Access points whose customers ask for more time than there is, each with the link to look at first. */
+export function airtimeFaults(
+  world: World,
+  summaries: ReadonlyMap<string, LinkSummary>,
+): { link: Link; fault: Fault; linkIds: string[]; people: number }[] {
+  const bySector = new Map<string, Link[]>();
+  for (const link of world.links.values()) {
+    if (link.kind !== "access") continue;
+    const known = bySector.get(link.aRadioId);
+    if (known) known.push(link);
+    else bySector.set(link.aRadioId, [link]);
+  }
+  return [...bySector].flatMap(([sectorId, links]) => {
+    const { down, up, unreached } = sectorAirtime(world, links, summaries);
+    // One customer alone who asks for more than there is has a finding of his own.
+    if (links.length < 2 || Math.max(down, up) <= 1) return [];
+    const people = links.reduce((sum, { bRadioId }) => sum + peopleAt(world, bRadioId), 0);
+    const left =
+      unreached > 0 ? `; ${unreached} more ${unreached === 1 ? "is" : "are"} not reached and not counted` : "";
+    const fault: Fault = {
+      kind: "airtime",
+      radioId: sectorId,
+      what: `${links.length} customers ask for ${down.toFixed(1)} times its airtime toward them and ${up.toFixed(1)} times back${left}`,
+      why: "What each asks for over the rate each can get, added up, against the share of the frame: at the busy hour all get less than they asked for.",
+      cause: null,
+    };
+    return [{ link: slowest(links, summaries), fault, linkIds: links.map(({ id }) => id), people }];
+  });
+}
+
+const peopleAt = (world: World, radioId: string) =>
+  world.subscribers.get(world.radios.get(radioId)?.subscriberId ?? "")?.people ?? 0;
+
+function slowest(links: readonly Link[], summaries: ReadonlyMap<string, LinkSummary>): Link {
+  const rate = ({ id }: Link) => summaries.get(id)?.downMbps ?? 0;
+  return links.reduce((worst, link) => (rate(link) < rate(worst) ? link : worst));
+}
+
+/** Most sectors that one is split into. */
+const MOST_SECTORS = 4;
+const MOST_REMEDIES = 4;
+
+/** Customers without a rate are taken for this when arcs are cut, Mbit/s. */
+const SLOWEST_MBPS = 1;
+/** New sectors hang so far below one another: on one mast height is what parts them best, m. */
+const SECTOR_SPACING_M = 2;
+const LOWEST_SECTOR_M = 4;
+
+interface Split {
+  label: string;
+  edits: Edit[];
+  sectorIds: string[];
+}
+
+/**
+ * Ways to give an overloaded access point's customers the time that they ask for: a wider channel, two to four sectors in its
+ * place, or both. Each is tried on every customer; only what serves as many as before with time for all is offered.
+ */
+export function airtimeRemedies(world: World, sectorId: string, profileBetween: ProfileSource): Remedy[] {
+  const links = groupLinks(world, sectorId);
+  const sector = endOf(world, sectorId);
+  const clients = links.map(({ bRadioId }) => endOf(world, bRadioId));
+  const widths = sector.model.widthsMHz
+    .filter((width) => width >= sector.radio.widthMHz && clients.every(({ model }) => model.widthsMHz.includes(width)))
+    .sort((x, y) => x - y);
+  const answered = links.map((link) => ({ link, answer: answerOf(world, link, profileBetween) }));
+  const rateMbps = new Map(answered.map(({ link, answer }) => [link.id, answer.path?.aToB.rateMbps ?? 0]));
+  const servedBefore = answered.filter(({ link, answer }) => isLinkServed(world, link, answer)).length;
+  const offered: (Remedy & { costEur: number; hearEachOther: boolean })[] = [];
+  const kindsBefore = new Set(
+    answered.flatMap(({ link, answer }) => faultsOf(world, link, answer, null).map(({ kind }) => kind)),
+  );
+  // Fewer sectors come first: once some number of them is enough, more would only cost more.
+  for (let count = 1; count <= MOST_SECTORS && offered.every(({ hearEachOther }) => hearEachOther); count++) {
+    for (const widthMHz of widths) {
+      if (count === 1 && widthMHz === sector.radio.widthMHz) continue;
+      const split = splitSector(world, sector, links, rateMbps, count, widthMHz);
+      const tried = withEdits(world, split.edits);
+      const summaries = new Map<string, LinkSummary>();
+      let isWorse = false;
+      let hearEachOther = false;
+      for (const { id } of links) {
+        const link = tried.links.get(id)!;
+        const answer = answerOf(tried, link, profileBetween);
+        summaries.set(id, summarize(tried, link, answer));
+        const fresh = faultsOf(tried, link, answer, null).filter(({ kind }) => !kindsBefore.has(kind));
+        hearEachOther ||= fresh.some(({ kind }) => kind === "ownNoise");
+        isWorse ||= fresh.some(({ kind }) => kind !== "ownNoise");
+      }
+      const served = links.filter(({ id }) => summaries.get(id)!.served).length;
+      const airtimes = split.sectorIds.map((id) => sectorAirtime(tried, groupLinks(tried, id), summaries));
+      const most = Math.max(...airtimes.flatMap(({ down, up }) => [down, up]));
+      if (isWorse || served < servedBefore || most > 1) continue;
+      const costEur = (count - 1) * (sector.model.priceEur + sector.antenna.priceEur);
+      const site = world.sites.get(sector.radio.siteId ?? "");
+      const short = site && count - 1 > site.freeMounts ? `; ${site.name} has ${site.freeMounts} free mounts` : "";
+      const noise = hearEachOther ? "; more is heard of the plan's own transmitters, which is counted in" : "";
+      offered.push({
+        label: split.label,
+        effect: `${most.toFixed(2)} of the airtime at most; ${served} of ${links.length} customers served (${servedBefore} before)${costEur > 0 ? `; +€${costEur.toFixed(0)}` : ""}${short}${noise}`,
+        edits: split.edits,
+        visit: false,
+        costEur,
+        hearEachOther,
+      });
+    }
+  }
+  return offered
+    .sort(
+      (x, y) =>
+        Number(x.hearEachOther) - Number(y.hearEachOther) || x.costEur - y.costEur || x.edits.length - y.edits.length,
+    )
+    .slice(0, MOST_REMEDIES)
+    .map(({ label, effect, edits, visit }) => ({ label, effect, edits, visit }));
+}
+
+/** One access point's customers by bearing, cut into arcs that ask for about the same, each with a sector of its own. */
+function splitSector(
+  world: World,
+  sector: LinkEnd,
+  links: readonly Link[],
+  rateMbps: ReadonlyMap<string, number>,
+  count: number,
+  widthMHz: number,
+): Split {
+  const { radio } = sector;
+  const bearingOf = (link: Link) => inverseGeodesic(sector.place, endOf(world, link.bRadioId).place).azimuthDeg;
+  const middle = radio.azimuthDeg ?? 0;
+  const byBearing = [...links].sort(
+    (x, y) => signedAngleDeg(bearingOf(x) - middle) - signedAngleDeg(bearingOf(y) - middle),
+  );
+  // Arcs are cut by the time that customers take, not by their number: a slow one takes that of several.
+  const asked = (link: Link) =>
+    (endOf(world, link.bRadioId).demand?.downMbps ?? 0) / Math.max(rateMbps.get(link.id) ?? 0, SLOWEST_MBPS);
+  const arcs = evenArcs(byBearing.map(asked), count).map(([from, to]) => byBearing.slice(from, to));
+  let planned = world;
+  const edits: Edit[] = [];
+  const put = (more: Edit[]) => {
+    edits.push(...more);
+    planned = withEdits(planned, more);
+  };
+  const sectorIds: string[] = [];
+  arcs.forEach((arc, i) => {
+    const isFirst = i === 0;
+    const own: Radio = isFirst
+      ? { ...radio }
+      : {
+          ...radio,
+          id: `${radio.id}-${i + 1}`.slice(-64),
+          name: `${radio.name} ${i + 1}`.slice(0, 120),
+          heightM: Math.max(Math.min(radio.heightM, LOWEST_SECTOR_M), radio.heightM - i * SECTOR_SPACING_M),
+          address: "",
+        };
+    if (count > 1) own.azimuthDeg = arcMiddleDeg(arc.map(bearingOf), middle);
+    put([{ kind: "radios", id: own.id, row: { ...own } }]);
+    if (!isFirst)
+      put(
+        arc.map((link): Edit => ({
+          kind: "links",
+          id: link.id,
+          row: { ...link, aRadioId: own.id, state: "planned" },
+        })),
+      );
+    // Its customers stand where the others' noise will matter too; the quietest channel is sought from its own mast.
+    const others: World = { ...planned, radios: new Map(planned.radios) };
+    for (const { id, bRadioId } of arc) if (others.links.has(id)) others.radios.delete(bRadioId);
+    others.radios.delete(own.id);
+    const frequencyMHz =
+      isFirst && widthMHz === radio.widthMHz
+        ? radio.frequencyMHz
+        : quietestChannelMHz(others, [sector.place], sector, widthMHz, radio.frequencyMHz, "ptmp");
+    put(groupOn(planned, own.id, frequencyMHz, widthMHz));
+    const end = endOf(planned, own.id);
+    put([{ kind: "radios", id: own.id, row: withPowerInCap(planned, end, "ptmp") }]);
+    sectorIds.push(own.id);
+  });
+  const merged = new Map(edits.map((edit) => [`${edit.kind} ${edit.id}`, edit]));
+  const wider = widthMHz === radio.widthMHz ? "" : ` ${widthMHz} MHz wide instead of ${radio.widthMHz}`;
+  return {
+    label:
+      count === 1
+        ? `Make the channel of ${radio.name}${wider}`
+        : `Split ${radio.name} into ${sectorIds.length} sectors by bearing${wider && `,${wider}`}`,
+    edits: [...merged.values()],
+    sectorIds,
+  };
+}
+
+/** Loads in a row cut into at most `count` stretches, none empty, so that the heaviest is as light as can be. */
+export function evenArcs(loads: readonly number[], count: number): [from: number, to: number][] {
+  const arcsUnder = (most: number) => {
+    const arcs: [number, number][] = [];
+    let from = 0;
+    let sum = 0;
+    loads.forEach((load, i) => {
+      if (i > from && sum + load > most) {
+        arcs.push([from, i]);
+        from = i;
+        sum = 0;
+      }
+      sum += load;
+    });
+    return [...arcs, [from, loads.length] as [number, number]];
+  };
+  // The heaviest stretch is a sum of neighbours: the least of those sums that is enough.
+  const sums = loads.flatMap((_, from) => {
+    let sum = 0;
+    return loads.slice(from).map((load) => (sum += load));
+  });
+  const least = sums
+    .sort((x, y) => x - y)
+    .find((most) => most >= Math.max(...loads) && arcsUnder(most).length <= count);
+  return arcsUnder(least ?? Infinity);
+}
+
+/** The middle of the arc that bearings span, counted about `middle`, whole degrees. */
+function arcMiddleDeg(bearingsDeg: readonly number[], middle: number): number {
+  const off = bearingsDeg.map((bearing) => signedAngleDeg(bearing - middle));
+  return normalizeAzimuthDeg(Math.round(middle + (Math.min(...off) + Math.max(...off)) / 2));
+}

@@ -1,0 +1,392 @@
+import { peakGainDbi } from "../antenna";
+import { inverseGeodesic } from "../geodesy";
+import type { LinkAnswer } from "../link";
+import { linkEnds, withEdits, type Edit, type Link, type LinkEnd, type Radio, type World } from "../plan";
+import { groupChannelsMHz, groupName, groupOn } from "./channels";
+import type { Fault } from "./finding";
+import { antennasFor, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
+import { answerOf, type ProfileSource } from "./outcome";
+
+/** Heights are set to half metres, as a crew would. */
+const upToHalf = (heightM: number) => Math.ceil(heightM * 2) / 2;
+
+/** A change to be tried. */
+export interface Candidate {
+  label: string;
+  edits: Edit[];
+}
+/** What the changes of one link are made from: its ends, its present answer and the ground. */
+export interface Bench {
+  world: World;
+  link: Link;
+  a: LinkEnd;
+  b: LinkEnd;
+  answer: LinkAnswer;
+  profileBetween: ProfileSource;
+}
+
+const edit = (radio: Radio): Edit => ({ kind: "radios", id: radio.id, row: radio });
+const ruleUse = (link: Link) => (link.kind === "bridge" ? "ptp" : "ptmp");
+
+/** Raising either end, or both, until the wanted share of the zone is free. */
+function* higher({ a, b, answer, world, link, profileBetween }: Bench): Generator<Candidate> {
+  if (!answer.path) return;
+  const { leastHeightAM, leastHeightBM } = answer.path.clearance;
+  for (const [end, least] of [
+    [a, leastHeightAM],
+    [b, leastHeightBM],
+  ] as const) {
+    const heightM = upToHalf(least);
+    if (heightM > end.radio.heightM && heightM <= end.maxHeightM) {
+      yield {
+        label: `Raise the ${end.placeName} end from ${end.radio.heightM} to ${heightM} m`,
+        edits: [edit({ ...end.radio, heightM })],
+      };
+    }
+  }
+  for (const [full, other] of [
+    [a, b],
+    [b, a],
+  ] as const) {
+    if (full.radio.heightM >= full.maxHeightM) continue;
+    const raised = edit({ ...full.radio, heightM: full.maxHeightM });
+    const tried = answerOf(withEdits(world, [raised]), link, profileBetween);
+    const least = tried.path && (other === a ? tried.path.clearance.leastHeightAM : tried.path.clearance.leastHeightBM);
+    if (least === null) continue;
+    const heightM = upToHalf(least);
+    if (heightM > other.radio.heightM && heightM <= other.maxHeightM) {
+      yield {
+        label: `Raise ${full.placeName} to ${full.maxHeightM} m and ${other.placeName} to ${heightM} m`,
+        edits: [raised, edit({ ...other.radio, heightM })],
+      };
+    }
+  }
+}
+
+/** Serving the subscriber from another sector, with the kit that the sector's band needs. */
+function* elsewhere({ world, link, b }: Bench): Generator<Candidate> {
+  if (link.kind !== "access") return;
+  for (const sector of world.radios.values()) {
+    if (sector.role !== "sector" || sector.id === link.aRadioId || sector.siteId === null) continue;
+    const keeps =
+      b.model.bandMHz[0] <= sector.frequencyMHz &&
+      sector.frequencyMHz <= b.model.bandMHz[1] &&
+      b.model.widthsMHz.includes(sector.widthMHz);
+    const model = keeps
+      ? b.model
+      : radioModelsFor(world, "subscriber", sector.frequencyMHz).find((m) => m.widthsMHz.includes(sector.widthMHz));
+    const antenna = keeps ? b.antenna : antennasFor(world, "subscriber", sector.frequencyMHz).at(-1);
+    if (!model || !antenna) continue;
+    const radio: Radio = {
+      ...b.radio,
+      radioModelId: model.id,
+      antennaModelId: antenna.id,
+      frequencyMHz: sector.frequencyMHz,
+      widthMHz: sector.widthMHz,
+      polarization: sector.polarization,
+      azimuthDeg: null,
+      tiltDownDeg: null,
+    };
+    radio.txPowerDbm = powerWithinCapDbm(world, model, antenna, radio, "ptmp");
+    yield {
+      label: `Serve from ${world.sites.get(sector.siteId)!.name}, ${sector.name}${keeps ? "" : ` with ${model.model}`}`,
+      edits: [edit(radio), { kind: "links", id: link.id, row: { ...link, aRadioId: sector.id, state: "planned" } }],
+    };
+  }
+}
+
+/** More level: power up to the cap, a bigger antenna at the ends that aim, a narrower channel. */
+function* stronger({ world, link, a, b }: Bench): Generator<Candidate> {
+  const use = ruleUse(link);
+  const raised: Radio[] = [];
+  for (const end of [a, b]) {
+    const cap = powerWithinCapDbm(world, end.model, end.antenna, end.radio, use);
+    if (cap > end.radio.txPowerDbm) raised.push({ ...end.radio, txPowerDbm: cap });
+  }
+  if (raised.length > 0) {
+    yield {
+      label: `Use the power that the cap leaves: ${raised.map((r) => `${r.name} ${r.txPowerDbm} dBm`).join(", ")}`,
+      edits: raised.map(edit),
+    };
+  }
+  const ends = [b, a].filter((end) => end.radio.azimuthDeg === null);
+  for (const antenna of antennasFor(world, b.radio.role, a.radio.frequencyMHz)) {
+    const gain = peakGainDbi(antenna, a.radio.frequencyMHz);
+    const better = ends.filter((end) => gain > peakGainDbi(end.antenna, a.radio.frequencyMHz));
+    if (better.length === 0) continue;
+    const changed = better.map((end) => ({
+      ...end.radio,
+      antennaModelId: antenna.id,
+      txPowerDbm: powerWithinCapDbm(world, end.model, antenna, end.radio, use),
+    }));
+    yield {
+      label: `${antenna.maker} ${antenna.model} (${gain.toFixed(0)} dBi) at ${better.map((end) => end.placeName).join(" and ")}`,
+      edits: changed.map(edit),
+    };
+  }
+  const others = [...world.links.values()].some((other) => other.id !== link.id && other.aRadioId === link.aRadioId);
+  if (!others) {
+    const widths = a.model.widthsMHz.filter((width) => width < a.radio.widthMHz && b.model.widthsMHz.includes(width));
+    for (const widthMHz of widths.sort((x, y) => y - x)) {
+      yield {
+        label: `Narrow the channel from ${a.radio.widthMHz} to ${widthMHz} MHz`,
+        edits: [a, b].map((end) => edit({ ...end.radio, widthMHz })),
+      };
+    }
+  }
+}
+
+/** Less power, and where that alone is too little a larger antenna at the far end or both, which radiates no more. */
+function* turnedDown({ world, link, a, b }: Bench, fault: Fault): Generator<Candidate> {
+  const end = fault.radioId === a.radio.id ? a : b;
+  const use = ruleUse(link);
+  const radio = withPowerInCap(world, end, use);
+  if (radio === end.radio) return;
+  const down = `Turn ${end.radio.name} down from ${end.radio.txPowerDbm} to ${radio.txPowerDbm} dBm`;
+  yield { label: down, edits: [edit(radio)] };
+  const other = end === a ? b : a;
+  const otherRadio = withPowerInCap(world, other, use);
+  if (otherRadio !== other.radio) {
+    yield {
+      label: `Turn both ends down, to ${radio.txPowerDbm} and ${otherRadio.txPowerDbm} dBm`,
+      edits: [edit(radio), edit(otherRadio)],
+    };
+  }
+  if (other.radio.azimuthDeg !== null) return;
+  const frequencyMHz = end.radio.frequencyMHz;
+  for (const antenna of antennasFor(world, other.radio.role, frequencyMHz)) {
+    if (peakGainDbi(antenna, frequencyMHz) <= peakGainDbi(other.antenna, frequencyMHz)) continue;
+    const txPowerDbm = Math.min(
+      otherRadio.txPowerDbm,
+      powerWithinCapDbm(world, other.model, antenna, other.radio, use),
+    );
+    yield {
+      label: `${down}, with ${antenna.maker} ${antenna.model} (${peakGainDbi(antenna, frequencyMHz).toFixed(0)} dBi) at ${other.placeName}`,
+      edits: [edit(radio), edit({ ...otherRadio, antennaModelId: antenna.id, txPowerDbm })],
+    };
+  }
+}
+
+/** Less power at an end that is too strong for the other, or smaller antennas where it cannot be turned down so far. */
+function* gentler({ world, link, a, b, answer }: Bench, fault: Fault): Generator<Candidate> {
+  if (!answer.path) return;
+  const { aToB, bToA } = answer.path;
+  const lowered = [aToB, bToA].map((tape) => {
+    const { from } = tape.question;
+    return { ...from.radio, txPowerDbm: powerSparingDbm(from, tape.overloadDb) };
+  });
+  const [aRadio, bRadio] = lowered as [Radio, Radio];
+  const own = fault.radioId === a.radio.id ? aRadio : bRadio;
+  yield {
+    label: `Turn ${own.name} down to ${own.txPowerDbm} dBm`,
+    edits: [edit(own)],
+  };
+  if (aToB.overloadDb > 0 && bToA.overloadDb > 0)
+    yield {
+      label: `Turn both ends down, to ${aRadio.txPowerDbm} and ${bRadio.txPowerDbm} dBm`,
+      edits: [edit(aRadio), edit(bRadio)],
+    };
+  const frequencyMHz = a.radio.frequencyMHz;
+  for (const antenna of antennasFor(world, b.radio.role, frequencyMHz)) {
+    if (peakGainDbi(antenna, frequencyMHz) >= peakGainDbi(b.antenna, frequencyMHz)) continue;
+    const at = [a, b].filter((end) => end.radio.azimuthDeg === null && end.radio.role === b.radio.role);
+    yield {
+      label: `${antenna.maker} ${antenna.model} (${peakGainDbi(antenna, frequencyMHz).toFixed(0)} dBi) at ${at.map((end) => end.placeName).join(" and ")}, turned down`,
+      edits: [a, b].map((end) => {
+        const radio = end === a ? aRadio : bRadio;
+        const changed = at.includes(end) ? { ...radio, antennaModelId: antenna.id } : radio;
+        const model = at.includes(end) ? antenna : end.antenna;
+        return edit({
+          ...changed,
+          txPowerDbm: Math.min(changed.txPowerDbm, powerWithinCapDbm(world, end.model, model, changed, ruleUse(link))),
+        });
+      }),
+    };
+  }
+}
+
+/** Channels tried against noise, and how many of the best are offered. */
+const MOST_CHANNELS_TRIED = 24;
+const MOST_CHANNELS_OFFERED = 2;
+
+/** The whole access point or bridge on another channel: the ones with the best signal to noise on this link. */
+function* otherChannels({ world, link, profileBetween }: Bench, groupId: string): Generator<Candidate> {
+  const radio = world.radios.get(groupId)!;
+  const others = groupChannelsMHz(world, groupId, radio.widthMHz).filter((centre) => centre !== radio.frequencyMHz);
+  const every = Math.max(1, Math.ceil(others.length / MOST_CHANNELS_TRIED));
+  const ranked = others
+    .filter((_, i) => i % every === 0)
+    .map((frequencyMHz) => {
+      const edits = groupOn(world, groupId, frequencyMHz, radio.widthMHz);
+      const tried = withEdits(world, edits);
+      const { path } = answerOf(tried, tried.links.get(link.id)!, profileBetween);
+      return { frequencyMHz, edits, snrDb: path ? Math.min(path.aToB.snrDb, path.bToA.snrDb) : -Infinity };
+    })
+    .sort((x, y) => y.snrDb - x.snrDb);
+  for (const { frequencyMHz, edits, snrDb } of ranked.slice(0, MOST_CHANNELS_OFFERED))
+    yield {
+      label: `Move ${groupName(world, groupId)} from ${radio.frequencyMHz} to ${frequencyMHz} MHz: ${snrDb.toFixed(0)} dB of signal to noise`,
+      edits,
+    };
+}
+
+/** Both ends on the channel of either. */
+function* sameChannel({ a, b }: Bench): Generator<Candidate> {
+  for (const [like, changed] of [
+    [a, b],
+    [b, a],
+  ] as const) {
+    const { frequencyMHz, widthMHz } = like.radio;
+    yield {
+      label: `Set ${changed.radio.name} to ${frequencyMHz} MHz, ${widthMHz} MHz wide, like ${like.radio.name}`,
+      edits: [edit({ ...changed.radio, frequencyMHz, widthMHz })],
+    };
+  }
+}
+
+/** A wider channel for the access point or bridge and all that talk to it. */
+function* wider({ world, link, a }: Bench): Generator<Candidate> {
+  for (const widthMHz of a.model.widthsMHz.filter((width) => width > a.radio.widthMHz).sort((x, y) => x - y)) {
+    const centres = groupChannelsMHz(world, link.aRadioId, widthMHz);
+    const nearest = centres.sort((x, y) => Math.abs(x - a.radio.frequencyMHz) - Math.abs(y - a.radio.frequencyMHz))[0];
+    if (nearest === undefined) continue;
+    yield {
+      label: `A channel of ${widthMHz} instead of ${a.radio.widthMHz} MHz for ${groupName(world, link.aRadioId)}, at ${nearest} MHz`,
+      edits: groupOn(world, link.aRadioId, nearest, widthMHz),
+    };
+  }
+}
+
+function* reachable({ world, link, a, b }: Bench, fault: Fault): Generator<Candidate> {
+  const end = fault.radioId === a.radio.id ? a : b;
+  yield {
+    label: `Mount the bracket of ${end.radio.name} turned over`,
+    edits: [edit({ ...end.radio, bracketTurned: !end.radio.bracketTurned })],
+  };
+  for (const antenna of antennasFor(world, end.radio.role, end.radio.frequencyMHz)) {
+    if (antenna.id === end.antenna.id) continue;
+    const txPowerDbm = Math.min(
+      end.radio.txPowerDbm,
+      powerWithinCapDbm(world, end.model, antenna, end.radio, ruleUse(link)),
+    );
+    yield {
+      label: `${antenna.maker} ${antenna.model}, whose bracket reaches ${antenna.bracketDownDeg}° down and ${antenna.bracketUpDeg}° up`,
+      edits: [edit({ ...end.radio, antennaModelId: antenna.id, txPowerDbm })],
+    };
+  }
+}
+
+function* inBand({ world, link, a, b }: Bench): Generator<Candidate> {
+  const low = Math.max(...[a, b].flatMap((end) => [end.model.bandMHz[0], end.antenna.bandMHz[0]]));
+  const high = Math.min(...[a, b].flatMap((end) => [end.model.bandMHz[1], end.antenna.bandMHz[1]]));
+  if (low >= high) return;
+  const raster = a.model.rasterMHz;
+  // In FDD the lower of the two frequencies names the channel: the other must find room above it.
+  const top = high - (a.model.duplex === "FDD" ? (a.model.duplexSpacingMHz ?? 0) : 0);
+  const frequencyMHz = Math.round((low + top) / 2 / raster) * raster;
+  const changed = [a, b].map((end) => ({ ...end.radio, frequencyMHz }));
+  yield {
+    label: `Move the link to ${frequencyMHz} MHz`,
+    edits: changed.map((radio, i) => edit(withPowerInCap(world, { ...[a, b][i]!, radio }, ruleUse(link)))),
+  };
+}
+
+function* lower({ a, b }: Bench, fault: Fault): Generator<Candidate> {
+  const end = fault.radioId === a.radio.id ? a : b;
+  yield {
+    label: `Lower ${end.radio.name} to the structure's ${end.maxHeightM} m`,
+    edits: [edit({ ...end.radio, heightM: end.maxHeightM })],
+  };
+}
+
+function* aligned({ a, b }: Bench): Generator<Candidate> {
+  yield {
+    label: `Set ${b.radio.name} to ${a.radio.polarization}`,
+    edits: [edit({ ...b.radio, polarization: a.radio.polarization })],
+  };
+  yield {
+    label: `Set ${a.radio.name} to ${b.radio.polarization}`,
+    edits: [edit({ ...a.radio, polarization: b.radio.polarization })],
+  };
+}
+
+function* turned({ a, b }: Bench, fault: Fault): Generator<Candidate> {
+  const end = fault.radioId === a.radio.id ? a : b;
+  const other = end === a ? b : a;
+  const azimuthDeg = Math.round(inverseGeodesic(end.place, other.place).azimuthDeg);
+  yield { label: `Turn ${end.radio.name} to ${azimuthDeg}°`, edits: [edit({ ...end.radio, azimuthDeg })] };
+}
+
+/** Every change that could resolve a fault, untried. */
+export function* candidates(bench: Bench, fault: Fault): Generator<Candidate> {
+  switch (fault.kind) {
+    case "blocked":
+    case "tight":
+    case "trees":
+      yield* higher(bench);
+      yield* elsewhere(bench);
+      return;
+    case "mismatch":
+      yield* sameChannel(bench);
+      return yield* elsewhere(bench);
+    case "overload":
+      return yield* gentler(bench, fault);
+    case "noise":
+      yield* otherChannels(bench, bench.link.aRadioId);
+      yield* stronger(bench);
+      return yield* elsewhere(bench);
+    case "ownNoise": {
+      const own = bench.link.aRadioId;
+      yield* otherChannels(bench, own);
+      const other = fault.cause?.split(" ").find((id) => id !== own && bench.world.radios.has(id));
+      if (other) yield* otherChannels(bench, other);
+      return;
+    }
+    case "demand":
+      yield* stronger(bench);
+      yield* wider(bench);
+      yield* higher(bench);
+      return yield* elsewhere(bench);
+    case "airtime":
+      return;
+    case "weak":
+    case "margin":
+      yield* stronger(bench);
+      yield* higher(bench);
+      yield* elsewhere(bench);
+      return;
+    case "overEirp":
+      return yield* turnedDown(bench, fault);
+    case "outOfBand":
+    case "uncovered":
+    case "indoorOnly":
+    case "tooFar":
+      return yield* inBand(bench);
+    case "tooHigh":
+      return yield* lower(bench, fault);
+    case "polarization":
+      return yield* aligned(bench);
+    case "bracket":
+      return yield* reachable(bench, fault);
+    case "misaimed":
+      yield* elsewhere(bench);
+      return yield* turned(bench, fault);
+    case "failed":
+    case "doubtful":
+    case "unanswered":
+      return;
+  }
+}
+
+/** Every change of one link's heights, power, antennas, width or sector that could help it, untried. */
+export function* simpleChanges(
+  world: World,
+  link: Link,
+  answer: LinkAnswer,
+  profileBetween: ProfileSource,
+): Generator<Candidate & { kind: "height" | "kit" | "elsewhere" }> {
+  const bench: Bench = { world, link, ...linkEnds(world, link), answer, profileBetween };
+  for (const candidate of higher(bench)) yield { kind: "height", ...candidate };
+  for (const candidate of stronger(bench)) yield { kind: "kit", ...candidate };
+  for (const candidate of elsewhere(bench)) yield { kind: "elsewhere", ...candidate };
+}

@@ -1,0 +1,119 @@
+import { peakGainDbi } from "../antenna";
+import type { Place } from "../geodesy";
+import { endOf, type Edit, type Link, type LinkEnd, type Radio, type World } from "../plan";
+import { isChannelInBand } from "../radio";
+import { ruleSetOf } from "../regulation";
+import { channelCouplingDb } from "../spectrum";
+import { powerWithinCapDbm } from "./kit";
+
+/** The links of one access point or bridge: they share a channel. */
+export function groupLinks(world: World, aRadioId: string): Link[] {
+  return [...world.links.values()].filter((link) => link.aRadioId === aRadioId);
+}
+
+/** The ends that share an access point's or bridge's channel, itself first. */
+function groupEnds(world: World, aRadioId: string): LinkEnd[] {
+  const ids = new Set([aRadioId, ...groupLinks(world, aRadioId).map(({ bRadioId }) => bRadioId)]);
+  return [...ids].map((id) => endOf(world, id));
+}
+
+/** The edits that put an access point or bridge with all that talk to it on one channel, none of them over its cap there. */
+export function groupOn(world: World, aRadioId: string, frequencyMHz: number, widthMHz: number): Edit[] {
+  const isBridge = groupLinks(world, aRadioId)[0]?.kind === "bridge";
+  return groupEnds(world, aRadioId).map(({ radio, model, antenna }): Edit => {
+    const row = { ...radio, frequencyMHz, widthMHz };
+    row.txPowerDbm = Math.min(
+      radio.txPowerDbm,
+      powerWithinCapDbm(world, model, antenna, row, isBridge ? "ptp" : "ptmp"),
+    );
+    return { kind: "radios", id: row.id, row };
+  });
+}
+
+/** Channels of a width on which all of a group's kit can stand, by the rule set's stretches, from the lowest up. */
+export function groupChannelsMHz(world: World, aRadioId: string, widthMHz: number): number[] {
+  const ends = groupEnds(world, aRadioId);
+  const isBridge = groupLinks(world, aRadioId)[0]?.kind === "bridge";
+  return channelsMHz(world, isBridge ? "ptp" : "ptmp", widthMHz).filter((centre) =>
+    ends.every(
+      ({ model, antenna }) =>
+        model.widthsMHz.includes(widthMHz) &&
+        isChannelInBand(model, centre, widthMHz) &&
+        centre >= antenna.bandMHz[0] &&
+        centre <= antenna.bandMHz[1],
+    ),
+  );
+}
+
+/** Channels side by side through every stretch that the rules open to a use. */
+function channelsMHz(world: World, use: "ptp" | "ptmp", widthMHz: number): number[] {
+  const centres = new Set<number>();
+  for (const { bandMHz, use: ruled, widthsMHz } of ruleSetOf(world.plan).rules) {
+    if ((ruled !== "any" && ruled !== use) || (widthsMHz.length > 0 && !widthsMHz.includes(widthMHz))) continue;
+    const [low, high] = bandMHz;
+    for (let centre = Math.ceil(low / 5) * 5 + widthMHz / 2; centre + widthMHz / 2 <= high; centre += widthMHz)
+      centres.add(centre);
+  }
+  return [...centres].sort((x, y) => x - y);
+}
+
+/** A mast's own transmitters count as if they stood so far away, m: about what its isolation leaves. */
+const MAST_AS_M = 20;
+
+/**
+ * The channel, among those on which a radio of some kit may send most, that the plan's own masts disturb least as seen from
+ * some places: every radio on a site counts by its distance in free space and by how far the channels overlap.
+ */
+export function quietestChannelMHz(
+  world: World,
+  places: readonly Place[],
+  kit: Pick<LinkEnd, "model" | "antenna">,
+  widthMHz: number,
+  preferredMHz: number,
+  use: "ptp" | "ptmp",
+): number {
+  const { model, antenna } = kit;
+  const sends = (frequencyMHz: number) =>
+    powerWithinCapDbm(world, model, antenna, { frequencyMHz, widthMHz, cableLossDb: 0 }, use) +
+    peakGainDbi(antenna, frequencyMHz);
+  const open = channelsMHz(world, use, widthMHz).filter(
+    (centre) =>
+      isChannelInBand(model, centre, widthMHz) && centre >= antenna.bandMHz[0] && centre <= antenna.bandMHz[1],
+  );
+  const most = Math.max(sends(preferredMHz), ...open.map(sends));
+  const choices = [preferredMHz, ...open].filter((centre) => sends(centre) > most - 0.5);
+  const disturbance = choices.map(() => 0);
+  for (const radio of world.radios.values()) {
+    const site = radio.siteId === null ? undefined : world.sites.get(radio.siteId);
+    if (!site) continue;
+    let weight = 0;
+    for (const place of places) weight += 1 / Math.max(MAST_AS_M, flatM(site, place)) ** 2;
+    choices.forEach((centre, i) => {
+      const couplingDb = channelCouplingDb({
+        offsetMHz: radio.frequencyMHz - centre,
+        txWidthMHz: radio.widthMHz,
+        rxWidthMHz: widthMHz,
+        rejectionDb: model.adjacentRejectionDb,
+      });
+      disturbance[i]! += weight * 10 ** ((couplingDb + radio.txPowerDbm) / 10);
+    });
+  }
+  let best = 0;
+  for (let i = 1; i < choices.length; i++) if (disturbance[i]! < disturbance[best]! * 0.999) best = i;
+  return choices[best] ?? preferredMHz;
+}
+
+/** Distance as on a flat map, m: enough to rank by. */
+function flatM(x: Place, y: Place): number {
+  const north = (x.latDeg - y.latDeg) * 111_195;
+  const east = (x.lonDeg - y.lonDeg) * 111_195 * Math.cos((x.latDeg * Math.PI) / 180);
+  return Math.hypot(north, east);
+}
+
+/** A radio's name with those that follow it: "North sector and its 6 customers". */
+export function groupName(world: World, aRadioId: string): string {
+  const radio: Radio | undefined = world.radios.get(aRadioId);
+  const links = groupLinks(world, aRadioId);
+  if (links[0]?.kind === "bridge") return `both ends of ${radio?.name ?? "the bridge"}`;
+  return `${radio?.name ?? "the sector"} and its ${links.length} ${links.length === 1 ? "customer" : "customers"}`;
+}

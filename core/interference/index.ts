@@ -1,0 +1,1 @@
+export { ownNoiseOf, pairsHeard, talksUnder, type KnownProfile } from "./ownNoise";

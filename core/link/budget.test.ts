@@ -1,0 +1,305 @@
+import { expect, test } from "@jest/globals";
+import fc from "fast-check";
+import type { AntennaModel, Cut } from "#core/antenna";
+import { libraryFor } from "#core/catalogue";
+import { answerOf } from "#core/findings";
+import { chainWords, holds, isServed, tapeLines, tapeOf, weakestMarginDb, wantedMarginDb } from "#core/link";
+import { linkEnds, newPlan, withEdits, type Edit, type LinkEnd, type PlanRows } from "#core/plan";
+import { buildingEntryLossDb } from "#core/propagation";
+import { commonModulations, isChannelInBand, returnFrequencyMHz, type RadioModel } from "#core/radio";
+import { radio, radioIn, valley } from "#core/testing";
+
+const cut = (perDeg: number): Cut => ({ anglesDeg: [-180, 0, 180], lossDb: [180 * perDeg, 0, 180 * perDeg] });
+const antenna = (gainDbi: number): AntennaModel => ({
+  id: `a${gainDbi}`,
+  maker: "Brisote",
+  model: "Regla",
+  shape: "panel",
+  bandMHz: [5000, 6000],
+  gainAcrossBand: [{ frequencyMHz: 5500, hDbi: gainDbi, vDbi: gainDbi }],
+  azimuthCuts: { H: cut(0.2), V: cut(0.2) },
+  elevationCuts: { H: cut(0.1), V: cut(0.1) },
+  frontToBackDb: 30,
+  electricalTiltDownDeg: 0,
+  bracketUpDeg: 10,
+  bracketDownDeg: 10,
+  crossPolarDb: 20,
+  weightKg: 1,
+  priceEur: 1,
+});
+const library = libraryFor("p").flatMap((item) => (item.kind === "radio" ? [item.body] : []));
+const tramo: RadioModel = {
+  ...library.find(({ id }) => id === "brisote-tramo-5")!,
+  powerMaxDbm: 20,
+  noiseFigureDb: 6,
+  overloadDbm: -30,
+  modulations: [
+    { name: "slow", snrDb: 5, bitsPerHz: 1, backoffDb: 0 },
+    { name: "middle", snrDb: 9, bitsPerHz: 2, backoffDb: 2 },
+    { name: "fast", snrDb: 40, bitsPerHz: 4, backoffDb: 5 },
+  ],
+};
+
+function end(id: string, gainDbi: number, rest: Parameters<typeof radio>[1], behind: LinkEnd["behind"]): LinkEnd {
+  return {
+    radio: radio(id, { frequencyMHz: 5700, ...rest }),
+    model: tramo,
+    antenna: antenna(gainDbi),
+    place: { latDeg: 0, lonDeg: 0 },
+    placeName: id,
+    maxHeightM: 40,
+    behind,
+    hazards: "",
+    access: "",
+    demand: null,
+    scans: [],
+  };
+}
+const path = {
+  distanceKm: 5,
+  diffractionDb: 7.3,
+  trees: { depthM: 10, leafyShare: 1, lossDb: 4.4, way: "through", isMeasured: true } as const,
+  frequencyMHz: 5700,
+  widthMHz: 20,
+  freeSpaceDb: 121.55,
+  oxygenDbPerKm: 0.02,
+  vapourDbPerKm: 0.01,
+  rainRate001MmPerH: 30,
+};
+const plan = newPlan({ id: "p", name: "P", createdAt: "2026-01-01T00:00:00Z" });
+const pointing = (azimuthOffDeg: number, elevationOffDeg: number) => ({
+  azimuthDeg: 0,
+  mechanicalTiltDownDeg: 0,
+  azimuthOffDeg,
+  elevationOffDeg,
+});
+
+test("every term of the tape, each of them there, adds up to the level worked out by hand", () => {
+  const from = end("near", 16, { polarization: "HV", txPowerDbm: 20, cableLossDb: 1.5 }, "traditional");
+  const to = end("far", 23, { polarization: "V", cableLossDb: 0.7, interferenceDb: 6 }, "thermally_efficient");
+  const heard = {
+    dbm: -86,
+    radios: [{ radioId: "x", name: "x", placeName: "y", frequencyMHz: 5700, widthMHz: 20, dbm: -86 }],
+  };
+  const tape = tapeOf({
+    direction: "aToB",
+    plan,
+    kind: "access",
+    from,
+    to,
+    fromPointing: pointing(10, 5),
+    toPointing: pointing(-20, 4),
+    path,
+    heard,
+    isMismatched: false,
+  });
+  // 20 − 1.5 + 16 EIRP; 2.5 off the near boresight; 121.55 free space; 0.15 gas; 7.3 diffraction; 4.4 trees; walls; 3.01 as a
+  // receiver on V hears half of H and V; 23 far gain; 4.4 off the far boresight; 0.7 far cable; 2 back-off.
+  const walls =
+    buildingEntryLossDb({ frequencyGHz: 5.7, construction: "traditional" }) +
+    buildingEntryLossDb({ frequencyGHz: 5.7, construction: "thermally_efficient" });
+  const full = 34.5 - 2.5 - 121.55 - 0.15 - 7.3 - 4.4 - walls - 3.0103 + 23 - 4.4 - 0.7;
+  expect(tape.eirpDbm).toBeCloseTo(34.5, 9);
+  expect([tape.fromOffDb, tape.toOffDb]).toEqual([expect.closeTo(2.5, 9), expect.closeTo(4.4, 9)]);
+  expect(tape.fadeMarginDb).toBeCloseTo(full - tape.sensitivityDbm, 3);
+  // One chain's noise: −173.975 + 73.010 + 6 = −94.965 thermal, 6 dB more as set, and −86 dBm of the plan's own on top.
+  const noise = 10 * Math.log10(10 ** ((-94.965 + 6) / 10) + 10 ** -8.6);
+  expect(tape.noiseDbm).toBeCloseTo(noise, 2);
+  expect(tape.noise).toMatchObject({ source: "own", outsideDb: 6 });
+  expect(tape.sensitivityDbm).toBeCloseTo(noise + 5, 2);
+  expect(tape.totalLevelDbm).toBeCloseTo(full - tape.backoffDb, 3);
+  expect(tape.chainLevelDbm).toBeCloseTo(tape.totalLevelDbm, 9);
+  expect(tape.snrDb).toBeCloseTo(tape.chainLevelDbm - tape.noiseDbm, 9);
+  // Line by line on paper too.
+  let total = 0;
+  for (const { stepDb, key } of tapeLines(tape)) if (stepDb !== null && key !== "rain") total += stepDb;
+  expect(total).toBeCloseTo(tape.chainLevelDbm, 9);
+  expect(tape.modulation).toBeNull();
+});
+
+test("back-off is what the modulation asks under the greatest power, never counted twice", () => {
+  const ask = (txPowerDbm: number, freeSpaceDb = 115) =>
+    tapeOf({
+      direction: "aToB",
+      plan,
+      kind: "bridge",
+      from: end("near", 16, { txPowerDbm }, "none"),
+      to: end("far", 23, {}, "none"),
+      fromPointing: pointing(0, 0),
+      toPointing: pointing(0, 0),
+      path: { ...path, freeSpaceDb, diffractionDb: 0, trees: { ...path.trees, lossDb: 0 } },
+      heard: null,
+      isMismatched: false,
+    });
+  const full = ask(20);
+  expect([full.modulation!.name, full.backoffDb, full.sentDbm]).toEqual(["middle", 2, 18]);
+  expect(full.totalLevelDbm).toBeCloseTo(20 + 16 - 115 - 0.15 + 23 - 2, 9);
+  // Two streams share the power: each chain has 3.01 dB less, and the rate counts both.
+  expect(full.chainLevelDbm).toBeCloseTo(full.totalLevelDbm - 3.0103, 4);
+  expect(full.chains).toBe(2);
+  expect(full.rateMbps).toBeCloseTo(2 * 20 * 2 * 0.8 * 0.5, 9);
+  expect(chainWords(full)).toBe("each chain");
+  expect(ask(19)).toMatchObject({ backoffDb: 1, sentDbm: 18 });
+  expect(ask(18)).toMatchObject({ backoffDb: 0, sentDbm: 18 });
+  // 9 dB of SNR on a chain is just enough, a hundredth less is not.
+  const noise = full.noiseDbm;
+  const edge = 20 - 2 + 16 + 23 - 0.15 - 3.0103 - noise - 9;
+  expect(ask(20, edge - 0.001).modulation!.name).toBe("middle");
+  expect(ask(20, edge + 0.001).modulation!.name).toBe("slow");
+});
+
+test("a receiver that gets more than it stands works at no modulation, and the excess is told", () => {
+  const near = valley(0, (rows) => {
+    rows.sites[1]!.lonDeg = 20.0006;
+    for (const id of ["west-east", "east-west"]) radioIn(rows, id).txPowerDbm = 20;
+  });
+  const link = near.world.links.get("bridge")!;
+  const answer = answerOf(near.world, link, near.between);
+  const { aToB } = answer.path!;
+  expect(aToB.overloadDb).toBeCloseTo(aToB.chainLevelDbm + 30, 1);
+  expect(aToB.overloadDb).toBeGreaterThan(20);
+  expect([aToB.modulation, aToB.rateMbps]).toEqual([null, 0]);
+  expect(holds(near.world.plan, 5800, answer)).toBe(false);
+  expect(isServed(near.world.plan, linkEnds(near.world, link), answer)).toBe(false);
+});
+
+test("ends on other channels, widths, duplexing or ladders do not talk, and each reason is named", () => {
+  const mismatches = (change: (rows: PlanRows) => void) => {
+    const made = valley(0, change);
+    const { path: answered } = answerOf(made.world, made.world.links.get("bridge")!, made.between);
+    expect(answered!.aToB.rateMbps === 0).toBe(answered!.mismatches.length > 0);
+    return answered!.mismatches;
+  };
+  const radioModel = (rows: PlanRows, id: string) => {
+    const item = rows.equipment.find((one) => one.id === id)!;
+    return item.kind === "radio" ? item : null;
+  };
+  /** The far end on a model of its own that differs in one thing. */
+  const farModel = (rest: Partial<RadioModel>) => (rows: PlanRows) => {
+    const own = radioModel(rows, "brisote-tramo-5")!;
+    rows.equipment.push({ ...own, id: "other", body: { ...own.body, id: "other", model: "Otro", ...rest } });
+    radioIn(rows, "east-west").radioModelId = "other";
+  };
+  expect(mismatches(() => undefined)).toEqual([]);
+  expect(mismatches((rows) => void (radioIn(rows, "east-west").frequencyMHz = 5760))).toEqual([
+    "west stands on 5800 MHz, east on 5760 MHz",
+  ]);
+  expect(mismatches((rows) => void (radioIn(rows, "east-west").widthMHz = 40))).toEqual([
+    "west uses a channel of 20 MHz, east one of 40 MHz",
+  ]);
+  expect(mismatches(farModel({ duplex: "FDD" }))).toEqual(["Tramo 5 sends and listens in TDD, Otro in FDD"]);
+  expect(mismatches(farModel({ modulations: [{ name: "own", snrDb: 1, bitsPerHz: 1, backoffDb: 0 }] }))).toEqual([
+    "Tramo 5 and Otro have no modulation in common",
+  ]);
+  expect(mismatches(farModel({}))).toEqual([]);
+});
+
+test("what both radios can do counts: the sender's back-off, the receiver's need, the slower rate, the smaller socket", () => {
+  const other: RadioModel = {
+    ...tramo,
+    modulations: [
+      { name: "middle", snrDb: 12, bitsPerHz: 1.5, backoffDb: 4 },
+      { name: "extra", snrDb: 1, bitsPerHz: 9, backoffDb: 0 },
+      { name: "slow", snrDb: 4, bitsPerHz: 3, backoffDb: 1 },
+    ],
+  };
+  expect(commonModulations(other, tramo)).toEqual([
+    { name: "slow", snrDb: 5, bitsPerHz: 1, backoffDb: 1 },
+    { name: "middle", snrDb: 9, bitsPerHz: 1.5, backoffDb: 4 },
+  ]);
+  const rate = (farRest: Partial<RadioModel>, direction: "aToB" | "bToA") => {
+    const [near, far] = [end("near", 16, {}, "none"), end("far", 23, {}, "none")];
+    far.model = { ...tramo, ...farRest };
+    const [from, to] = direction === "aToB" ? [near, far] : [far, near];
+    return tapeOf({
+      direction,
+      plan,
+      kind: "bridge",
+      from,
+      to,
+      fromPointing: pointing(0, 0),
+      toPointing: pointing(0, 0),
+      path: { ...path, freeSpaceDb: 100, diffractionDb: 0, trees: { ...path.trees, lossDb: 0 } },
+      heard: null,
+      isMismatched: false,
+    });
+  };
+  // The end nearer the feed sets the frame, whichever sends; the lesser efficiency and the slower socket bind.
+  const base = rate({}, "aToB").rateMbps;
+  expect(rate({ downShare: 0.9 }, "aToB").rateMbps).toBeCloseTo(base, 9);
+  expect(rate({ downShare: 0.9 }, "bToA").rateMbps).toBeCloseTo(base, 9);
+  expect(rate({ efficiency: 0.4 }, "bToA").rateMbps).toBeCloseTo(base / 2, 9);
+  expect(rate({ portMbps: 10 }, "aToB")).toMatchObject({ rateMbps: 10, airRateMbps: expect.closeTo(base, 9) });
+  expect(rate({ chains: 1 }, "aToB").rateMbps).toBeCloseTo(base / 2, 9);
+});
+
+test("an FDD pair sends on two frequencies: each direction's tape, cap and loss stand on its own", () => {
+  const salto = library.find(({ id }) => id === "kestrane-salto-80")!;
+  expect(returnFrequencyMHz(salto, 73_500)).toBe(83_500);
+  expect(returnFrequencyMHz(salto, 83_500)).toBe(73_500);
+  expect(returnFrequencyMHz(tramo, 5700)).toBe(5700);
+  expect([isChannelInBand(salto, 73_500, 500), isChannelInBand(salto, 78_500, 500)]).toEqual([true, false]);
+  const made = valley(0, (rows) => {
+    for (const id of ["west-east", "east-west"])
+      Object.assign(radioIn(rows, id), {
+        radioModelId: "kestrane-salto-80",
+        antennaModelId: "kestrane-plato-80-50",
+        frequencyMHz: 73_500,
+        widthMHz: 500,
+        polarization: "V",
+        txPowerDbm: 10,
+      });
+  });
+  const { aToB, bToA } = answerOf(made.world, made.world.links.get("bridge")!, made.between).path!;
+  expect([aToB, bToA].map(({ question }) => question.path.frequencyMHz)).toEqual([73_500, 83_500]);
+  expect(bToA.question.path.freeSpaceDb - aToB.question.path.freeSpaceDb).toBeCloseTo(20 * Math.log10(83.5 / 73.5), 6);
+  expect(tapeLines(bToA).find(({ key }) => key === "freeSpace")!.inputs[1]).toEqual(["frequency", "83500 MHz"]);
+});
+
+test("for 2 000 links of any height, distance, band and kit no answer holds a figure that is not finite", () => {
+  const height = fc.oneof(fc.constant(0), fc.double({ min: 0, max: 40, noNaN: true }));
+  const kit = fc.constantFrom(
+    ["brisote-tramo-5", "brisote-plato-5-30", 5800, 20],
+    ["kestrane-salto-80", "kestrane-plato-80-44", 73_500, 500],
+    ["halvorn-duna-9", "halvorn-losa-9-11", 915, 10],
+  );
+  const plans = { 0: valley(0), 13: valley(13), 60: valley(60) };
+  fc.assert(
+    fc.property(
+      height,
+      height,
+      fc.double({ min: 0.00002, max: 0.12, noNaN: true }),
+      fc.constantFrom(...([0, 13, 60] as const)),
+      kit,
+      (heightA, heightB, east, ridgeM, [radioModelId, antennaModelId, frequencyMHz, widthMHz]) => {
+        const { world: kept, between } = plans[ridgeM];
+        const put = (id: string, heightM: number): Edit => ({
+          kind: "radios",
+          id,
+          row: { ...kept.radios.get(id)!, radioModelId, antennaModelId, frequencyMHz, widthMHz, heightM },
+        });
+        const moved = { ...kept.sites.get("east")!, lonDeg: 20 + east };
+        const world = withEdits(kept, [
+          { kind: "sites", id: "east", row: moved },
+          put("west-east", heightA),
+          put("east-west", heightB),
+        ]);
+        const answer = answerOf(world, world.links.get("bridge")!, between);
+        if (!answer.path) return expect(answer.problem!.kind).toBe("samePlace");
+        const { clearance, aToB, bToA } = answer.path;
+        for (const part of [clearance, ...clearance.checks, aToB, bToA, aToB.question.path])
+          for (const value of Object.values(part))
+            if (typeof value === "number") expect(Number.isFinite(value)).toBe(true);
+        expect(Number.isFinite(weakestMarginDb(answer)!)).toBe(true);
+      },
+    ),
+    { numRuns: 2000, seed: 11 },
+  );
+});
+
+test("margins are asked below 10 GHz in fair weather, above it in rain", () => {
+  expect([wantedMarginDb(plan, 10_000), wantedMarginDb(plan, 10_001)]).toEqual([
+    plan.marginTargetDb,
+    plan.rainMarginDb,
+  ]);
+});
