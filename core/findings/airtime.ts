@@ -1,7 +1,7 @@
 import { airtimeShare } from "../capacity";
 import { inverseGeodesic, normalizeAzimuthDeg, signedAngleDeg } from "../geodesy";
 import { endOf, withEdits, type Edit, type Link, type LinkEnd, type Radio, type World } from "../plan";
-import { groupLinks, groupOn, quietestChannelMHz } from "./channels";
+import { groupLinks, groupOn, quietChannelsMHz } from "./channels";
 import { faultsOf } from "./faults";
 import type { Fault, Remedy } from "./finding";
 import { withPowerInCap } from "./kit";
@@ -79,6 +79,8 @@ function slowest(links: readonly Link[], summaries: ReadonlyMap<string, LinkSumm
 /** Most sectors that one is split into. */
 const MOST_SECTORS = 4;
 const MOST_REMEDIES = 4;
+/** Channels that are tried for each split, the quietest first: from how far masts stand one cannot tell what customers hear. */
+const CHANNELS_TRIED = 4;
 
 /** Customers without a rate are taken for this when arcs are cut, Mbit/s. */
 const SLOWEST_MBPS = 1;
@@ -90,6 +92,14 @@ interface Split {
   label: string;
   edits: Edit[];
   sectorIds: string[];
+}
+
+/** A split that gives everybody enough time, and whether the plan's own transmitters then disturb it. */
+interface EnoughTime {
+  remedy: Remedy;
+  most: number;
+  costEur: number;
+  hearEachOther: boolean;
 }
 
 /**
@@ -106,55 +116,65 @@ export function airtimeRemedies(world: World, sectorId: string, profileBetween: 
   const answered = links.map((link) => ({ link, answer: answerOf(world, link, profileBetween) }));
   const rateMbps = new Map(answered.map(({ link, answer }) => [link.id, answer.path?.aToB.rateMbps ?? 0]));
   const servedBefore = answered.filter(({ link, answer }) => isLinkServed(world, link, answer)).length;
-  const offered: (Remedy & { costEur: number; hearEachOther: boolean })[] = [];
   const kindsBefore = new Set(
     answered.flatMap(({ link, answer }) => faultsOf(world, link, answer, null).map(({ kind }) => kind)),
   );
+  const tried = (split: Split, count: number): EnoughTime | null => {
+    const then = withEdits(world, split.edits);
+    const summaries = new Map<string, LinkSummary>();
+    let hearEachOther = false;
+    for (const { id } of links) {
+      const link = then.links.get(id)!;
+      const answer = answerOf(then, link, profileBetween);
+      summaries.set(id, summarize(then, link, answer));
+      const fresh = faultsOf(then, link, answer, null).filter(({ kind }) => !kindsBefore.has(kind));
+      if (fresh.some(({ kind }) => kind !== "ownNoise")) return null;
+      hearEachOther ||= fresh.length > 0;
+    }
+    const served = links.filter(({ id }) => summaries.get(id)!.served).length;
+    const airtimes = split.sectorIds.map((id) => sectorAirtime(then, groupLinks(then, id), summaries));
+    const most = Math.max(...airtimes.flatMap(({ down, up }) => [down, up]));
+    if (served < servedBefore || most > 1) return null;
+    const costEur = (count - 1) * (sector.model.priceEur + sector.antenna.priceEur);
+    const site = world.sites.get(sector.radio.siteId ?? "");
+    const short = site && count - 1 > site.freeMounts ? `; ${site.name} has ${site.freeMounts} free mounts` : "";
+    const noise = hearEachOther ? "; more is heard of the plan's own transmitters, which is counted in" : "";
+    const effect = `${most.toFixed(2)} of the airtime at most; ${served} of ${links.length} customers served (${servedBefore} before)${costEur > 0 ? `; +€${costEur.toFixed(0)}` : ""}${short}${noise}`;
+    return { remedy: { label: split.label, effect, edits: split.edits, visit: false }, most, costEur, hearEachOther };
+  };
+  const offered: EnoughTime[] = [];
   // Fewer sectors come first: once some number of them is enough, more would only cost more.
   for (let count = 1; count <= MOST_SECTORS && offered.every(({ hearEachOther }) => hearEachOther); count++) {
     for (const widthMHz of widths) {
       if (count === 1 && widthMHz === sector.radio.widthMHz) continue;
-      const split = splitSector(world, sector, links, rateMbps, count, widthMHz);
-      const tried = withEdits(world, split.edits);
-      const summaries = new Map<string, LinkSummary>();
-      let isWorse = false;
-      let hearEachOther = false;
-      for (const { id } of links) {
-        const link = tried.links.get(id)!;
-        const answer = answerOf(tried, link, profileBetween);
-        summaries.set(id, summarize(tried, link, answer));
-        const fresh = faultsOf(tried, link, answer, null).filter(({ kind }) => !kindsBefore.has(kind));
-        hearEachOther ||= fresh.some(({ kind }) => kind === "ownNoise");
-        isWorse ||= fresh.some(({ kind }) => kind !== "ownNoise");
+      const onChannels: EnoughTime[] = [];
+      for (let rank = 0; rank < CHANNELS_TRIED && onChannels.every(({ hearEachOther }) => hearEachOther); rank++) {
+        const found = tried(splitSector(world, sector, links, rateMbps, count, widthMHz, rank), count);
+        if (found) onChannels.push(found);
       }
-      const served = links.filter(({ id }) => summaries.get(id)!.served).length;
-      const airtimes = split.sectorIds.map((id) => sectorAirtime(tried, groupLinks(tried, id), summaries));
-      const most = Math.max(...airtimes.flatMap(({ down, up }) => [down, up]));
-      if (isWorse || served < servedBefore || most > 1) continue;
-      const costEur = (count - 1) * (sector.model.priceEur + sector.antenna.priceEur);
-      const site = world.sites.get(sector.radio.siteId ?? "");
-      const short = site && count - 1 > site.freeMounts ? `; ${site.name} has ${site.freeMounts} free mounts` : "";
-      const noise = hearEachOther ? "; more is heard of the plan's own transmitters, which is counted in" : "";
-      offered.push({
-        label: split.label,
-        effect: `${most.toFixed(2)} of the airtime at most; ${served} of ${links.length} customers served (${servedBefore} before)${costEur > 0 ? `; +€${costEur.toFixed(0)}` : ""}${short}${noise}`,
-        edits: split.edits,
-        visit: false,
-        costEur,
-        hearEachOther,
-      });
+      const [best] = onChannels.sort(byQuietAndCost);
+      if (best) offered.push(best);
     }
   }
   return offered
-    .sort(
-      (x, y) =>
-        Number(x.hearEachOther) - Number(y.hearEachOther) || x.costEur - y.costEur || x.edits.length - y.edits.length,
-    )
+    .sort(byQuietAndCost)
     .slice(0, MOST_REMEDIES)
-    .map(({ label, effect, edits, visit }) => ({ label, effect, edits, visit }));
+    .map(({ remedy }) => remedy);
 }
 
-/** One access point's customers by bearing, cut into arcs that ask for about the same, each with a sector of its own. */
+function byQuietAndCost(x: EnoughTime, y: EnoughTime): number {
+  return (
+    Number(x.hearEachOther) - Number(y.hearEachOther) ||
+    x.costEur - y.costEur ||
+    x.remedy.edits.length - y.remedy.edits.length ||
+    x.most - y.most
+  );
+}
+
+/**
+ * One access point's customers by bearing, cut into arcs that ask for about the same, each with a sector of its own on the
+ * channel that is `rank` places behind the quietest.
+ */
 function splitSector(
   world: World,
   sector: LinkEnd,
@@ -162,6 +182,7 @@ function splitSector(
   rateMbps: ReadonlyMap<string, number>,
   count: number,
   widthMHz: number,
+  rank: number,
 ): Split {
   const { radio } = sector;
   const bearingOf = (link: Link) => inverseGeodesic(sector.place, endOf(world, link.bRadioId).place).azimuthDeg;
@@ -180,6 +201,7 @@ function splitSector(
     planned = withEdits(planned, more);
   };
   const sectorIds: string[] = [];
+  const onMHz: number[] = [];
   arcs.forEach((arc, i) => {
     const isFirst = i === 0;
     const own: Radio = isFirst
@@ -205,22 +227,23 @@ function splitSector(
     const others: World = { ...planned, radios: new Map(planned.radios) };
     for (const { id, bRadioId } of arc) if (others.links.has(id)) others.radios.delete(bRadioId);
     others.radios.delete(own.id);
+    const choices = quietChannelsMHz(others, [sector.place], sector, widthMHz, radio.frequencyMHz, "ptmp");
     const frequencyMHz =
-      isFirst && widthMHz === radio.widthMHz
-        ? radio.frequencyMHz
-        : quietestChannelMHz(others, [sector.place], sector, widthMHz, radio.frequencyMHz, "ptmp");
+      isFirst && widthMHz === radio.widthMHz ? radio.frequencyMHz : choices[Math.min(rank, choices.length - 1)]!;
+    onMHz.push(frequencyMHz);
     put(groupOn(planned, own.id, frequencyMHz, widthMHz));
     const end = endOf(planned, own.id);
     put([{ kind: "radios", id: own.id, row: withPowerInCap(planned, end, "ptmp") }]);
     sectorIds.push(own.id);
   });
   const merged = new Map(edits.map((edit) => [`${edit.kind} ${edit.id}`, edit]));
-  const wider = widthMHz === radio.widthMHz ? "" : ` ${widthMHz} MHz wide instead of ${radio.widthMHz}`;
+  const wider = widthMHz === radio.widthMHz ? "" : `, ${widthMHz} MHz wide instead of ${radio.widthMHz}`;
+  const channels = `${wider}, at ${onMHz.join(" and ")} MHz`;
   return {
     label:
       count === 1
-        ? `Make the channel of ${radio.name}${wider}`
-        : `Split ${radio.name} into ${sectorIds.length} sectors by bearing${wider && `,${wider}`}`,
+        ? `Change the channel of ${radio.name}${channels}`
+        : `Split ${radio.name} into ${sectorIds.length} sectors by bearing${channels}`,
     edits: [...merged.values()],
     sectorIds,
   };

@@ -61,17 +61,17 @@ function channelsMHz(world: World, use: "ptp" | "ptmp", widthMHz: number): numbe
 const MAST_AS_M = 20;
 
 /**
- * The channel, among those on which a radio of some kit may send most, that the plan's own masts disturb least as seen from
+ * The channels on which a radio of some kit may send most, first those that the plan's own masts disturb least as seen from
  * some places: every radio on a site counts by its distance in free space and by how far the channels overlap.
  */
-export function quietestChannelMHz(
+export function quietChannelsMHz(
   world: World,
   places: readonly Place[],
   kit: Pick<LinkEnd, "model" | "antenna">,
   widthMHz: number,
   preferredMHz: number,
   use: "ptp" | "ptmp",
-): number {
+): [number, ...number[]] {
   const { model, antenna } = kit;
   const sends = (frequencyMHz: number) =>
     powerWithinCapDbm(world, model, antenna, { frequencyMHz, widthMHz, cableLossDb: 0 }, use) +
@@ -82,26 +82,29 @@ export function quietestChannelMHz(
   );
   const most = Math.max(sends(preferredMHz), ...open.map(sends));
   const choices = [preferredMHz, ...open].filter((centre) => sends(centre) > most - 0.5);
-  const disturbance = choices.map(() => 0);
+  const disturbance = new Map(choices.map((centre) => [centre, 0]));
   for (const radio of world.radios.values()) {
     const site = radio.siteId === null ? undefined : world.sites.get(radio.siteId);
     if (!site) continue;
     let weight = 0;
     for (const place of places) weight += 1 / Math.max(MAST_AS_M, flatM(site, place)) ** 2;
-    choices.forEach((centre, i) => {
+    for (const [centre, sum] of disturbance) {
       const couplingDb = channelCouplingDb({
         offsetMHz: radio.frequencyMHz - centre,
         txWidthMHz: radio.widthMHz,
         rxWidthMHz: widthMHz,
         rejectionDb: model.adjacentRejectionDb,
       });
-      disturbance[i]! += weight * 10 ** ((couplingDb + radio.txPowerDbm) / 10);
-    });
+      disturbance.set(centre, sum + weight * 10 ** ((couplingDb + radio.txPowerDbm) / 10));
+    }
   }
-  let best = 0;
-  for (let i = 1; i < choices.length; i++) if (disturbance[i]! < disturbance[best]! * 0.999) best = i;
-  return choices[best] ?? preferredMHz;
+  // What differs by a hair is the same: then the preferred one, or the lower, comes first.
+  const level = (sum: number) => Math.round(Math.log10(sum + Number.MIN_VALUE) * 1000);
+  const [quietest, ...others] = [...disturbance].sort(([, x], [, y]) => level(x) - level(y)).map(([centre]) => centre);
+  return [quietest ?? preferredMHz, ...others];
 }
+
+export const quietestChannelMHz = (...ask: Parameters<typeof quietChannelsMHz>): number => quietChannelsMHz(...ask)[0];
 
 /** Distance as on a flat map, m: enough to rank by. */
 function flatM(x: Place, y: Place): number {

@@ -79,7 +79,10 @@ function newRadio(
   const model = radioModelsFor(world, role, channel.frequencyMHz).find(
     (m) => channel.widthMHz === undefined || m.widthsMHz.includes(channel.widthMHz),
   );
-  const antennas = antennasFor(world, role, channel.frequencyMHz);
+  const fitting = antennasFor(world, role, channel.frequencyMHz);
+  // A new sector is turned to its first customer: what cannot be turned hears everybody and is the last resort.
+  const turnable = fitting.filter(({ shape }) => shape !== "omni");
+  const antennas = role === "sector" && turnable.length > 0 ? turnable : fitting;
   if (!model || antennas.length === 0) return null;
   const widthMHz = channel.widthMHz ?? (model.widthsMHz.includes(20) ? 20 : model.widthsMHz[0]!);
   const { quietFor } = channel;
