@@ -15,6 +15,8 @@ export default {
     ],
   },
   testMatch: ["<rootDir>/{core,formats,store,jobs,demo,app,server,scripts}/**/*.test.ts"],
+  // Copies of the code that hold small changes (npm run mutants).
+  modulePathIgnorePatterns: ["<rootDir>/.mutants"],
   testTimeout: 60_000,
   moduleFileExtensions: ["ts", "tsx", "js", "mjs", "json"],
 };

@@ -116,7 +116,10 @@ export function judge(plan: Plan, a: LinkEnd, b: LinkEnd, measurement: Measureme
         : oneWayCauses(a, b, deviationA, deviationB);
   const noisy = noiseCauses(a, b, measurement);
   const failing = [
-    ...(deviation.passed && floor.passed ? [] : [`measured ${signed(worst)} against the prediction`]),
+    ...(deviation.passed ? [] : [`measured ${signed(worst)} against the prediction`]),
+    ...(floor.passed
+      ? []
+      : [`${printed(weakest)} dBm at the weaker end, under the floor of ${printed(plan.proofFloorDbm)}`]),
     ...(deadChains.length > 0 ? ["a chain is down"] : []),
     ...(symmetry.passed ? [] : [`the two directions are ${apartDb.toFixed(0)} dB apart`]),
     ...(throughput && !throughput.passed ? [throughput.text] : []),

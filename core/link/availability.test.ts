@@ -6,12 +6,9 @@ import {
   multipathAnnualShare,
   rainOutagePercent,
   rainWorstMonthPercent,
-  treesInRay,
-  treesLossDb,
   type FadingPath,
 } from "#core/link";
 import { multipathFadePercent, multipathOutagePercent, rainAttenuationDb } from "#core/propagation";
-import { areaIndex, coverCode, plainTerrain, arraySurface, sampleProfile, type CoverKind } from "#core/terrain";
 
 const path = (rest: Partial<FadingPath> = {}): FadingPath => ({
   distanceKm: 10,
@@ -120,67 +117,4 @@ test("shallow fades come more often than the law of deep ones says, and both mee
   expect(
     availabilityOf({ ...args, rainRate001MmPerH: 0, latDeg: 40, polarization: "V" }, 10).worstMonthMultipathPercent,
   ).toBe(all(10));
-});
-
-test("only what the ray passes through is trees on the way, thin stands by their density", () => {
-  const frame = { westDeg: 10, northDeg: 1, cellLonDeg: 0.001, cellLatDeg: 0.001, columns: 100, rows: 20 };
-  const cells = frame.columns * frame.rows;
-  const wooded = (density: number, kind: CoverKind) => {
-    const heightM = new Float32Array(cells);
-    const code = new Uint8Array(cells);
-    for (let i = 0; i < cells; i++)
-      if (i % 100 >= 40 && i % 100 < 50) {
-        heightM[i] = 15;
-        code[i] = coverCode(kind, density);
-      }
-    const terrain = plainTerrain(arraySurface(frame, new Float32Array(cells).fill(100), { heightM, code }));
-    return sampleProfile(terrain, { latDeg: 0.99, lonDeg: 10.01 }, { latDeg: 0.99, lonDeg: 10.09 });
-  };
-  const depth = (profile: ReturnType<typeof wooded>, heightM: number) =>
-    treesInRay(profile, 100 + heightM, 100 + heightM, 4 / 3).depthM;
-  expect(Math.abs(depth(wooded(1, "wood"), 8) - 1113)).toBeLessThan(112);
-  expect(depth(wooded(0.5, "wood"), 8)).toBeCloseTo(depth(wooded(1, "wood"), 8) / 2, 6);
-  expect(depth(wooded(1, "wood"), 30)).toBe(0);
-  expect(depth(wooded(1, "building"), 8)).toBe(0);
-  expect(treesInRay(wooded(1, "wood"), 108, 108, 4 / 3).leafyShare).toBe(1);
-  expect(treesInRay(wooded(1, "evergreen"), 108, 108, 4 / 3).leafyShare).toBe(0);
-});
-
-test("a hedge counts by the metres crossed: 2, 5 and 45 m deep take 1.5, 3.7 and 20.5 dB at 5.75 GHz", () => {
-  const frame = { westDeg: 10, northDeg: 1, cellLonDeg: 0.00027, cellLatDeg: 0.00027, columns: 400, rows: 40 };
-  const flat = arraySurface(frame, new Float32Array(400 * 40).fill(100));
-  const hedge = (depthM: number, shiftM = 0) => {
-    const west = 10.05 + shiftM / 111_303;
-    const east = west + depthM / 111_303;
-    const ring: [number, number][] = [
-      [west, 0.99],
-      [east, 0.99],
-      [east, 1],
-      [west, 1],
-      [west, 0.99],
-    ];
-    const areas = areaIndex([{ kind: "wood", heightM: 12, density: 1, rings: [ring] }]);
-    const profile = sampleProfile(
-      { layers: [{ surface: flat, kind: "bare" }], areas },
-      { latDeg: 0.995, lonDeg: 10.01 },
-      { latDeg: 0.995, lonDeg: 10.09 },
-    );
-    return treesInRay(profile, 106, 106, 4 / 3).depthM;
-  };
-  for (const [depthM, lossDb] of [
-    [2, 1.5],
-    [5, 3.7],
-    [45, 20.5],
-  ] as const)
-    for (const shiftM of [0, 7, 13, 29]) {
-      expect(hedge(depthM, shiftM)).toBeCloseTo(depthM, 1);
-      expect(treesLossDb(5.75, hedge(depthM, shiftM), 1, "inLeaf")).toBeCloseTo(lossDb, 1);
-    }
-});
-
-test("bare wood takes less than wood in leaf, evergreens the same all year, and no depth takes nothing", () => {
-  expect(treesLossDb(5.8, 0, 1, "inLeaf")).toBe(0);
-  expect(treesLossDb(5.8, 50, 1, "bare")).toBeCloseTo(0.65 * treesLossDb(5.8, 50, 1, "inLeaf"), 9);
-  expect(treesLossDb(5.8, 50, 0, "bare")).toBe(treesLossDb(5.8, 50, 0, "inLeaf"));
-  expect(treesLossDb(5.8, 4000, 1, "inLeaf")).toBe(treesLossDb(5.8, 400, 1, "inLeaf"));
 });
