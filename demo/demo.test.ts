@@ -100,6 +100,27 @@ test("the first remedy of each planted fault resolves it", () => {
   }
 });
 
+test("first remedies taken one after another leave nothing but what is settled on the roof", () => {
+  let world = worldOf(rows);
+  const known = new Map<string, ReturnType<typeof sampleProfile>>();
+  const between = (from: Place, to: Place) => {
+    const key = [from.latDeg, from.lonDeg, to.latDeg, to.lonDeg].join();
+    const profile = known.get(key) ?? sampleProfile(terrain, from, to);
+    known.set(key, profile);
+    return profile;
+  };
+  const left = () => reviewPlan(world, between).findings;
+  const served = () => reviewPlan(world, between, 0).outcome.customersServed;
+  const before = served();
+  for (let turn = 0; turn < 12; turn++) {
+    const finding = left().find(({ remedies }) => remedies!.some(({ visit }) => !visit));
+    if (!finding) break;
+    world = withEdits(world, finding.remedies!.find(({ visit }) => !visit)!.edits);
+  }
+  expect(left().map(({ kind }) => kind)).toEqual(["doubtful"]);
+  expect(served()).toBeGreaterThan(before);
+});
+
 test("for the blocked pair a search finds a relay on high ground as well as a sector that sees the house", () => {
   const world = worldOf(rows);
   const scratch = profileScratch();

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { beamwidthDeg, patternLossDb, peakGainDbi } from "#core/antenna";
+import { beamwidthDeg, directivityDbi, gainBeyondPatternDb, patternLossDb, peakGainDbi } from "#core/antenna";
 import { libraryFor } from "#core/catalogue";
 import { equipmentSchema, type Equipment } from "#core/plan";
 import { netRateMbps, sensitivityDbm } from "#core/radio";
@@ -33,6 +33,21 @@ test.each(antennas.map((antenna) => [antenna.id, antenna] as const))(
     const widths = [3, 6, 12].map((db) => beamwidthDeg(antenna.azimuthCuts.V, db));
     expect(widths[0]).toBeLessThanOrEqual(widths[1]!);
     expect(widths[1]).toBeLessThanOrEqual(widths[2]!);
+  },
+);
+
+test.each(antennas.map((antenna) => [antenna.id, antenna] as const))(
+  "%s: its gain is no more than its own pattern allows, and not far less",
+  (_, antenna) => {
+    for (const [polarization, gain] of [
+      ["H", Math.max(...antenna.gainAcrossBand.map(({ hDbi }) => hDbi))],
+      ["V", Math.max(...antenna.gainAcrossBand.map(({ vDbi }) => vDbi))],
+    ] as const) {
+      const spareDb = directivityDbi(antenna, polarization) - gain;
+      expect(spareDb).toBeGreaterThan(-0.5);
+      expect(spareDb).toBeLessThan(6);
+    }
+    expect(gainBeyondPatternDb(antenna)).toBe(0);
   },
 );
 

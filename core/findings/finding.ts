@@ -90,6 +90,7 @@ export const FINDING_TITLES: Record<FindingKind, string> = {
   bracket: "Beyond the bracket",
   misaimed: "Outside the beam",
 };
+
 /** A fault placed in the plan, its people counted, remedies still to come. */
 export function findingOf(world: World, link: Link, fault: Fault): Finding {
   const { a, b } = linkEnds(world, link);

@@ -19,6 +19,7 @@ import {
   knifeEdgeLossDb,
   multipathOutagePercent,
   rainAttenuationDb,
+  sphericalEarthLossDb,
   thermalNoiseDbm,
 } from "#core/propagation";
 
@@ -93,4 +94,30 @@ test("climate and the k of the worst weather", () => {
   expect(climateAt(-37.6)).toMatchObject({ rainRate001MmPerH: 38, dN1NPerKm: -330 });
   expect(kFactor999(16)).toBeCloseTo(0.5, 2);
   expect(kFactor999(40)).toBeCloseTo(0.72, 2);
+});
+
+test("an antenna on the ground has the loss towards which a low one tends, whichever end it is", () => {
+  const loss = (txHeightM: number, rxHeightM: number, distanceKm: number) =>
+    sphericalEarthLossDb({ distanceKm, txHeightM, rxHeightM, frequencyGHz: 5.8, kFactor: 4 / 3, polarization: "V" });
+  for (const distanceKm of [0.2, 1, 5, 12, 30])
+    for (const heightM of [0, 2, 10, 40]) {
+      const onGround = loss(0, heightM, distanceKm);
+      expect(Number.isFinite(onGround)).toBe(true);
+      expect(onGround).toBeCloseTo(loss(heightM, 0, distanceKm), 3);
+      expect(Math.abs(onGround - loss(1e-6, heightM, distanceKm))).toBeLessThan(0.1);
+      expect(onGround).toBeGreaterThanOrEqual(loss(1, heightM, distanceKm) - 1e-9);
+    }
+  // Over flat ground as a path has it: the whole answer stays finite too.
+  const distancesKm = Array.from({ length: 101 }, (_, i) => i / 10);
+  const whole = deltaBullingtonLossDb({
+    distancesKm,
+    heightsM: distancesKm.map(() => 10),
+    txAmslM: 10,
+    rxAmslM: 14,
+    frequencyGHz: 5.8,
+    kFactor: 4 / 3,
+    polarization: "V",
+  });
+  expect(whole).toBeGreaterThan(30);
+  expect(whole).toBeLessThan(90);
 });

@@ -54,6 +54,19 @@ test("conducted caps of density and of the waiver for gain bite where they are l
   expect(cap(cfr, 24150, 50, "ptp", 33).eirpCapDbm).toBe(33);
 });
 
+test("density falls with gain over 6 dBi too, so that narrow channels send less", () => {
+  // 11 dBm/MHz over 10 and 5 MHz are 21 and 18 dBm; 17 dBi are 11 dB more than the 6 that are free.
+  expect(cap(cfr, 5300, 10, "ptmp", 17).conductedCapDbm).toBeCloseTo(10, 1);
+  expect(cap(cfr, 5300, 5, "ptmp", 17).conductedCapDbm).toBeCloseTo(7, 1);
+  expect(cap(cfr, 5300, 10, "ptmp", 6).conductedCapDbm).toBeCloseTo(21, 6);
+  expect(cap(cfr, 5300, 10, "ptmp", 4).conductedCapDbm).toBeCloseTo(21, 6);
+});
+
+test("an EIRP given by density alone grows with the channel", () => {
+  const widths = [10, 20, 40].map((widthMHz) => cap(cfr, 3650, widthMHz, "ptmp", 17).eirpCapDbm);
+  expect(widths).toEqual([expect.closeTo(47, 6), expect.closeTo(50.01, 2), expect.closeTo(53.02, 2)]);
+});
+
 test("widths and rasters are held to, and say which ones there are", () => {
   expect(cap(cfr, 5785, 30, "ptmp", 17).reason).toContain("no channels of 30 MHz");
   expect(cap(cfr, 5787, 20, "ptmp", 17).reason).toContain("5 MHz apart from 5725 MHz; 5787 MHz lies between two");
