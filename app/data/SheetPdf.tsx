@@ -2,7 +2,8 @@ import { join } from "node:path";
 import { acceptText } from "./acceptText";
 import { CAUTION_NOTE, CAUTIONS, INSTALL_STEPS, type CrewEnd } from "#core/install";
 import { Document, Font, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
-import { figure, type Formats } from "../ui/format";
+import { figure } from "#core/words";
+import type { Formats } from "../ui/format";
 import type { SheetData } from "./sheet.server";
 
 const fontFile = (family: string, weight: number) =>

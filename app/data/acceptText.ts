@@ -1,5 +1,5 @@
 import type { CrewEnd } from "#core/install";
-import { figure } from "../ui/format";
+import { figure } from "#core/words";
 
 /** "−57.0 to −49.0", weaker first, with what ends the band where that is not the plan's tolerance. */
 export function acceptText({ fromDbm, toDbm, endsAtOverload }: CrewEnd["accept"]): string {

@@ -1,4 +1,5 @@
 import { ALIGNMENT_AIDS, POWER_INPUTS, radioModelSchema, type RadioModel } from "#core/radio";
+import { plainFigure } from "#core/words";
 import { useState } from "react";
 import { boundText, Button, SelectField, TextField } from "../ui";
 
@@ -57,7 +58,7 @@ function typedOf(radio: RadioModel): Typed {
 }
 
 const toNumber = (text: string | undefined) => {
-  const plain = (text ?? "").trim().replace("−", "-").replace(",", ".");
+  const plain = plainFigure(text ?? "");
   return plain === "" ? NaN : Number(plain);
 };
 const parts = (text: string | undefined) =>

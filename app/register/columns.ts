@@ -1,5 +1,6 @@
 import { GLAZINGS, MOUNTS, SITE_POWERS, siteSchema, SUBSCRIBER_STATUSES, subscriberSchema } from "#core/plan";
 import type { Site, Subscriber } from "#core/plan";
+import { plainFigure } from "#core/words";
 
 export type RegisterKind = "subscribers" | "sites";
 export type RegisterRow = Site | Subscriber;
@@ -97,7 +98,7 @@ export function withCell(
     column.type === "number"
       ? plain === ""
         ? NaN
-        : Number(plain.replace("−", "-").replace(",", "."))
+        : Number(plainFigure(plain))
       : column.type === "yesno"
         ? /^(y|yes|1|true|x)$/i.test(plain)
         : column.type === "choice"

@@ -8,13 +8,14 @@ import { parseWithZod } from "@conform-to/zod/v4";
 import { format, parseISO } from "date-fns";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
+import { plainFigure } from "#core/words";
 import { requireLink } from "../data/plan.server";
 import { signature } from "../data/preferences";
 import { Button, buttonClass, figure, ProofMark, TextField } from "../ui";
 import type { Route } from "./+types/proof";
 
 /** A number as written on a roof: decimal comma, printed minus, or nothing. */
-const typed = (text: unknown) => (typeof text === "string" ? text.trim().replace("−", "-").replace(",", ".") : text);
+const typed = (text: unknown) => (typeof text === "string" ? plainFigure(text) : text);
 const level = z.preprocess(
   typed,
   z.coerce.number("is not a number").min(-120, "is under −120 dBm").max(10, "is over 10 dBm"),

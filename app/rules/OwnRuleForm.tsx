@@ -1,4 +1,5 @@
 import { FLAG_WORDS, LICENCE_WORDS, LICENCES, RULE_FLAGS, ruleSchema, type Rule } from "#core/regulation";
+import { plainFigure } from "#core/words";
 import { useState } from "react";
 import { boundText, Button, SelectField, TextField } from "../ui";
 
@@ -53,7 +54,7 @@ function typedOf(rule: Rule): Typed {
   return typed;
 }
 
-const number = (value: string | undefined) => Number((value ?? "").trim().replace("−", "-").replace(",", ".") || NaN);
+const number = (value: string | undefined) => Number(plainFigure(value ?? "") || NaN);
 const optional = (value: string | undefined) => ((value ?? "").trim() === "" ? null : number(value));
 
 function ruleOf(typed: Typed, flags: Rule["flags"]): unknown {

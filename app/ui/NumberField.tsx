@@ -1,8 +1,9 @@
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from "react";
+import { plainFigure } from "#core/words";
 
 /** Reads what a person types for a number: decimal comma and the printed minus are understood. */
 function parse(text: string): number | null {
-  const cleaned = text.trim().replace("−", "-").replace(",", ".");
+  const cleaned = plainFigure(text);
   if (cleaned === "" || !/^[+-]?\d*\.?\d+$|^[+-]?\d+\.$/.test(cleaned)) return null;
   return Number(cleaned);
 }

@@ -1,17 +1,6 @@
 import { formatPlace, type Place } from "#core/geodesy";
+import { figure } from "#core/words";
 import type { Preferences } from "../data/preferences";
-
-/** A number with a real minus sign and a fixed number of decimals. */
-export function figure(value: number, decimals = 1): string {
-  const text = value.toFixed(decimals);
-  return Number(text) === 0 ? text.replace("-", "") : text.replace("-", "−");
-}
-
-/** The same with its sign always said. */
-export function signedFigure(value: number, decimals = 1): string {
-  const text = figure(value, decimals);
-  return text.startsWith("−") || Number(text) === 0 ? text : `+${text}`;
-}
 
 const FEET_PER_M = 1 / 0.3048;
 const MILES_PER_KM = 1 / 1.609344;

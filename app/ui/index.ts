@@ -1,6 +1,7 @@
 export { boundText } from "./bounds";
 export { Button, buttonClass, SelectField, Term, TextField } from "./controls";
-export { euros, figure, formatsFor, signedFigure, type Formats } from "./format";
+export { euros, formatsFor, type Formats } from "./format";
+export { figure, signedFigure } from "#core/words";
 export {
   Mark,
   MAST_PATH,

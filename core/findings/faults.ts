@@ -15,7 +15,7 @@ import { linkEnds, type Link, type LinkEnd, type Measurement, type World } from 
 import { returnFrequencyMHz } from "../radio";
 import { FLAG_WORDS } from "../regulation";
 import { FINDING_KINDS, type Fault, type FindingKind } from "./finding";
-import { withMinus } from "./words";
+import { figure } from "../words";
 
 /** Less noise than this above thermal is no reason of its own, dB. */
 const NAMED_NOISE_DB = 3;
@@ -141,7 +141,7 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
     add(
       "overload",
       from.radio.id,
-      `${withMinus(tape.chainLevelDbm)} dBm on a chain at ${to.placeName}, ${tape.overloadDb.toFixed(1)} dB more than the ${withMinus(to.model.overloadDbm)} dBm its receiver stands: turn ${from.radio.name} down to ${withMinus(from.radio.txPowerDbm - tape.overloadDb)} dBm or less`,
+      `${figure(tape.chainLevelDbm)} dBm on a chain at ${to.placeName}, ${tape.overloadDb.toFixed(1)} dB more than the ${figure(to.model.overloadDbm)} dBm its receiver stands: turn ${from.radio.name} down to ${figure(from.radio.txPowerDbm - tape.overloadDb)} dBm or less`,
       "An overloaded receiver hears nothing right, and a far stronger one is damaged.",
     );
   }
@@ -160,8 +160,8 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
     add(
       "noise",
       weaker.question.to.radio.id,
-      `${withMinus(weaker.snrDb)} dB of signal to noise on a chain at ${toward}: noise stands ${noise.riseDb.toFixed(1)} dB above thermal (${noise.reason})`,
-      `Without it ${withMinus(weaker.marginLeftDb + noise.riseDb)} dB of margin would be left, of ${wanted} wanted; with it ${withMinus(weaker.marginLeftDb)}.`,
+      `${figure(weaker.snrDb)} dB of signal to noise on a chain at ${toward}: noise stands ${noise.riseDb.toFixed(1)} dB above thermal (${noise.reason})`,
+      `Without it ${figure(weaker.marginLeftDb + noise.riseDb)} dB of margin would be left, of ${wanted} wanted; with it ${figure(weaker.marginLeftDb)}.`,
       weaker.question.to.radio.role === "sector" ? weaker.question.to.radio.id : null,
     );
   } else if (isWeak && !isNoise && !isCut) {
@@ -169,7 +169,7 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
       "weak",
       null,
       weaker.fadeMarginDb < 0
-        ? `${withMinus(weaker.chainLevelDbm)} dBm on a chain at ${toward}, ${withMinus(-weaker.fadeMarginDb)} dB under the ${withMinus(weaker.sensitivityDbm)} that the most robust modulation needs`
+        ? `${figure(weaker.chainLevelDbm)} dBm on a chain at ${toward}, ${figure(-weaker.fadeMarginDb)} dB under the ${figure(weaker.sensitivityDbm)} that the most robust modulation needs`
         : `no modulation holds at ${toward}`,
       noise.riseDb > 0
         ? `Not even the most robust modulation holds; ${noise.riseDb.toFixed(1)} dB of that is noise.`
@@ -179,7 +179,7 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
     add(
       "margin",
       null,
-      `${withMinus(weaker.marginLeftDb)} dB left at ${toward}, ${wanted} dB wanted`,
+      `${figure(weaker.marginLeftDb)} dB left at ${toward}, ${wanted} dB wanted`,
       weaker.rainDb > 0
         ? `Rain takes ${weaker.rainDb.toFixed(1)} dB for ${(100 - world.plan.availabilityPercent).toFixed(3)} % of the year.`
         : "Fading, wind and growing noise will eat the rest.",
@@ -194,8 +194,8 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
     add(
       "ownNoise",
       to.radio.id,
-      `${heard.name} at ${heard.placeName}, on ${channel} (${heard.frequencyMHz} MHz), raises the noise at ${to.placeName} by ${ownDb.toFixed(1)} dB: ${withMinus(heard.dbm)} dBm on a chain`,
-      `Taken as sending while ${to.radio.name} listens; timing in common would help. Signal to noise is ${withMinus(tape.snrDb)} dB, without it ${withMinus(tape.snrDb + ownDb)} dB.`,
+      `${heard.name} at ${heard.placeName}, on ${channel} (${heard.frequencyMHz} MHz), raises the noise at ${to.placeName} by ${ownDb.toFixed(1)} dB: ${figure(heard.dbm)} dBm on a chain`,
+      `Taken as sending while ${to.radio.name} listens; timing in common would help. Signal to noise is ${figure(tape.snrDb)} dB, without it ${figure(tape.snrDb + ownDb)} dB.`,
       [talksUnder(world, to.radio.id), talksUnder(world, heard.radioId)].sort().join(" "),
     );
   }
@@ -280,7 +280,7 @@ function problemWords({ problem, distanceM }: LinkAnswer): [what: string, why: s
 
 /** "−44.1 dB of margin left at Casa X, 10 wanted." */
 function marginWords(plan: World["plan"], { marginLeftDb, question: { to, path } }: Tape): string {
-  return `${withMinus(marginLeftDb)} dB of margin left at ${to.placeName}, ${wantedMarginDb(plan, path.frequencyMHz)} wanted.`;
+  return `${figure(marginLeftDb)} dB of margin left at ${to.placeName}, ${wantedMarginDb(plan, path.frequencyMHz)} wanted.`;
 }
 
 /** How a heard transmitter's channel lies to the receiver's. */

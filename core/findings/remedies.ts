@@ -4,19 +4,16 @@ import { candidates, type Bench } from "./candidates";
 import { faultsOf } from "./faults";
 import type { Fault, Remedy } from "./finding";
 import { answerOf, isLinkServed, type ProfileSource } from "./outcome";
-import { withMinus } from "./words";
+import { costChangeText, figure, signedFigure } from "../words";
 
 const MOST_REMEDIES = 4;
-
-const signed = (value: number) => `${value < 0 ? "−" : "+"}${Math.abs(value).toFixed(1)}`;
 
 /** What a tried change makes of the link, in the figures a planner asks for. */
 function effectOf(world: World, before: LinkAnswer, after: LinkAnswer, costEur: number): string {
   const path = after.path!;
   const margin = weakestMarginDb(after)!;
-  const change = before.path ? ` (${signed(margin - weakestMarginDb(before)!)} dB)` : "";
-  const cost = costEur === 0 ? "" : `; ${costEur > 0 ? "+" : "−"}€${Math.abs(costEur).toFixed(0)}`;
-  return `${path.clearance.worstShare.toFixed(2).replace("-", "−")} of the zone clear; margin ${withMinus(margin)} dB${change}; ${path.aToB.rateMbps.toFixed(0)}/${path.bToA.rateMbps.toFixed(0)} Mbit/s${cost}`;
+  const change = before.path ? ` (${signedFigure(margin - weakestMarginDb(before)!)} dB)` : "";
+  return `${figure(path.clearance.worstShare, 2)} of the zone clear; margin ${figure(margin)} dB${change}; ${path.aToB.rateMbps.toFixed(0)}/${path.bToA.rateMbps.toFixed(0)} Mbit/s${costChangeText(costEur)}`;
 }
 
 export function costOf(world: World): number {
@@ -96,7 +93,7 @@ export function remediesFor(
     const notes = [
       ...(underFloor
         ? [
-            `falls to ${withMinus(floorDbm)} dBm, all chains together, under the plan's floor of ${withMinus(proofFloorDbm)} for acceptance`,
+            `falls to ${figure(floorDbm)} dBm, all chains together, under the plan's floor of ${figure(proofFloorDbm)} for acceptance`,
           ]
         : []),
       ...(lost.length > 0

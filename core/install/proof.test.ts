@@ -54,7 +54,7 @@ test("what was predicted is proven: all that was judged is said with its figure,
   expect(fine).toEqual({
     state: "proven",
     summary: "",
-    floor: { passed: true, text: "weaker end −50.4 dBm, all chains together; floor −65 dBm" },
+    floor: { passed: true, text: "weaker end −50.4 dBm, all chains together; floor −65.0 dBm" },
     deviation: { passed: true, text: "farthest from prediction +1.8 dB at east, band ±3 dB" },
     symmetry: { passed: true, text: "−0.4 dB at west, +1.8 dB at east: 2.2 dB apart, up to 6 is usual" },
     throughput: null,
@@ -75,11 +75,11 @@ test("each school holds to its own bound, on it and beyond it", () => {
   expect(judged(-46.8, -47).deviation.passed).toBe(false);
   const under = judged(-65.2, -65.4, { expectedADbm: -65, expectedBDbm: -65 });
   expect([under.floor.passed, under.deviation.passed, under.state]).toEqual([false, true, "doubtful"]);
-  expect(under.summary).toBe("−65.4 dBm at the weaker end, under the floor of −65");
+  expect(under.summary).toBe("−65.4 dBm at the weaker end, under the floor of −65.0");
   expect(judged(-65 + 1e-9, -64, { expectedADbm: -65, expectedBDbm: -65 }).state).toBe("proven");
   expect(judged(-70, -70)).toMatchObject({
     state: "failed",
-    summary: "measured −20.0 dB against the prediction; −70 dBm at the weaker end, under the floor of −65",
+    summary: "measured −20.0 dB against the prediction; −70.0 dBm at the weaker end, under the floor of −65.0",
   });
 });
 
@@ -87,16 +87,16 @@ test("one direction as predicted and the other far down is no tree: the far tran
   const lopsided = judged(-76, -50);
   expect(lopsided.symmetry).toEqual({
     passed: false,
-    text: "−26.0 dB at west, +0.0 dB at east: 26.0 dB apart, up to 6 is usual",
+    text: "−26.0 dB at west, 0.0 dB at east: 26.0 dB apart, up to 6 is usual",
   });
   expect(lopsided.summary).toBe(
-    "measured −26.0 dB against the prediction; −76 dBm at the weaker end, under the floor of −65; the two directions are 26 dB apart",
+    "measured −26.0 dB against the prediction; −76.0 dBm at the weaker end, under the floor of −65.0; the two directions are 26 dB apart",
   );
   expect(lopsided.causes).toEqual([
     {
       kind: "oneWay",
       title: "One direction only",
-      reason: "−26.0 dB at west while east reads +0.0 dB: trees, aim and distance hurt both directions alike",
+      reason: "−26.0 dB at west while east reads 0.0 dB: trees, aim and distance hurt both directions alike",
       next: "Read the power that east-west at east is really set to, then its transmitter's port and jumper, then the receiver at west.",
     },
   ]);

@@ -2,6 +2,7 @@ import { firstSideLobe } from "../antenna";
 import type { LinkEnd, LinkState, Measurement, Plan } from "../plan";
 import { commonChains } from "../link";
 import { thermalNoiseDbm } from "../propagation";
+import { figure, signedFigure } from "../words";
 
 /** A way in which a reading may have come about, with the figures that speak for it. */
 export interface Cause {
@@ -59,9 +60,7 @@ export function readLevelsDbm(a: LinkEnd, b: LinkEnd, m: Measurement): { aDbm: n
 const DEAD_CHAIN_DB = 12;
 const SIDE_LOBE_TOLERANCE_DB = 4;
 
-/** With the minus sign that is printed. */
-const printed = (value: number) => String(Math.round(value * 10) / 10).replace("-", "−");
-const signed = (value: number) => `${value < 0 ? "−" : "+"}${Math.abs(value).toFixed(1)} dB`;
+const signedDb = (value: number) => `${signedFigure(value)} dB`;
 
 /** Directions that deviate from their predictions by more than this apart are not hurt by the same thing, dB. */
 const ASYMMETRY_DB = 6;
@@ -86,15 +85,15 @@ export function judge(plan: Plan, a: LinkEnd, b: LinkEnd, measurement: Measureme
 
   const floor = {
     passed: weakest >= plan.proofFloorDbm,
-    text: `weaker end ${printed(weakest)} dBm, all chains together; floor ${printed(plan.proofFloorDbm)} dBm`,
+    text: `weaker end ${figure(weakest)} dBm, all chains together; floor ${figure(plan.proofFloorDbm)} dBm`,
   };
   const deviation = {
     passed: Math.abs(worst) <= plan.proofDeviationDb,
-    text: `farthest from prediction ${signed(worst)} at ${(isWorstA ? a : b).placeName}, band ±${plan.proofDeviationDb} dB`,
+    text: `farthest from prediction ${signedDb(worst)} at ${(isWorstA ? a : b).placeName}, band ±${plan.proofDeviationDb} dB`,
   };
   const symmetry = {
     passed: apartDb <= ASYMMETRY_DB,
-    text: `${signed(deviationA)} at ${a.placeName}, ${signed(deviationB)} at ${b.placeName}: ${apartDb.toFixed(1)} dB apart, up to ${ASYMMETRY_DB} is usual`,
+    text: `${signedDb(deviationA)} at ${a.placeName}, ${signedDb(deviationB)} at ${b.placeName}: ${apartDb.toFixed(1)} dB apart, up to ${ASYMMETRY_DB} is usual`,
   };
   const throughput = throughputVerdict(a, b, measurement);
   const noise = noiseVerdict(a, b, measurement);
@@ -116,10 +115,10 @@ export function judge(plan: Plan, a: LinkEnd, b: LinkEnd, measurement: Measureme
         : oneWayCauses(a, b, deviationA, deviationB);
   const noisy = noiseCauses(a, b, measurement);
   const failing = [
-    ...(deviation.passed ? [] : [`measured ${signed(worst)} against the prediction`]),
+    ...(deviation.passed ? [] : [`measured ${signedDb(worst)} against the prediction`]),
     ...(floor.passed
       ? []
-      : [`${printed(weakest)} dBm at the weaker end, under the floor of ${printed(plan.proofFloorDbm)}`]),
+      : [`${figure(weakest)} dBm at the weaker end, under the floor of ${figure(plan.proofFloorDbm)}`]),
     ...(deadChains.length > 0 ? ["a chain is down"] : []),
     ...(symmetry.passed ? [] : [`the two directions are ${apartDb.toFixed(0)} dB apart`]),
     ...(throughput && !throughput.passed ? [throughput.text] : []),
@@ -190,7 +189,7 @@ function noiseVerdict(a: LinkEnd, b: LinkEnd, m: Measurement): SchoolVerdict | n
   const worst = readings.reduce((most, one) => (one.aboveDb > most.aboveDb ? one : most));
   return {
     passed: worst.aboveDb <= NOISE_TOLERANCE_DB,
-    text: `noise ${signed(worst.aboveDb)} against the planned floor at ${worst.end.placeName}`,
+    text: `noise ${signedDb(worst.aboveDb)} against the planned floor at ${worst.end.placeName}`,
   };
 }
 
@@ -203,7 +202,7 @@ function oneWayCauses(a: LinkEnd, b: LinkEnd, deviationA: number, deviationB: nu
       {
         kind: "tooStrong",
         title: "One direction is stronger than planned",
-        reason: `${signed(high)} at ${sender.placeName}, ${signed(low)} at ${receiver.placeName}`,
+        reason: `${signedDb(high)} at ${sender.placeName}, ${signedDb(low)} at ${receiver.placeName}`,
         next: `Read the power that ${receiver.radio.name} is really set to, and hold it against the cap.`,
       },
     ];
@@ -211,7 +210,7 @@ function oneWayCauses(a: LinkEnd, b: LinkEnd, deviationA: number, deviationB: nu
     {
       kind: "oneWay",
       title: "One direction only",
-      reason: `${signed(low)} at ${receiver.placeName} while ${sender.placeName} reads ${signed(high)}: trees, aim and distance hurt both directions alike`,
+      reason: `${signedDb(low)} at ${receiver.placeName} while ${sender.placeName} reads ${signedDb(high)}: trees, aim and distance hurt both directions alike`,
       next: `Read the power that ${sender.radio.name} at ${sender.placeName} is really set to, then its transmitter's port and jumper, then the receiver at ${receiver.placeName}.`,
     },
   ];
@@ -246,7 +245,7 @@ function levelCauses(a: LinkEnd, b: LinkEnd, deviationA: number, deviationB: num
     causes.push({
       kind: "swappedPolarization",
       title: "Polarization swapped at one end",
-      reason: `${signed(low)} at both ends, near the antennas' ${crossed.toFixed(0)} dB isolation`,
+      reason: `${signedDb(low)} at both ends, near the antennas' ${crossed.toFixed(0)} dB isolation`,
       next: "Compare the marks on both feeds; turn one end by 90° or swap its two jumpers.",
     });
   }
@@ -261,7 +260,7 @@ function levelCauses(a: LinkEnd, b: LinkEnd, deviationA: number, deviationB: num
       causes.push({
         kind: "sideLobe",
         title: "On a side lobe",
-        reason: `${signed(low)}; the first side lobe of ${end.antenna.model} lies ${lobe.belowDb.toFixed(0)} dB down, ${lobe.offsetDeg.toFixed(1)}° off in ${plane}`,
+        reason: `${signedDb(low)}; the first side lobe of ${end.antenna.model} lies ${lobe.belowDb.toFixed(0)} dB down, ${lobe.offsetDeg.toFixed(1)}° off in ${plane}`,
         next: `Sweep azimuth and elevation at both ends past ±${Math.ceil(lobe.offsetDeg * 1.5)}°, through the peak and beyond, then lock and read again.`,
       });
     }
@@ -270,7 +269,7 @@ function levelCauses(a: LinkEnd, b: LinkEnd, deviationA: number, deviationB: num
     causes.push({
       kind: "foliage",
       title: "Trees, or an edge in the way",
-      reason: `${signed(low)} at both ends; nothing of that size was planned for`,
+      reason: `${signedDb(low)} at both ends; nothing of that size was planned for`,
       next: "Look along the path from the antenna; if trees stand in it, set their depth on the link and predict again.",
     });
   }

@@ -1,6 +1,7 @@
 import { peakGainDbi } from "../antenna";
 import type { LinkEnd } from "../plan";
 import { channelNoise } from "../spectrum";
+import { figure } from "../words";
 
 /** A transmitter of the plan's own, as a receiver hears it in its channel. */
 export interface HeardRadio {
@@ -52,7 +53,7 @@ export function noiseRise(
   // Under that much nobody would look for it.
   if (riseDb - outside.riseDb < LEAST_TOLD_DB) return { ...outside, riseDb };
   const [first, ...others] = heard!.radios;
-  const own = `the plan's own ${first!.name} at ${first!.placeName} on ${first!.frequencyMHz} MHz, ${first!.dbm.toFixed(0).replace("-", "−")} dBm here${others.length > 0 ? `, and ${others.length} more` : ""}`;
+  const own = `the plan's own ${first!.name} at ${first!.placeName} on ${first!.frequencyMHz} MHz, ${figure(first!.dbm, 0)} dBm here${others.length > 0 ? `, and ${others.length} more` : ""}`;
   return {
     riseDb,
     outsideDb: outside.riseDb,

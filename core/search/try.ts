@@ -1,6 +1,7 @@
 import { answerOf, costOf, faultsOf, isLinkServed, type FindingKind, type ProfileSource } from "../findings";
 import { weakestMarginDb, type LinkAnswer, type PathState } from "../link";
 import { withEdits, type Edit, type Link, type World } from "../plan";
+import { costChangeText, figure } from "../words";
 
 /** What a change makes of the links that matter to it. */
 export interface TriedOutcome {
@@ -89,12 +90,9 @@ export function tryEdits(
   return { outcome, costEur: costOf(tried) - costOf(world), answers };
 }
 
-const minus = (text: string) => text.replace("-", "−");
-
 /** An outcome in the figures that a planner asks for. */
 export function effectText({ state, marginDb, downMbps, upMbps }: TriedOutcome, costEur: number): string {
-  const cost = costEur === 0 ? "" : `; ${costEur > 0 ? "+" : "−"}€${Math.abs(costEur).toFixed(0)}`;
-  return `${state}; margin ${minus(marginDb.toFixed(1))} dB; ${downMbps.toFixed(0)}/${upMbps.toFixed(0)} Mbit/s${cost}`;
+  return `${state}; margin ${figure(marginDb)} dB; ${downMbps.toFixed(0)}/${upMbps.toFixed(0)} Mbit/s${costChangeText(costEur)}`;
 }
 
 /** Served and clear before served, served before only better; then the cheaper with its work, then the smaller change. */

@@ -1,0 +1,22 @@
+/** A number with a real minus sign and a fixed number of decimals; never "−0". */
+export function figure(value: number, decimals = 1): string {
+  const text = value.toFixed(decimals);
+  return Number(text) === 0 ? text.replace("-", "") : text.replace("-", "−");
+}
+
+/** The same with its sign always said; zero has none. */
+export function signedFigure(value: number, decimals = 1): string {
+  const text = figure(value, decimals);
+  return text.startsWith("−") || Number(text) === 0 ? text : `+${text}`;
+}
+
+/** A figure as people type it or copy it, with the sign and the point that `Number` reads. */
+export function plainFigure(text: string): string {
+  return text.trim().replace("−", "-").replace(",", ".");
+}
+
+/** What a change costs or spares, to follow other figures: "; +€89". Empty where it costs nothing. */
+export function costChangeText(costEur: number): string {
+  const whole = Math.round(Math.abs(costEur));
+  return whole === 0 ? "" : `; ${costEur > 0 ? "+" : "−"}€${whole}`;
+}
