@@ -2,9 +2,20 @@ import { expect, test } from "@jest/globals";
 import type { AntennaModel, Cut } from "#core/antenna";
 import { libraryFor } from "#core/catalogue";
 import { answerOf } from "#core/findings";
-import { chainWords, holds, isServed, tapeLines, tapeOf, wantedMarginDb } from "#core/link";
+import {
+  chainSplitDb,
+  chainWords,
+  commonChains,
+  holds,
+  isServed,
+  linearOf,
+  polarizationLossDb,
+  tapeLines,
+  tapeOf,
+  wantedMarginDb,
+} from "#core/link";
 import { linkEnds, newPlan, type LinkEnd, type PlanRows } from "#core/plan";
-import { buildingEntryLossDb } from "#core/propagation";
+import { buildingEntryLossDb, rainAttenuationDb } from "#core/propagation";
 import { commonModulations, isChannelInBand, returnFrequencyMHz, type RadioModel } from "#core/radio";
 import { radio, radioIn, valley } from "#core/testing";
 
@@ -260,4 +271,123 @@ test("margins are asked below 10 GHz in fair weather, above it in rain", () => {
     plan.marginTargetDb,
     plan.rainMarginDb,
   ]);
+});
+
+/** A tape over a short, free path, each end and the plan altered at will. */
+function freeTape(rest: {
+  from?: Parameters<typeof radio>[1];
+  to?: Parameters<typeof radio>[1];
+  fromModel?: Partial<RadioModel>;
+  kind?: "access" | "bridge";
+  ruleSetId?: "cfr47" | "en";
+  aim?: [azimuthOffDeg: number, elevationOffDeg: number, mechanicalTiltDownDeg?: number];
+  over?: Partial<typeof path>;
+  availabilityPercent?: number;
+}) {
+  const from = end("near", 16, { txPowerDbm: 10, ...rest.from }, "none");
+  from.model = { ...tramo, ...rest.fromModel };
+  const [azimuthOffDeg, elevationOffDeg, mechanicalTiltDownDeg = 0] = rest.aim ?? [0, 0];
+  return tapeOf({
+    direction: "aToB",
+    plan: {
+      ...plan,
+      ruleSetId: rest.ruleSetId ?? "cfr47",
+      availabilityPercent: rest.availabilityPercent ?? plan.availabilityPercent,
+    },
+    kind: rest.kind ?? "bridge",
+    from,
+    to: end("far", 23, { ...rest.to }, "none"),
+    fromPointing: { ...pointing(azimuthOffDeg, elevationOffDeg), mechanicalTiltDownDeg },
+    toPointing: pointing(0, 0),
+    path: { ...path, freeSpaceDb: 115, diffractionDb: 0, trees: { ...path.trees, lossDb: 0 }, ...rest.over },
+    heard: null,
+    isMismatched: false,
+  });
+}
+
+test("what is over a cap is the worse of EIRP and power at the port, and nothing under both", () => {
+  // 15.407 for many at 5200 MHz: 36 dBm EIRP; 30 dBm at the port less the 10 dB that 16 dBi have over 6.
+  const over = (txPowerDbm: number, rest: Parameters<typeof freeTape>[0] = {}) =>
+    freeTape({ kind: "access", from: { txPowerDbm, cableLossDb: 0 }, over: { frequencyMHz: 5200 }, ...rest }).overCapDb;
+  expect(over(19)).toBe(0);
+  expect(over(20)).toBeCloseTo(0, 9);
+  expect(over(23)).toBeCloseTo(3, 9);
+  // Four dB of cable bring the EIRP under its cap; the port is over its own, 17 dBm/MHz over 20 MHz less 10.
+  expect(over(23, { from: { txPowerDbm: 23, cableLossDb: 4 } })).toBeCloseTo(2.99, 2);
+  // A bridge there may use all its gain: 30 dBm at the port up to 23 dBi.
+  expect(over(23, { kind: "bridge" })).toBe(0);
+  // EN 301 893: 23 dBm EIRP, and the port is nobody's business.
+  expect(over(10, { ruleSetId: "en" })).toBeCloseTo(3, 9);
+  expect(over(10, { ruleSetId: "en", from: { txPowerDbm: 10, cableLossDb: 4 } })).toBe(0);
+});
+
+test("above 30° upward a lower cap stands, downward it does not", () => {
+  const capDbm = (tiltDownDeg: number) =>
+    freeTape({ kind: "access", over: { frequencyMHz: 5200 }, aim: [0, 0, tiltDownDeg] }).limit.eirpCapDbm;
+  expect([capDbm(-31), capDbm(-30), capDbm(31)]).toEqual([21, 36, 36]);
+});
+
+test("a loss off boresight is counted from a twentieth of a decibel on", () => {
+  // The cut falls by 0.2 dB a degree beside.
+  expect(freeTape({ aim: [0.24, 0] }).fromOffDb).toBe(0);
+  expect(freeTape({ aim: [0.26, 0] }).fromOffDb).toBeCloseTo(0.052, 6);
+});
+
+test("the modulation is the fastest that just holds, and signal to noise is what is left after its back-off", () => {
+  const tape = freeTape({ from: { txPowerDbm: 20 } });
+  expect(tape.backoffDb).toBe(2);
+  expect(tape.chainLevelDbm).toBeCloseTo(20 - 2 + 16 - 115 - 0.15 + 23 - 3.0103, 4);
+  expect(tape.snrDb).toBeCloseTo(tape.chainLevelDbm - tape.noiseDbm, 9);
+  // Exactly at its threshold it holds.
+  const exact = freeTape({
+    fromModel: { modulations: [{ name: "slow", snrDb: freeTape({}).snrDb, bitsPerHz: 1, backoffDb: 0 }] },
+  });
+  expect(exact.modulation?.name ?? "none").toBe("slow");
+});
+
+test("a socket binds where it is slower, at either end, and only then the rate over the air is told beside it", () => {
+  const over = freeTape({}).rateMbps;
+  expect(freeTape({ fromModel: { portMbps: null } })).toMatchObject({ rateMbps: over, airRateMbps: null });
+  expect(freeTape({ fromModel: { portMbps: 5 } })).toMatchObject({ rateMbps: 5, airRateMbps: over });
+  expect(freeTape({ fromModel: { portMbps: over } }).airRateMbps).toBeNull();
+});
+
+test("rain counts above 10 GHz, at the share of the year that the plan leaves, within the method's ends", () => {
+  const rain = (frequencyMHz: number, availabilityPercent = 99.99, polarization: "V" | "HV" = "HV") =>
+    freeTape({ over: { frequencyMHz }, availabilityPercent, from: { polarization }, to: { polarization } }).rainDb;
+  expect(rain(10_000)).toBe(0);
+  expect(rain(10_001)).toBeGreaterThan(0);
+  const by = (frequencyGHz: number, percentOfTime: number, polarization: "H" | "V" = "H") =>
+    rainAttenuationDb({ frequencyGHz, polarization, distanceKm: 5, rainRate001MmPerH: 30, percentOfTime });
+  expect(rain(24_000)).toBeCloseTo(by(24, 0.01), 6);
+  expect(rain(24_000, 99.9)).toBeCloseTo(by(24, 0.1), 6);
+  expect(rain(24_000, 99.9999)).toBeCloseTo(by(24, 0.001), 6);
+  expect(rain(24_000, 90)).toBeCloseTo(by(24, 1), 6);
+  // Rain is milder where all is vertical; two polarizations are taken for the worse.
+  expect(rain(24_000, 99.99, "V")).toBeCloseTo(by(24, 0.01, "V"), 6);
+  expect(by(24, 0.01, "V")).toBeLessThan(by(24, 0.01));
+  expect(rain(120_000)).toBeCloseTo(by(100, 0.01), 6);
+});
+
+test("polarizations: the same lose nothing, crossed ones what the worse antenna leaks, halves and splits 3 dB", () => {
+  const pair = (from: "H" | "V" | "HV" | "X45", to: "H" | "V" | "HV" | "X45", toChains: 1 | 2 = 2) => {
+    const [a, b] = [end("near", 16, { polarization: from }, "none"), end("far", 23, { polarization: to }, "none")];
+    a.antenna = { ...a.antenna, crossPolarDb: 28 };
+    b.antenna = { ...b.antenna, crossPolarDb: 17 };
+    b.model = { ...tramo, chains: toChains };
+    return [polarizationLossDb(a, b), polarizationLossDb(b, a), chainSplitDb(a, b), commonChains(a, b)];
+  };
+  const half = expect.closeTo(3.0103, 4);
+  expect(pair("V", "V")).toEqual([0, 0, 0, 1]);
+  expect(pair("H", "V")).toEqual([17, 17, 0, 1]);
+  expect(pair("HV", "HV")).toEqual([0, 0, half, 2]);
+  expect(pair("HV", "X45")).toEqual([0, 0, half, 2]);
+  // One receiver on V hears half of what stands on H and V; the other way round all of it arrives.
+  expect(pair("HV", "V")).toEqual([half, 0, 0, 1]);
+  // V meets ±45°: all arrives, half on each chain; on a radio with one chain it cannot part.
+  expect(pair("V", "X45")).toEqual([0, half, half, 1]);
+  expect(pair("V", "X45", 1)).toEqual([0, half, 0, 1]);
+  expect(pair("V", "HV")).toEqual([0, half, 0, 1]);
+  expect(pair("HV", "HV", 1)).toEqual([0, 0, 0, 1]);
+  expect([linearOf("V"), linearOf("H"), linearOf("HV"), linearOf("X45")]).toEqual(["V", "H", "H", "H"]);
 });
