@@ -125,11 +125,10 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
         ownCause(end),
       );
     } else if (tape.overCapDb > 0.05) {
-      const cap = tape.limit.eirpCapDbm;
       add(
         "overEirp",
         end.radio.id,
-        `${tape.eirpDbm.toFixed(1)} dBm EIRP${cap === null ? "" : ` against ${cap.toFixed(1)} dBm`}: turn down by ${tape.overCapDb.toFixed(1)} dB`,
+        `${overCapWords(tape)}: turn down by ${tape.overCapDb.toFixed(1)} dB`,
         `${tape.limit.source}: ${tape.limit.reason}.`,
         ownCause(end),
       );
@@ -281,6 +280,15 @@ function problemWords({ problem, distanceM }: LinkAnswer): [what: string, why: s
 /** "−44.1 dB of margin left at Casa X, 10 wanted." */
 function marginWords(plan: World["plan"], { marginLeftDb, question: { to, path } }: Tape): string {
   return `${figure(marginLeftDb)} dB of margin left at ${to.placeName}, ${wantedMarginDb(plan, path.frequencyMHz)} wanted.`;
+}
+
+/** Which cap is passed by most: the one on EIRP or the one on the power at the radio's port. */
+function overCapWords({ eirpDbm, overCapDb, limit, question }: Tape): string {
+  const { eirpCapDbm, conductedCapDbm } = limit;
+  const { txPowerDbm } = question.from.radio;
+  return eirpCapDbm !== null && eirpDbm - eirpCapDbm >= overCapDb
+    ? `${figure(eirpDbm)} dBm EIRP against ${figure(eirpCapDbm)} dBm`
+    : `${figure(txPowerDbm)} dBm at the radio's port against ${figure(conductedCapDbm!)} dBm`;
 }
 
 /** How a heard transmitter's channel lies to the receiver's. */
