@@ -1,5 +1,6 @@
 import type { LinkEnd } from "../plan";
 import { FLAG_WORDS, LICENCE_WORDS } from "../regulation";
+import { figure } from "../words";
 import { RAIN_COUNTS_FROM_GHZ, type Tape } from "./budget";
 
 /** One printed line: a signed step, or a total that stands on its own. */
@@ -16,8 +17,8 @@ export interface TapeLine {
   source: string;
 }
 
-const db = (value: number) => `${value.toFixed(1)} dB`;
-const dbm = (value: number) => `${value.toFixed(1)} dBm`;
+const db = (value: number) => `${figure(value)} dB`;
+const dbm = (value: number) => `${figure(value)} dBm`;
 
 /** A single polarization arrives on one chain of two. */
 const isOneOfTwo = ({ chains, question: { to }, splitDb }: Tape) =>
@@ -71,8 +72,8 @@ export function tapeLines(tape: Tape): TapeLine[] {
       -lossDb,
       "sum of the azimuth and elevation cuts, at most front-to-back",
       [
-        ["azimuth off", `${pointing.azimuthOffDeg.toFixed(1)}°`],
-        ["elevation off", `${pointing.elevationOffDeg.toFixed(1)}°`],
+        ["azimuth off", `${figure(pointing.azimuthOffDeg)}°`],
+        ["elevation off", `${figure(pointing.elevationOffDeg)}°`],
         ...(end.radio.azimuthDeg === null && plan.pointingErrorDeg > 0
           ? [["pointing error allowed for", `${plan.pointingErrorDeg}°`] as [string, string]]
           : []),
@@ -100,7 +101,7 @@ export function tapeLines(tape: Tape): TapeLine[] {
     "as set on the radio",
     [
       ["radio", `${from.model.maker} ${from.model.model}`],
-      ["range", `${from.model.powerMinDbm} to ${from.model.powerMaxDbm} dBm`],
+      ["range", `${figure(from.model.powerMinDbm)} to ${dbm(from.model.powerMaxDbm)}`],
     ],
     "plan",
   );
@@ -291,7 +292,7 @@ export function tapeLines(tape: Tape): TapeLine[] {
     "Fade margin",
     tape.fadeMarginDb,
     "dB",
-    `level of a chain at full power − sensitivity at the most robust modulation`,
+    "level of a chain at full power − sensitivity at the most robust modulation",
     [
       ["sensitivity", dbm(tape.sensitivityDbm)],
       ["wanted", db(frequencyMHz / 1000 > RAIN_COUNTS_FROM_GHZ ? plan.rainMarginDb : plan.marginTargetDb)],
