@@ -65,7 +65,6 @@ async function showView(page: Page): Promise<void> {
 
 const SHOTS: Shot[] = [
   { name: "survey", path: "/plans/isla-orvena/survey?sel=subscriber:sub-58" },
-  { name: "paths", path: "/plans/isla-orvena/paths?sel=link:link-long" },
   { name: "change-in-hand", path: "/plans/isla-orvena/paths?sel=link:link-long", before: takeFirstRemedy },
   { name: "paths-dark", path: "/plans/isla-orvena/paths?sel=link:link-sub-44", dark: true },
   { name: "ways-out", path: "/plans/isla-orvena/paths?sel=link:link-long&bench=ways", before: searchWays },

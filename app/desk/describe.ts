@@ -2,7 +2,7 @@ import type { Edit, World } from "#core/plan";
 
 /** What an edit changes, in words for the logbook: "Lighthouse to quarry: height 9 → 13.5". */
 function describeOne(kept: World, world: World, edit: Edit): string {
-  if (edit.kind === "plans" || edit.kind === "equipment" || edit.kind === "measurements") return `changed ${edit.kind}`;
+  if (edit.kind === "plans" || edit.kind === "equipment" || edit.kind === "measurements") return CHANGED[edit.kind];
   const before = kept[edit.kind].get(edit.id) as Record<string, unknown> | undefined;
   const after = edit.row as unknown as Record<string, unknown> | null;
   const name =
@@ -13,8 +13,26 @@ function describeOne(kept: World, world: World, edit: Edit): string {
   if (!after) return `removed ${name}`;
   const changes = Object.keys(after)
     .filter((key) => JSON.stringify(after[key]) !== JSON.stringify(before[key]))
-    .map((key) => `${FIELD_WORDS[key] ?? key} ${String(before[key])} → ${String(after[key])}`);
+    .map(
+      (key) =>
+        `${FIELD_WORDS[key] ?? key} ${valueText(world, key, before[key])} → ${valueText(world, key, after[key])}`,
+    );
   return `${name}: ${changes.join(", ")}`;
+}
+
+const CHANGED = {
+  plans: "changed the plan's settings",
+  equipment: "changed the library",
+  measurements: "changed a reading",
+};
+
+/** A value as people say it: kit by its model, an end by its radio's name. */
+function valueText(world: World, key: string, value: unknown): string {
+  if (value === null || value === undefined || value === "") return "none";
+  if (typeof value === "boolean") return value ? "yes" : "no";
+  if (typeof value === "number") return String(value).replace("-", "−");
+  const known = { antennaModelId: world.antennaModels, radioModelId: world.radioModels }[key]?.get(String(value));
+  return known?.model ?? (key === "aRadioId" ? world.radios.get(String(value))?.name : undefined) ?? String(value);
 }
 
 const FIELD_WORDS: Record<string, string> = {

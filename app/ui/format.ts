@@ -35,5 +35,6 @@ export function formatsFor({ units, coordinates }: Pick<Preferences, "units" | "
 }
 
 export function euros(value: number): string {
-  return `€${Math.round(value).toLocaleString("en-GB").replace(/-/, "−")}`;
+  const whole = Math.round(value);
+  return `${whole < 0 ? "−" : ""}€${Math.abs(whole).toLocaleString("en-GB")}`;
 }
