@@ -165,7 +165,7 @@ export function BandsView({ link }: { link: Link }) {
                 <th className="text-left">Channel</th>
                 <th className="text-left">Path</th>
                 <th>Zone</th>
-                <th>Level</th>
+                <th>Chain’s level</th>
                 <th>Margin</th>
                 <th>Down/up</th>
                 <th>Year</th>

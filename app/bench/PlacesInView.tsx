@@ -13,7 +13,7 @@ const COLUMNS: Column[] = [
   { name: "Place" },
   { name: "Distance", isNumber: true },
   { name: "Zone", isNumber: true },
-  { name: "Level", isNumber: true },
+  { name: "Chain’s level", isNumber: true },
   { name: "Margin", isNumber: true },
   { name: "Down/up", isNumber: true },
   { name: "Lacks" },

@@ -124,7 +124,10 @@ export function LinkSheet({ link }: { link: LinkRow }) {
   const formats = useFormats();
   const { a, b } = linkEnds(world, link);
   const planId = data.rows.plan.id;
-  const findings = all.filter((finding) => finding.linkIds.includes(link.id));
+  // What is wrong with this link alone comes before what it shares with others, however many those are.
+  const findings = all
+    .filter((finding) => finding.linkIds.includes(link.id))
+    .sort((x, y) => Number(x.linkIds.length > 1) - Number(y.linkIds.length > 1));
   const isKept = kept.links.has(link.id);
   const widths = a.model.widthsMHz.filter((width) => b.model.widthsMHz.includes(width));
   const low = Math.max(a.model.bandMHz[0], b.model.bandMHz[0]);

@@ -42,7 +42,7 @@ export function InstallStage() {
                 <dt className="font-sans text-quiet">Height</dt>
                 <dd className="text-right">{formats.height(a.radio.heightM)}</dd>
                 <dd className="text-right">{formats.height(b.radio.heightM)}</dd>
-                <dt className="font-sans text-quiet">Expect</dt>
+                <dt className="font-sans text-quiet">A chain’s level</dt>
                 <dd className="text-right">{summary?.levelADbm == null ? "–" : `${figure(summary.levelADbm)} dBm`}</dd>
                 <dd className="text-right">{summary?.levelBDbm == null ? "–" : `${figure(summary.levelBDbm)} dBm`}</dd>
               </dl>

@@ -15,6 +15,7 @@ import { linkEnds, type Link, type LinkEnd, type Measurement, type World } from 
 import { returnFrequencyMHz } from "../radio";
 import { FLAG_WORDS } from "../regulation";
 import { FINDING_KINDS, type Fault, type FindingKind } from "./finding";
+import { overCap } from "./overCap";
 import { figure } from "../words";
 
 /** Less noise than this above thermal is no reason of its own, dB. */
@@ -124,11 +125,14 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
         "Tejado has no cap to hold the radiated power against here.",
         ownCause(end),
       );
-    } else if (tape.overCapDb > 0.05) {
+      continue;
+    }
+    const over = overCap({ eirpDbm: tape.eirpDbm, txPowerDbm: end.radio.txPowerDbm }, tape.limit);
+    if (over) {
       add(
         "overEirp",
         end.radio.id,
-        `${overCapWords(tape)}: turn down by ${tape.overCapDb.toFixed(1)} dB`,
+        `${over.words}: turn down by ${over.byDb.toFixed(1)} dB`,
         `${tape.limit.source}: ${tape.limit.reason}.`,
         ownCause(end),
       );
@@ -280,15 +284,6 @@ function problemWords({ problem, distanceM }: LinkAnswer): [what: string, why: s
 /** "−44.1 dB of margin left at Casa X, 10 wanted." */
 function marginWords(plan: World["plan"], { marginLeftDb, question: { to, path } }: Tape): string {
   return `${figure(marginLeftDb)} dB of margin left at ${to.placeName}, ${wantedMarginDb(plan, path.frequencyMHz)} wanted.`;
-}
-
-/** Which cap is passed by most: the one on EIRP or the one on the power at the radio's port. */
-function overCapWords({ eirpDbm, overCapDb, limit, question }: Tape): string {
-  const { eirpCapDbm, conductedCapDbm } = limit;
-  const { txPowerDbm } = question.from.radio;
-  return eirpCapDbm !== null && eirpDbm - eirpCapDbm >= overCapDb
-    ? `${figure(eirpDbm)} dBm EIRP against ${figure(eirpCapDbm)} dBm`
-    : `${figure(txPowerDbm)} dBm at the radio's port against ${figure(conductedCapDbm!)} dBm`;
 }
 
 /** How a heard transmitter's channel lies to the receiver's. */

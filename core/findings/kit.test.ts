@@ -4,6 +4,7 @@ import { antennasFor, powerSparingDbm, powerWithinCapDbm, proposeAccess, withPow
 import { endOf, type Radio } from "#core/plan";
 import { valley } from "#core/testing";
 import { byPeopleHurt, FINDING_KINDS, type Finding } from "./finding";
+import { overCap } from "./overCap";
 
 const made = valley();
 const sector = endOf(made.world, "sector");
@@ -63,6 +64,17 @@ test("a site without a sector gets one that can be turned, on the customer's bea
   for (const [id, { shape }] of made.world.antennaModels)
     if (shape === "sector" || shape === "horn") made.world.antennaModels.delete(id);
   expect(newSector().antennaModelId).toBe(cheapest.id);
+});
+
+test("the cap that is passed by most is named with both figures, and rounding is no breach", () => {
+  const own = { eirpDbm: 40, txPowerDbm: 24 };
+  const over = (eirpCapDbm: number | null, conductedCapDbm: number | null) =>
+    overCap(own, { eirpCapDbm, conductedCapDbm });
+  expect(over(36, 30)).toEqual({ byDb: 4, words: "40.0 dBm EIRP against 36.0 dBm" });
+  expect(over(36, 19)).toEqual({ byDb: 5, words: "24.0 dBm at the radio's port against 19.0 dBm" });
+  expect(over(36, 20)!.words).toContain("EIRP");
+  expect(over(null, 23.9)).toEqual({ byDb: expect.closeTo(0.1, 9), words: expect.stringContaining("port") });
+  expect([over(null, null), over(40, 24), over(39.96, 24), over(45, null)]).toEqual([null, null, null, null]);
 });
 
 test("findings stand by people hurt, then by kind, then by id", () => {

@@ -1,6 +1,7 @@
 import type { LinkAnswer } from "../link";
 import type { World } from "../plan";
 import { eirpLimit, FLAG_WORDS, type RuleSet } from "../regulation";
+import { overCap } from "./overCap";
 
 /** One transmitter that a rule set does not allow as it stands. */
 export interface RuleBreak {
@@ -11,9 +12,6 @@ export interface RuleBreak {
   /** What is wrong, with its figure. */
   what: string;
 }
-
-/** Over a cap by less than this is no break, dB. */
-const LEAST_DB = 0.05;
 
 /** Every transmitter of the answered links that would break a rule set: no rule, over a cap, or indoor use only. */
 export function ruleBreaks(world: World, answers: ReadonlyMap<string, LinkAnswer>, ruleSet: RuleSet): RuleBreak[] {
@@ -31,15 +29,14 @@ export function ruleBreaks(world: World, answers: ReadonlyMap<string, LinkAnswer
         antennaGainDbi: tape.fromGainDbi,
         elevationDeg: -fromPointing.mechanicalTiltDownDeg,
       });
+      const over = overCap({ eirpDbm: tape.eirpDbm, txPowerDbm: from.radio.txPowerDbm }, limit);
       const what = !limit.covered
         ? limit.reason
-        : limit.eirpCapDbm !== null && tape.eirpDbm - limit.eirpCapDbm > LEAST_DB
-          ? `${tape.eirpDbm.toFixed(1)} dBm EIRP against ${limit.eirpCapDbm.toFixed(1)} (${limit.source}: ${limit.reason})`
-          : limit.conductedCapDbm !== null && from.radio.txPowerDbm - limit.conductedCapDbm > LEAST_DB
-            ? `${from.radio.txPowerDbm.toFixed(1)} dBm conducted against ${limit.conductedCapDbm.toFixed(1)} (${limit.source})`
-            : limit.flags.includes("indoorOnly") && from.behind === "none"
-              ? `${losses.frequencyMHz} MHz, ${limit.source}: ${FLAG_WORDS.indoorOnly}`
-              : null;
+        : over
+          ? `${over.words} (${limit.source}: ${limit.reason})`
+          : limit.flags.includes("indoorOnly") && from.behind === "none"
+            ? `${losses.frequencyMHz} MHz, ${limit.source}: ${FLAG_WORDS.indoorOnly}`
+            : null;
       if (what)
         breaks.push({ linkId: link.id, radioId: from.radio.id, radio: from.radio.name, place: from.placeName, what });
     }
