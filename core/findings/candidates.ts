@@ -6,6 +6,7 @@ import { groupChannelsMHz, groupName, groupOn } from "./channels";
 import type { Fault } from "./finding";
 import { antennasFor, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
 import { answerOf, type ProfileSource } from "./outcome";
+import { figure, shortFigure } from "../words";
 
 /** Heights are set to half metres, as a crew would. */
 const upToHalf = (heightM: number) => Math.ceil(heightM * 2) / 2;
@@ -105,7 +106,7 @@ function* stronger({ world, link, a, b }: Bench): Generator<Candidate> {
   }
   if (raised.length > 0) {
     yield {
-      label: `Use the power that the cap leaves: ${raised.map((r) => `${r.name} ${r.txPowerDbm} dBm`).join(", ")}`,
+      label: `Use the power that the cap leaves: ${raised.map((r) => `${r.name} ${shortFigure(r.txPowerDbm)} dBm`).join(", ")}`,
       edits: raised.map(edit),
     };
   }
@@ -142,13 +143,13 @@ function* turnedDown({ world, link, a, b }: Bench, fault: Fault): Generator<Cand
   const use = ruleUse(link);
   const radio = withPowerInCap(world, end, use);
   if (radio === end.radio) return;
-  const down = `Turn ${end.radio.name} down from ${end.radio.txPowerDbm} to ${radio.txPowerDbm} dBm`;
+  const down = `Turn ${end.radio.name} down from ${shortFigure(end.radio.txPowerDbm)} to ${shortFigure(radio.txPowerDbm)} dBm`;
   yield { label: down, edits: [edit(radio)] };
   const other = end === a ? b : a;
   const otherRadio = withPowerInCap(world, other, use);
   if (otherRadio !== other.radio) {
     yield {
-      label: `Turn both ends down, to ${radio.txPowerDbm} and ${otherRadio.txPowerDbm} dBm`,
+      label: `Turn both ends down, to ${shortFigure(radio.txPowerDbm)} and ${shortFigure(otherRadio.txPowerDbm)} dBm`,
       edits: [edit(radio), edit(otherRadio)],
     };
   }
@@ -178,12 +179,12 @@ function* gentler({ world, link, a, b, answer }: Bench, fault: Fault): Generator
   const [aRadio, bRadio] = lowered as [Radio, Radio];
   const own = fault.radioId === a.radio.id ? aRadio : bRadio;
   yield {
-    label: `Turn ${own.name} down to ${own.txPowerDbm} dBm`,
+    label: `Turn ${own.name} down to ${shortFigure(own.txPowerDbm)} dBm`,
     edits: [edit(own)],
   };
   if (aToB.overloadDb > 0 && bToA.overloadDb > 0)
     yield {
-      label: `Turn both ends down, to ${aRadio.txPowerDbm} and ${bRadio.txPowerDbm} dBm`,
+      label: `Turn both ends down, to ${shortFigure(aRadio.txPowerDbm)} and ${shortFigure(bRadio.txPowerDbm)} dBm`,
       edits: [edit(aRadio), edit(bRadio)],
     };
   const frequencyMHz = a.radio.frequencyMHz;
@@ -225,7 +226,7 @@ function* otherChannels({ world, link, profileBetween }: Bench, groupId: string)
     .sort((x, y) => y.snrDb - x.snrDb);
   for (const { frequencyMHz, edits, snrDb } of ranked.slice(0, MOST_CHANNELS_OFFERED))
     yield {
-      label: `Move ${groupName(world, groupId)} from ${radio.frequencyMHz} to ${frequencyMHz} MHz: ${snrDb.toFixed(0)} dB of signal to noise`,
+      label: `Move ${groupName(world, groupId)} from ${radio.frequencyMHz} to ${frequencyMHz} MHz: ${figure(snrDb, 0)} dB of signal to noise`,
       edits,
     };
 }

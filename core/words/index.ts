@@ -4,7 +4,12 @@ export function figure(value: number, decimals = 1): string {
   return Number(text) === 0 ? text.replace("-", "") : text.replace("-", "−");
 }
 
-/** The same with its sign always said; zero has none. */
+/** A figure as it was set, to a tenth at most, with no decimals that say nothing: "27", "−5", "13.5". */
+export function shortFigure(value: number): string {
+  return figure(value).replace(/\.0$/, "");
+}
+
+/** A number with a fixed number of decimals and its sign always said; zero has none. */
 export function signedFigure(value: number, decimals = 1): string {
   const text = figure(value, decimals);
   return text.startsWith("−") || Number(text) === 0 ? text : `+${text}`;

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { costChangeText, figure, plainFigure, signedFigure } from "#core/words";
+import { costChangeText, figure, plainFigure, shortFigure, signedFigure } from "#core/words";
 
 test("a figure has a real minus, the decimals asked for, and no sign on nothing", () => {
   expect([figure(-3.14159), figure(2), figure(1234.5678, 2), figure(-0.04), figure(0.04)]).toEqual([
@@ -28,4 +28,8 @@ test("what people type is read with a printed minus, a comma and blanks about it
 
 test("a cost is said with its sign, and not where it rounds to nothing", () => {
   expect([89.4, -380, 0, 0.3, -0.3].map(costChangeText)).toEqual(["; +€89", "; −€380", "", "", ""]);
+});
+
+test("a figure as it was set has the decimals that it needs", () => {
+  expect([27, -5, 13.5, -0.04, 100, 12.25].map(shortFigure)).toEqual(["27", "−5", "13.5", "0", "100", "12.3"]);
 });
