@@ -113,7 +113,8 @@ export function eirpLimit(question: LimitQuestion): EirpLimit {
   const { ruleSet, frequencyMHz, widthMHz, antennaGainDbi, elevationDeg = 0 } = question;
   const low = frequencyMHz - widthMHz / 2;
   const high = frequencyMHz + widthMHz / 2;
-  const { fitting, bar } = rulesFor(question, low, high);
+  const { fitting, bar: channelBar } = rulesFor(question, low, high);
+  const bar = channelBar ?? antennaBar(fitting, antennaGainDbi);
   if (bar) {
     return {
       eirpCapDbm: null,
@@ -174,6 +175,14 @@ function barTo(fitting: Rule[], { frequencyMHz, widthMHz }: LimitQuestion, low: 
     if (Math.abs(steps - Math.round(steps)) > 1e-6)
       return `has its channels ${rasterMHz} MHz apart from ${bandMHz[0]} MHz; ${frequencyMHz} MHz lies between two`;
   }
+  return null;
+}
+
+/** Why an antenna cannot be had on a channel: some rules ask for a least gain and allow nothing below it. */
+function antennaBar(fitting: readonly Rule[], gainDbi: number): string | null {
+  for (const { eirp } of fitting)
+    if (eirp.kind === "lessUnderGain" && eirp.otherwiseDbm === null && gainDbi < eirp.leastGainDbi)
+      return `asks for an antenna of at least ${eirp.leastGainDbi} dBi here`;
   return null;
 }
 

@@ -22,6 +22,7 @@ export type BandName = (typeof BANDS)[number]["name"];
 
 /** What a band can do between two ends, with the kit of the library that does it best. */
 export interface BandResult {
+  /** On which the first end sends; in FDD the other end answers on another. */
   frequencyMHz: number;
   widthMHz: number;
   aRadio: string;
@@ -150,8 +151,8 @@ function resultOf(world: World, tried: Tried): BandResult {
   );
   const name = ({ maker, model }: { maker: string; model: string }) => `${maker} ${model}`;
   return {
-    frequencyMHz: losses.frequencyMHz,
-    widthMHz: losses.widthMHz,
+    frequencyMHz: a.radio.frequencyMHz,
+    widthMHz: a.radio.widthMHz,
     aRadio: name(a.model),
     aAntenna: name(a.antenna),
     bRadio: name(b.model),
