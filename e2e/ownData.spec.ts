@@ -44,7 +44,7 @@ test("an empty plan with its own terrain and places goes the same way", async ({
   const rejected = page.getByRole("row", { name: /rejected.*Sin Lugar/ });
   await expect(rejected).toContainText('lat "-92" is not a latitude between −90 and 90°');
   await page.getByRole("button", { name: "Keep 4 places" }).click();
-  await expect(page.getByText("places.csv: 4 new, 0 changed; 1 rejected rows stay out.")).toBeVisible();
+  await expect(page.getByText("places.csv: 4 new, 0 changed; 1 rejected row stays out.")).toBeVisible();
   // The same file again changes nothing; the rejected row can be mended in place.
   await expect(page.getByRole("button", { name: "= 4 as it is" })).toBeVisible();
   await expect(page.getByRole("button", { name: "Keep 0 places" })).toBeDisabled();

@@ -3,6 +3,7 @@ import { inverseGeodesic } from "#core/geodesy";
 import { linkEnds, withEdits, type Edit } from "#core/plan";
 import type { SearchAsk, SearchResult } from "#core/search";
 import { boundsOf } from "#core/terrain";
+import { counted } from "#core/words";
 import { cutGently } from "./cut";
 import type { PlanContext } from "./planContext";
 import { startJob, Stopped, type JobView } from "./registry";
@@ -61,7 +62,7 @@ export function startSearch(context: PlanContext, edits: Edit[], ask: SearchAsk)
       results.set(id, { planId, result });
       const coarse = cut.isCoarser ? `, on ground of ${cut.cellM.toFixed(0)} m cells` : "";
       return {
-        message: `${result.triedCount} changes tried${coarse}; ${result.ways.length} ${result.ways.length === 1 ? "way" : "ways"} out`,
+        message: `${result.triedCount} changes tried${coarse}; ${counted(result.ways.length, "way")} out`,
         resultUrl: `/plans/${planId}/searches/${id}`,
       };
     } finally {

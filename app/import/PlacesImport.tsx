@@ -1,4 +1,5 @@
 import type { DensityCell } from "#core/survey";
+import { counted } from "#core/words";
 import type { Mapping } from "#formats/places";
 import { wrap, type Remote } from "comlink";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
@@ -143,7 +144,8 @@ export function PlacesImport({ planId, terrain }: { planId: string; terrain: Pla
         taken.map(({ row }) => row),
         `Imported ${name}: ${added} new, ${changed} changed`,
       );
-      const left = counts.rejected > 0 ? `; ${counts.rejected} rejected rows stay out` : "";
+      const left =
+        counts.rejected > 0 ? `; ${counted(counts.rejected, "rejected row stays", "rejected rows stay")} out` : "";
       setResult(
         answer.message === "Kept."
           ? { ok: true, message: `${name}: ${added} new, ${changed} changed${left}.` }
@@ -282,7 +284,7 @@ export function PlacesImport({ planId, terrain }: { planId: string; terrain: Pla
             <span className="ml-auto flex gap-1.5">
               {counts.rejected > 0 && <Button onClick={() => void downloadRejected()}>Download rejected rows</Button>}
               <Button look="primary" disabled={busy !== "" || chosen.size === 0} onClick={() => void keep()}>
-                Keep {chosen.size} places
+                Keep {counted(chosen.size, "place")}
               </Button>
             </span>
           </div>

@@ -1,6 +1,7 @@
 import { gainBeyondPatternDb } from "#core/antenna";
 import { libraryFor } from "#core/catalogue";
 import type { Edit, Equipment } from "#core/plan";
+import { counted } from "#core/words";
 import { readAntennaCsv, readRadioJson, writeRadioJson, type KitError } from "#formats/kit";
 import { useRef, useState } from "react";
 import { Link, useRevalidator } from "react-router";
@@ -69,10 +70,7 @@ export default function Library({ loaderData: { plan, antennas, radios, uses, la
         const id = clashes.some((one) => one.id === body.id) ? crypto.randomUUID() : body.id;
         return { kind: "radio", id, planId: plan.id, body: { ...body, id } };
       });
-      return keep(
-        items,
-        `Read ${items.length} ${items.length === 1 ? "radio" : "radios"} from ${given.name}`.slice(0, 300),
-      );
+      return keep(items, `Read ${counted(items.length, "radio")} from ${given.name}`.slice(0, 300));
     }
     const read = readAntennaCsv(bytes, () => crypto.randomUUID());
     if (!read.item) return setErrors({ name: given.name, errors: read.errors });

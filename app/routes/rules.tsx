@@ -1,5 +1,6 @@
 import { ruleBreaks, type RuleBreak } from "#core/findings";
 import { OWN_RULES, RULE_SETS, ruleSetOf, type Rule } from "#core/regulation";
+import { counted } from "#core/words";
 import { useState } from "react";
 import { Link, useRevalidator, useSearchParams } from "react-router";
 import { toast } from "sonner";
@@ -114,7 +115,7 @@ export default function Rules({ loaderData: { plan, sets, linkCount } }: Route.C
           <span className="text-sm text-quiet">
             {shown.linkCount === 0
               ? "No link breaks."
-              : `${shown.linkCount} ${shown.linkCount === 1 ? "link breaks" : "links break"}: the list is below.`}
+              : `${counted(shown.linkCount, "link breaks", "links break")}: the list is below.`}
           </span>
         </div>
       )}

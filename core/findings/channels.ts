@@ -4,6 +4,7 @@ import { endOf, type Edit, type Link, type LinkEnd, type Radio, type World } fro
 import { isChannelInBand } from "../radio";
 import { ruleSetOf } from "../regulation";
 import { channelCouplingDb } from "../spectrum";
+import { counted } from "../words";
 import { powerWithinCapDbm } from "./kit";
 
 /** The links of one access point or bridge: they share a channel. */
@@ -118,5 +119,5 @@ export function groupName(world: World, aRadioId: string): string {
   const radio: Radio | undefined = world.radios.get(aRadioId);
   const links = groupLinks(world, aRadioId);
   if (links[0]?.kind === "bridge") return `both ends of ${radio?.name ?? "the bridge"}`;
-  return `${radio?.name ?? "the sector"} and its ${links.length} ${links.length === 1 ? "customer" : "customers"}`;
+  return `${radio?.name ?? "the sector"} and its ${counted(links.length, "customer")}`;
 }

@@ -4,7 +4,7 @@ import { candidates, type Bench } from "./candidates";
 import { faultsOf } from "./faults";
 import type { Fault, Remedy } from "./finding";
 import { answerOf, isLinkServed, type ProfileSource } from "./outcome";
-import { costChangeText, figure, signedFigure } from "../words";
+import { costChangeText, counted, figure, signedFigure } from "../words";
 
 const MOST_REMEDIES = 4;
 
@@ -96,9 +96,7 @@ export function remediesFor(
             `falls to ${figure(floorDbm)} dBm, all chains together, under the plan's floor of ${figure(proofFloorDbm)} for acceptance`,
           ]
         : []),
-      ...(lost.length > 0
-        ? [`${lost.length} other ${lost.length === 1 ? "link is" : "links are"} no longer served`]
-        : []),
+      ...(lost.length > 0 ? [`${counted(lost.length, "other link is", "other links are")} no longer served`] : []),
     ];
     const costEur = costOf(tried) - costNowEur;
     const effect = [effectOf(world, answer, after, costEur), ...notes].join("; ");

@@ -1,3 +1,4 @@
+import { counted } from "../words";
 import { endOf } from "./ends";
 import { withEdits, type Edit, type World } from "./world";
 
@@ -28,10 +29,7 @@ export function checkEdits(world: World, edits: readonly Edit[]): EditProblem[] 
         ({ antennaModelId, radioModelId }) => antennaModelId === edit.id || radioModelId === edit.id,
       );
       if (using.length > 0)
-        add(
-          "id",
-          `${edit.id} is in use by ${using.length} ${using.length === 1 ? "radio" : "radios"}, ${using[0]!.name} first`,
-        );
+        add("id", `${edit.id} is in use by ${counted(using.length, "radio")}, ${using[0]!.name} first`);
     }
     if (edit.kind !== "radios" || !edit.row) continue;
     const radio = edit.row;

@@ -3,6 +3,7 @@ import { answerOf, isLinkServed, type ProfileSource } from "../findings";
 import { ownNoiseOf } from "../interference";
 import { weakestMarginDb, type PathState } from "../link";
 import { linkEnds, withEdits, type Edit, type Link, type World } from "../plan";
+import { counted } from "../words";
 import { effectText, tryEdits, type WayOut } from "./try";
 
 /** What a path would be with one end moved to a place. */
@@ -111,7 +112,7 @@ export function* searchMoves(
       kind: "move",
       label: `Move ${moved.placeName} ${farM.toFixed(0)} m to the ${DIRECTIONS[Math.round(bearing / 45) % 8]!}`,
       effect: effectText(found.outcome, found.costEur),
-      caution: `the new place must bear the same ${moved.radio.heightM} m, and its owner agree${others.length > 0 ? `; ${others.length} other ${others.length === 1 ? "link moves" : "links move"} too, none is lost` : ""}`,
+      caution: `the new place must bear the same ${moved.radio.heightM} m, and its owner agree${others.length > 0 ? `; ${counted(others.length, "other link moves", "other links move")} too, none is lost` : ""}`,
       edits,
       costEur: found.costEur,
       outcome: found.outcome,

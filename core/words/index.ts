@@ -25,3 +25,8 @@ export function costChangeText(costEur: number): string {
   const whole = Math.round(Math.abs(costEur));
   return whole === 0 ? "" : `; ${costEur > 0 ? "+" : "−"}€${whole}`;
 }
+
+/** So many of something: "1 radio", "3 radios"; `many` where an s does not make it. */
+export function counted(count: number, one: string, many = `${one}s`): string {
+  return `${count} ${count === 1 ? one : many}`;
+}

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { costChangeText, figure, plainFigure, shortFigure, signedFigure } from "#core/words";
+import { costChangeText, counted, figure, plainFigure, shortFigure, signedFigure } from "#core/words";
 
 test("a figure has a real minus, the decimals asked for, and no sign on nothing", () => {
   expect([figure(-3.14159), figure(2), figure(1234.5678, 2), figure(-0.04), figure(0.04)]).toEqual([
@@ -32,4 +32,12 @@ test("a cost is said with its sign, and not where it rounds to nothing", () => {
 
 test("a figure as it was set has the decimals that it needs", () => {
   expect([27, -5, 13.5, -0.04, 100, 12.25].map(shortFigure)).toEqual(["27", "−5", "13.5", "0", "100", "12.3"]);
+});
+
+test("one is one, none and more are many", () => {
+  expect([counted(1, "radio"), counted(0, "radio"), counted(3, "radio")]).toEqual(["1 radio", "0 radios", "3 radios"]);
+  expect([counted(1, "link is", "links are"), counted(2, "link is", "links are")]).toEqual([
+    "1 link is",
+    "2 links are",
+  ]);
 });
