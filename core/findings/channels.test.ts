@@ -1,0 +1,78 @@
+import { expect, test } from "@jest/globals";
+import type { PlanRows, Radio } from "#core/plan";
+import { endOf } from "#core/plan";
+import { radioIn, valley } from "#core/testing";
+import { groupChannelsMHz, groupLinks, groupName, groupOn, quietChannelsMHz, quietestChannelMHz } from "./channels";
+
+/** The valley with a second customer on its sector. */
+const two = (change: (rows: PlanRows) => void = () => undefined) =>
+  valley(0, (rows) => {
+    rows.radios.push({ ...radioIn(rows, "farm-radio"), id: "barn-radio", name: "barn-radio" });
+    rows.links.push({ ...rows.links.find(({ id }) => id === "access")!, id: "access-2", bRadioId: "barn-radio" });
+    change(rows);
+  }).world;
+
+test("who shares a channel: an access point with all its customers, a bridge with its far end", () => {
+  const world = two();
+  expect(groupLinks(world, "sector").map(({ id }) => id)).toEqual(["access", "access-2"]);
+  expect(groupLinks(world, "west-east").map(({ id }) => id)).toEqual(["bridge"]);
+  expect(groupLinks(world, "farm-radio")).toEqual([]);
+  expect([groupName(world, "sector"), groupName(world, "west-east"), groupName(valley().world, "sector")]).toEqual([
+    "sector and its 2 customers",
+    "both ends of west-east",
+    "sector and its 1 customer",
+  ]);
+});
+
+test("a channel is changed for the whole group, each radio under its cap there", () => {
+  const world = two((rows) => void (radioIn(rows, "sector").txPowerDbm = 19));
+  const edits = groupOn(world, "sector", 5300, 40);
+  expect(edits.map(({ id }) => id)).toEqual(["sector", "farm-radio", "barn-radio"]);
+  for (const { row } of edits) expect(row).toMatchObject({ frequencyMHz: 5300, widthMHz: 40 });
+  // 24 dBm of power less the 11 dB that 17 dBi have over 6.
+  expect((edits[0]!.row as Radio).txPowerDbm).toBeLessThan(19);
+  const quiet = groupOn(
+    two((rows) => void (radioIn(rows, "sector").txPowerDbm = 3)),
+    "sector",
+    5300,
+    40,
+  );
+  expect((quiet[0]!.row as Radio).txPowerDbm).toBe(3);
+});
+
+test("channels that a group can stand on: the rules', the radios' and the antennas' bands at once", () => {
+  const world = two();
+  const wide = groupChannelsMHz(world, "sector", 80);
+  expect(wide).toEqual([5190, 5290, 5510, 5590, 5670, 5765]);
+  expect(groupChannelsMHz(world, "sector", 20)[0]).toBe(5160);
+  expect(groupChannelsMHz(world, "sector", 15)).toEqual([]);
+  const narrowKit = two((rows) => {
+    for (const item of rows.equipment)
+      if (item.kind === "antenna" && item.id === radioIn(rows, "farm-radio").antennaModelId)
+        item.body = { ...item.body, bandMHz: [5500, 5850] };
+  });
+  expect(groupChannelsMHz(narrowKit, "sector", 80)).toEqual([5510, 5590, 5670, 5765]);
+});
+
+test("the quietest channel is the one on which the plan's own masts send least, near ones most", () => {
+  const { world } = valley();
+  const kit = endOf(world, "sector");
+  const west = world.sites.get("west")!;
+  const ranked = quietChannelsMHz(world, [west], kit, 20, 5800, "ptmp");
+  // The mast's own bridge stands on 5800 and its sector on 5200: neither is anywhere near the front.
+  expect(Math.abs(ranked[0] - 5800)).toBeGreaterThanOrEqual(40);
+  expect(ranked.indexOf(5800)).toBe(ranked.length - 1);
+  expect(quietestChannelMHz(world, [west], kit, 20, 5800, "ptmp")).toBe(ranked[0]);
+  expect(new Set(ranked).size).toBe(ranked.length);
+  // Where nobody sends, the preferred one stays.
+  const silent = { ...world, radios: new Map() };
+  expect(quietestChannelMHz(silent, [west], kit, 20, 5785, "ptmp")).toBe(5785);
+});
+
+test("a channel on which less may be sent is no quiet one", () => {
+  const { world } = valley();
+  const ranked = quietChannelsMHz(world, [world.sites.get("west")!], endOf(world, "sector"), 20, 5785, "ptmp");
+  // Between 5250 and 5725 MHz the caps are 6 dB lower.
+  expect(ranked.filter((mhz) => mhz > 5250 && mhz < 5725)).toEqual([]);
+  expect(ranked.some((mhz) => mhz < 5250)).toBe(true);
+});
