@@ -116,6 +116,8 @@ export function airtimeRemedies(world: World, sectorId: string, profileBetween: 
   const answered = links.map((link) => ({ link, answer: answerOf(world, link, profileBetween) }));
   const rateMbps = new Map(answered.map(({ link, answer }) => [link.id, answer.path?.aToB.rateMbps ?? 0]));
   const servedBefore = answered.filter(({ link, answer }) => isLinkServed(world, link, answer)).length;
+  const summariesBefore = new Map(answered.map(({ link, answer }) => [link.id, summarize(world, link, answer)]));
+  const unreachedBefore = sectorAirtime(world, links, summariesBefore).unreached;
   const kindsBefore = new Set(
     answered.flatMap(({ link, answer }) => faultsOf(world, link, answer, null).map(({ kind }) => kind)),
   );
@@ -134,7 +136,9 @@ export function airtimeRemedies(world: World, sectorId: string, profileBetween: 
     const served = links.filter(({ id }) => summaries.get(id)!.served).length;
     const airtimes = split.sectorIds.map((id) => sectorAirtime(then, groupLinks(then, id), summaries));
     const most = Math.max(...airtimes.flatMap(({ down, up }) => [down, up]));
-    if (served < servedBefore || most > 1) return null;
+    // Whoever is cut off asks for no time: that is no way out.
+    const unreached = airtimes.reduce((sum, one) => sum + one.unreached, 0);
+    if (served < servedBefore || most > 1 || unreached > unreachedBefore) return null;
     const costEur = (count - 1) * (sector.model.priceEur + sector.antenna.priceEur);
     const site = world.sites.get(sector.radio.siteId ?? "");
     const short = site && count - 1 > site.freeMounts ? `; ${site.name} has ${site.freeMounts} free mounts` : "";

@@ -1,0 +1,144 @@
+import { expect, test } from "@jest/globals";
+import { reviewPlan, sectorAirtime, type LinkSummary } from "#core/findings";
+import { withEdits, type PlanRows, type Radio, type World } from "#core/plan";
+import { radioIn, valley } from "#core/testing";
+import { airtimeFaults, airtimeRemedies } from "./airtime";
+import { groupLinks } from "./channels";
+
+/** The valley's sector with `count` customers who ask for `downMbps` and `upMbps` each, one beside the other to the east. */
+const busy = (count: number, downMbps: number, upMbps: number, change: (rows: PlanRows) => void = () => undefined) =>
+  valley(0, (rows) => {
+    const farm = rows.subscribers[0]!;
+    Object.assign(farm, { demandMbps: downMbps, demandUpMbps: upMbps });
+    for (let i = 1; i < count; i++) {
+      rows.subscribers.push({ ...farm, id: `s${i}`, name: `s${i}`, latDeg: farm.latDeg + i * 0.002 });
+      rows.radios.push({ ...radioIn(rows, "farm-radio"), id: `r${i}`, name: `r${i}`, subscriberId: `s${i}` });
+      rows.links.push({ ...rows.links.find(({ id }) => id === "access")!, id: `l${i}`, bRadioId: `r${i}` });
+    }
+    change(rows);
+  });
+const summary = (linkId: string, downMbps: number, upMbps: number): LinkSummary => ({
+  linkId,
+  state: "clear",
+  served: true,
+  distanceM: 1000,
+  marginLeftDb: 20,
+  downMbps,
+  upMbps,
+  levelADbm: -60,
+  levelBDbm: -60,
+});
+const told = (world: World, rates: [string, number, number][]) => ({
+  summaries: new Map(rates.map(([id, down, up]) => [id, summary(id, down, up)])),
+  links: groupLinks(world, "sector"),
+});
+
+test("airtime is what each asks for over what each can get, by direction", () => {
+  const { world } = busy(3, 20, 5);
+  const { summaries, links } = told(world, [
+    ["access", 100, 50],
+    ["l1", 40, 10],
+    ["l2", 10, 20],
+  ]);
+  expect(sectorAirtime(world, links, summaries)).toEqual({
+    down: 20 / 100 + 20 / 40 + 20 / 10,
+    up: 5 / 50 + 5 / 10 + 5 / 20,
+    unreached: 0,
+  });
+});
+
+test("who can get nothing counts as not reached rather than as endless time", () => {
+  const { world } = busy(3, 20, 5);
+  const { summaries, links } = told(world, [
+    ["access", 100, 50],
+    ["l1", 0, 10],
+  ]);
+  expect(sectorAirtime(world, links, summaries)).toEqual({ down: 0.2, up: 0.1, unreached: 1 });
+  const asksNothing = busy(2, 0, 0).world;
+  const none = told(asksNothing, [["access", 0, 0]]);
+  expect(sectorAirtime(asksNothing, none.links, none.summaries)).toEqual({ down: 0, up: 0, unreached: 0 });
+});
+
+test("a sector is out of airtime from just over one, in either direction; one customer alone never makes it so", () => {
+  const fault = (rates: [string, number, number][], count = 2) => {
+    const { world } = busy(count, 20, 5);
+    return airtimeFaults(world, told(world, rates).summaries)[0];
+  };
+  expect(
+    fault([
+      ["access", 40, 50],
+      ["l1", 40, 50],
+    ]),
+  ).toBeUndefined();
+  const down = fault([
+    ["access", 40, 50],
+    ["l1", 39, 50],
+  ]);
+  expect(down!.fault.what).toBe("2 customers ask for 1.0 times its airtime toward them and 0.2 times back");
+  const up = fault([
+    ["access", 400, 6],
+    ["l1", 400, 7],
+  ]);
+  expect(up!.fault.what).toBe("2 customers ask for 0.1 times its airtime toward them and 1.5 times back");
+  // Looked at first is the slowest; hurt are all.
+  expect(down!.link.id).toBe("l1");
+  expect(down!.people).toBe(6);
+  expect(down!.linkIds).toEqual(["access", "l1"]);
+  expect(down!.fault).toMatchObject({ kind: "airtime", radioId: "sector", cause: null });
+  expect(fault([["access", 10, 5]], 1)).toBeUndefined();
+  const unreached = fault([
+    ["access", 10, 50],
+    ["l1", 0, 50],
+  ]);
+  expect(unreached!.fault.what).toContain("2.0 times its airtime toward them");
+  expect(unreached!.fault.what).toMatch(/; 1 more is not reached and not counted$/);
+});
+
+test("first a wider channel; each remedy says airtime, customers served before and after, and its price", () => {
+  const made = busy(4, 30, 3);
+  const [first] = airtimeRemedies(made.world, "sector", made.between);
+  expect(first!.label).toMatch(/^Change the channel of sector, (40|80) MHz wide instead of 20, at \d{4} MHz$/);
+  expect(first!.effect).toMatch(/^0\.\d\d of the airtime at most; 4 of 4 customers served \(4 before\)$/);
+  const after = withEdits(made.world, first!.edits);
+  const radios = [...after.radios.values()].filter(({ id }) => id === "sector" || /^(r\d|farm)/.test(id));
+  expect(new Set(radios.map(({ widthMHz }) => widthMHz)).size).toBe(1);
+  expect(new Set(radios.map(({ frequencyMHz }) => frequencyMHz)).size).toBe(1);
+});
+
+test("where a channel cannot be wider, sectors are added: each customer on one of them, hung apart, with price and mounts", () => {
+  const oneWidth = (rows: PlanRows) => {
+    for (const item of rows.equipment)
+      if (item.kind === "radio" && item.id === radioIn(rows, "sector").radioModelId)
+        item.body = { ...item.body, widthsMHz: [20] };
+  };
+  const made = busy(6, 16, 2, (rows) => {
+    oneWidth(rows);
+    rows.sites[0]!.freeMounts = 0;
+  });
+  const [first] = airtimeRemedies(made.world, "sector", made.between);
+  expect(first!.label).toMatch(/^Split sector into [23] sectors by bearing, at \d{4}( and \d{4})+ MHz$/);
+  expect(first!.effect).toMatch(/6 of 6 customers served \(6 before\); \+€\d+; west has 0 free mounts$/);
+  const after = withEdits(made.world, first!.edits);
+  const sectors = [...after.radios.values()].filter(({ role }) => role === "sector");
+  const groups = sectors.map(({ id }) => groupLinks(after, id).length);
+  expect(groups.reduce((sum, count) => sum + count, 0)).toBe(6);
+  expect(Math.min(...groups)).toBeGreaterThan(0);
+  const by = (key: keyof Radio) => sectors.map((radio) => radio[key]);
+  expect(new Set(by("frequencyMHz")).size).toBe(sectors.length);
+  expect(new Set(by("heightM")).size).toBe(sectors.length);
+  expect(
+    by("address")
+      .slice(1)
+      .every((address) => address === ""),
+  ).toBe(true);
+  // Who changes sector is to be set up anew.
+  const moved = [...after.links.values()].filter(({ aRadioId }) => /^sector-/.test(aRadioId));
+  expect(moved.every(({ state }) => state === "planned")).toBe(true);
+  const { findings } = reviewPlan(after, made.between, 0);
+  expect(findings.filter(({ kind }) => kind === "airtime" || kind === "ownNoise")).toEqual([]);
+});
+
+test("what the spectrum cannot give is not promised", () => {
+  const made = busy(8, 400, 100);
+  expect(airtimeRemedies(made.world, "sector", made.between)).toEqual([]);
+});
