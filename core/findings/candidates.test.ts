@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { answerOf, faultsOf, simpleChanges, type FindingKind } from "#core/findings";
 import { linkEnds, withEdits, type Edit, type PlanRows, type Radio, type World } from "#core/plan";
-import { radioIn, valley } from "#core/testing";
+import { onBridge, radioIn, valley } from "#core/testing";
 import { candidates } from "./candidates";
 
 /** Every change that is tried for one fault of the valley. */
@@ -15,8 +15,6 @@ function tried(kind: FindingKind, change: (rows: PlanRows) => void, { ridgeM = 0
 }
 const labels = (...ask: Parameters<typeof tried>) => tried(...ask).map(({ label }) => label);
 const changed = (edits: Edit[], id: string) => edits.find((edit) => edit.id === id)?.row as Radio | undefined;
-const both = (rest: Partial<Radio>) => (rows: PlanRows) =>
-  ["west-east", "east-west"].forEach((id) => Object.assign(radioIn(rows, id), rest));
 
 test("an intruded zone: either end raised to half metres, as far as its structure goes", () => {
   const [west, east, ...others] = tried("tight", () => undefined, { ridgeM: 13 });
@@ -66,7 +64,7 @@ test("noise: two best channels for all that share it, then more level", () => {
 });
 
 test("a weak link: power, every larger antenna at both ends, narrower channels", () => {
-  const found = tried("weak", both({ txPowerDbm: -5, antennaModelId: "brisote-losa-5-16" }));
+  const found = tried("weak", onBridge({ txPowerDbm: -5, antennaModelId: "brisote-losa-5-16" }));
   expect(found.map(({ label }) => label)).toEqual([
     "Use the power that the cap leaves: west-east 27 dBm, east-west 27 dBm",
     ...[
@@ -109,7 +107,7 @@ test("over a cap: turned down to it, and what the far end may carry instead", ()
 });
 
 test("outside a band, above a structure, unequal, beyond the bracket, outside the beam: the one change that mends each", () => {
-  expect(labels("outOfBand", both({ frequencyMHz: 6000 }))).toEqual(["Move the link to 5500 MHz"]);
+  expect(labels("outOfBand", onBridge({ frequencyMHz: 6000 }))).toEqual(["Move the link to 5500 MHz"]);
   const lowered = tried("tooHigh", (rows) => void (radioIn(rows, "east-west").heightM = 55));
   expect(lowered.map(({ label }) => label)).toEqual(["Lower east-west to the structure's 40 m"]);
   expect(changed(lowered[0]!.edits, "east-west")!.heightM).toBe(40);

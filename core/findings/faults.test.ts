@@ -2,20 +2,18 @@ import { expect, test } from "@jest/globals";
 import { answerOf, faultsOf } from "#core/findings";
 import { weakestMarginDb } from "#core/link";
 import type { Measurement, PlanRows } from "#core/plan";
-import { radioIn, valley } from "#core/testing";
+import { EIGHTY_GHZ, onBridge, radioIn, reading, valley } from "#core/testing";
 
 const BRIDGE = ["west-east", "east-west"];
-const both = (rest: Parameters<typeof Object.assign>[1]) => (rows: PlanRows) =>
-  BRIDGE.forEach((id) => Object.assign(radioIn(rows, id), rest));
 
 /** The faults of one link of the valley, changed and under a ridge. */
 function faults(
   change: (rows: PlanRows) => void = () => undefined,
-  { ridgeM = 0, linkId = "bridge", reading = null as Measurement | null } = {},
+  { ridgeM = 0, linkId = "bridge", measured = null as Measurement | null } = {},
 ) {
   const { world, between } = valley(ridgeM, change);
   const link = world.links.get(linkId)!;
-  return faultsOf(world, link, answerOf(world, link, between), reading);
+  return faultsOf(world, link, answerOf(world, link, between), measured);
 }
 const onFarm = (change: (rows: PlanRows) => void) => faults(change, { linkId: "access" });
 
@@ -116,7 +114,7 @@ test("caps: over EIRP, over the power at the port, indoors only, and where no ru
     ["sector", "5200 MHz, EN 301 893: indoor or restricted use only", "sector"],
     ["farm-radio", "5200 MHz, EN 301 893: indoor or restricted use only", null],
   ]);
-  expect(faults(both({ frequencyMHz: 5400 })).map(({ kind, radioId, what }) => [kind, radioId, what])).toEqual(
+  expect(faults(onBridge({ frequencyMHz: 5400 })).map(({ kind, radioId, what }) => [kind, radioId, what])).toEqual(
     BRIDGE.map((id) => ["uncovered", id, "47 CFR style has no rule for 5390–5410 MHz"]),
   );
 });
@@ -169,7 +167,7 @@ test("noise is the cause where the link would be fine without it, and only from 
 
 test("a level that no modulation holds, and a margin that is thin, each against what is needed", () => {
   const weak = faults((rows) => {
-    both({ txPowerDbm: -5, antennaModelId: "brisote-losa-5-16", interferenceDb: 1 })(rows);
+    onBridge({ txPowerDbm: -5, antennaModelId: "brisote-losa-5-16", interferenceDb: 1 })(rows);
     radioIn(rows, "west-east").interferenceDb = 2;
   });
   expect(weak).toEqual([
@@ -181,21 +179,12 @@ test("a level that no modulation holds, and a margin that is thin, each against 
       cause: null,
     },
   ]);
-  expect(faults(both({ cableLossDb: 14 }))[0]).toMatchObject({
+  expect(faults(onBridge({ cableLossDb: 14 }))[0]).toMatchObject({
     kind: "margin",
     what: "9.7 dB left at east, 10 dB wanted",
     why: "Fading, wind and growing noise will eat the rest.",
   });
-  const inRain = faults(
-    both({
-      radioModelId: "kestrane-salto-80",
-      antennaModelId: "kestrane-plato-80-44",
-      frequencyMHz: 73_500,
-      widthMHz: 500,
-      polarization: "V",
-      txPowerDbm: 10,
-    }),
-  );
+  const inRain = faults(onBridge({ ...EIGHTY_GHZ, antennaModelId: "kestrane-plato-80-44" }));
   expect(inRain.map(({ kind, why }) => [kind, why])).toEqual([
     ["margin", "Rain takes 47.1 dB for 0.050 % of the year."],
   ]);
@@ -243,31 +232,9 @@ test("a bracket that does not reach, and an aim that misses where it costs the m
 });
 
 test("a reading that does not prove the link stands with its verdict and likeliest cause", () => {
-  const reading = (levelDbm: number): Measurement => ({
-    id: "m",
-    planId: "valley",
-    linkId: "bridge",
-    measuredAt: "2026-02-01T00:00:00Z",
-    measuredBy: "crew",
-    levelA0Dbm: levelDbm,
-    levelA1Dbm: levelDbm,
-    levelB0Dbm: levelDbm,
-    levelB1Dbm: levelDbm,
-    noiseADbm: null,
-    noiseBDbm: null,
-    downMbps: null,
-    upMbps: null,
-    expectedADbm: -50,
-    expectedBDbm: -50,
-    expectedDownMbps: null,
-    expectedUpMbps: null,
-    expectedNoiseADbm: null,
-    expectedNoiseBDbm: null,
-    notes: "",
-  });
-  expect(faults(undefined, { reading: reading(-53) })).toEqual([]);
-  expect(faults(undefined, { reading: reading(-57.5) })).toMatchObject([
+  expect(faults(undefined, { measured: reading(-50, -50) })).toEqual([]);
+  expect(faults(undefined, { measured: reading(-54.5, -54.5) })).toMatchObject([
     { kind: "doubtful", what: "measured −4.5 dB against the prediction", why: expect.stringContaining("Trees") },
   ]);
-  expect(faults(undefined, { reading: reading(-90) })[0]!.kind).toBe("failed");
+  expect(faults(undefined, { measured: reading(-87, -87) })[0]!.kind).toBe("failed");
 });

@@ -2,7 +2,7 @@ import { expect, test } from "@jest/globals";
 import { answerOf } from "#core/findings";
 import { crewSheet } from "#core/install";
 import { linkEnds, type PlanRows } from "#core/plan";
-import { radioIn, valley } from "#core/testing";
+import { EIGHTY_GHZ, onBridge, radioIn, valley } from "#core/testing";
 
 const DAY = new Date("2026-06-01T00:00:00Z");
 
@@ -14,17 +14,6 @@ function sheets(change: (rows: PlanRows) => void = () => undefined, linkId = "br
   const path = answerOf(world, link, between).path!;
   return { ...crewSheet(world.plan, a, b, path, between(a.place, b.place), DAY), path, plan: world.plan };
 }
-const eighty = (rows: PlanRows) => {
-  for (const id of ["west-east", "east-west"])
-    Object.assign(radioIn(rows, id), {
-      radioModelId: "kestrane-salto-80",
-      antennaModelId: "kestrane-plato-80-50",
-      frequencyMHz: 73_500,
-      widthMHz: 500,
-      polarization: "V",
-      txPowerDbm: 10,
-    });
-};
 const model = (id: string, rest: object) => (rows: PlanRows) => {
   for (const item of rows.equipment) if (item.id === id && item.kind === "radio") Object.assign(item.body, rest);
 };
@@ -89,7 +78,7 @@ test("volts at the jack run from the strong edge of the band to the weak one, an
 });
 
 test("an FDD pair's ends send and listen on each other's frequencies; a TDD pair's on one", () => {
-  const { a, b } = sheets(eighty);
+  const { a, b } = sheets(onBridge(EIGHTY_GHZ));
   expect([a.sendsMHz, a.listensMHz]).toEqual([73_500, 83_500]);
   expect([b.sendsMHz, b.listensMHz]).toEqual([83_500, 73_500]);
   const plain = sheets();

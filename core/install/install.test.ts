@@ -1,38 +1,24 @@
 import { expect, test } from "@jest/globals";
 import { answerOf } from "#core/findings";
 import { combinedLevelDbm, crewSheet, judge } from "#core/install";
-import { linkEnds, type Measurement } from "#core/plan";
-import { radioIn, valley } from "#core/testing";
+import { linkEnds } from "#core/plan";
+import { radioIn, reading, valley } from "#core/testing";
 
 const made = valley();
 const link = made.world.links.get("bridge")!;
 const { a, b } = linkEnds(made.world, link);
 const { plan } = made.world;
 
-function reading(levels: [a0: number, a1: number | null, b0: number, b1: number | null], expected = -50): Measurement {
-  return {
-    id: "m",
-    planId: "valley",
-    linkId: "bridge",
-    measuredAt: "2026-02-01T00:00:00Z",
-    measuredBy: "crew",
+/** A reading chain by chain, where as much was predicted for either end. */
+const chains = (levels: [a0: number, a1: number | null, b0: number, b1: number | null], expected = -50) =>
+  reading(0, 0, {
     levelA0Dbm: levels[0],
     levelA1Dbm: levels[1],
     levelB0Dbm: levels[2],
     levelB1Dbm: levels[3],
-    noiseADbm: null,
-    noiseBDbm: null,
-    downMbps: null,
-    upMbps: null,
     expectedADbm: expected,
     expectedBDbm: expected,
-    expectedDownMbps: null,
-    expectedUpMbps: null,
-    expectedNoiseADbm: null,
-    expectedNoiseBDbm: null,
-    notes: "",
-  };
-}
+  });
 
 test("two equal chains are 3 dB above one", () => {
   expect(combinedLevelDbm(-53, -53)).toBeCloseTo(-50, 1);
@@ -40,20 +26,20 @@ test("two equal chains are 3 dB above one", () => {
 });
 
 test("both schools make proven, one doubtful, none failed", () => {
-  expect(judge(plan, a, b, reading([-53, -53, -52, -53])).state).toBe("proven");
-  expect(judge(plan, a, b, reading([-60, null, -60, null])).state).toBe("doubtful");
-  expect(judge(plan, a, b, reading([-70, null, -70, null], -68)).state).toBe("doubtful");
-  expect(judge(plan, a, b, reading([-80, null, -80, null])).state).toBe("failed");
+  expect(judge(plan, a, b, chains([-53, -53, -52, -53])).state).toBe("proven");
+  expect(judge(plan, a, b, chains([-60, null, -60, null])).state).toBe("doubtful");
+  expect(judge(plan, a, b, chains([-70, null, -70, null], -68)).state).toBe("doubtful");
+  expect(judge(plan, a, b, chains([-80, null, -80, null])).state).toBe("failed");
 });
 
 test("the likely cause is named with its figures", () => {
-  const lead = (...levels: Parameters<typeof reading>[0]) => judge(plan, a, b, reading(levels)).causes[0]?.kind;
+  const lead = (...levels: Parameters<typeof chains>[0]) => judge(plan, a, b, chains(levels)).causes[0]?.kind;
   expect(lead(-62, null, -61.5, null)).toBe("sideLobe");
   expect(lead(-72, null, -72.5, null)).toBe("swappedPolarization");
   expect(lead(-53, -80, -53, -53)).toBe("deadChain");
   expect(lead(-57, null, -58, null)).toBe("foliage");
   expect(lead(-50, null, -50, null)).toBeUndefined();
-  const noisy = judge(plan, a, b, { ...reading([-56, null, -56, null]), noiseADbm: -80 });
+  const noisy = judge(plan, a, b, { ...chains([-56, null, -56, null]), noiseADbm: -80 });
   expect(noisy.causes.map((cause) => cause.kind)).toContain("noise");
 });
 

@@ -2,7 +2,7 @@ import { expect, test } from "@jest/globals";
 import { firstSideLobe } from "#core/antenna";
 import { judge, readLevelsDbm, type Verdict } from "#core/install";
 import { linkEnds, type LinkEnd, type Measurement } from "#core/plan";
-import { valley } from "#core/testing";
+import { reading, valley } from "#core/testing";
 
 const made = valley();
 const { a, b } = linkEnds(made.world, made.world.links.get("bridge")!);
@@ -10,33 +10,6 @@ const { a, b } = linkEnds(made.world, made.world.links.get("bridge")!);
 const plan = { ...made.world.plan, proofFloorDbm: -65, proofDeviationDb: 3 };
 const BOTH_CHAINS_DB = 10 * Math.log10(2);
 
-/** A reading whose ends get `aDbm` and `bDbm` in all, evenly on two chains, where −50 dBm was predicted for both. */
-function reading(aDbm: number, bDbm: number, rest: Partial<Measurement> = {}): Measurement {
-  const [chainA, chainB] = [aDbm - BOTH_CHAINS_DB, bDbm - BOTH_CHAINS_DB];
-  return {
-    id: "m",
-    planId: "valley",
-    linkId: "bridge",
-    measuredAt: "2026-02-01T00:00:00Z",
-    measuredBy: "crew",
-    levelA0Dbm: chainA,
-    levelA1Dbm: chainA,
-    levelB0Dbm: chainB,
-    levelB1Dbm: chainB,
-    noiseADbm: null,
-    noiseBDbm: null,
-    downMbps: null,
-    upMbps: null,
-    expectedADbm: -50,
-    expectedBDbm: -50,
-    expectedDownMbps: null,
-    expectedUpMbps: null,
-    expectedNoiseADbm: null,
-    expectedNoiseBDbm: null,
-    notes: "",
-    ...rest,
-  };
-}
 const judged = (aDbm: number, bDbm: number, rest: Partial<Measurement> = {}, ends: [LinkEnd, LinkEnd] = [a, b]) =>
   judge(plan, ...ends, reading(aDbm, bDbm, rest));
 const kinds = ({ causes }: Verdict) => causes.map(({ kind }) => kind);

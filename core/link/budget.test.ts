@@ -17,7 +17,7 @@ import {
 import { linkEnds, newPlan, type LinkEnd, type PlanRows } from "#core/plan";
 import { buildingEntryLossDb, rainAttenuationDb } from "#core/propagation";
 import { commonModulations, isChannelInBand, returnFrequencyMHz, type RadioModel } from "#core/radio";
-import { radio, radioIn, valley } from "#core/testing";
+import { EIGHTY_GHZ, onBridge, radio, radioIn, valley } from "#core/testing";
 
 const cut = (perDeg: number): Cut => ({ anglesDeg: [-180, 0, 180], lossDb: [180 * perDeg, 0, 180 * perDeg] });
 const antenna = (gainDbi: number): AntennaModel => ({
@@ -249,17 +249,7 @@ test("an FDD pair sends on two frequencies: each direction's tape, cap and loss 
   expect(returnFrequencyMHz(salto, 83_500)).toBe(73_500);
   expect(returnFrequencyMHz(tramo, 5700)).toBe(5700);
   expect([isChannelInBand(salto, 73_500, 500), isChannelInBand(salto, 78_500, 500)]).toEqual([true, false]);
-  const made = valley(0, (rows) => {
-    for (const id of ["west-east", "east-west"])
-      Object.assign(radioIn(rows, id), {
-        radioModelId: "kestrane-salto-80",
-        antennaModelId: "kestrane-plato-80-50",
-        frequencyMHz: 73_500,
-        widthMHz: 500,
-        polarization: "V",
-        txPowerDbm: 10,
-      });
-  });
+  const made = valley(0, onBridge(EIGHTY_GHZ));
   const { aToB, bToA } = answerOf(made.world, made.world.links.get("bridge")!, made.between).path!;
   expect([aToB, bToA].map(({ question }) => question.path.frequencyMHz)).toEqual([73_500, 83_500]);
   expect(bToA.question.path.freeSpaceDb - aToB.question.path.freeSpaceDb).toBeCloseTo(20 * Math.log10(83.5 / 73.5), 6);

@@ -1,1 +1,1 @@
-export { radio, radioIn, valley, valleySurface, type Valley } from "./valley";
+export { EIGHTY_GHZ, onBridge, radio, radioIn, reading, valley, valleySurface, type Valley } from "./valley";

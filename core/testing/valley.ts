@@ -4,6 +4,7 @@ import {
   newPlan,
   worldOf,
   type Link,
+  type Measurement,
   type PlanRows,
   type Radio,
   type Site,
@@ -153,4 +154,49 @@ export function valley(ridgeM = 0, change: (rows: PlanRows) => void = () => unde
 
 export function radioIn(rows: PlanRows, id: string): Radio {
   return rows.radios.find((one) => one.id === id)!;
+}
+
+/** Both radios of the valley's bridge, changed alike. */
+export const onBridge =
+  (rest: Partial<Radio>) =>
+  (rows: PlanRows): void => {
+    for (const id of ["west-east", "east-west"]) Object.assign(radioIn(rows, id), rest);
+  };
+
+/** What makes a bridge one of 80 GHz. */
+export const EIGHTY_GHZ = {
+  radioModelId: "kestrane-salto-80",
+  antennaModelId: "kestrane-plato-80-50",
+  frequencyMHz: 73_500,
+  widthMHz: 500,
+  polarization: "V",
+  txPowerDbm: 10,
+} as const satisfies Partial<Radio>;
+
+/** A reading of the valley's bridge, evenly on two chains and where −50 dBm was predicted unless told otherwise. */
+export function reading(aTotalDbm: number, bTotalDbm: number, rest: Partial<Measurement> = {}): Measurement {
+  const [chainA, chainB] = [aTotalDbm, bTotalDbm].map((dbm) => dbm - 10 * Math.log10(2)) as [number, number];
+  return {
+    id: "m",
+    planId: "valley",
+    linkId: "bridge",
+    measuredAt: "2026-02-01T00:00:00Z",
+    measuredBy: "crew",
+    levelA0Dbm: chainA,
+    levelA1Dbm: chainA,
+    levelB0Dbm: chainB,
+    levelB1Dbm: chainB,
+    noiseADbm: null,
+    noiseBDbm: null,
+    downMbps: null,
+    upMbps: null,
+    expectedADbm: -50,
+    expectedBDbm: -50,
+    expectedDownMbps: null,
+    expectedUpMbps: null,
+    expectedNoiseADbm: null,
+    expectedNoiseBDbm: null,
+    notes: "",
+    ...rest,
+  };
 }
