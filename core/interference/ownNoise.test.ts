@@ -1,0 +1,157 @@
+import { expect, test } from "@jest/globals";
+import { patternLossDb, peakGainDbi } from "#core/antenna";
+import { inverseGeodesic } from "#core/geodesy";
+import { ownNoiseOf, pairsHeard, talksUnder } from "#core/interference";
+import { mastIsolationDb } from "#core/mast";
+import { endOf, type PlanRows, type Radio } from "#core/plan";
+import { freeSpaceLossDb, thermalNoiseDbm } from "#core/propagation";
+import { channelCouplingDb } from "#core/spectrum";
+import { EIGHTY_GHZ, onBridge, radio, radioIn, valley, type Valley } from "#core/testing";
+
+/** A second bridge north of the valley's own, between two further masts, on its channel unless told otherwise. */
+function beside(rest: Partial<Radio> = {}, southDeg = 0.01) {
+  return (rows: PlanRows) => {
+    const site = rows.sites[0]!;
+    rows.sites.push(
+      { ...site, id: "north-west", name: "north-west", latDeg: -1 + southDeg, isFeed: false },
+      { ...site, id: "north-east", name: "north-east", latDeg: -1 + southDeg, lonDeg: 20.11, isFeed: false },
+    );
+    rows.radios.push(radio("nw", { siteId: "north-west", ...rest }), radio("ne", { siteId: "north-east", ...rest }));
+    rows.links.push({
+      ...rows.links.find(({ kind }) => kind === "bridge")!,
+      id: "second",
+      aRadioId: "nw",
+      bRadioId: "ne",
+    });
+  };
+}
+const heard = (made: Valley, linkId = "bridge") => ownNoiseOf(made.world, made.world.links.get(linkId)!, made.between);
+const level = (made: Valley, at: "a" | "b", from: string) =>
+  heard(made)[at].radios.find(({ radioId }) => radioId === from)?.dbm;
+
+test("across the valley by hand: power, both gains in the true direction, free space, and a chain's half", () => {
+  const made = valley(0, beside());
+  const [from, to] = [endOf(made.world, "ne"), endOf(made.world, "west-east")];
+  const line = inverseGeodesic(from.place, to.place);
+  // The second bridge's far end looks due west; the first one's near end due east.
+  const gain = (off: number) => peakGainDbi(to.antenna, 5800) - patternLossDb(to.antenna, "HV", off, 0);
+  const fromOff = Math.abs(line.azimuthDeg - 270);
+  const toOff = Math.abs(line.backAzimuthDeg - 90);
+  const byHand =
+    20 +
+    gain(fromOff) -
+    freeSpaceLossDb({ distanceKm: line.distanceM / 1000, frequencyGHz: 5.8 }) +
+    gain(toOff) -
+    10 * Math.log10(2) +
+    channelCouplingDb({ offsetMHz: 0, txWidthMHz: 20, rxWidthMHz: 20, rejectionDb: to.model.adjacentRejectionDb });
+  expect(level(made, "a", "ne")!).toBeCloseTo(byHand, 0);
+  expect(heard(made).a.radios[0]).toMatchObject({
+    radioId: "ne",
+    name: "ne",
+    placeName: "north-east",
+    frequencyMHz: 5800,
+    widthMHz: 20,
+  });
+});
+
+test("all that is heard is a sum of powers, the loudest first", () => {
+  const { a } = heard(valley(0, beside()));
+  const sum = a.radios.reduce((milliwatts, { dbm }) => milliwatts + 10 ** (dbm / 10), 0);
+  expect(a.dbm).toBeCloseTo(10 * Math.log10(sum), 9);
+  for (let i = 1; i < a.radios.length; i++) expect(a.radios[i]!.dbm).toBeLessThanOrEqual(a.radios[i - 1]!.dbm);
+  expect(heard(valley()).a).toEqual({ dbm: null, radios: [] });
+});
+
+test("cables at both ends, walls and less power take what they take", () => {
+  const plain = level(valley(0, beside()), "a", "ne")!;
+  expect(level(valley(0, beside({ cableLossDb: 2 })), "a", "ne")).toBeCloseTo(plain - 2, 6);
+  expect(level(valley(0, beside({ txPowerDbm: 13 })), "a", "ne")).toBeCloseTo(plain - 7, 6);
+  const far = valley(0, (rows) => {
+    beside()(rows);
+    radioIn(rows, "west-east").cableLossDb = 1.5;
+  });
+  expect(level(far, "a", "ne")).toBeCloseTo(plain - 1.5, 6);
+});
+
+test("channels: how far they overlap counts; far apart nobody is heard", () => {
+  const plain = level(valley(0, beside()), "a", "ne")!;
+  const half = level(valley(0, beside({ frequencyMHz: 5790 })), "a", "ne")!;
+  expect(plain - half).toBeCloseTo(3, 0);
+  expect(level(valley(0, beside({ frequencyMHz: 5700 })), "a", "ne")).toBeUndefined();
+});
+
+test("who stands beyond forty kilometres is not looked for", () => {
+  // A bridge far to the west that looks straight into the ear of the eastern mast, 111.3 km to the degree.
+  const from = (lonDeg: number) =>
+    valley(0, (rows) => {
+      beside()(rows);
+      rows.sites.find(({ id }) => id === "north-west")!.latDeg = -1;
+      rows.sites.find(({ id }) => id === "north-west")!.lonDeg = lonDeg;
+      Object.assign(
+        rows.sites.find(({ id }) => id === "north-east")!,
+        { latDeg: -1, lonDeg: lonDeg + 0.1 },
+      );
+    });
+  expect(level(from(20.11 - 39.8 / 111.3), "b", "nw")).toBeGreaterThan(-75);
+  expect(level(from(20.11 - 40.2 / 111.3), "b", "nw")).toBeUndefined();
+});
+
+test("in FDD one end's ear is on the other's mouth: the far ends of two pairs do not disturb each other", () => {
+  const made = valley(0, (rows) => {
+    onBridge(EIGHTY_GHZ)(rows);
+    beside(EIGHTY_GHZ, 0.001)(rows);
+  });
+  const { a, b } = heard(made);
+  // West listens on 83.5 GHz, where both far ends send; east on 73.5, where both near ends do.
+  expect(a.radios.map(({ radioId }) => radioId)).toEqual(["ne"]);
+  expect(b.radios.map(({ radioId }) => radioId)).toEqual(["nw"]);
+  expect(a.radios[0]!.frequencyMHz).toBe(83_500);
+  expect(b.radios[0]!.frequencyMHz).toBe(73_500);
+});
+
+test("on one mast the antennas' coupling counts instead of a path, with the far gains behind and beside", () => {
+  const made = valley(0, (rows) => {
+    const second = radio("second-near", { siteId: "west", heightM: 23, azimuthDeg: 90 });
+    // Its far end stands to the north, out of anybody's beam.
+    rows.sites.push({ ...rows.sites[1]!, id: "north", name: "north", latDeg: -0.985, lonDeg: 20 });
+    rows.radios.push(second, radio("second-far", { siteId: "north", txPowerDbm: -5 }));
+    rows.links.push({ ...rows.links[0]!, id: "second", aRadioId: "second-near", bRadioId: "second-far" });
+  });
+  const to = endOf(made.world, "west-east");
+  const beside90 = peakGainDbi(to.antenna, 5800) - patternLossDb(to.antenna, "HV", 90, 0);
+  const isolation = mastIsolationDb({
+    verticalM: 3,
+    horizontalM: 0.5,
+    frequencyGHz: 5.8,
+    aGainDbi: beside90,
+    bGainDbi: beside90,
+  });
+  const coupling = channelCouplingDb({
+    offsetMHz: 0,
+    txWidthMHz: 20,
+    rxWidthMHz: 20,
+    rejectionDb: to.model.adjacentRejectionDb,
+  });
+  expect(level(made, "a", "second-near")).toBeCloseTo(20 - isolation - 10 * Math.log10(2) + coupling, 3);
+  // No ground lies between two antennas of one mast.
+  const pairs = pairsHeard(made.world, made.world.links.get("bridge")!);
+  expect(pairs.every(([from, end]) => inverseGeodesic(from, end).distanceM > 100)).toBe(true);
+});
+
+test("what makes no difference beside thermal noise is left out", () => {
+  const made = valley(0, beside({ txPowerDbm: -5 }, 0.2));
+  const to = endOf(made.world, "west-east");
+  const thermal = thermalNoiseDbm({ bandwidthMHz: 20, noiseFigureDb: to.model.noiseFigureDb });
+  for (const { dbm } of [...heard(made).a.radios, ...heard(made).b.radios]) expect(dbm).toBeGreaterThan(thermal - 30);
+});
+
+test("who talks under whom: an access point's customers under it, a far end under the near one, others under themselves", () => {
+  const { world } = valley(0, (rows) => void rows.radios.push(radio("spare", { siteId: "west" })));
+  expect(["sector", "farm-radio", "west-east", "east-west", "spare"].map((id) => talksUnder(world, id))).toEqual([
+    "sector",
+    "sector",
+    "west-east",
+    "west-east",
+    "spare",
+  ]);
+});
