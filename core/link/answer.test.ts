@@ -1,0 +1,118 @@
+import { expect, test } from "@jest/globals";
+import { answerOf } from "#core/findings";
+import { answerLink, carriesDemand, holds, isServed, wantedMarginDb, weakestMarginDb } from "#core/link";
+import { linkEnds, type PlanRows, type Radio } from "#core/plan";
+import { EIGHTY_GHZ, onBridge, radioIn, valley } from "#core/testing";
+
+/** The valley's bridge with its ends altered after the plan was read, as a sheet of another origin could. */
+function answered(change: { radio?: Partial<Radio>; overloadDbm?: number } = {}) {
+  const { world, between } = valley();
+  const link = world.links.get("bridge")!;
+  const { a, b } = linkEnds(world, link);
+  return answerLink({
+    plan: world.plan,
+    kind: "bridge",
+    foliageDepthM: 0,
+    a: { ...a, radio: { ...a.radio, ...change.radio } },
+    b: { ...b, model: { ...b.model, overloadDbm: change.overloadDbm ?? b.model.overloadDbm } },
+    profile: between(a.place, b.place),
+  });
+}
+
+test("an answer that would hold a figure which is none is a problem that names it", () => {
+  expect(answered().problem).toBeNull();
+  expect(answered({ overloadDbm: NaN })).toEqual({
+    distanceM: expect.any(Number),
+    state: "unknown",
+    problem: { kind: "notFinite", figure: "overloadDb" },
+    path: null,
+  });
+  expect(answered({ radio: { txPowerDbm: Infinity } }).problem).toMatchObject({ kind: "notFinite", figure: "eirpDbm" });
+  // A height that is none never comes from a plan that was read: whoever hands it over is told.
+  expect(() => answered({ radio: { heightM: NaN } })).toThrow("both must be finite");
+});
+
+test("both directions share the path and stand on their own radios", () => {
+  const { path } = answerOf(
+    ...((made) => [made.world, made.world.links.get("bridge")!, made.between] as const)(
+      valley(0, (rows) => Object.assign(radioIn(rows, "west-east"), { txPowerDbm: 11, cableLossDb: 2 })),
+    ),
+  );
+  const { aToB, bToA } = path!;
+  expect(aToB.question.path).toBe(bToA.question.path);
+  expect([aToB.question.from.radio.id, bToA.question.from.radio.id]).toEqual(["west-east", "east-west"]);
+  // Nine decibels less power and the cable both ways.
+  expect(bToA.totalLevelDbm - aToB.totalLevelDbm).toBeCloseTo(9, 6);
+  expect(aToB.eirpDbm - bToA.eirpDbm).toBeCloseTo(-11, 6);
+});
+
+test("an FDD pair has a path of its own each way: more loss on the higher frequency", () => {
+  const made = valley(0, onBridge(EIGHTY_GHZ));
+  const { path } = answerOf(made.world, made.world.links.get("bridge")!, made.between);
+  const [go, back] = [path!.aToB.question.path, path!.bToA.question.path];
+  expect([go.frequencyMHz, back.frequencyMHz]).toEqual([73_500, 83_500]);
+  expect(back.freeSpaceDb - go.freeSpaceDb).toBeCloseTo(20 * Math.log10(83.5 / 73.5), 9);
+});
+
+test("tilts are those of the path as it bends, alike but for the sign where one mast stands higher", () => {
+  const made = valley(0, (rows) => void (radioIn(rows, "west-east").heightM = 40));
+  const { path } = answerOf(made.world, made.world.links.get("bridge")!, made.between);
+  const turning = ((12.24 / (2 * (4 / 3) * 6371)) * 180) / Math.PI;
+  const slope = (Math.atan(20 / 12_240) * 180) / Math.PI;
+  expect(path!.aTiltDownDeg).toBeCloseTo(slope + turning, 3);
+  expect(path!.bTiltDownDeg).toBeCloseTo(-slope + turning, 3);
+  expect([path!.aAmslM, path!.bAmslM]).toEqual([expect.closeTo(50, 1), expect.closeTo(30, 1)]);
+});
+
+test("a link holds when both directions have a modulation and the margin that is wanted", () => {
+  const made = (change: (rows: PlanRows) => void) => {
+    const { world, between } = valley(0, change);
+    return { world, answer: answerOf(world, world.links.get("bridge")!, between) };
+  };
+  const plain = made(() => undefined);
+  expect(holds(plain.world.plan, 5800, plain.answer)).toBe(true);
+  const margin = weakestMarginDb(plain.answer)!;
+  expect(margin).toBe(Math.min(plain.answer.path!.aToB.marginLeftDb, plain.answer.path!.bToA.marginLeftDb));
+  const wanting = (marginTargetDb: number) => holds({ ...plain.world.plan, marginTargetDb }, 5800, plain.answer);
+  expect([wanting(margin), wanting(margin + 1e-6)]).toEqual([true, false]);
+  // Above 10 GHz the margin in rain is asked for instead.
+  expect(wantedMarginDb(plain.world.plan, 24_000)).toBe(plain.world.plan.rainMarginDb);
+  const deaf = made((rows) => void (radioIn(rows, "east-west").interferenceDb = 70));
+  expect(holds(deaf.world.plan, 5800, deaf.answer)).toBe(false);
+  const holed = made((rows) => void (rows.sites[1]!.lonDeg = 20.4));
+  expect([holds(holed.world.plan, 5800, holed.answer), weakestMarginDb(holed.answer)]).toEqual([false, null]);
+});
+
+test("served means that the customer gets what he asked for, both ways, to the last Mbit/s", () => {
+  const { world, between } = valley();
+  const link = world.links.get("access")!;
+  const ends = linkEnds(world, link);
+  const answer = answerOf(world, link, between);
+  const { aToB, bToA } = answer.path!;
+  const asks = (downMbps: number, upMbps: number) => carriesDemand({ downMbps, upMbps }, answer);
+  expect(asks(aToB.rateMbps, bToA.rateMbps)).toBe(true);
+  expect(asks(aToB.rateMbps + 0.01, 0)).toBe(false);
+  expect(asks(0, bToA.rateMbps + 0.01)).toBe(false);
+  expect(carriesDemand(null, answer)).toBe(true);
+  expect(carriesDemand(null, { ...answer, path: null })).toBe(false);
+  const served = (downMbps: number) =>
+    isServed(world.plan, { a: ends.a, b: { ...ends.b, demand: { downMbps, upMbps: 0 } } }, answer);
+  expect([served(10), served(10_000)]).toEqual([true, false]);
+});
+
+test("ends of other duplex spacing do not meet, and the reason names both", () => {
+  const made = valley(0, (rows) => {
+    onBridge(EIGHTY_GHZ)(rows);
+    const salto = rows.equipment.find(({ id }) => id === "kestrane-salto-80")!;
+    if (salto.kind !== "radio") return;
+    rows.equipment.push({
+      ...salto,
+      id: "near-salto",
+      body: { ...salto.body, id: "near-salto", model: "Salto N", duplexSpacingMHz: 5000 },
+    });
+    radioIn(rows, "east-west").radioModelId = "near-salto";
+  });
+  const { path } = answerOf(made.world, made.world.links.get("bridge")!, made.between);
+  expect(path!.mismatches).toEqual(["the frequencies of Salto 80 stand 10000 MHz apart, those of Salto N 5000 MHz"]);
+  expect([path!.aToB.modulation, path!.bToA.modulation]).toEqual([null, null]);
+});
