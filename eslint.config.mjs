@@ -4,7 +4,9 @@ import globals from "globals";
 import ts from "typescript-eslint";
 
 export default ts.config(
-  { ignores: ["build/**", "data/**", ".react-router", "node_modules", "test-results", "playwright-report", ".mutants"] },
+  {
+    ignores: ["build/**", "data/**", ".react-router", "node_modules", "test-results", "playwright-report", ".mutants"],
+  },
   js.configs.recommended,
   ...ts.configs.recommended,
   {

@@ -111,7 +111,7 @@ test("a cut line blocks, a missed share is tight, and the words say which", () =
 });
 
 test("the two-condition school asks for all of the zone in usual weather and the line in the worst", () => {
-  const plan = { clearanceSchool: "twoConditions", climate: "temperate", kFactor: 4 / 3 } as const;
+  const plan = { clearanceSchool: "twoCondition", climate: "temperate", kFactor: 4 / 3 } as const;
   const [usual, worst] = clearanceConditions(plan, 20);
   expect(usual).toEqual({ kFactor: 4 / 3, wantedShare: 1 });
   expect(worst).toMatchObject({ wantedShare: 0, extendedShare: 0.3 });
