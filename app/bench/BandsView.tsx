@@ -69,7 +69,7 @@ function LossChart({ rows }: { rows: BandRow[] }) {
 function Band({ row: { band, result, reason, edits }, onTake }: { row: BandRow; onTake: () => void }) {
   const figures = "figures text-right text-xs whitespace-nowrap";
   return (
-    <tbody className="border-t border-rule [&_td]:pr-2">
+    <tbody className="border-t border-rule [&_td]:pr-1">
       <tr className="[&_td]:pt-1">
         <th scope="rowgroup" rowSpan={2} className="py-1 pr-2 text-left align-top font-semibold whitespace-nowrap">
           {band}
@@ -160,12 +160,12 @@ export function BandsView({ link }: { link: Link }) {
           <table className="w-full text-[13px]">
             <caption className="sr-only">Bands compared for this link, best first</caption>
             <thead>
-              <tr className="text-right text-xs whitespace-nowrap text-quiet [&_th]:pr-2 [&_th]:font-normal">
+              <tr className="text-right text-xs whitespace-nowrap text-quiet [&_th]:pr-1 [&_th]:font-normal">
                 <th className="text-left">Band</th>
                 <th className="text-left">Channel</th>
                 <th className="text-left">Path</th>
                 <th>Zone</th>
-                <th>Chain’s level</th>
+                <th className="w-16 leading-tight whitespace-normal">Chain’s level</th>
                 <th>Margin</th>
                 <th>Down/up</th>
                 <th>Year</th>

@@ -36,6 +36,15 @@ function pathOf(points: [number, number][]): string {
   return points.map(([x, y], i) => `${i === 0 ? "M" : "L"}${x.toFixed(1)} ${y.toFixed(1)}`).join("");
 }
 
+/** A label's height on the drawing, moved under a mast's own label where the two would lie on each other. */
+function clearOfMasts(y: number, x: number, heads: readonly [headX: number, headY: number][]): number {
+  for (const [headX, headY] of heads) {
+    const mastLabelY = Math.max(12, headY - 16);
+    if (Math.abs(headX - x) < 220 && Math.abs(mastLabelY - y) < 15) return headY + 24;
+  }
+  return y;
+}
+
 /** The cut along a path: ground, what stands on it, the ray, its zone, and the two masts as handles. */
 export function Section({
   profile,
@@ -148,6 +157,14 @@ export function Section({
   const worstText = `${figure(clearance.worstShare, 2)} of the zone at ${formats.distance(clearance.worstKm * 1000)}${clearance.isMet ? "" : `, ${formats.height(clearance.worstIntrusionM)} short of ${wantedText(clearance, { kFactor })}`}`;
   const deepestText = `most missing: ${formats.height(clearance.intrusionM)} at ${formats.distance(clearance.deepestKm * 1000)}`;
   const labelRight = worstX > width - 300;
+  const worstLabelY = clearOfMasts(
+    Math.max(14, scales.y(Math.max(worstTop, rayAt(clearance.worstKm) + worstRadiusM)) - 8),
+    worstX,
+    [
+      [scales.x(0), scales.y(path.aAmslM)],
+      [scales.x(pathKm), scales.y(path.bAmslM)],
+    ],
+  );
 
   return (
     <div ref={ref} className="relative h-full w-full">
@@ -215,7 +232,7 @@ export function Section({
             />
             <text
               x={worstX + (labelRight ? -8 : 8)}
-              y={Math.max(14, scales.y(Math.max(worstTop, rayAt(clearance.worstKm) + worstRadiusM)) - 8)}
+              y={worstLabelY}
               textAnchor={labelRight ? "end" : "start"}
               className="fill-ink text-xs font-medium"
               paintOrder="stroke"
