@@ -1,7 +1,7 @@
 import { pointingOf, tiltDownDeg, type Pointing } from "../aiming";
 import { climateOf } from "../climate";
 import type { Demand, Link, LinkEnd, Plan } from "../plan";
-import { deltaBullingtonLossDb } from "../propagation";
+import { deltaBullingtonLossDb, type LinearPolarization } from "../propagation";
 import { isTrees, SHORTEST_PATH_M, type Profile } from "../terrain";
 import { commonModulations, returnFrequencyMHz } from "../radio";
 import { linearOf, pathLosses, tapeOf, type PathLosses, type Tape } from "./budget";
@@ -65,6 +65,59 @@ export function pathProblem(profile: Profile): PathProblem | null {
   return profile.holes ? { kind: "hole", ...profile.holes } : null;
 }
 
+/** What the losses on any frequency of one path are worked out from. */
+interface Crossing {
+  plan: Plan;
+  profile: Profile;
+  aAmslM: number;
+  bAmslM: number;
+  obstructionsAmslM: Float64Array;
+  polarization: LinearPolarization;
+  /** Trees to be passed through as set by hand, m; 0 for none. */
+  plannedTreesM: number;
+  /** Trees measured in a ray that is cut, and the heights without any. */
+  measured: { depthM: number; leafyShare: number } | null;
+  bareM: Float64Array | null;
+  widthMHz: number;
+  rainRate001MmPerH: number;
+}
+
+function diffractionOver(
+  { plan, profile, aAmslM, bAmslM, polarization }: Crossing,
+  heightsM: Float64Array,
+  frequencyGHz: number,
+): number {
+  return deltaBullingtonLossDb({
+    distancesKm: profile.distancesKm,
+    heightsM,
+    txAmslM: aAmslM,
+    rxAmslM: bAmslM,
+    frequencyGHz,
+    kFactor: plan.kFactor,
+    polarization,
+  });
+}
+
+/** What the path takes on one frequency: over its trees or through them, whichever loses less. */
+function lossesAt(crossing: Crossing, frequencyMHz: number): PathLosses {
+  const { plan, profile, obstructionsAmslM, plannedTreesM, measured, bareM, widthMHz, rainRate001MmPerH } = crossing;
+  const frequencyGHz = frequencyMHz / 1000;
+  let diffractionDb = diffractionOver(crossing, obstructionsAmslM, frequencyGHz);
+  let trees = NO_TREES;
+  if (plannedTreesM > 0) {
+    const lossDb = treesLossDb(frequencyGHz, plannedTreesM, 1, plan.season);
+    trees = { depthM: plannedTreesM, leafyShare: 1, lossDb, way: "through", isMeasured: false };
+  } else if (measured && bareM) {
+    const lossDb = treesLossDb(frequencyGHz, measured.depthM, measured.leafyShare, plan.season);
+    const underDb = diffractionOver(crossing, bareM, frequencyGHz);
+    const isThrough = lossDb + underDb < diffractionDb;
+    trees = { ...measured, lossDb: isThrough ? lossDb : 0, way: isThrough ? "through" : "over", isMeasured: true };
+    if (isThrough) diffractionDb = underDb;
+  }
+  const distanceKm = profile.distanceM / 1000;
+  return pathLosses({ distanceKm, diffractionDb, trees, frequencyMHz, widthMHz, rainRate001MmPerH });
+}
+
 /** Clearance, diffraction and both tapes of one link over a sampled profile. A bad plan gives an answer that says so. */
 export function answerLink({ plan, kind, foliageDepthM, a, b, profile, heard }: LinkQuestion): LinkAnswer {
   const { distanceM } = profile;
@@ -90,45 +143,29 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile, heard }: 
   const measured =
     foliageDepthM === null && clearance.state === "blocked" ? treesInRay(profile, aAmslM, bAmslM, kFactor) : null;
   const bareM = measured && measured.depthM > 0 ? obstructionHeightsM(profile, true) : null;
-  const { rainRate001MmPerH } = climateOf(plan, (profile.from.latDeg + profile.to.latDeg) / 2);
-
-  /** What the path takes on one frequency: over its trees or through them, whichever loses less. */
-  const lossesAt = (atMHz: number): PathLosses => {
-    const frequencyGHz = atMHz / 1000;
-    const diffraction = (heightsM: Float64Array) =>
-      deltaBullingtonLossDb({
-        distancesKm: profile.distancesKm,
-        heightsM,
-        txAmslM: aAmslM,
-        rxAmslM: bAmslM,
-        frequencyGHz,
-        kFactor,
-        polarization: linearOf(a.radio.polarization),
-      });
-    let diffractionDb = diffraction(obstructionsAmslM);
-    let trees = NO_TREES;
-    if (isPlannedThrough) {
-      const lossDb = treesLossDb(frequencyGHz, foliageDepthM, 1, plan.season);
-      trees = { depthM: foliageDepthM, leafyShare: 1, lossDb, way: "through", isMeasured: false };
-    } else if (measured && bareM) {
-      const lossDb = treesLossDb(frequencyGHz, measured.depthM, measured.leafyShare, plan.season);
-      const underDb = diffraction(bareM);
-      const isThrough = lossDb + underDb < diffractionDb;
-      trees = { ...measured, lossDb: isThrough ? lossDb : 0, way: isThrough ? "through" : "over", isMeasured: true };
-      if (isThrough) diffractionDb = underDb;
-    }
-    return pathLosses({ distanceKm, diffractionDb, trees, frequencyMHz: atMHz, widthMHz, rainRate001MmPerH });
+  const crossing: Crossing = {
+    plan,
+    profile,
+    aAmslM,
+    bAmslM,
+    obstructionsAmslM,
+    polarization: linearOf(a.radio.polarization),
+    plannedTreesM: isPlannedThrough ? foliageDepthM : 0,
+    measured,
+    bareM,
+    widthMHz,
+    rainRate001MmPerH: climateOf(plan, (profile.from.latDeg + profile.to.latDeg) / 2).rainRate001MmPerH,
   };
-  const go = lossesAt(frequencyMHz);
+  const go = lossesAt(crossing, frequencyMHz);
   const returnMHz = returnFrequencyMHz(a.model, frequencyMHz);
-  const back = returnMHz === frequencyMHz ? go : lossesAt(returnMHz);
+  const back = returnMHz === frequencyMHz ? go : lossesAt(crossing, returnMHz);
   const aTiltDownDeg = tiltDownDeg(aAmslM, bAmslM, distanceM, kFactor);
   const bTiltDownDeg = tiltDownDeg(bAmslM, aAmslM, distanceM, kFactor);
   const aPointing = pointingOf(a, profile.azimuthDeg, aTiltDownDeg, plan.pointingErrorDeg);
   const bPointing = pointingOf(b, profile.backAzimuthDeg, bTiltDownDeg, plan.pointingErrorDeg);
   const mismatches = mismatchesOf(a, b);
   const isMismatched = mismatches.length > 0;
-  const shared = { plan, kind, isMismatched };
+  // Questions are written out: spreading what both share costs more than either tape.
   const answer: LinkAnswer = {
     distanceM,
     state: clearance.state,
@@ -147,7 +184,9 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile, heard }: 
       trees: go.trees,
       obstructionsAmslM,
       aToB: tapeOf({
-        ...shared,
+        plan,
+        kind,
+        isMismatched,
         direction: "aToB",
         from: a,
         to: b,
@@ -157,7 +196,9 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile, heard }: 
         heard: heard?.b ?? null,
       }),
       bToA: tapeOf({
-        ...shared,
+        plan,
+        kind,
+        isMismatched,
         direction: "bToA",
         from: b,
         to: a,

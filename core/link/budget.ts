@@ -162,6 +162,12 @@ export function wallDb(end: LinkEnd, frequencyGHz: number): number {
   return buildingEntryLossDb({ frequencyGHz: Math.min(100, frequencyGHz), construction: end.behind });
 }
 
+/** What an end loses off its boresight, dB; 0 where that is not worth a line. */
+function offBoresightDb({ antenna, radio }: LinkEnd, { azimuthOffDeg, elevationOffDeg }: Pointing): number {
+  const lossDb = patternLossDb(antenna, radio.polarization, azimuthOffDeg, elevationOffDeg);
+  return lossDb < LEAST_OFF_DB ? 0 : lossDb;
+}
+
 /**
  * The link budget of one direction. Level, noise and sensitivity are compared chain by chain; caps count all chains together.
  * The level is that of fair weather; rain stands below it and eats into the margin.
@@ -186,12 +192,8 @@ export function tapeOf(question: TapeQuestion): Tape {
     limit.eirpCapDbm === null ? 0 : eirpDbm - limit.eirpCapDbm,
     limit.conductedCapDbm === null ? 0 : from.radio.txPowerDbm - limit.conductedCapDbm,
   );
-  const off = (end: LinkEnd, pointing: Pointing) => {
-    const lossDb = patternLossDb(end.antenna, end.radio.polarization, pointing.azimuthOffDeg, pointing.elevationOffDeg);
-    return lossDb < LEAST_OFF_DB ? 0 : lossDb;
-  };
-  const fromOffDb = off(from, fromPointing);
-  const toOffDb = off(to, toPointing);
+  const fromOffDb = offBoresightDb(from, fromPointing);
+  const toOffDb = offBoresightDb(to, toPointing);
   const gasDb = (path.oxygenDbPerKm + path.vapourDbPerKm) * distanceKm;
   const fromWallDb = wallDb(from, frequencyGHz);
   const toWallDb = wallDb(to, frequencyGHz);

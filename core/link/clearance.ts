@@ -205,7 +205,22 @@ export function clearanceOf(ray: Ray, conditions: readonly ClearanceCondition[])
     leastHeightBM = Math.max(leastHeightBM, check.leastHeightBM);
   }
   const state = usual.worstShare < 0 ? "blocked" : binding.isMet ? "clear" : "tight";
-  return { ...binding, leastHeightAM, leastHeightBM, state, checks };
+  // Field by field: spreading the check would cost as much as looking along the path does.
+  return {
+    kFactor: binding.kFactor,
+    wantedShare: binding.wantedShare,
+    isMet: binding.isMet,
+    worstShare: binding.worstShare,
+    worstIndex: binding.worstIndex,
+    worstKm: binding.worstKm,
+    worstIntrusionM: binding.worstIntrusionM,
+    intrusionM: binding.intrusionM,
+    deepestKm: binding.deepestKm,
+    leastHeightAM,
+    leastHeightBM,
+    state,
+    checks,
+  };
 }
 
 /**
