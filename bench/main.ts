@@ -11,7 +11,7 @@ import {
   type Surface,
 } from "#core/terrain";
 import { reviewPlan } from "#core/findings";
-import { demoPlan, islandSurface } from "#demo";
+import { demoPlan, islandSurface, largeSibling } from "#demo";
 
 /** Long enough for the engine to have compiled what it will. */
 const WARM_UP_MS = 1000;
@@ -126,5 +126,15 @@ print(
 print(
   "the island generated",
   time(() => islandSurface(), 4),
+);
+
+// Every receiver of a large plan with all that it hears of the others, over ground that nobody has looked at yet.
+const large = largeSibling();
+const largeTerrain = plainTerrain(large.surface);
+const largeWorld = worldOf(large.rows);
+const started = performance.now();
+reviewPlan(largeWorld, (from, to) => sampleProfile(largeTerrain, from, to), 0);
+console.log(
+  `the large sibling's review without remedies, once and cold            ${((performance.now() - started) / 1000).toFixed(1)} s  for ${largeWorld.links.size} links, ${largeWorld.radios.size} radios`,
 );
 console.log(`\nPeak memory ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB`);

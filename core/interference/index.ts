@@ -1,1 +1,2 @@
-export { ownNoiseOf, pairsHeard, talksUnder, type KnownProfile } from "./ownNoise";
+export { ownNoiseOf, pairsHeard, type KnownProfile } from "./ownNoise";
+export { talksUnder } from "./talks";

@@ -21,9 +21,10 @@ function maskPower(from: number, to: number): number {
     const low = Math.max(from, left);
     const high = Math.min(to, right);
     if (high <= low) continue;
-    const at = (offset: number) => 10 ** ((leftDb + ((rightDb - leftDb) * (offset - left)) / (right - left)) / 10);
-    const slope = ((rightDb - leftDb) / (right - left) / 10) * Math.LN10;
-    sum += slope === 0 ? at(low) * (high - low) : (at(high) - at(low)) / slope;
+    const dbPerWidth = (rightDb - leftDb) / (right - left);
+    const atLow = 10 ** ((leftDb + dbPerWidth * (low - left)) / 10);
+    const atHigh = 10 ** ((leftDb + dbPerWidth * (high - left)) / 10);
+    sum += dbPerWidth === 0 ? atLow * (high - low) : (atHigh - atLow) / ((dbPerWidth / 10) * Math.LN10);
   }
   return sum;
 }
@@ -34,9 +35,11 @@ function shareBetween(from: number, to: number): number {
   const low = Math.max(-MASK_END, from);
   const high = Math.min(MASK_END, to);
   if (high <= low) return 0;
-  const upTo = (offset: number) => (offset < 0 ? -maskPower(0, -offset) : maskPower(0, offset));
-  return (upTo(high) - upTo(low)) / WHOLE;
+  return (powerUpTo(high) - powerUpTo(low)) / WHOLE;
 }
+
+/** The mask's power from its middle to an offset, less than nothing to the other side. */
+const powerUpTo = (offset: number) => (offset < 0 ? -maskPower(0, -offset) : maskPower(0, offset));
 
 /**
  * Share, in dB ≤ 0, of a transmitter's power that disturbs a receiver whose channel lies `offsetMHz` away: what its emission
