@@ -85,6 +85,8 @@ test("the planted faults are found, each with a remedy, and little else", () => 
     /Ridge east at Ridge hut, on the same channel .* raises the noise at Quarry mast by \d\.\d dB/,
   );
   expect(findings.find(({ kind }) => kind === "doubtful")!.why).toContain("side lobe");
+  // What lets nothing pass is no way out of a level that holds no modulation.
+  for (const { effect } of of("weak")[0]!.remedies!) expect(effect).not.toMatch(/; 0\/|\/0 Mbit/);
 });
 
 test("the first remedy of each planted fault resolves it", () => {

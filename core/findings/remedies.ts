@@ -39,6 +39,9 @@ function touchedBeside(world: World, link: Link, edits: readonly Edit[]): Link[]
 const weakestTotalDbm = ({ path }: LinkAnswer) =>
   path ? Math.min(path.aToB.totalLevelDbm, path.bToA.totalLevelDbm) : -Infinity;
 
+/** Kinds of fault about what arrives: what then lets nothing pass, for whatever other reason, is no way out of them. */
+const ABOUT_LEVEL: readonly Fault["kind"][] = ["weak", "margin", "noise", "ownNoise", "demand"];
+
 /** Kinds of fault that must go even if others pay for it; the remedy then says who does. */
 const MUST_GO: readonly Fault["kind"][] = ["overEirp", "overload"];
 
@@ -79,6 +82,8 @@ export function remediesFor(
     const left = faultsOf(tried, triedLink, after, measurement);
     const resolved = !left.some((other) => other.kind === fault.kind && other.radioId === fault.radioId);
     if (!after.path || !resolved) continue;
+    const passes = after.path.aToB.modulation !== null && after.path.bToA.modulation !== null;
+    if (!passes && ABOUT_LEVEL.includes(fault.kind)) continue;
     const mustGo = MUST_GO.includes(fault.kind);
     if (left.some((other) => !had.has(other.kind) && !(mustGo && COMES_OF_LESS_POWER.includes(other.kind)))) continue;
     const lost = touchedBeside(world, link, edits).filter((other) => {
