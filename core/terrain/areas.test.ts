@@ -89,12 +89,17 @@ test("a path through a corner is cut once, and one along an edge is not cut to p
     [10.02, 0],
   ];
   expect(found([area([diamond])])).toEqual([[2, 8, 10]]);
-  // Exactly along an edge the path counts as within, on either side: rather a tree too many than one too few.
-  for (const [south, north] of [
-    [0, 1],
-    [-1, 0],
-  ] as const)
-    expect(found([area([box(10.02, south, 10.07, north)])])).toEqual([[2, 7, 10]]);
+  // One that only touches a corner stays outside, from either side.
+  const moved = (up: number) => diamond.map(([lon, lat]): [number, number] => [lon, lat + up]);
+  expect(
+    [found([area([moved(0.03)])]), found([area([moved(-0.03)])])].flat().filter(([from, to]) => to! - from! > 0),
+  ).toEqual([]);
+  // What lies on the line itself counts to its left: along an edge the path is in the outline to the right of it.
+  expect(found([area([box(10.02, 0, 10.07, 1)])])).toEqual([]);
+  expect(found([area([box(10.02, -1, 10.07, 0)])])).toEqual([[2, 7, 10]]);
+  // Also where it begins on that edge.
+  expect(found([area([box(9, 0, 10.07, 1)])])).toEqual([]);
+  expect(found([area([box(9, -1, 10.07, 0)])])).toEqual([[0, 7, 10]]);
 });
 
 test("long paths are taken in stretches; a crossing of their seam is one run", () => {

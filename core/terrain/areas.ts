@@ -59,39 +59,40 @@ export function areasWithin(
   );
 }
 
-/** Whether a place lies inside the outline: an odd number of edges to its east. */
-function contains(area: CoverArea, lat: number, lon: number): boolean {
-  let inside = false;
-  for (const ring of area.rings) {
-    for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
-      const [xi, yi] = ring[i]!;
-      const [xj, yj] = ring[j]!;
-      if (yi > lat !== yj > lat && lon < ((xj - xi) * (lat - yi)) / (yj - yi) + xi) inside = !inside;
-    }
-  }
-  return inside;
-}
-
-/** Where along a straight stretch (0 to 1) it enters and leaves an outline. */
-function crossings(area: CoverArea, fromLat: number, fromLon: number, toLat: number, toLon: number): number[] {
+/**
+ * Where along a straight stretch (0 to 1) it enters and leaves an outline, and whether it begins inside: then the line ahead of
+ * it, however far, crosses an odd number of edges. What lies on the line itself counts to its left, so that a touched
+ * corner, or an edge along the line, cuts twice or not at all.
+ */
+function crossings(
+  area: CoverArea,
+  fromLat: number,
+  fromLon: number,
+  toLat: number,
+  toLon: number,
+): { cuts: number[]; beginsInside: boolean } {
   const dx = toLon - fromLon;
   const dy = toLat - fromLat;
+  const lengthSquared = dx * dx + dy * dy;
   const cuts: number[] = [];
+  let beginsInside = false;
   for (const ring of area.rings) {
     for (let i = 1; i < ring.length; i++) {
-      const [x1, y1] = ring[i - 1]!;
-      const [x2, y2] = ring[i]!;
-      const ex = x2 - x1;
-      const ey = y2 - y1;
-      const cross = dx * ey - dy * ex;
-      if (cross === 0) continue;
-      const along = ((x1 - fromLon) * ey - (y1 - fromLat) * ex) / cross;
-      const edge = ((x1 - fromLon) * dy - (y1 - fromLat) * dx) / cross;
-      // An edge owns its first corner only, so that a stretch through a corner is cut once.
-      if (along > 0 && along < 1 && edge >= 0 && edge < 1) cuts.push(along);
+      const x1 = ring[i - 1]![0] - fromLon;
+      const y1 = ring[i - 1]![1] - fromLat;
+      const x2 = ring[i]![0] - fromLon;
+      const y2 = ring[i]![1] - fromLat;
+      const left1 = dx * y1 - dy * x1;
+      const left2 = dx * y2 - dy * x2;
+      if (left1 >= 0 === left2 >= 0) continue;
+      const share = left1 / (left1 - left2);
+      const along = (dx * (x1 + (x2 - x1) * share) + dy * (y1 + (y2 - y1) * share)) / lengthSquared;
+      if (along <= 0) continue;
+      beginsInside = !beginsInside;
+      if (along < 1) cuts.push(along);
     }
   }
-  return cuts.sort((x, y) => x - y);
+  return { cuts: cuts.sort((x, y) => x - y), beginsInside };
 }
 
 /** Samples taken as one straight stretch; the geodesic bows off it by centimetres. */
@@ -124,8 +125,9 @@ export function areaRuns(
       Math.max(fromLon, toLon),
       Math.max(fromLat, toLat),
     )) {
-      const bounds = [0, ...crossings(area, fromLat, fromLon - turnDeg, toLat, toLon - turnDeg), 1];
-      let inside = contains(area, fromLat, fromLon - turnDeg);
+      const { cuts, beginsInside } = crossings(area, fromLat, fromLon - turnDeg, toLat, toLon - turnDeg);
+      const bounds = [0, ...cuts, 1];
+      let inside = beginsInside;
       for (let i = 1; i < bounds.length; i++, inside = !inside) {
         if (!inside) continue;
         const enterKm = fromKm + bounds[i - 1]! * lengthKm;
