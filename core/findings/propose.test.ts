@@ -1,0 +1,109 @@
+import { expect, test } from "@jest/globals";
+import { peakGainDbi } from "#core/antenna";
+import { answerOf, bestSector, proposeAccess, proposeBridge } from "#core/findings";
+import { inverseGeodesic } from "#core/geodesy";
+import { checkEdits, withEdits, type Edit, type Link, type PlanRows, type Radio, type World } from "#core/plan";
+import { radioIn, valley } from "#core/testing";
+
+let count = 0;
+const makeId = () => `new-${count++}`;
+const radiosOf = (edits: Edit[]) => edits.flatMap(({ kind, row }) => (kind === "radios" && row ? [row] : []));
+const linkOf = (edits: Edit[]) => edits.at(-1)!.row as Link;
+
+/** The valley without anything on its masts. */
+const bare = (change: (rows: PlanRows) => void = () => undefined) =>
+  valley(0, (rows) => {
+    rows.radios = [];
+    rows.links = [];
+    change(rows);
+  });
+const bridge = (world: World, frequencyMHz?: number) =>
+  proposeBridge(world, world.sites.get("west")!, world.sites.get("east")!, makeId, frequencyMHz);
+const access = (world: World, siteId = "west", customerId = "farm") =>
+  proposeAccess(world, world.sites.get(siteId)!, world.subscribers.get(customerId)!, makeId);
+
+test("a first bridge: two radios alike on the tops of their masts, aimed at each other, within their caps, and it works", () => {
+  const made = bare();
+  const edits = bridge(made.world)!;
+  const [a, b] = radiosOf(edits) as [Radio, Radio];
+  expect([a.siteId, b.siteId, a.heightM, b.heightM]).toEqual(["west", "east", 40, 40]);
+  expect([a.frequencyMHz, a.widthMHz, a.polarization]).toEqual([b.frequencyMHz, b.widthMHz, b.polarization]);
+  expect([a.antennaModelId, a.radioModelId]).toEqual([b.antennaModelId, b.radioModelId]);
+  expect([a.azimuthDeg, a.tiltDownDeg, a.name, b.name]).toEqual([null, null, "Bridge to east", "Bridge to west"]);
+  expect(linkOf(edits)).toMatchObject({ kind: "bridge", state: "planned", aRadioId: a.id, bRadioId: b.id });
+  expect(checkEdits(made.world, edits)).toEqual([]);
+  const after = withEdits(made.world, edits);
+  const { path } = answerOf(after, linkOf(edits), made.between);
+  expect(Math.max(path!.aToB.overCapDb, path!.bToA.overCapDb)).toBe(0);
+  expect(Math.min(path!.aToB.marginLeftDb, path!.bToA.marginLeftDb)).toBeGreaterThanOrEqual(
+    made.world.plan.marginTargetDb,
+  );
+});
+
+test("the cheapest antenna that reaches with a reserve is taken: a larger one the farther the masts stand apart", () => {
+  const gainAt = (lonDeg: number) => {
+    const { world } = bare((rows) => void (rows.sites[1]!.lonDeg = lonDeg));
+    const [a] = radiosOf(bridge(world)!);
+    return peakGainDbi(world.antennaModels.get(a!.antennaModelId)!, a!.frequencyMHz);
+  };
+  const gains = [20.01, 20.11, 20.4, 20.9].map(gainAt);
+  for (let i = 1; i < gains.length; i++) expect(gains[i]!).toBeGreaterThanOrEqual(gains[i - 1]!);
+  expect(gains.at(-1)!).toBeGreaterThan(gains[0]! + 6);
+});
+
+test("a bridge is proposed in the band that is asked for, and not where the library has no kit", () => {
+  const { world } = bare();
+  const [six] = radiosOf(bridge(world, 6175)!);
+  expect(six!.frequencyMHz).toBeGreaterThan(5900);
+  expect(bridge(world, 15_000)).toBeNull();
+});
+
+test("a customer is given to the sector that looks his way within 6 dB, on its channel and polarization", () => {
+  const made = valley(
+    0,
+    (rows) => void Object.assign(radioIn(rows, "sector"), { polarization: "V", frequencyMHz: 5240 }),
+  );
+  const edits = access(made.world)!;
+  expect(radiosOf(edits)).toHaveLength(1);
+  expect(radiosOf(edits)[0]).toMatchObject({
+    subscriberId: "farm",
+    role: "subscriber",
+    frequencyMHz: 5240,
+    polarization: "V",
+    heightM: 8,
+    azimuthDeg: null,
+  });
+  expect(linkOf(edits)).toMatchObject({ kind: "access", aRadioId: "sector" });
+});
+
+test("a sector that looks away is left alone: a new one is turned to the customer on a channel of its own", () => {
+  const made = valley(0, (rows) => void (radioIn(rows, "sector").azimuthDeg = 275));
+  const farm = made.world.subscribers.get("farm")!;
+  const west = made.world.sites.get("west")!;
+  expect(bestSector(made.world, "west", west, farm)).toBeNull();
+  const [sector, client] = radiosOf(access(made.world)!) as [Radio, Radio];
+  expect(sector).toMatchObject({ role: "sector", siteId: "west", heightM: 40, tiltDownDeg: 0 });
+  expect(sector.azimuthDeg).toBe(Math.round(inverseGeodesic(west, farm).azimuthDeg));
+  expect(client.frequencyMHz).toBe(sector.frequencyMHz);
+  expect(Math.abs(sector.frequencyMHz - radioIn(made.rows, "sector").frequencyMHz)).toBeGreaterThanOrEqual(20);
+});
+
+test("of two sectors the one that sees the customer best serves him", () => {
+  const { world } = valley(0, (rows) =>
+    rows.radios.push({ ...radioIn(rows, "sector"), id: "better", azimuthDeg: 96, frequencyMHz: 5785 }),
+  );
+  const west = world.sites.get("west")!;
+  const farm = world.subscribers.get("farm")!;
+  const bearing = inverseGeodesic(west, farm).azimuthDeg;
+  const nearer = Math.abs(bearing - 95) < Math.abs(bearing - 96) ? "sector" : "better";
+  expect(bestSector(world, "west", west, farm)!.id).toBe(nearer);
+  expect(bestSector(world, "east", world.sites.get("east")!, farm)).toBeNull();
+});
+
+test("a customer's antenna hangs no higher than his roof allows", () => {
+  const { world } = valley(
+    0,
+    (rows) => void Object.assign(rows.subscribers[0]!, { antennaHeightM: 15, maxHeightM: 9 }),
+  );
+  expect(radiosOf(access(world)!)[0]!.heightM).toBe(9);
+});
