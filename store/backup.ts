@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { PGlite } from "@electric-sql/pglite";
 import { migrate, openDatabase, type Store } from "./database";
+import { openDurable } from "./durable";
 import { forgetTerrain } from "./terrain";
 
 /** Said when a file is no backup that can be restored; the data stay as they were. */
@@ -57,7 +57,7 @@ export async function restore(store: Store, path: string): Promise<void> {
   const before = join(store.directory, "db-before-restore");
   rmSync(incoming, { recursive: true, force: true });
   try {
-    const db = await PGlite.create({ dataDir: incoming, loadDataDir: new Blob([readFileSync(path)]) });
+    const db = await openDurable(incoming, { loadDataDir: new Blob([readFileSync(path)]) });
     await migrate(db);
     await db.query("SELECT count(*) FROM plans");
     await db.close();

@@ -1,6 +1,7 @@
 import { existsSync, mkdirSync, renameSync } from "node:fs";
 import { join } from "node:path";
-import { PGlite } from "@electric-sql/pglite";
+import type { PGlite } from "@electric-sql/pglite";
+import { openDurable } from "./durable";
 import { holdDataDirectory } from "./lock";
 import { MIGRATIONS } from "./migrations";
 
@@ -37,7 +38,7 @@ export async function openDatabase(directory: string): Promise<PGlite> {
   const before = join(directory, "db-before-restore");
   // A restore that died between its two moves left the data under their other name.
   if (!existsSync(live) && existsSync(before)) renameSync(before, live);
-  const db = await PGlite.create({ dataDir: live });
+  const db = await openDurable(live);
   await migrate(db);
   return db;
 }
