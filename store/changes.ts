@@ -5,8 +5,11 @@ import { selectList, toRecord, upsertSql } from "./rows";
 
 /** Said when a change leaves the plan pointing at something it does not hold. */
 export class BrokenReference extends Error {
-  constructor(detail: string) {
-    super(`The change would leave something pointing at what is not there (${detail}). Nothing was kept.`);
+  constructor(cause: unknown) {
+    super(
+      "Something in the plan still stands on what would go: its radio, its link or its readings. Remove it on the plan, where what goes along is named first. Nothing was kept.",
+      { cause },
+    );
     this.name = "BrokenReference";
   }
 }
@@ -111,8 +114,7 @@ async function log(
 }
 
 function asBrokenReference(error: unknown): unknown {
-  const { code, detail } = error as { code?: string; detail?: string };
-  return code === "23503" ? new BrokenReference(detail ?? "a reference") : error;
+  return (error as { code?: string }).code === "23503" ? new BrokenReference(error) : error;
 }
 
 /** Applies a change in one transaction together with its entry in the logbook. Gives the entry's id. */

@@ -11,6 +11,7 @@ import { EndEditor } from "./EndEditor";
 import { channelEdits, radioEdit } from "./edits";
 import { FindingCard } from "./FindingsList";
 import { TreesEditor } from "./TreesEditor";
+import { RemoveButton } from "./RemoveButton";
 
 function TurnDown({ tape, link, isA }: { tape: Tape; link: LinkRow; isA: boolean }) {
   const { world, draft } = useDesk();
@@ -151,10 +152,14 @@ export function LinkSheet({ link }: { link: LinkRow }) {
         ) : (
           <p className="text-sm text-quiet">Reading the profile…</p>
         )}
-        {answer?.path && (
+        {(answer?.path || isKept) && (
           <div className="mt-1.5 flex flex-wrap gap-1.5">
-            <TurnDown tape={answer.path.aToB} link={link} isA />
-            <TurnDown tape={answer.path.bToA} link={link} isA={false} />
+            {answer?.path && (
+              <>
+                <TurnDown tape={answer.path.aToB} link={link} isA />
+                <TurnDown tape={answer.path.bToA} link={link} isA={false} />
+              </>
+            )}
             {isKept && (
               <>
                 <Link className={buttonClass()} to={`/plans/${planId}/links/${link.id}/sheet`}>
@@ -163,6 +168,10 @@ export function LinkSheet({ link }: { link: LinkRow }) {
                 <Link className={buttonClass()} to={`/plans/${planId}/links/${link.id}/proof`}>
                   Write a reading
                 </Link>
+                <RemoveButton
+                  thing={{ kind: "links", id: link.id }}
+                  name={`the link ${a.placeName} – ${b.placeName}`}
+                />
               </>
             )}
           </div>

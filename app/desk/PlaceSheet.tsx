@@ -3,6 +3,7 @@ import { StateStroke, useFormats } from "../ui";
 import { Link as NavLink } from "react-router";
 import { useDesk } from "./DeskContext";
 import { Photos } from "./Photos";
+import { RemoveButton } from "./RemoveButton";
 
 function Facts({ rows }: { rows: [string, string][] }) {
   return (
@@ -94,6 +95,9 @@ export function SiteSheet({ site }: { site: Site }) {
         )}
         {site.notes && <p className="mt-1 text-xs text-quiet">{site.notes}</p>}
         <RegisterLink kind="sites" />
+        <div className="mt-1.5">
+          <RemoveButton thing={{ kind: "sites", id: site.id }} name={site.name} />
+        </div>
       </section>
       <LinksHere place={site} />
       <Photos ownerKind="site" ownerId={site.id} />
@@ -126,6 +130,9 @@ export function SubscriberSheet({ subscriber }: { subscriber: Subscriber }) {
         />
         {subscriber.notes && <p className="mt-1 text-xs text-quiet">{subscriber.notes}</p>}
         <RegisterLink kind="subscribers" />
+        <div className="mt-1.5">
+          <RemoveButton thing={{ kind: "subscribers", id: subscriber.id }} name={subscriber.name} />
+        </div>
       </section>
       <LinksHere place={subscriber} />
       <Photos ownerKind="subscriber" ownerId={subscriber.id} />

@@ -2,7 +2,8 @@ import type { Edit, World } from "#core/plan";
 
 /** What an edit changes, in words for the logbook: "Lighthouse to quarry: height 9 → 13.5". */
 function describeOne(kept: World, world: World, edit: Edit): string {
-  if (edit.kind === "plans" || edit.kind === "equipment" || edit.kind === "measurements") return CHANGED[edit.kind];
+  if (edit.kind === "plans" || edit.kind === "equipment" || edit.kind === "measurements")
+    return `${edit.row === null ? "removed" : "changed"} ${THINGS[edit.kind]}`;
   const before = kept[edit.kind].get(edit.id) as Record<string, unknown> | undefined;
   const after = edit.row as unknown as Record<string, unknown> | null;
   const name =
@@ -20,11 +21,7 @@ function describeOne(kept: World, world: World, edit: Edit): string {
   return `${name}: ${changes.join(", ")}`;
 }
 
-const CHANGED = {
-  plans: "changed the plan's settings",
-  equipment: "changed the library",
-  measurements: "changed a reading",
-};
+const THINGS = { plans: "the plan's settings", equipment: "a model of the library", measurements: "a reading" };
 
 /** A value as people say it: kit by its model, an end by its radio's name. */
 function valueText(world: World, key: string, value: unknown): string {

@@ -50,6 +50,7 @@ test("what comes and goes is told as added and removed, a link by its far radio"
   );
   expect(told([{ kind: "links", id: "more", row: { ...link, id: "more" } }])).toBe("added link farm-radio");
   expect(told([{ kind: "plans", id: "valley", row: world.plan }])).toBe("changed the plan's settings");
+  expect(told([{ kind: "measurements", id: "m", row: null }])).toBe("removed a reading");
 });
 
 test("of many changes three are named and the others counted", () => {

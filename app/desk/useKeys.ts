@@ -24,7 +24,7 @@ export function useKeys(actions: KeyActions): void {
       const act = latest.current;
       const target = event.target as HTMLElement;
       const typing = /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
-      const inDialog = target.closest("[role=dialog], [role=menu]") !== null;
+      const inDialog = target.closest("[role=dialog], [role=alertdialog], [role=menu]") !== null;
       const key = event.key.toLowerCase();
       if (event.ctrlKey || event.metaKey) {
         if (key === "k") return done(event, act.find);

@@ -9,9 +9,9 @@ import {
 } from "../findings";
 import { inverseGeodesic, type Place } from "../geodesy";
 import { checkClearance, obstructionHeightsM, pathProblem } from "../link";
-import { linkEnds, withEdits, type Edit, type Link, type Site, type World } from "../plan";
+import { linkEnds, removalOf, withEdits, type Edit, type Link, type Site, type World } from "../plan";
 import { boundsOf, readGround, type GroundSample, type Terrain } from "../terrain";
-import { effectText, removalOf, tryEdits, type WayOut } from "./try";
+import { effectText, tryEdits, type WayOut } from "./try";
 
 /** A relay nearer to an end than this is no relay. */
 const LEAST_LEG_M = 150;
@@ -35,7 +35,7 @@ function overRelay(
   const { a, b } = linkEnds(world, link);
   const first = world.sites.get(a.radio.siteId ?? "");
   if (!first) return null;
-  const removal = removalOf(world, link);
+  const removal = removalOf(world, [{ kind: "links", id: link.id }]).edits;
   const bare = withEdits(world, removal);
   const lead = isFed ? [] : proposeBridge(bare, first, relay, makeId);
   const subscriber = world.subscribers.get(b.radio.subscriberId ?? "");

@@ -1,6 +1,6 @@
 import { answerOf, costOf, faultsOf, isLinkServed, type FindingKind, type ProfileSource } from "../findings";
 import { weakestMarginDb, type LinkAnswer, type PathState } from "../link";
-import { withEdits, type Edit, type Link, type World } from "../plan";
+import { withEdits, type Edit, type World } from "../plan";
 import { costChangeText, figure } from "../words";
 
 /** What a change makes of the links that matter to it. */
@@ -115,16 +115,3 @@ export function isBetter(now: LinkAnswer, isServedNow: boolean, then: TriedOutco
   return !hasOtherTrouble && then.marginDb > (weakestMarginDb(now) ?? -Infinity) + WORTH_DB;
 }
 const WORTH_DB = 3;
-
-/** The edits that take a link away, with those of its radios that serve nothing else. */
-export function removalOf(world: World, link: Link): Edit[] {
-  const edits: Edit[] = [{ kind: "links", id: link.id, row: null }];
-  for (const id of [link.aRadioId, link.bRadioId]) {
-    const radio = world.radios.get(id)!;
-    const isShared = [...world.links.values()].some(
-      (other) => other.id !== link.id && (other.aRadioId === id || other.bRadioId === id),
-    );
-    if (!isShared && radio.role !== "sector") edits.push({ kind: "radios", id, row: null });
-  }
-  return edits;
-}

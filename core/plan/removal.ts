@@ -1,0 +1,79 @@
+import { counted } from "../words";
+import type { Link } from "./schema";
+import type { Edit, World } from "./world";
+
+/** Something that can be taken off the plan. */
+export type Removable = { kind: "sites" | "subscribers" | "links"; id: string };
+
+/** A removal with all that stands on what goes. */
+export interface Removal {
+  edits: Edit[];
+  /** What goes along, in words: "2 links", "1 reading". */
+  along: string[];
+}
+
+/** Radios at a place. */
+function radiosAt(world: World, { kind, id }: Removable): string[] {
+  const key = kind === "sites" ? "siteId" : "subscriberId";
+  return [...world.radios.values()].filter((radio) => radio[key] === id).map((radio) => radio.id);
+}
+
+/** The radios that nothing is left for once some links go: far ends and customers' radios, never a sector. */
+function leftAlone(world: World, gone: ReadonlySet<Link>): string[] {
+  const used = new Set<string>();
+  for (const link of world.links.values()) if (!gone.has(link)) used.add(link.aRadioId).add(link.bRadioId);
+  return [...gone]
+    .flatMap(({ aRadioId, bRadioId }) => [aRadioId, bRadioId])
+    .filter((id) => !used.has(id) && world.radios.get(id)?.role !== "sector");
+}
+
+/**
+ * The edits that take things off the plan together with whatever stands on them: a place with its radios, scans and
+ * photographs, their links, the links' readings, and the radios at other places that then serve nothing. A sector stays, with or
+ * without customers. One change, so that one undo brings all of it back.
+ */
+export function removalOf(world: World, things: readonly Removable[]): Removal {
+  const places = new Set(things.filter(({ kind }) => kind !== "links").map(({ id }) => id));
+  const named = new Set(things.filter(({ kind }) => kind === "links").map(({ id }) => id));
+  const radios = new Set(things.flatMap((thing) => (thing.kind === "links" ? [] : radiosAt(world, thing))));
+  const links = new Set(
+    [...world.links.values()].filter(
+      ({ id, aRadioId, bRadioId }) => named.has(id) || radios.has(aRadioId) || radios.has(bRadioId),
+    ),
+  );
+  for (const id of leftAlone(world, links)) radios.add(id);
+  const linkIds = new Set([...links].map(({ id }) => id));
+  const readings = [...world.measurements.values()].filter(({ linkId }) => linkIds.has(linkId));
+  const scans = [...world.scans.values()].filter(({ siteId }) => places.has(siteId));
+  const photos = [...world.photos.values()].filter(({ ownerId }) => places.has(ownerId));
+  const without = (kind: Edit["kind"], ids: Iterable<string>) =>
+    [...ids].map((id) => ({ kind, id, row: null }) as Edit);
+  const otherLinks = links.size - named.size;
+  return {
+    // What was asked for first: the logbook names what comes first.
+    edits: [
+      ...things.filter(({ kind }) => kind !== "links").map(({ kind, id }) => ({ kind, id, row: null }) as Edit),
+      ...without("links", linkIds),
+      ...without("radios", radios),
+      ...without(
+        "measurements",
+        readings.map(({ id }) => id),
+      ),
+      ...without(
+        "scans",
+        scans.map(({ id }) => id),
+      ),
+      ...without(
+        "photos",
+        photos.map(({ id }) => id),
+      ),
+    ],
+    along: [
+      ...(otherLinks > 0 ? [counted(otherLinks, "link")] : []),
+      ...(radios.size > 0 ? [counted(radios.size, "radio")] : []),
+      ...(readings.length > 0 ? [counted(readings.length, "reading")] : []),
+      ...(scans.length > 0 ? [counted(scans.length, "noise scan")] : []),
+      ...(photos.length > 0 ? [counted(photos.length, "photograph")] : []),
+    ],
+  };
+}
