@@ -28,11 +28,14 @@ test("a customer goes with its radio and link, a link with its reading, each nam
   await page.goto(`${demo}/proof?sel=link:link-medium`);
   await page.getByRole("button", { name: "Remove" }).click();
   const link = page.getByRole("alertdialog", { name: "Remove the link Harbour hut – Ridge hut?" });
-  await expect(link).toContainText("With it go 2 radios and 1 reading.");
+  // Other tests on this server may have written readings too.
+  await expect(link).toContainText(/With it go 2 radios and \d readings?\./);
   await link.getByRole("button", { name: "Remove" }).click();
   await page.getByRole("button", { name: /^Keep/ }).click();
   await expect(page.getByText("Kept.", { exact: true })).toBeVisible();
-  await expect(page.locator('[data-finding="doubtful"]')).toHaveCount(0);
+  const listed = page.locator("[data-list] button").filter({ hasText: "Harbour hut – Ridge hut" });
+  await page.getByLabel("Filter the list").fill("Harbour hut – Ridge");
+  await expect(listed).toHaveCount(0);
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(page.locator('[data-finding="doubtful"]').first()).toBeVisible();
+  await expect(listed).toHaveCount(1);
 });

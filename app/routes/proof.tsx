@@ -272,7 +272,7 @@ export default function ProofRoute({ loaderData, actionData }: Route.ComponentPr
         <p className="mb-1 text-sm text-quiet">
           Expected <span className="figures">{figure(should.chainDbm)} dBm</span> on {should.chain}, ±
           {plan.proofDeviationDb} dB (<span className="figures">{figure(should.totalDbm)}</span> all chains together),
-          noise <span className="figures">{figure(should.noiseDbm, 0)}</span> on one chain
+          noise <span className="figures">{figure(should.noiseDbm, 0)} dBm</span> on one chain
         </p>
       )}
       <div className="grid grid-cols-2 gap-3">{boxes}</div>
