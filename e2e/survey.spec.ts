@@ -295,6 +295,8 @@ test("everything is backed up and restored from the page of plans", async ({ pag
   await expect(page.getByText(/^Kept .*tar\.gz$/)).toBeVisible({ timeout: 30_000 });
   await page.getByLabel("Name").fill("After the backup");
   await page.getByRole("button", { name: "Begin" }).click();
+  // Whoever leaves before the plan has been begun may leave without it.
+  await expect(page.getByText("no terrain")).toBeVisible();
   await page.goto(server.origin);
   await expect(page.getByRole("link", { name: /After the backup/ })).toBeVisible();
   await page.getByRole("button", { name: "Restore" }).first().click();
