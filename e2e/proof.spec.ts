@@ -98,7 +98,7 @@ test("a crew's sheet says which level is meant, which way the meter goes, and bo
       .last();
   await expect(figureOf("Sends on")).toContainText("83500 MHz");
   await expect(figureOf("Listens on")).toContainText("73500 MHz");
-  // Nothing stands beside the phone's width.
+  // The page is no wider than the phone's screen.
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 });
 

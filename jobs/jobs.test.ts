@@ -216,7 +216,7 @@ test("a raster that fails, or is stopped, leaves the terrain as it was and no ti
   const large = { uploadId: randomUUID(), name: "large.tif" };
   writeFileSync(
     join(directory, "large"),
-    writeGeotiff({ ...frame, columns: 1500, rows: 1500 }, (x, y) => x * y),
+    writeGeotiff({ ...frame, columns: 3000, rows: 3000 }, (x, y) => x * y),
   );
   copyFileSync(join(directory, "large"), join(directory, "uploads", large.uploadId));
   const job = importTerrain(store, order([large]));
@@ -264,7 +264,7 @@ const hasGdal = spawnSync("gdal_translate", ["--version"]).status === 0;
       const bytes = readFileSync(`${path}.packed.tif`);
       for (let i = 0; i < 40; i++) bytes[Math.floor(bytes.length * at) + i * 3]! ^= 0x5a;
       const damaged = { uploadId: await receiveUpload(store, Readable.from([bytes])), name: "damaged.tif" };
-      const done = await ended(importTerrain(store, order([damaged]), 4000));
+      const done = await ended(importTerrain(store, order([damaged]), 8000));
       expect([compression, done.state]).toEqual([compression, "failed"]);
       expect(done.message).toMatch(/^damaged\.tif: .*(rows \d+ to \d+|strip \d+|field \d+)/);
       expect(done.message).not.toMatch(/undefined|\[object/);
@@ -318,7 +318,7 @@ test("photographs go with their rows", async () => {
 
 test("a search runs in a worker, tells how it stands, and its result lies where the job says", async () => {
   const context = (await planContext(store, "valley"))!;
-  const job = startSearch(context, [], { linkId: "bridge", moveAM: 200, moveBM: 0, mastM: 0 });
+  const job = startSearch(context, [], { linkId: "bridge", moveAM: 200, moveBM: 0, mastM: 8 });
   const done = await ended(job);
   expect(done).toMatchObject({ state: "done", doneShare: 1 });
   expect(done.message).toMatch(/changes tried; \d+ ways? out/);
@@ -330,7 +330,7 @@ test("a search runs in a worker, tells how it stands, and its result lies where 
   // The same ways as on this thread, the ground being the same.
   const work = searchWaysOut(
     context.world,
-    { linkId: "bridge", moveAM: 200, moveBM: 0, mastM: 0 },
+    { linkId: "bridge", moveAM: 200, moveBM: 0, mastM: 8 },
     context.terrain,
     context.profileBetween,
     randomUUID,

@@ -1,18 +1,8 @@
 import { findingsInHand, outcomeOf, summarize, type Finding, type LinkSummary, type Outcome } from "#core/findings";
 import type { Place } from "#core/geodesy";
-import { ownNoiseOf, pairsHeard } from "#core/interference";
+import { hearersOf, ownNoiseOf, pairsHeard } from "#core/interference";
 import { answerLink, type LinkAnswer } from "#core/link";
-import {
-  linkEnds,
-  withEdits,
-  worldOf,
-  type Edit,
-  type Link,
-  type LinkEnd,
-  type PlanRows,
-  type Radio,
-  type World,
-} from "#core/plan";
+import { linkEnds, withEdits, worldOf, type Edit, type Link, type PlanRows, type World } from "#core/plan";
 import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from "react";
 import type { HeatMark } from "../map/types";
 import { useDraft, type Draft } from "./draft";
@@ -77,39 +67,17 @@ export function useDesk(): Desk {
 /** In a larger plan what a change does to others' noise is worked out when it is kept. */
 const MOST_LINKS_HEARD_IN_HAND = 500;
 
-/** What of a radio its neighbours hear; a height dragged by a metre is worked out for them when it is kept. */
-const HEARD_FIELDS = [
-  "frequencyMHz",
-  "widthMHz",
-  "txPowerDbm",
-  "azimuthDeg",
-  "polarization",
-  "antennaModelId",
-] as const;
-const isHeardOtherwise = (before: Radio | undefined, after: Radio | undefined) =>
-  !before || !after || HEARD_FIELDS.some((field) => before[field] !== after[field]);
-
 /** Links whose answer the edits may have changed, those that hear a changed sector or bridge among them. */
 function affectedLinks(kept: World, world: World, edits: readonly Edit[]): Link[] {
   if (edits.length === 0) return [];
-  const channels: { frequencyMHz: number; widthMHz: number }[] = [];
-  if (world.links.size <= MOST_LINKS_HEARD_IN_HAND)
-    for (const { kind, id } of edits)
-      if (kind === "radios" && isHeardOtherwise(kept.radios.get(id), world.radios.get(id)))
-        for (const radio of [kept.radios.get(id), world.radios.get(id)])
-          if (radio && radio.role !== "subscriber") channels.push(radio);
-  const hears = ({ radio }: LinkEnd) =>
-    channels.some(
-      ({ frequencyMHz, widthMHz }) =>
-        Math.abs(frequencyMHz - radio.frequencyMHz) < (widthMHz + radio.widthMHz) / 2 + radio.widthMHz,
-    );
+  const hears = world.links.size <= MOST_LINKS_HEARD_IN_HAND ? hearersOf(kept, world, edits) : () => false;
   const everything = edits.some((edit) => edit.kind === "plans" || edit.kind === "equipment");
   const touched = new Set(edits.map((edit) => edit.id));
   return [...world.links.values()].filter((link) => {
     if (everything || touched.has(link.id) || touched.has(link.aRadioId) || touched.has(link.bRadioId)) return true;
     const { a, b } = linkEnds(world, link);
     return [a, b].some(
-      (end) => touched.has(end.radio.siteId ?? "") || touched.has(end.radio.subscriberId ?? "") || hears(end),
+      (end) => touched.has(end.radio.siteId ?? "") || touched.has(end.radio.subscriberId ?? "") || hears(end.radio),
     );
   });
 }

@@ -1,5 +1,5 @@
 import { fresnelRadiusM } from "#core/propagation";
-import { wantedText, type PathAnswer } from "#core/link";
+import { isMostElsewhere, wantedText, type PathAnswer } from "#core/link";
 import type { LinkEnd } from "#core/plan";
 import type { Profile } from "#core/terrain";
 import { useEffect, useMemo, useRef, useState, type PointerEvent } from "react";
@@ -153,7 +153,7 @@ export function Section({
         ]
       : [[0, pathKm]];
   const deepestX = scales.x(clearance.deepestKm);
-  const isDeepestElsewhere = clearance.intrusionM - clearance.worstIntrusionM >= 0.1;
+  const isDeepestElsewhere = isMostElsewhere(clearance);
   const worstText = `${figure(clearance.worstShare, 2)} of the zone at ${formats.distance(clearance.worstKm * 1000)}${clearance.isMet ? "" : `, ${formats.height(clearance.worstIntrusionM)} short of ${wantedText(clearance, { kFactor })}`}`;
   const deepestText = `most missing: ${formats.height(clearance.intrusionM)} at ${formats.distance(clearance.deepestKm * 1000)}`;
   const labelRight = worstX > width - 300;

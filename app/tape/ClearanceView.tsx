@@ -1,4 +1,4 @@
-import { checkClearance, SUB_REFRACTIVE_K, type PathAnswer } from "#core/link";
+import { checkClearance, isMostElsewhere, SUB_REFRACTIVE_K, type PathAnswer } from "#core/link";
 import type { Plan } from "#core/plan";
 import type { Profile } from "#core/terrain";
 import { figure, Term, useFormats } from "../ui";
@@ -64,7 +64,7 @@ export function ClearanceView({
               <td>{formats.distance(check.worstKm * 1000)}</td>
               <td className={check.isMet ? "" : "font-semibold"}>
                 {check.isMet ? "met" : formats.height(check.worstIntrusionM)}
-                {check.intrusionM - check.worstIntrusionM >= 0.1 && (
+                {isMostElsewhere(check) && (
                   <div className="font-normal">
                     most {formats.height(check.intrusionM)} at {formats.distance(check.deepestKm * 1000)}
                   </div>

@@ -2,7 +2,7 @@ import { cutLossDb } from "./gain";
 import type { AntennaModel, Cut } from "./model";
 
 /** Gain may pass the pattern's directivity by so much before a sheet contradicts itself, dB: cuts are read off plots. */
-export const DIRECTIVITY_TOLERANCE_DB = 0.5;
+const DIRECTIVITY_TOLERANCE_DB = 0.5;
 /** Parts into which each stretch of a cut is divided. */
 const PARTS = 6;
 const RADIANS = Math.PI / 180;

@@ -1,4 +1,4 @@
-export { directivityDbi, DIRECTIVITY_TOLERANCE_DB, gainBeyondPatternDb } from "./directivity";
+export { directivityDbi, gainBeyondPatternDb } from "./directivity";
 export {
   bandFlatnessDb,
   beamReachDeg,

@@ -5,7 +5,7 @@ import { groupLinks, groupOn, quietChannelsMHz } from "./channels";
 import { faultsOf } from "./faults";
 import type { Fault, Remedy } from "./finding";
 import { withPowerInCap } from "./kit";
-import { answerOf, isLinkServed, summarize, type LinkSummary, type ProfileSource } from "./outcome";
+import { answerOf, summarize, type LinkSummary, type ProfileSource } from "./outcome";
 
 /** How much of a sector's time its customers ask for, each direction against its own share of the frame. */
 export interface SectorAirtime {
@@ -115,8 +115,8 @@ export function airtimeRemedies(world: World, sectorId: string, profileBetween: 
     .sort((x, y) => x - y);
   const answered = links.map((link) => ({ link, answer: answerOf(world, link, profileBetween) }));
   const rateMbps = new Map(answered.map(({ link, answer }) => [link.id, answer.path?.aToB.rateMbps ?? 0]));
-  const servedBefore = answered.filter(({ link, answer }) => isLinkServed(world, link, answer)).length;
   const summariesBefore = new Map(answered.map(({ link, answer }) => [link.id, summarize(world, link, answer)]));
+  const servedBefore = links.filter(({ id }) => summariesBefore.get(id)!.served).length;
   const unreachedBefore = sectorAirtime(world, links, summariesBefore).unreached;
   const kindsBefore = new Set(
     answered.flatMap(({ link, answer }) => faultsOf(world, link, answer, null).map(({ kind }) => kind)),
@@ -152,8 +152,13 @@ export function airtimeRemedies(world: World, sectorId: string, profileBetween: 
     for (const widthMHz of widths) {
       if (count === 1 && widthMHz === sector.radio.widthMHz) continue;
       const onChannels: EnoughTime[] = [];
+      let before = "";
       for (let rank = 0; rank < CHANNELS_TRIED && onChannels.every(({ hearEachOther }) => hearEachOther); rank++) {
-        const found = tried(splitSector(world, sector, links, rateMbps, count, widthMHz, rank), count);
+        const split = splitSector(world, sector, links, rateMbps, count, widthMHz, rank);
+        // Where there are fewer channels than that, the last one has been tried already.
+        if (split.label === before) break;
+        before = split.label;
+        const found = tried(split, count);
         if (found) onChannels.push(found);
       }
       const [best] = onChannels.sort(byQuietAndCost);

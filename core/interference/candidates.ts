@@ -78,6 +78,7 @@ interface Found {
   own: SenderClass;
   fixedDb: number;
   dbm: number;
+  isOnMast: boolean;
 }
 
 /** Who may be heard of one class by its power in the beam and by where it stands; the strongest of those who take turns. */
@@ -121,7 +122,7 @@ function gather(ear: Ear, heard: SenderClass, byTurn: Map<string, Found>): void 
       dbm -= patternLossDb(end.antenna, end.radio.polarization, fromOffDeg, 0);
     }
     if (dbm < leastDbm || (known && known.dbm >= dbm)) continue;
-    byTurn.set(turn, { sender, own: heard, fixedDb, dbm });
+    byTurn.set(turn, { sender, own: heard, fixedDb, dbm, isOnMast });
   }
 }
 
@@ -137,11 +138,11 @@ function onMastDbm(
 }
 
 /** What was ranked as on a flat map, by the geodesic. */
-function exactly({ to, toAim }: Ear, { sender: { end, aim }, own, fixedDb, dbm: flatDbm }: Found): Candidate {
+function exactly({ to, toAim }: Ear, { sender: { end, aim }, own, fixedDb, dbm: flatDbm, isOnMast }: Found): Candidate {
   const { frequencyMHz, beamDbm } = own;
-  const line = inverseGeodesic(end.place, to.place);
   const shared = { from: end, frequencyMHz, fromAim: aim, toAim };
-  if (line.distanceM < SHORTEST_PATH_M) return { ...shared, dbm: flatDbm, gainsDb: 0, isOnMast: true };
+  if (isOnMast) return { ...shared, dbm: flatDbm, gainsDb: 0, isOnMast };
+  const line = inverseGeodesic(end.place, to.place);
   const gainsDb =
     gainTowardDbi(end, aim, frequencyMHz, line.azimuthDeg, null) +
     gainTowardDbi(to, toAim, frequencyMHz, line.backAzimuthDeg, null);

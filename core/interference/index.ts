@@ -1,2 +1,3 @@
-export { ownNoiseOf, pairsHeard, type KnownProfile } from "./ownNoise";
+export { hearersOf } from "./hearers";
+export { ownNoiseOf, pairsHeard } from "./ownNoise";
 export { talksUnder } from "./talks";

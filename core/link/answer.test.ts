@@ -28,7 +28,7 @@ test("an answer that would hold a figure which is none is a problem that names i
     path: null,
   });
   expect(answered({ radio: { txPowerDbm: Infinity } }).problem).toMatchObject({ kind: "notFinite", figure: "eirpDbm" });
-  // A height that is none never comes from a plan that was read: whoever hands it over is told.
+  // Plans are parsed before they are answered, so a height that is no number is a mistake of the caller, and throws.
   expect(() => answered({ radio: { heightM: NaN } })).toThrow("both must be finite");
 });
 

@@ -235,14 +235,18 @@ export function shortfallText(clearance: Clearance, plan: Pick<Plan, "kFactor">)
     worstShare < 0
       ? `${(-worstShare).toFixed(2)} of the zone over the line`
       : `${worstShare.toFixed(2)} of the zone clear`;
-  const elsewhere =
-    intrusionM - worstIntrusionM < LEAST_TOLD_M
-      ? ""
-      : `; most is missing at ${deepestKm.toFixed(2)} km, ${intrusionM.toFixed(1)} m`;
+  const elsewhere = isMostElsewhere(clearance)
+    ? `; most is missing at ${deepestKm.toFixed(2)} km, ${intrusionM.toFixed(1)} m`
+    : "";
   return `${share} at ${worstKm.toFixed(2)} km, ${worstIntrusionM.toFixed(1)} m short of ${wanted}${elsewhere}`;
 }
 /** A difference smaller than this is not told as a second place, m. */
 const LEAST_TOLD_M = 0.1;
+
+/** Whether noticeably more metres are missing elsewhere than where the share of the zone is worst. */
+export function isMostElsewhere({ intrusionM, worstIntrusionM }: ClearanceCheck): boolean {
+  return intrusionM - worstIntrusionM >= LEAST_TOLD_M;
+}
 
 /** Whether every condition would be met if the path's trees were gone. */
 export function isClearBut(ray: Ray, conditions: readonly ClearanceCondition[]): boolean {

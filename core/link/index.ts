@@ -26,6 +26,7 @@ export {
   checkClearance,
   clearanceConditions,
   clearanceOf,
+  isMostElsewhere,
   obstructionHeightsM,
   shortfallText,
   SUB_REFRACTIVE_K,
