@@ -34,9 +34,9 @@ let answers: ViewAnswers | null = null;
 for (let turn = 0; turn < 8; turn++) {
   // Each turn the plan is another one, as when an antenna is dragged: nothing is remembered from the turn before.
   const heightM = site.structureHeightM + turn;
-  const edits = [{ kind: "sites" as const, id: site.id, row: { ...site, structureHeightM: heightM } }];
+  const patches = [{ kind: "sites" as const, id: site.id, row: { ...site, structureHeightM: heightM } }];
   const start = performance.now();
-  answers = await askView(context, edits, { kind: "fromSite", siteId: site.id, of: "subscribers" });
+  answers = await askView(context, patches, { kind: "fromSite", siteId: site.id, of: "subscribers" });
   times.push(performance.now() - start);
 }
 const [first, ...later] = times as [number, ...number[]];

@@ -1,5 +1,5 @@
 import { libraryFor } from "#core/catalogue";
-import { emptyRows, newPlan, type Link, type PlanRows, type Radio, type Site, type Subscriber } from "#core/plan";
+import { emptyRows, newPlan, withCarriers, type Link, type PlanRows, type Radio, type Site, type Subscriber } from "#core/plan";
 import { groundAt, type Surface } from "#core/terrain";
 import { ISLAND_KM, islandPlace, islandSurface } from "./island";
 import { seededRandom } from "./random";
@@ -85,6 +85,7 @@ export function largeSibling(): { rows: PlanRows; surface: Surface } {
     tiltDownDeg: null,
     bracketTurned: false,
     polarization: "HV",
+    carrierId: id,
     frequencyMHz: 5500,
     widthMHz: 20,
     txPowerDbm: 13,
@@ -136,5 +137,6 @@ export function largeSibling(): { rows: PlanRows; surface: Surface } {
       }
     }
   }
-  return { rows: { ...emptyRows(PLAN), sites, subscribers, radios, links, equipment: libraryFor(planId) }, surface };
+  const rows = withCarriers({ ...emptyRows(PLAN), sites, subscribers, radios, links, equipment: libraryFor(planId) });
+  return { rows, surface };
 }

@@ -1,7 +1,17 @@
 import { libraryFor } from "#core/catalogue";
 import { answerOf, bestSector, faultsOf, isLinkServed, powerWithinCapDbm } from "#core/findings";
 import { weakestMarginDb } from "#core/link";
-import { emptyRows, newPlan, worldOf, type Link, type Measurement, type PlanRows, type Radio } from "#core/plan";
+import {
+  emptyRows,
+  newPlan,
+  withCarriers,
+  worldOf,
+  type Link,
+  type Measurement,
+  type PlanRows,
+  type Radio,
+  type RowsWithChannels,
+} from "#core/plan";
 import { plainTerrain, sampleProfile, type Surface } from "#core/terrain";
 import { DEMO_PLAN_ID, demoSubscribers, SITES, type Cluster } from "./places";
 
@@ -33,6 +43,7 @@ function radio(
     tiltDownDeg: null,
     bracketTurned: false,
     polarization: "HV",
+    carrierId: id,
     cableLossDb: 0.5,
     interferenceDb: 2,
     ethernetM: 18,
@@ -199,11 +210,14 @@ const SERVED_SCHOOLS: Record<string, string[]> = {
   "Harbour school annex": ["site-school"],
 };
 
+/** The plan while it is laid out: its radios still carry their channels themselves. */
+type DemoRows = Omit<RowsWithChannels, "radios"> & { radios: Radio[] };
+
 /** The demo plan: what works on this very terrain, and the faults planted in it. */
 export function demoPlan(surface: Surface): PlanRows {
   addressCount = 10;
   const subscribers = demoSubscribers();
-  const rows: PlanRows = {
+  const rows: DemoRows = {
     ...emptyRows(PLAN),
     sites: SITES,
     subscribers: subscribers.map(({ row }) => row),
@@ -225,7 +239,7 @@ export function demoPlan(surface: Surface): PlanRows {
       })),
     );
     for (const { siteId, heightM } of choices) {
-      const world = worldOf(rows);
+      const world = worldOf(withCarriers(rows));
       const sector = bestSector(world, siteId, world.sites.get(siteId)!, row);
       if (!sector) continue;
       const client = clientRadio(
@@ -243,7 +257,7 @@ export function demoPlan(surface: Surface): PlanRows {
         "ptmp",
       );
       const access = link(`link-${row.id}`, "access", sector.id, client.id);
-      const tried = worldOf({ ...rows, radios: [...rows.radios, client] });
+      const tried = worldOf(withCarriers({ ...rows, radios: [...rows.radios, client] }));
       // The two sectors that face each other are got wrong on purpose: their customers have them to bear.
       const faults = faultsOf(tried, access, answerOf(tried, access, between), null);
       if (faults.some(({ kind }) => kind !== "ownNoise")) continue;
@@ -253,7 +267,7 @@ export function demoPlan(surface: Surface): PlanRows {
     }
   }
   plantFaults(rows, subscribers, between);
-  return rows;
+  return withCarriers(rows);
 }
 
 function clientRadio(
@@ -286,7 +300,7 @@ function link(id: string, kind: Link["kind"], aRadioId: string, bRadioId: string
 
 /** What was got wrong on purpose, so that the first screen has something to say. */
 function plantFaults(
-  rows: PlanRows,
+  rows: DemoRows,
   subscribers: ReturnType<typeof demoSubscribers>,
   between: Parameters<typeof answerOf>[2],
 ): void {
@@ -306,7 +320,7 @@ function plantFaults(
       ...clientRadio(row.id, row.name, row.antennaHeightM, radioOf("ap-tower-s"), "brisote-losa-5-23"),
       txPowerDbm: 13,
     };
-    const tried = worldOf({ ...rows, radios: [...rows.radios, client] });
+    const tried = worldOf(withCarriers({ ...rows, radios: [...rows.radios, client] }));
     const access = link("try", "access", "ap-tower-s", client.id);
     const answer = answerOf(tried, access, between);
     return isLinkServed(tried, access, answer) && answer.state === "clear";
@@ -321,7 +335,7 @@ function plantFaults(
   // One address twice; one subscriber whose polarization was left at V where its sector stands on both.
   const clients = rows.radios.filter((candidate) => candidate.role === "subscriber" && candidate.siteId === null);
   clients[1]!.address = clients[0]!.address;
-  const planted = worldOf(rows);
+  const planted = worldOf(withCarriers(rows));
   const strongest = rows.links
     .filter((candidate) => candidate.aRadioId === "ap-tower-s")
     .map((candidate) => ({ candidate, marginDb: weakestMarginDb(answerOf(planted, candidate, between)) ?? -Infinity }))
@@ -338,8 +352,8 @@ function plantFaults(
   rows.links.find((candidate) => candidate.id === "link-medium")!.state = "doubtful";
 }
 
-function sideLobeReading(rows: PlanRows, between: Parameters<typeof answerOf>[2]): Measurement {
-  const world = worldOf(rows);
+function sideLobeReading(rows: DemoRows, between: Parameters<typeof answerOf>[2]): Measurement {
+  const world = worldOf(withCarriers(rows));
   const answer = answerOf(world, world.links.get("link-medium")!, between);
   if (!answer.path) throw new Error("the medium bridge of the demo has no answer");
   const round = (value: number) => Math.round(value * 10) / 10;

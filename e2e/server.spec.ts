@@ -36,7 +36,7 @@ test("changes from elsewhere, foreign hosts and oversized bodies are refused", a
     .catch(() => null);
   if (large) expect(large.status()).toBe(413);
   const nonsense = await request.post(`${action}.data`, {
-    form: { intent: "keep", edits: '[{"kind":"sites","id":"x","row":{"name":""}}]' },
+    form: { intent: "keep", patches: '[{"kind":"sites","id":"x","row":{"name":""}}]' },
     headers: { origin: server.origin },
   });
   expect(nonsense.status()).toBe(400);

@@ -16,6 +16,7 @@ import {
   readPhoto,
   readPlan,
   readTiles,
+  type Author,
   type PlanBytes,
   type Store,
 } from "#store";
@@ -111,7 +112,7 @@ export function dropOldArchives(store: Store): void {
 export async function takeArchive(
   store: Store,
   archive: Uint8Array,
-  who: string,
+  author: Author,
   tools: Pick<JobTools, "progress" | "check">,
 ): Promise<string> {
   const files = unzipWithin(archive, { totalBytes: MOST_BYTES, entries: MOST_ENTRIES });
@@ -130,7 +131,7 @@ export async function takeArchive(
   }
   checkReferences(rows);
   tools.progress(0.9, "Keeping");
-  await createPlan(store.db, rows, who, "Opened a plan archive", bytes);
+  await createPlan(store.db, rows, author, "Opened a plan archive", bytes);
   return planId;
 }
 
@@ -209,6 +210,7 @@ function checkReferences(rows: PlanRows): void {
     ids(rows.radios),
     ids(rows.links),
   ];
+  const carriers = ids(rows.carriers);
   const need = (known: ReadonlySet<string>, id: string | null, where: string) => {
     if (id !== null && !known.has(id)) throw new ArchiveError(`${where} names ${id}, which the archive does not hold`);
   };
@@ -217,6 +219,7 @@ function checkReferences(rows: PlanRows): void {
     need(subscribers, radio.subscriberId, `radios.json, ${radio.id}: subscriberId`);
     need(equipment, radio.radioModelId, `radios.json, ${radio.id}: radioModelId`);
     need(equipment, radio.antennaModelId, `radios.json, ${radio.id}: antennaModelId`);
+    need(carriers, radio.carrierId, `radios.json, ${radio.id}: carrierId`);
     if ((radio.siteId === null) === (radio.subscriberId === null))
       throw new ArchiveError(`radios.json, ${radio.id}: it must stand at a site or at a subscriber`);
   }
@@ -229,12 +232,12 @@ function checkReferences(rows: PlanRows): void {
 }
 
 /** Begins to make a plan of an archive that was received. */
-export function startTakingArchive(store: Store, uploadId: string, who: string): JobView {
+export function startTakingArchive(store: Store, uploadId: string, author: Author): JobView {
   return startJob(NO_PLAN, "Opening a plan archive", async (tools) => {
     try {
       const path = uploadPath(store, uploadId);
       if (!path) throw new Error("the archive did not arrive");
-      const planId = await takeArchive(store, readFileSync(path), who, tools);
+      const planId = await takeArchive(store, readFileSync(path), author, tools);
       return { message: "The plan is open.", resultUrl: `/plans/${planId}/survey` };
     } finally {
       dropUpload(store, uploadId);

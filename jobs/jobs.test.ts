@@ -311,7 +311,7 @@ test("photographs go with their rows", async () => {
     planId: "valley",
     who: "Ana",
     what: "Out",
-    edits: [{ kind: "photos", id: "photo", row: null }],
+    patches: [{ kind: "photos", id: "photo", row: null }],
   });
   expect(unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES).has("photos/photo.jpg")).toBe(false);
 });
@@ -354,8 +354,8 @@ test("a stopped search says so and leaves no result", async () => {
 
 test("the worker for views answers one plan after another state of it, and names what is not there", async () => {
   const context = (await planContext(store, "valley"))!;
-  const from = (edits: Parameters<typeof askView>[1]) =>
-    askView(context, edits, { kind: "fromSite", siteId: "west", of: "subscribers" });
+  const from = (patches: Parameters<typeof askView>[1]) =>
+    askView(context, patches, { kind: "fromSite", siteId: "west", of: "subscribers" });
   const farm = context.rows.subscribers[0]!;
   const [now, renamed] = await Promise.all([
     from([]),

@@ -3,11 +3,13 @@ import { reviewPlan, type ProfileSource, type Review } from "#core/findings";
 import type { Place } from "#core/geodesy";
 import { worldOf, type PlanRows, type World } from "#core/plan";
 import { sampleProfile, terrainExtent, type Profile, type Terrain } from "#core/terrain";
-import { newestEntry, readPlan, readTerrain, type Store } from "#store";
+import { planStamp, readPlanAt, readTerrain, type Store } from "#store";
 
 /** A plan as it stands, with its terrain and all that was worked out from both. */
 export interface PlanContext {
   rows: PlanRows;
+  /** Of these rows; 0 of a named version, which nothing is kept on. */
+  revision: number;
   world: World;
   terrain: Terrain;
   /** West, south, east, north; null without any raster. */
@@ -56,20 +58,24 @@ function versionOf(things: unknown): string {
 
 /** The context of a plan, worked out once for each state of its rows; null when there is no such plan. */
 export async function planContext(store: Store, planId: string): Promise<PlanContext | null> {
-  const newest = await newestEntry(store.db, planId);
-  if (!newest) return null;
+  const stamp = await planStamp(store.db, planId);
+  if (!stamp) return null;
   const known = contexts.get(planId);
-  if (known?.stamp === newest) return known.context;
-  const rows = await readPlan(store.db, planId);
-  if (!rows) return null;
-  const context = await contextOf(store, rows);
+  if (known?.stamp === stamp) return known.context;
+  const at = await readPlanAt(store.db, planId);
+  if (!at) return null;
+  const context = await contextOf(store, at.rows, at.revision);
   contexts.delete(planId);
-  remember(contexts, planId, { stamp: newest, context }, KEPT_PLANS);
+  remember(contexts, planId, { stamp: at.stamp, context }, KEPT_PLANS);
   return context;
 }
 
 /** The context of a plan in any state that it is or was in. */
-export async function contextOf(store: Store, rows: PlanRows): Promise<PlanContext> {
+export async function contextOf(
+  store: Store,
+  rows: PlanRows,
+  revision = 0,
+): Promise<PlanContext> {
   const terrain = await readTerrain(store.db, rows.layers, rows.areas);
   const reliefVersion = versionOf(rows.layers.map(({ id, kind }) => [id, kind]));
   const terrainVersion = rows.areas.length === 0 ? reliefVersion : versionOf([reliefVersion, rows.areas]);
@@ -78,6 +84,7 @@ export async function contextOf(store: Store, rows: PlanRows): Promise<PlanConte
   let review: Review | null = null;
   return {
     rows,
+    revision,
     world,
     terrain,
     extent: terrainExtent(terrain),

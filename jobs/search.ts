@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { inverseGeodesic } from "#core/geodesy";
-import { linkEnds, withEdits, type Edit } from "#core/plan";
+import { linkEnds, withPatches, type Patch } from "#core/plan";
 import type { SearchAsk, SearchResult } from "#core/search";
 import { boundsOf } from "#core/terrain";
 import { counted } from "#core/words";
@@ -25,9 +25,9 @@ export function searchResult(planId: string, id: string): SearchResult | null {
   return found && found.planId === planId ? found.result : null;
 }
 
-/** Searches for ways out of a link of a plan under `edits` in a worker of its own; the job's address is where the result lies. */
-export function startSearch(context: PlanContext, edits: Edit[], ask: SearchAsk): JobView {
-  const world = withEdits(context.world, edits);
+/** Searches for ways out of a link of a plan under `patches` in a worker of its own; the job's address is where the result lies. */
+export function startSearch(context: PlanContext, patches: Patch[], ask: SearchAsk): JobView {
+  const world = withPatches(context.world, patches);
   const link = world.links.get(ask.linkId);
   if (!link) throw new RangeError(`There is no link "${ask.linkId}" in the plan.`);
   const { a, b } = linkEnds(world, link);
@@ -42,7 +42,7 @@ export function startSearch(context: PlanContext, edits: Edit[], ask: SearchAsk)
     tools.check();
     const worker = startWorker(
       "search.ts",
-      { rows: { ...context.rows, photos: [], overlays: [] }, edits, cut, ask } satisfies SearchOrder,
+      { rows: { ...context.rows, photos: [], overlays: [] }, patches, cut, ask } satisfies SearchOrder,
       WORKER_HEAP_MB,
     );
     const halt = () => void worker.terminate();

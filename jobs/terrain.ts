@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
-import { layerSchema, type Edit, type Layer } from "#core/plan";
+import { layerSchema, putPatch, type Layer } from "#core/plan";
 import type { Legend } from "#formats/raster";
-import { applyChange, dropTiles, overviewId, writeTiles, type Store } from "#store";
+import { dropTiles, recordChange, stageTiles, type Author, type Store } from "#store";
 import { startJob, type JobTools, type JobView } from "./registry";
 import { startProcess } from "./startProcess";
 import { dropUpload, uploadPath } from "./uploads";
@@ -9,7 +9,7 @@ import type { RasterMessage, RasterOrder } from "./workers/raster";
 
 export interface TerrainImport {
   planId: string;
-  who: string;
+  author: Author;
   kind: Layer["kind"];
   files: { uploadId: string; name: string }[];
   /** Coordinate system of files that do not name their own. */
@@ -32,14 +32,14 @@ export function importTerrain(store: Store, order: TerrainImport, silenceMs = LO
     try {
       const layers = await readLayers(store, order, ids, tools, silenceMs);
       tools.check();
-      await applyChange(store.db, {
+      await recordChange(store.db, {
         planId: order.planId,
-        who: order.who,
+        ...order.author,
         what: `Imported ${order.kind === "cover" ? "cover" : "terrain"}: ${layers.map(({ name }) => name).join(", ")}`.slice(
           0,
           300,
         ),
-        edits: layers.map((row): Edit => ({ kind: "layers", id: row.id, row })),
+        patches: layers.map((row) => putPatch("layers", row)),
       });
       const cells = layers.reduce((sum, { columns, rows }) => sum + columns * rows, 0);
       const holes = layers.reduce((sum, { holeCount }) => sum + holeCount, 0);
@@ -119,7 +119,7 @@ async function readLayers(
             `${layer.name}: ${message.found}, ${message.frame.columns} × ${message.frame.rows} cells`,
           );
         } else if (message.kind === "tiles") {
-          await writeTiles(store.db, order.planId, message.overview ? overviewId(layer.id) : layer.id, message.tiles);
+          await stageTiles(store.db, order.planId, layer.id, message.tiles, message.overview);
           tools.progress(share(message.doneShare), `${layer.name}: ${Math.round(message.doneShare * 100)} % read`);
         } else layer.holeCount = message.holeCount;
         if (reader.connected) reader.send("kept");

@@ -1,5 +1,5 @@
 import type { Worker } from "node:worker_threads";
-import { withEdits, type Edit } from "#core/plan";
+import { withPatches, type Patch } from "#core/plan";
 import { boundsOf } from "#core/terrain";
 import { cutGently } from "./cut";
 import type { PlanContext } from "./planContext";
@@ -56,9 +56,9 @@ export async function stopViews(): Promise<void> {
   await worker?.terminate();
 }
 
-/** Answers a question about many paths of a plan under `edits` in a worker that stays; RangeError names what is missing. */
-export function askView(context: PlanContext, edits: Edit[], ask: ViewAsk): Promise<ViewAnswers> {
-  const sent = turn.then(() => sendView(context, edits, ask));
+/** Answers a question about many paths of a plan under `patches` in a worker that stays; RangeError names what is missing. */
+export function askView(context: PlanContext, patches: Patch[], ask: ViewAsk): Promise<ViewAnswers> {
+  const sent = turn.then(() => sendView(context, patches, ask));
   turn = sent.then(
     () => undefined,
     () => undefined,
@@ -67,11 +67,11 @@ export function askView(context: PlanContext, edits: Edit[], ask: ViewAsk): Prom
 }
 
 /** Hands a question to the worker; done when it is on its way, with the promise of its answers. */
-async function sendView(context: PlanContext, edits: Edit[], ask: ViewAsk): Promise<{ answers: Promise<ViewAnswers> }> {
-  const world = withEdits(context.world, edits);
+async function sendView(context: PlanContext, patches: Patch[], ask: ViewAsk): Promise<{ answers: Promise<ViewAnswers> }> {
+  const world = withPatches(context.world, patches);
   const places = [...world.sites.values(), ...world.subscribers.values()];
   const bounds = boundsOf(places, MARGIN_M);
-  const order: ViewOrder = { id: questions++, edits, ask };
+  const order: ViewOrder = { id: questions++, patches, ask };
   const boundsKey = bounds.join(",");
   const asked = startedWorker();
   if (held.rows !== context.rows) order.rows = { ...context.rows, photos: [], overlays: [] };

@@ -1,11 +1,34 @@
-import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
+import {
+  closeSync,
+  existsSync,
+  fsyncSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from "node:fs";
 import { join } from "node:path";
 import { migrate, openDatabase, type Store } from "./database";
-import { openDurable } from "./durable";
+import { openDurable } from "./drivers/durable";
+import { pgliteDb } from "./drivers/pglite";
 import { forgetTerrain } from "./terrain";
 
-/** Said when a file is no backup that can be restored; the data stay as they were. */
+/** Thrown when a file is no backup that can be restored; the data stay as they were. */
 export class RestoreRefused extends Error {}
+
+/** Thrown where the data stand on a database server, which has its own tools for backups. */
+export class BackupElsewhere extends Error {
+  constructor() {
+    super(
+      "The data stand on a PostgreSQL server: back them up and restore them there, with pg_dump and pg_restore. Tejado's own backups are of data that it keeps itself.",
+    );
+    this.name = "BackupElsewhere";
+  }
+}
 
 const folderOf = (store: Pick<Store, "directory">) => join(store.directory, "backups");
 const NAME = /^tejado-[\w-]{1,60}\.tar\.gz$/;
@@ -21,11 +44,23 @@ export async function backUp(store: Store, now = new Date()): Promise<string> {
   const folder = folderOf(store);
   mkdirSync(folder, { recursive: true });
   const path = join(folder, `tejado-${now.toISOString().replace(/[:.]/g, "-")}.tar.gz`);
-  const dump = await store.db.dumpDataDir("gzip");
-  // Under another name until it is whole: a backup that broke off must not look like one.
-  writeFileSync(`${path}.part`, Buffer.from(await dump.arrayBuffer()));
+  const dump = await store.db.dump();
+  if (!dump) throw new BackupElsewhere();
+  // Under another name until it is whole and on the disk: a backup that broke off must not look like one.
+  writeFileSync(`${path}.part`, dump, { flush: true });
   renameSync(`${path}.part`, path);
+  flushFolder(folder);
   return path;
+}
+
+/** Puts the entries of a folder on the disk. */
+function flushFolder(folder: string): void {
+  const fd = openSync(folder, "r");
+  try {
+    fsyncSync(fd);
+  } finally {
+    closeSync(fd);
+  }
 }
 
 /** Backups that lie in the data directory, newest first. */
@@ -52,12 +87,13 @@ export function backupPath(store: Pick<Store, "directory">, name: string): strin
  * this Tejado can read takes their place, and what stood there is kept as `db-before-restore`. Throws RestoreRefused.
  */
 export async function restore(store: Store, path: string): Promise<void> {
+  if (store.isOnServer) throw new BackupElsewhere();
   const live = join(store.directory, "db");
   const incoming = join(store.directory, "db-restoring");
   const before = join(store.directory, "db-before-restore");
   rmSync(incoming, { recursive: true, force: true });
   try {
-    const db = await openDurable(incoming, { loadDataDir: new Blob([readFileSync(path)]) });
+    const db = pgliteDb(await openDurable(incoming, { loadDataDir: new Blob([readFileSync(path)]) }));
     await migrate(db);
     await db.query("SELECT count(*) FROM plans");
     await db.close();

@@ -1,29 +1,23 @@
-export { backUp, backupPath, listBackups, restore, RestoreRefused, type Backup } from "./backup";
-export {
-  applyChange,
-  BrokenReference,
-  historyPeople,
-  historySteps,
-  newestEntry,
-  readHistory,
-  stepHistory,
-  type Change,
-  type HistoryEntry,
-  type HistoryFilter,
-} from "./changes";
-export { openStore, type Store } from "./database";
+export { BackupElsewhere, backUp, backupPath, listBackups, restore, RestoreRefused, type Backup } from "./backup";
+export { openStore, type Store, type StoreOptions } from "./database";
+export { NoRoom, type Db, type Queries } from "./db";
 export { DataDirectoryBusy } from "./lock";
-export { readPhoto, writePhoto } from "./photos";
-export { createPlan, deletePlan, listPlans, readPlan, type PlanBytes } from "./plans";
+export { historyPeople, readHistory, type HistoryEntry, type HistoryFilter } from "./logbook";
+export { readPhoto } from "./photos";
+export { createPlan, deletePlan, listPlans, readPlan, readPlanAt, type PlanAt, type PlanBytes } from "./plans";
 export {
-  dropStrayTiles,
-  dropTiles,
-  frameOf,
-  overviewId,
-  packLayer,
-  readTerrain,
-  readTiles,
-  writeTiles,
-} from "./terrain";
+  CHANGES,
+  NoSuchPlan,
+  planStamp,
+  recordChange,
+  signedBy,
+  stepRecord,
+  stepsOf,
+  type Author,
+  type Change,
+  type Outcome,
+  type Step,
+} from "./record";
+export { dropStrayTiles, dropTiles, frameOf, overviewId, packLayer, readTerrain, readTiles, stageTiles } from "./terrain";
 export { decodeTile, encodeTile } from "./tileCodec";
-export { dropVersion, editsBetween, listVersions, nameVersion, readVersion, type Version } from "./versions";
+export { dropVersion, listVersions, nameVersion, patchesBetween, readVersion, type Version } from "./versions";

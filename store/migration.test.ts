@@ -53,7 +53,7 @@ async function databaseOfThen(): Promise<PGlite> {
   for (const radio of rows.radios) await insert("radios", radio);
   for (const link of rows.links) await insert("links", link);
   await db.query(
-    "INSERT INTO history (plan_id, who, what, reason, kind, edits) VALUES ('valley', 'then', 'Began', '', 'change', '[]')",
+    "INSERT INTO history (plan_id, who, what, reason, kind, patches) VALUES ('valley', 'then', 'Began', '', 'change', '[]')",
   );
   return db;
 }
@@ -74,7 +74,7 @@ test("a plan of an earlier Tejado opens with its links, sheets and settings, and
     planId: "valley",
     who: "now",
     what: "Took the climate of the latitude",
-    edits: [
+    patches: [
       { kind: "plans", id: "valley", row: { ...read.plan, rainRate001MmPerH: null, season: "bare" } },
       { kind: "links", id: "bridge", row: { ...read.links.find(({ id }) => id === "bridge")!, foliageDepthM: null } },
     ],

@@ -1,8 +1,8 @@
-import type { PGlite, Transaction } from "@electric-sql/pglite";
+import type { Queries } from "./db";
 
 /** Keeps the bytes of a photograph; its row in `photos` makes it part of the plan. */
 export async function writePhoto(
-  db: PGlite | Transaction,
+  db: Queries,
   planId: string,
   photoId: string,
   data: Uint8Array,
@@ -14,10 +14,10 @@ export async function writePhoto(
 }
 
 /** The JPEG bytes of a photograph, or null when none are kept under that id. */
-export async function readPhoto(db: PGlite, planId: string, photoId: string): Promise<Uint8Array | null> {
+export async function readPhoto(db: Queries, planId: string, photoId: string): Promise<Uint8Array | null> {
   const { rows } = await db.query<{ data: Uint8Array }>(
     "SELECT data FROM photo_bytes WHERE plan_id = $1 AND photo_id = $2",
     [planId, photoId],
   );
-  return rows[0]?.data.slice() ?? null;
+  return rows[0] ? new Uint8Array(rows[0].data) : null;
 }

@@ -1,4 +1,3 @@
-import type { PGlite } from "@electric-sql/pglite";
 import {
   emptyRows,
   LIST_KINDS,
@@ -10,17 +9,19 @@ import {
   type RowKind,
   type RowKinds,
 } from "#core/plan";
+import type { Db, Queries } from "./db";
 import { writePhoto } from "./photos";
+import { writeEntry, type Author } from "./record";
 import { selectList, toRecord, upsertSql } from "./rows";
 import { writeTiles } from "./terrain";
 
-async function rowsOf<K extends RowKind>(db: PGlite, kind: K, planId: string): Promise<RowKinds[K][]> {
+async function rowsOf<K extends RowKind>(db: Queries, kind: K, planId: string): Promise<RowKinds[K][]> {
   const { rows } = await db.query(`SELECT ${selectList(kind)} FROM ${kind} WHERE plan_id = $1 ORDER BY id`, [planId]);
   return rows.map((row) => ROW_SCHEMAS[kind].parse(row) as RowKinds[K]);
 }
 
 export async function listPlans(
-  db: PGlite,
+  db: Queries,
 ): Promise<(Plan & { siteCount: number; subscriberCount: number; linkCount: number })[]> {
   const { rows } = await db.query<Record<string, unknown>>(
     `SELECT ${selectList("plans")},
@@ -37,13 +38,32 @@ export async function listPlans(
   }));
 }
 
+/** A plan's rows at one moment. */
+export interface PlanAt {
+  rows: PlanRows;
+  revision: number;
+  /** Names the state: no other plan and no other moment has the same. */
+  stamp: string;
+}
+
+/** All rows of a plan as of one moment, each checked, or null when there is no such plan. */
+export async function readPlanAt(db: Db, planId: string): Promise<PlanAt | null> {
+  return db.snapshot(async (tx) => {
+    const { rows } = await tx.query<{ revision: number }>(
+      `SELECT ${selectList("plans")}, revision::float8 AS revision FROM plans WHERE id = $1`,
+      [planId],
+    );
+    if (!rows[0]) return null;
+    const { revision } = rows[0];
+    const read: PlanRows = emptyRows(planSchema.parse(rows[0]));
+    for (const kind of LIST_KINDS) Object.assign(read, { [kind]: await rowsOf(tx, kind, planId) });
+    return { rows: read, revision, stamp: `${read.plan.createdAt} ${revision}` };
+  });
+}
+
 /** All rows of a plan, each checked, or null when there is no such plan. */
-export async function readPlan(db: PGlite, planId: string): Promise<PlanRows | null> {
-  const { rows } = await db.query(`SELECT ${selectList("plans")} FROM plans WHERE id = $1`, [planId]);
-  if (!rows[0]) return null;
-  const read: PlanRows = emptyRows(planSchema.parse(rows[0]));
-  for (const kind of LIST_KINDS) Object.assign(read, { [kind]: await rowsOf(db, kind, planId) });
-  return read;
+export async function readPlan(db: Db, planId: string): Promise<PlanRows | null> {
+  return (await readPlanAt(db, planId))?.rows ?? null;
 }
 
 /** The bytes that lie apart from a plan's rows: tiles by layer, pictures by photograph. */
@@ -54,12 +74,13 @@ export interface PlanBytes {
 
 /** Writes a whole new plan in one transaction; its first logbook entry says where it came from. */
 export async function createPlan(
-  db: PGlite,
+  db: Db,
   rows: PlanRows,
-  who: string,
+  { who, authors: [author] }: Author,
   what: string,
   bytes: PlanBytes = { tiles: [], photos: [] },
 ): Promise<void> {
+  const planId = rows.plan.id;
   await db.transaction(async (tx) => {
     for (const kind of ROW_KINDS) {
       const list: object[] = kind === "plans" ? [rows.plan] : rows[kind];
@@ -68,18 +89,15 @@ export async function createPlan(
         JSON.stringify(list.map((row) => toRecord(kind, ROW_SCHEMAS[kind].parse(row)))),
       ]);
     }
-    for (const { layerId, ...tile } of bytes.tiles) await writeTiles(tx, rows.plan.id, layerId, [tile]);
-    for (const { photoId, data } of bytes.photos) await writePhoto(tx, rows.plan.id, photoId, data);
-    await tx.query(
-      "INSERT INTO history (plan_id, who, what, reason, kind, edits) VALUES ($1, $2, $3, '', 'change', '[]'::jsonb)",
-      [rows.plan.id, who, what],
-    );
+    for (const { layerId, ...tile } of bytes.tiles) await writeTiles(tx, planId, layerId, [tile]);
+    for (const { photoId, data } of bytes.photos) await writePhoto(tx, planId, photoId, data);
+    await writeEntry(tx, {
+      ...{ planId, revision: 1, op: "", author, who, what, reason: "", patches: [] },
+      ...{ kind: "change", ofId: null, state: "done" },
+    });
   });
 }
 
-export async function deletePlan(db: PGlite, planId: string): Promise<void> {
-  await db.transaction(async (tx) => {
-    await tx.query("DELETE FROM history_stack WHERE plan_id = $1", [planId]);
-    await tx.query("DELETE FROM plans WHERE id = $1", [planId]);
-  });
+export async function deletePlan(db: Db, planId: string): Promise<void> {
+  await db.transaction((tx) => tx.query("DELETE FROM plans WHERE id = $1", [planId]));
 }

@@ -3,161 +3,148 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { createInterface } from "node:readline";
-import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import { radio, valley, valleySurface } from "#core/testing";
+import { beforeAll, expect, test } from "@jest/globals";
+import { putPatch } from "#core/plan";
+import { valley, valleySurface } from "#core/testing";
 import {
-  applyChange,
-  BrokenReference,
   createPlan,
   DataDirectoryBusy,
   deletePlan,
-  historySteps,
+  dropStrayTiles,
+  dropTiles,
   listPlans,
   openStore,
+  packLayer,
   readHistory,
+  readPhoto,
   readPlan,
-  dropStrayTiles,
   readTerrain,
   readTiles,
-  stepHistory,
-  packLayer,
-  writeTiles,
-  type Store,
+  recordChange,
+  signedBy,
+  stageTiles,
+  stepRecord,
 } from "#store";
+import { onBothDrivers } from "./testing/drivers";
 
-const directory = mkdtempSync(join(tmpdir(), "tejado-store-"));
-let store: Store;
-beforeAll(async () => {
-  store = await openStore(directory);
-  await createPlan(store.db, valley().rows, "test", "Began");
-}, 60_000);
-afterAll(async () => {
-  await store.close();
-  rmSync(directory, { recursive: true, force: true });
-});
+const ana = signedBy("Ana");
 
-const site = () => valley().rows.sites[0]!;
-const rename = (name: string) =>
-  applyChange(store.db, {
-    planId: "valley",
-    who: "Ana",
-    what: `Named it ${name}`,
-    reason: "because",
-    edits: [{ kind: "sites", id: "west", row: { ...site(), name } }],
+onBothDrivers(({ store, second }) => {
+  beforeAll(() => createPlan(store().db, valley().rows, signedBy("test"), "Began"));
+
+  test("a plan reads back as it was written", async () => {
+    const { rows } = valley();
+    const back = (await readPlan(store().db, "valley"))!;
+    const sorted = <T extends { id: string }>(list: T[]) => [...list].sort((x, y) => x.id.localeCompare(y.id));
+    expect(back.plan).toEqual(rows.plan);
+    for (const kind of ["radios", "carriers", "equipment", "links", "sites", "subscribers"] as const)
+      expect(sorted<{ id: string }>(back[kind])).toEqual(sorted<{ id: string }>(rows[kind]));
+    expect(await listPlans(store().db)).toMatchObject([{ id: "valley", siteCount: 2, subscriberCount: 1, linkCount: 2 }]);
   });
-const nameNow = async () => (await readPlan(store.db, "valley"))!.sites.find(({ id }) => id === "west")!.name;
 
-test("a plan reads back as it was written", async () => {
-  const { rows } = valley();
-  const back = (await readPlan(store.db, "valley"))!;
-  const sorted = <T extends { id: string }>(list: T[]) => [...list].sort((x, y) => x.id.localeCompare(y.id));
-  expect(back.plan).toEqual(rows.plan);
-  expect(sorted(back.radios)).toEqual(sorted(rows.radios));
-  expect(sorted(back.equipment)).toEqual(sorted(rows.equipment));
-  expect(await listPlans(store.db)).toMatchObject([{ id: "valley", siteCount: 2, subscriberCount: 1, linkCount: 2 }]);
-});
-
-test("a change carries who, what, why, before and after; undo and redo walk it, and a new change ends redo", async () => {
-  await rename("Uno");
-  await rename("Dos");
-  const [entry] = await readHistory(store.db, "valley");
-  expect(entry).toMatchObject({
-    who: "Ana",
-    what: "Named it Dos",
-    reason: "because",
-    kind: "change",
-    edits: [{ kind: "sites", id: "west", before: { name: "Uno" }, after: { name: "Dos" } }],
+  test("terrain keeps its heights and its holes, and undo leaves the tiles for redo", async () => {
+    const { db } = store();
+    const surface = valleySurface(50);
+    const { layer, tiles } = packLayer("valley", "made", "bare", surface);
+    await stageTiles(db, "valley", layer.id, tiles, false);
+    await recordChange(db, { planId: "valley", ...ana, what: "Terrain", patches: [putPatch("layers", layer)] });
+    const rows = (await readPlan(db, "valley"))!;
+    const back = (await readTerrain(db, rows.layers, [])).layers[0]!.surface;
+    expect(back.frame).toEqual(surface.frame);
+    for (let column = 0; column < 500; column += 17)
+      expect(back.groundAmslM(column, 60)).toBe(surface.groundAmslM(column, 60));
+    await stepRecord(db, { planId: "valley", ...ana, way: "undo" });
+    await dropStrayTiles(db);
+    await stepRecord(db, { planId: "valley", ...ana, way: "redo" });
+    expect(await readTiles(db, "valley", layer.id)).toHaveLength(tiles.length);
   });
-  expect(await stepHistory(store.db, "valley", "Ana", "undo")).toBe("Named it Dos");
-  expect(await nameNow()).toBe("Uno");
-  expect(await stepHistory(store.db, "valley", "Ana", "undo")).toBe("Named it Uno");
-  expect(await nameNow()).toBe("west");
-  expect(await stepHistory(store.db, "valley", "Ana", "undo")).toBeNull();
-  await stepHistory(store.db, "valley", "Ana", "redo");
-  expect(await nameNow()).toBe("Uno");
-  await rename("Tres");
-  expect(await historySteps(store.db, "valley")).toEqual({ undo: "Named it Tres", redo: null });
-  expect((await readHistory(store.db, "valley")).map(({ kind }) => kind)).toEqual([
-    "change",
-    "redo",
-    "undo",
-    "undo",
-    "change",
-    "change",
-    "change",
-  ]);
-});
 
-test("a change that would break a reference or a bound is refused whole", async () => {
-  const edits = [{ kind: "radios" as const, id: "lost", row: radio("lost", { siteId: "nowhere" }) }];
-  await expect(applyChange(store.db, { planId: "valley", who: "Ana", what: "x", edits })).rejects.toThrow(
-    BrokenReference,
-  );
-  const bad = [
-    { kind: "sites" as const, id: "west", row: { ...site(), name: "kept?" } },
-    { kind: "sites" as const, id: "east", row: { ...site(), id: "east", latDeg: 91 } },
-  ];
-  await expect(applyChange(store.db, { planId: "valley", who: "Ana", what: "x", edits: bad })).rejects.toThrow(
-    "latDeg",
-  );
-  expect(await nameNow()).not.toBe("kept?");
-  await expect(
-    applyChange(store.db, {
+  test("tiles of an import under way are nobody's rubbish; those of one that died long ago are", async () => {
+    const { db } = store();
+    const { tiles } = packLayer("valley", "made", "bare", valleySurface(50));
+    await stageTiles(db, "valley", "under way", tiles.slice(0, 2), false);
+    await stageTiles(db, "valley", "died", tiles.slice(0, 2), false);
+    await db.query("UPDATE imports SET touched_at = now() - interval '2 hours' WHERE layer_id = 'died'");
+    await dropStrayTiles(db);
+    expect(await readTiles(db, "valley", "under way")).toHaveLength(2);
+    expect(await readTiles(db, "valley", "died")).toEqual([]);
+    await dropTiles(db, "valley", "under way");
+    expect(await readTiles(db, "valley", "under way")).toEqual([]);
+    expect((await db.query("SELECT * FROM imports")).rows).toEqual([]);
+  });
+
+  test("a photograph's bytes and its row are kept together, or neither is", async () => {
+    const { db } = store();
+    const photo = {
+      id: "p1",
       planId: "valley",
-      who: "Ana",
-      what: "x",
-      edits: [{ kind: "sites", id: "west", row: { ...site(), planId: "other" } }],
-    }),
-  ).rejects.toThrow("another plan");
-});
-
-test("removing a link and its radios in one change can be taken back", async () => {
-  const edits = [
-    { kind: "radios" as const, id: "farm-radio", row: null },
-    { kind: "links" as const, id: "access", row: null },
-  ];
-  await applyChange(store.db, { planId: "valley", who: "Ana", what: "Removed", edits });
-  expect((await readPlan(store.db, "valley"))!.links).toHaveLength(1);
-  await stepHistory(store.db, "valley", "Ana", "undo");
-  expect((await readPlan(store.db, "valley"))!.links).toHaveLength(2);
-});
-
-test("terrain keeps its heights and its holes", async () => {
-  const surface = valleySurface(50);
-  const { layer, tiles } = packLayer("valley", "made", "bare", surface);
-  await writeTiles(store.db, "valley", layer.id, tiles);
-  await applyChange(store.db, {
-    planId: "valley",
-    who: "Ana",
-    what: "Terrain",
-    edits: [{ kind: "layers", id: layer.id, row: layer }],
+      ownerKind: "site" as const,
+      ownerId: "west",
+      name: "mast",
+      caption: "",
+      takenAt: null,
+      latDeg: null,
+      lonDeg: null,
+      widthPx: 4,
+      heightPx: 3,
+    };
+    const data = new Uint8Array([1, 2, 250]);
+    const keep = (ownerId: string, id: string) =>
+      recordChange(db, {
+        planId: "valley",
+        ...ana,
+        what: "Photograph",
+        patches: [putPatch("photos", { ...photo, id, ownerId })],
+        bytes: { tiles: [], photos: [{ photoId: id, data }] },
+      });
+    expect(await keep("west", "p1")).toMatchObject({ kind: "kept" });
+    expect(await readPhoto(db, "valley", "p1")).toEqual(data);
+    expect(await keep("nowhere", "p2")).toMatchObject({ kind: "refused" });
+    expect(await readPhoto(db, "valley", "p2")).toBeNull();
   });
-  const rows = (await readPlan(store.db, "valley"))!;
-  const back = (await readTerrain(store.db, rows.layers, [])).layers[0]!.surface;
-  expect(back.frame).toEqual(surface.frame);
-  for (let column = 0; column < 500; column += 17)
-    expect(back.groundAmslM(column, 60)).toBe(surface.groundAmslM(column, 60));
-  // Undo takes the layer out and leaves its tiles, so that redo needs no file.
-  await stepHistory(store.db, "valley", "Ana", "undo");
-  await writeTiles(store.db, "valley", "nobody's", tiles);
-  await dropStrayTiles(store.db);
-  expect(await readTiles(store.db, "valley", "nobody's")).toEqual([]);
-  await stepHistory(store.db, "valley", "Ana", "redo");
-  expect(await readTiles(store.db, "valley", layer.id)).toHaveLength(tiles.length);
+
+  test("what one process says the others hear", async () => {
+    const other = second ? await second() : store();
+    const heard: string[] = [];
+    let tell = () => undefined as void;
+    const told = new Promise<void>((resolve) => (tell = resolve));
+    const stop = await other.db.listen("tejado_test", (payload) => {
+      heard.push(payload);
+      tell();
+    });
+    await store().db.notify("tejado_test", "valley 7");
+    await told;
+    await stop();
+    expect(heard).toEqual(["valley 7"]);
+    if (second) await other.close();
+  });
+
+  test("a snapshot sees one moment and writes nothing", async () => {
+    const { db } = store();
+    await expect(db.snapshot((tx) => tx.query("UPDATE plans SET name = 'x'"))).rejects.toThrow("read-only");
+    const count = async (tx: Parameters<Parameters<typeof db.snapshot>[0]>[0]) =>
+      (await tx.query<{ n: number }>("SELECT count(*)::int AS n FROM sites")).rows[0]!.n;
+    expect(await db.snapshot(count)).toBe(2);
+  });
+
+  test("a deleted plan leaves nothing", async () => {
+    const { db } = store();
+    const rows = valley().rows;
+    const renamed = JSON.parse(JSON.stringify(rows).replaceAll('"planId":"valley"', '"planId":"other"')) as typeof rows;
+    renamed.plan.id = "other";
+    await createPlan(db, renamed, signedBy("test"), "Began");
+    await deletePlan(db, "other");
+    expect(await readPlan(db, "other")).toBeNull();
+    expect(await readHistory(db, "other")).toEqual([]);
+  });
 });
 
 test("a second holder of the data directory is refused", async () => {
+  const directory = mkdtempSync(join(tmpdir(), "tejado-held-"));
+  const store = await openStore(directory);
   await expect(openStore(directory)).rejects.toThrow(DataDirectoryBusy);
-});
-
-test("a deleted plan leaves nothing", async () => {
-  const rows = valley().rows;
-  const renamed = JSON.parse(JSON.stringify(rows).replaceAll('"planId":"valley"', '"planId":"other"')) as typeof rows;
-  renamed.plan.id = "other";
-  await createPlan(store.db, renamed, "test", "Began");
-  await deletePlan(store.db, "other");
-  expect(await readPlan(store.db, "other")).toBeNull();
-  expect(await readHistory(store.db, "other")).toEqual([]);
+  await store.close();
+  rmSync(directory, { recursive: true, force: true });
 });
 
 test("after kill -9 in the middle of writes every acknowledged change is there", async () => {

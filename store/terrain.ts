@@ -1,5 +1,4 @@
 import { randomUUID } from "node:crypto";
-import type { PGlite, Transaction } from "@electric-sql/pglite";
 import { layerSchema, type Area, type Layer } from "#core/plan";
 import {
   areaIndex,
@@ -13,6 +12,7 @@ import {
   type Terrain,
   type TerrainTile,
 } from "#core/terrain";
+import type { Db, Queries } from "./db";
 import { decodeTile, encodeTile } from "./tileCodec";
 
 /** Decoded tiles kept in memory over all plans, 115 KB each. */
@@ -57,7 +57,7 @@ function lazyTiles(
   };
 }
 
-async function layerSurface(db: PGlite, layer: Layer): Promise<Surface> {
+async function layerSurface(db: Queries, layer: Layer): Promise<Surface> {
   const key = `${layer.planId} ${layer.id}`;
   const known = surfaces.get(key);
   if (known) return known;
@@ -77,7 +77,7 @@ export function overviewId(layerId: string): string {
 }
 
 /** All tiles of a raster, packed, by index. */
-async function packedTiles(db: PGlite, planId: string, layerId: string): Promise<Map<number, Uint8Array>> {
+async function packedTiles(db: Queries, planId: string, layerId: string): Promise<Map<number, Uint8Array>> {
   const packed = new Map<number, Uint8Array>();
   let after = -1;
   for (;;) {
@@ -93,7 +93,7 @@ async function packedTiles(db: PGlite, planId: string, layerId: string): Promise
 }
 
 /** The terrain that a plan's layers and areas make. */
-export async function readTerrain(db: PGlite, layers: readonly Layer[], areas: readonly Area[]): Promise<Terrain> {
+export async function readTerrain(db: Queries, layers: readonly Layer[], areas: readonly Area[]): Promise<Terrain> {
   const read = [];
   // Among rasters of one cell size the newest goes first.
   const newestFirst = [...layers].sort((x, y) => y.addedAt.localeCompare(x.addedAt) || x.id.localeCompare(y.id));
@@ -103,7 +103,7 @@ export async function readTerrain(db: PGlite, layers: readonly Layer[], areas: r
 
 /** Puts tiles of a raster into the store; its row in `layers` makes them part of the plan later. */
 export async function writeTiles(
-  db: PGlite | Transaction,
+  db: Queries,
   planId: string,
   layerId: string,
   tiles: readonly { index: number; data: Uint8Array }[],
@@ -118,32 +118,66 @@ export async function writeTiles(
 
 /** The packed tiles of a raster, by index. */
 export async function readTiles(
-  db: PGlite,
+  db: Queries,
   planId: string,
   layerId: string,
 ): Promise<{ index: number; data: Uint8Array }[]> {
   return [...(await packedTiles(db, planId, layerId))].map(([index, data]) => ({ index, data }));
 }
 
-/** Drops the tiles of one raster, overview included: of an import that failed before its row was written. */
-export async function dropTiles(db: PGlite, planId: string, layerId: string): Promise<void> {
+/** Puts tiles of a raster whose row comes later; until then they are known to be somebody's work under way. */
+export async function stageTiles(
+  db: Db,
+  planId: string,
+  layerId: string,
+  tiles: readonly { index: number; data: Uint8Array }[],
+  isOverview: boolean,
+): Promise<void> {
+  await db.transaction(async (tx) => {
+    await tx.query(
+      "INSERT INTO imports (plan_id, layer_id) VALUES ($1, $2) ON CONFLICT (plan_id, layer_id) DO UPDATE SET touched_at = now()",
+      [planId, layerId],
+    );
+    await writeTiles(tx, planId, isOverview ? overviewId(layerId) : layerId, tiles);
+  });
+}
+
+/** Makes staged tiles those of layers, in the transaction that writes the layers' rows. */
+export async function takeTiles(tx: Queries, planId: string, layerIds: readonly string[]): Promise<void> {
+  if (layerIds.length > 0)
+    await tx.query("DELETE FROM imports WHERE plan_id = $1 AND layer_id = ANY($2)", [planId, layerIds]);
+}
+
+/** Drops the tiles of one raster, overview included, and gives their space back: of an import that failed before its row was written. */
+export async function dropTiles(db: Db, planId: string, layerId: string): Promise<void> {
+  await deleteTiles(db, planId, layerId);
+  await db.exec("VACUUM layer_tiles");
+}
+
+async function deleteTiles(db: Db, planId: string, layerId: string): Promise<void> {
   await db.query("DELETE FROM layer_tiles WHERE plan_id = $1 AND layer_id = ANY($2)", [
     planId,
     [layerId, overviewId(layerId)],
   ]);
+  await db.query("DELETE FROM imports WHERE plan_id = $1 AND layer_id = $2", [planId, layerId]);
 }
 
+/** How long an import may write nothing before its process is taken to have died. */
+const LONGEST_REST = "1 hour";
+
 /**
- * Drops tiles that no layer and no entry of the logbook names: those of imports that died with their process. Only while
- * none is under way, for its tiles have no row yet.
+ * Drops tiles that no layer and no entry of the logbook names: those of imports that died with their process. Imports that
+ * another process is at work on are left alone.
  */
-export async function dropStrayTiles(db: PGlite): Promise<void> {
+export async function dropStrayTiles(db: Db): Promise<void> {
   const { rows } = await db.query<{ plan_id: string; id: string }>(
     `SELECT t.plan_id, t.id FROM (SELECT DISTINCT plan_id, split_part(layer_id, '~', 1) AS id FROM layer_tiles) t
      WHERE NOT EXISTS (SELECT 1 FROM layers l WHERE l.plan_id = t.plan_id AND l.id = t.id)
-       AND NOT EXISTS (SELECT 1 FROM history h WHERE h.plan_id = t.plan_id AND h.edits @> jsonb_build_array(jsonb_build_object('kind', 'layers', 'id', t.id)))`,
+       AND NOT EXISTS (SELECT 1 FROM history h WHERE h.plan_id = t.plan_id AND h.patches @> jsonb_build_array(jsonb_build_object('kind', 'layers', 'id', t.id)))
+       AND NOT EXISTS (SELECT 1 FROM imports i WHERE i.plan_id = t.plan_id AND i.layer_id = t.id AND i.touched_at > now() - interval '${LONGEST_REST}')`,
   );
-  for (const { plan_id, id } of rows) await dropTiles(db, plan_id, id);
+  for (const { plan_id, id } of rows) await deleteTiles(db, plan_id, id);
+  if (rows.length > 0) await db.exec("VACUUM layer_tiles");
 }
 
 /** A raster held whole, as a layer's row and its packed tiles. */

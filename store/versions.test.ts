@@ -2,13 +2,13 @@ import { mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { removePatch, setPatch } from "#core/plan";
 import { valley } from "#core/testing";
 import {
-  applyChange,
   backUp,
   backupPath,
   createPlan,
-  editsBetween,
+  patchesBetween,
   historyPeople,
   listBackups,
   listVersions,
@@ -17,9 +17,11 @@ import {
   readHistory,
   readPlan,
   readVersion,
+  recordChange,
   restore,
   RestoreRefused,
-  stepHistory,
+  signedBy,
+  stepRecord,
   type Store,
 } from "#store";
 
@@ -27,7 +29,7 @@ const directory = mkdtempSync(join(tmpdir(), "tejado-versions-"));
 let store: Store;
 beforeAll(async () => {
   store = await openStore(directory);
-  await createPlan(store.db, valley().rows, "test", "Began");
+  await createPlan(store.db, valley().rows, signedBy("test"), "Began");
 });
 afterAll(async () => {
   await store.close();
@@ -35,31 +37,32 @@ afterAll(async () => {
 });
 
 const siteNow = async () => (await readPlan(store.db, "valley"))!.sites.find(({ id }) => id === "west")!;
+const ana = signedBy("Ana");
 const rename = async (name: string, who = "Ana") =>
-  applyChange(store.db, {
+  recordChange(store.db, {
     planId: "valley",
-    who,
+    ...signedBy(who),
     what: `Renamed to ${name}`,
     reason: "why not",
-    edits: [{ kind: "sites", id: "west", row: { ...(await siteNow()), name } }],
+    patches: [setPatch("sites", "west", { name })],
   });
 
 test("a named version is compared with later states and gone back to in one change", async () => {
   await nameVersion(store.db, "valley", "first", "Ana");
   await rename("Alto");
-  const removed = { kind: "links" as const, id: "access", row: null };
-  await applyChange(store.db, { planId: "valley", who: "Ana", what: "Out", edits: [removed] });
+  const removed = removePatch("links", "access");
+  await recordChange(store.db, { planId: "valley", ...ana, what: "Out", patches: [removed] });
   const [version] = await listVersions(store.db, "valley");
   const then = (await readVersion(store.db, "valley", version!.id))!;
   const now = (await readPlan(store.db, "valley"))!;
-  expect(editsBetween(then, then)).toEqual([]);
-  expect(editsBetween(then, now).map(({ kind, id, row }) => [kind, id, row === null])).toEqual([
+  expect(patchesBetween(then, then)).toEqual([]);
+  expect(patchesBetween(then, now).map(({ kind, id, remove }) => [kind, id, remove === true])).toEqual([
     ["sites", "west", false],
     ["links", "access", true],
   ]);
-  await applyChange(store.db, { planId: "valley", who: "Ana", what: "Back", edits: editsBetween(now, then) });
+  await recordChange(store.db, { planId: "valley", ...ana, what: "Back", patches: patchesBetween(now, then) });
   expect(await readPlan(store.db, "valley")).toEqual(then);
-  await stepHistory(store.db, "valley", "Ana", "undo");
+  await stepRecord(store.db, { planId: "valley", ...ana, way: "undo" });
   expect(await readPlan(store.db, "valley")).toEqual(now);
   expect(await readVersion(store.db, "valley", "none")).toBeNull();
 });
@@ -74,7 +77,7 @@ test("the logbook is filtered by words, person and kind of thing, page by page",
   expect(await whats({ words: "why", who: "Ana" })).toEqual(["Renamed to Alto"]);
   expect(await whats({ kind: "links" })).toEqual(["Back", "Back", "Out"]);
   const [first] = await readHistory(store.db, "valley", { limit: 1 });
-  expect(await whats({ beforeId: first!.id, limit: 1 })).toEqual(["Back"]);
+  expect(await whats({ beforeRevision: first!.revision, limit: 1 })).toEqual(["Back"]);
 });
 
 test("a backup restores what stood there; a file that is none leaves the data as they are", async () => {

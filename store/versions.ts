@@ -1,67 +1,84 @@
 import { randomUUID } from "node:crypto";
-import type { PGlite } from "@electric-sql/pglite";
-import { LIST_KINDS, ROW_SCHEMAS, type Edit, type PlanRows, type RowKind } from "#core/plan";
+import {
+  LIST_KINDS,
+  patchBetween,
+  radioWithChannelSchema,
+  removePatch,
+  ROW_SCHEMAS,
+  splitChannels,
+  type Patch,
+  type PlanRows,
+  type RowKinds,
+} from "#core/plan";
 import { z } from "zod";
-import { readPlan } from "./plans";
+import type { Db, Queries } from "./db";
+import { readPlanAt } from "./plans";
 
 const versionSchema = z.object({
   id: z.string(),
   name: z.string(),
   who: z.string(),
   at: z.coerce.date(),
-  historyId: z.number(),
+  revision: z.coerce.number(),
 });
 export type Version = z.infer<typeof versionSchema>;
 
 /** Keeps a plan as it stands now under a name. */
-export async function nameVersion(db: PGlite, planId: string, name: string, who: string): Promise<void> {
-  const rows = await readPlan(db, planId);
-  if (!rows) throw new RangeError(`there is no plan ${planId}`);
+export async function nameVersion(db: Db, planId: string, name: string, who: string): Promise<void> {
+  const at = await readPlanAt(db, planId);
+  if (!at) throw new RangeError(`there is no plan ${planId}`);
   await db.query(
-    "INSERT INTO versions (plan_id, id, name, who, history_id, rows) SELECT $1, $2, $3, $4, coalesce(max(id), 0), $5::jsonb FROM history WHERE plan_id = $1",
-    [planId, randomUUID(), name, who, JSON.stringify(rows)],
+    "INSERT INTO versions (plan_id, id, name, who, revision, rows) VALUES ($1, $2, $3, $4, $5, $6::jsonb)",
+    [planId, randomUUID(), name, who, at.revision, JSON.stringify(at.rows)],
   );
 }
 
 /** Named versions, newest first. */
-export async function listVersions(db: PGlite, planId: string): Promise<Version[]> {
+export async function listVersions(db: Queries, planId: string): Promise<Version[]> {
   const { rows } = await db.query(
-    'SELECT id, name, who, at, history_id::int AS "historyId" FROM versions WHERE plan_id = $1 ORDER BY at DESC',
+    'SELECT id, name, who, at, revision FROM versions WHERE plan_id = $1 ORDER BY at DESC',
     [planId],
   );
   return rows.map((row) => versionSchema.parse(row));
 }
 
 /** The rows of a version, each checked, or null when there is none of that id. */
-export async function readVersion(db: PGlite, planId: string, id: string): Promise<PlanRows | null> {
+export async function readVersion(db: Queries, planId: string, id: string): Promise<PlanRows | null> {
   const { rows } = await db.query<{ rows: Record<string, unknown> }>(
     "SELECT rows FROM versions WHERE plan_id = $1 AND id = $2",
     [planId, id],
   );
   const kept = rows[0]?.rows;
   if (!kept) return null;
+  const today = kept.carriers ? kept : withChannelsSplit(kept);
   const lists = Object.fromEntries(
-    LIST_KINDS.map((kind) => [kind, ((kept[kind] ?? []) as unknown[]).map((row) => ROW_SCHEMAS[kind].parse(row))]),
+    LIST_KINDS.map((kind) => [kind, ((today[kind] ?? []) as unknown[]).map((row) => ROW_SCHEMAS[kind].parse(row))]),
   );
   return { plan: ROW_SCHEMAS.plans.parse(kept.plan), ...lists } as PlanRows;
 }
 
-export async function dropVersion(db: PGlite, planId: string, id: string): Promise<void> {
+/** A version from when every radio carried its channel itself. */
+function withChannelsSplit(kept: Record<string, unknown>): Record<string, unknown> {
+  const radios = (kept.radios as unknown[]).map((row) => radioWithChannelSchema.parse(row));
+  return { ...kept, ...splitChannels(radios, kept.links as { aRadioId: string; bRadioId: string }[]) };
+}
+
+export async function dropVersion(db: Queries, planId: string, id: string): Promise<void> {
   await db.query("DELETE FROM versions WHERE plan_id = $1 AND id = $2", [planId, id]);
 }
 
-/** The edits that make one state of a plan of another. */
-export function editsBetween(from: PlanRows, to: PlanRows): Edit[] {
-  const edits: Edit[] = [];
-  if (JSON.stringify(from.plan) !== JSON.stringify(to.plan))
-    edits.push({ kind: "plans", id: to.plan.id, row: to.plan });
+/** The patches that make one state of a plan of another. */
+export function patchesBetween(from: PlanRows, to: PlanRows): Patch[] {
+  const settings = patchBetween("plans", from.plan, to.plan);
+  const patches: Patch[] = settings ? [settings] : [];
   for (const kind of LIST_KINDS) {
-    const before = new Map((from[kind] as { id: string }[]).map((row) => [row.id, JSON.stringify(row)]));
+    const before = new Map((from[kind] as { id: string }[]).map((row) => [row.id, row]));
     for (const row of to[kind]) {
-      if (before.get(row.id) !== JSON.stringify(row)) edits.push({ kind: kind as RowKind, id: row.id, row } as Edit);
+      const patch = patchBetween(kind, before.get(row.id) as RowKinds[typeof kind] | undefined, row);
+      if (patch) patches.push(patch);
       before.delete(row.id);
     }
-    for (const id of before.keys()) edits.push({ kind: kind as RowKind, id, row: null } as Edit);
+    for (const id of before.keys()) patches.push(removePatch(kind, id));
   }
-  return edits;
+  return patches;
 }

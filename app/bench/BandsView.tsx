@@ -66,7 +66,7 @@ function LossChart({ rows }: { rows: BandRow[] }) {
 }
 
 /** One band: its figures, and below them why it stands where it stands and with which kit. */
-function Band({ row: { band, result, reason, edits }, onTake }: { row: BandRow; onTake: () => void }) {
+function Band({ row: { band, result, reason, patches }, onTake }: { row: BandRow; onTake: () => void }) {
   const figures = "figures text-right text-xs whitespace-nowrap";
   return (
     <tbody className="border-t border-rule [&_td]:pr-1">
@@ -93,7 +93,7 @@ function Band({ row: { band, result, reason, edits }, onTake }: { row: BandRow; 
             <td className={figures}>{figure(result.availabilityPercent, 3)} %</td>
             <td className={figures}>{euros(result.costEur)}</td>
             <td className="text-right">
-              {edits.length > 0 && (
+              {patches.length > 0 && (
                 <Button className="px-1.5 py-0 text-xs" aria-label={`Take ${band} in hand`} onClick={onTake}>
                   Take
                 </Button>
@@ -128,7 +128,7 @@ export function BandsView({ link }: { link: Link }) {
   const { data, world, draft, select } = useDesk();
   const subscriber = world.subscribers.get(world.radios.get(link.bRadioId)?.subscriberId ?? "");
   const [demandMbps, setDemandMbps] = useState(subscriber?.demandMbps ?? USUAL_BRIDGE_MBPS);
-  const view = useView<BandRow>(data.rows.plan.id, draft.edits, { kind: "bands", linkId: link.id, demandMbps });
+  const view = useView<BandRow>(data.rows.plan.id, draft.patches, { kind: "bands", linkId: link.id, demandMbps });
   return (
     <div className={`p-3 ${view.isStale && view.rows ? "opacity-70" : ""}`}>
       <div className="mb-2 flex flex-wrap items-end gap-3">
@@ -180,7 +180,7 @@ export function BandsView({ link }: { link: Link }) {
                 key={row.band}
                 row={row}
                 onTake={() => {
-                  draft.put(row.edits);
+                  draft.put(row.patches);
                   select({ kind: "link", id: link.id });
                 }}
               />

@@ -1,5 +1,5 @@
 import type { Site, Subscriber } from "#core/plan";
-import { joiningEdits, MOST_SEEN, type ViewRow } from "#core/search";
+import { joiningPatches, MOST_SEEN, type ViewRow } from "#core/search";
 import { useEffect, useMemo, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { Button, figure, StateStroke, Table, useFormats, type Column } from "../ui";
@@ -35,7 +35,7 @@ export function PlacesInView({
   const [filter, setFilter] = useState<"all" | "served" | "misses">("all");
   const view = useView<ViewRow>(
     data.rows.plan.id,
-    draft.edits,
+    draft.patches,
     isSite ? { kind: "fromSite", siteId: place.id, of } : { kind: "fromSubscriber", subscriberId: place.id },
   );
   const rows = view.rows;
@@ -77,9 +77,9 @@ export function PlacesInView({
         : ({ kind: "subscriber", row: world.subscribers.get(row.id)! } as const)
       : ({ kind: "subscriber", row: place as Subscriber } as const);
     const from = isSite ? (place as Site) : world.sites.get(row.id)!;
-    const joined = joiningEdits(world, from, to, () => crypto.randomUUID());
+    const joined = joiningPatches(world, from, to, () => crypto.randomUUID());
     if (!joined) return;
-    draft.put(joined.edits);
+    draft.put(joined.patches);
     select({ kind: "link", id: joined.link.id });
   };
   return (

@@ -20,7 +20,7 @@ const KIND_WORDS: Record<WayOut["kind"], string> = {
 
 function Way({ way, link }: { way: WayOut; link: Link }) {
   const { draft, select } = useDesk();
-  const relink = way.edits.find(({ kind, row }) => kind === "links" && row !== null);
+  const relink = way.patches.find(({ kind, row }) => kind === "links" && row !== null);
   return (
     <li className="flex items-start gap-3 border-t border-rule py-1.5">
       <StateStroke state={way.outcome.state} />
@@ -40,7 +40,7 @@ function Way({ way, link }: { way: WayOut; link: Link }) {
         className="px-2 py-0.5 text-xs"
         aria-label={`Take in hand: ${way.label}`}
         onClick={() => {
-          draft.put(way.edits);
+          draft.put(way.patches);
           select({ kind: "link", id: relink?.id ?? link.id });
         }}
       >
@@ -83,7 +83,7 @@ export function WaysView({ link }: { link: Link }) {
     const response = await fetch(`/plans/${planId}/searches`, {
       method: "POST",
       headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ ask: { linkId: link.id, moveAM, moveBM, mastM }, edits: draft.edits }),
+      body: JSON.stringify({ ask: { linkId: link.id, moveAM, moveBM, mastM }, patches: draft.patches }),
     }).catch(() => null);
     if (!response) return setFailed("Tejado does not answer; try again.");
     if (!response.ok) return setFailed(await response.text());

@@ -1,5 +1,5 @@
 import type { ViewAnswers, ViewAsk } from "#jobs";
-import type { Edit } from "#core/plan";
+import type { Patch } from "#core/plan";
 import { useEffect, useState } from "react";
 
 /** A drag changes the plan many times a second; the question waits until it rests. */
@@ -15,8 +15,8 @@ export interface ViewState<Row> {
 }
 
 /** Asks the server about many paths of a plan with the change in hand, again whenever either changes; `ask` null asks nothing. */
-export function useView<Row>(planId: string, edits: readonly Edit[], ask: ViewAsk | null): ViewState<Row> {
-  const body = ask && JSON.stringify({ ask, edits });
+export function useView<Row>(planId: string, patches: readonly Patch[], ask: ViewAsk | null): ViewState<Row> {
+  const body = ask && JSON.stringify({ ask, patches });
   const [state, setState] = useState<{ body: string | null; answers: ViewAnswers | null; failed: string | null }>({
     body: null,
     answers: null,

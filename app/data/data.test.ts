@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { valley } from "#core/testing";
-import { parseDraft, parseEdits } from "./edits.server";
+import { parseDraft, parsePatches } from "./patches.server";
 import { fileName } from "./fileName";
 import {
   DEFAULT_PREFERENCES,
@@ -56,15 +56,15 @@ test("a profile crosses the wire exact to the bit, holes and all", () => {
   }
 });
 
-test("edits that cannot be taken are refused by kind, row, field and bound", () => {
+test("patches that cannot be taken are refused by kind, row, field and bound", () => {
   const [site] = valley().rows.sites;
-  const parse = (edits: unknown) => parseEdits(edits, "valley");
+  const parse = (patches: unknown) => parsePatches(patches, "valley");
   expect(
     parse([
       { kind: "sites", id: "west", row: site },
       { kind: "links", id: "access", row: null },
     ]),
-  ).toHaveProperty("edits");
+  ).toHaveProperty("patches");
   const refused: [unknown, RegExp][] = [
     ["[", /Not kept: .*expected array/],
     [[], /the change is empty/],
@@ -74,7 +74,7 @@ test("edits that cannot be taken are refused by kind, row, field and bound", () 
     [[{ kind: "sites", id: "other", row: site }], /sites other carries the row of west/],
     [[{ kind: "sites", id: "west", row: { ...site, planId: "else" } }], /in plan else/],
   ];
-  for (const [edits, message] of refused) expect((parse(edits) as { error: string }).error).toMatch(message);
+  for (const [patches, message] of refused) expect((parse(patches) as { error: string }).error).toMatch(message);
 });
 
 test("a change in hand that comes with a question may be empty; one that cannot be read is refused as such", () => {

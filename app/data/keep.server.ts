@@ -1,7 +1,7 @@
-import { checkEdits } from "#core/plan";
+import { checkPatches } from "#core/plan";
 import type { PlanContext } from "#jobs";
 import { applyChange, BrokenReference, type Store } from "#store";
-import { parseEdits } from "./edits.server";
+import { parsePatches } from "./patches.server";
 
 export interface KeepResult {
   ok: boolean;
@@ -13,12 +13,12 @@ export interface KeepResult {
 export async function keepChange(
   store: Store,
   context: PlanContext,
-  change: { edits: unknown; who: string; what: string; reason: string },
+  change: { patches: unknown; who: string; what: string; reason: string },
 ): Promise<KeepResult> {
   const planId = context.rows.plan.id;
-  const parsed = parseEdits(change.edits, planId);
+  const parsed = parsePatches(change.patches, planId);
   if ("error" in parsed) return { ok: false, message: parsed.error, status: 400 };
-  const problems = checkEdits(context.world, parsed.edits);
+  const problems = checkPatches(context.world, parsed.patches);
   if (problems.length > 0) {
     const named = problems.slice(0, MOST_NAMED).map((problem) => problem.message);
     const rest = problems.length - named.length;
@@ -34,7 +34,7 @@ export async function keepChange(
       who: change.who,
       what: change.what.slice(0, 300) || "Changed the plan",
       reason: change.reason.slice(0, 200),
-      edits: parsed.edits,
+      patches: parsed.patches,
     });
   } catch (error) {
     if (error instanceof BrokenReference) return { ok: false, message: error.message, status: 409 };

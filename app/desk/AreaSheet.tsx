@@ -4,7 +4,7 @@ import { parsePosition } from "#formats/places";
 import { useState } from "react";
 import { useRevalidator } from "react-router";
 import { toast } from "sonner";
-import { keepEdits } from "../import/keep";
+import { keepPatches } from "../import/keep";
 import { Button, SelectField, TextField } from "../ui";
 import { useDesk } from "./DeskContext";
 
@@ -24,7 +24,7 @@ export function AreaSheet({ area }: { area: Area }) {
   const [corners, setCorners] = useState(cornersText(area));
   const [error, setError] = useState("");
   const put = async (row: Area | null, what: string) => {
-    const { ok, message } = await keepEdits(area.planId, [{ kind: "areas", id: area.id, row }], what);
+    const { ok, message } = await keepPatches(area.planId, [{ kind: "areas", id: area.id, row }], what);
     if (ok) toast(`${what}. Undo takes it back.`);
     else setError(message);
     await revalidate();

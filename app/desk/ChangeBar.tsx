@@ -48,7 +48,7 @@ const ROWS: Row[] = [
 export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; busy: boolean }) {
   const { data, draft, outcome, settled } = useDesk();
   const [reason, setReason] = useState("");
-  const inHand = draft.edits.length > 0;
+  const inHand = draft.patches.length > 0;
   return (
     <footer
       aria-label="Change in hand"

@@ -202,7 +202,7 @@ export function DeskBar({
           <Redo2 size={16} />
         </Button>
         <span role="status" className="w-16 text-xs text-quiet">
-          {busy ? "saving…" : draft.edits.length > 0 ? "in hand" : "saved"}
+          {busy ? "saving…" : draft.patches.length > 0 ? "in hand" : "saved"}
         </span>
         <Button look="quiet" onClick={onHelp} aria-label="Keyboard shortcuts" title="Keyboard shortcuts (?)">
           <CircleHelp size={16} />

@@ -2,7 +2,7 @@ import { findingsInHand, outcomeOf, summarize, type Finding, type LinkSummary, t
 import type { Place } from "#core/geodesy";
 import { hearersOf, ownNoiseOf, pairsHeard } from "#core/interference";
 import { answerLink, type LinkAnswer } from "#core/link";
-import { linkEnds, withEdits, worldOf, type Edit, type Link, type PlanRows, type World } from "#core/plan";
+import { linkEnds, withPatches, worldOf, type Patch, type Link, type PlanRows, type World } from "#core/plan";
 import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from "react";
 import type { HeatMark } from "../map/types";
 import { useDraft, type Draft } from "./draft";
@@ -67,12 +67,12 @@ export function useDesk(): Desk {
 /** In a larger plan what a change does to others' noise is worked out when it is kept. */
 const MOST_LINKS_HEARD_IN_HAND = 500;
 
-/** Links whose answer the edits may have changed, those that hear a changed sector or bridge among them. */
-function affectedLinks(kept: World, world: World, edits: readonly Edit[]): Link[] {
-  if (edits.length === 0) return [];
-  const hears = world.links.size <= MOST_LINKS_HEARD_IN_HAND ? hearersOf(kept, world, edits) : () => false;
-  const everything = edits.some((edit) => edit.kind === "plans" || edit.kind === "equipment");
-  const touched = new Set(edits.map((edit) => edit.id));
+/** Links whose answer the patches may have changed, those that hear a changed sector or bridge among them. */
+function affectedLinks(kept: World, world: World, patches: readonly Patch[]): Link[] {
+  if (patches.length === 0) return [];
+  const hears = world.links.size <= MOST_LINKS_HEARD_IN_HAND ? hearersOf(kept, world, patches) : () => false;
+  const everything = patches.some((patch) => patch.kind === "plans" || patch.kind === "equipment");
+  const touched = new Set(patches.map((patch) => patch.id));
   return [...world.links.values()].filter((link) => {
     if (everything || touched.has(link.id) || touched.has(link.aRadioId) || touched.has(link.bRadioId)) return true;
     const { a, b } = linkEnds(world, link);
@@ -94,7 +94,7 @@ interface Answered {
 export function DeskProvider({ data, children }: { data: DeskData; children: ReactNode }) {
   const kept = useMemo(() => worldOf(data.rows), [data.rows]);
   const draft = useDraft(kept);
-  const world = useMemo(() => withEdits(kept, draft.edits), [kept, draft.edits]);
+  const world = useMemo(() => withPatches(kept, draft.patches), [kept, draft.patches]);
   const [selection, select] = useSelection();
   const [cursorKm, setCursorKm] = useState<number | null>(null);
   const [heat, setHeat] = useState<HeatMark[] | null>(null);
@@ -102,7 +102,7 @@ export function DeskProvider({ data, children }: { data: DeskData; children: Rea
   const lookAt = useCallback((places: readonly Place[]) => setLookedAt([...places]), []);
   const link = (selection?.kind === "link" && world.links.get(selection.id)) || null;
 
-  const affected = useMemo(() => affectedLinks(kept, world, draft.edits), [kept, world, draft.edits]);
+  const affected = useMemo(() => affectedLinks(kept, world, draft.patches), [kept, world, draft.patches]);
   const wanted = useMemo(() => {
     const links = link && !affected.includes(link) ? [...affected, link] : affected;
     return links.map((one) => {
@@ -159,7 +159,7 @@ export function DeskProvider({ data, children }: { data: DeskData; children: Rea
     const answer = answers.get(one.id);
     if (answer) summaries.set(one.id, summarize(world, one, answer));
   }
-  const inHand = draft.edits.length > 0;
+  const inHand = draft.patches.length > 0;
   const outcome = inHand ? outcomeOf(world, summaries) : data.outcome;
   const touched = new Map(affected.flatMap(({ id }) => (answers.has(id) ? [[id, answers.get(id)!] as const] : [])));
   const findings = inHand ? findingsInHand(world, data.findings, touched, summaries) : data.findings;

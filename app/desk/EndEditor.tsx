@@ -5,7 +5,7 @@ import type { LinkEnd, Radio } from "#core/plan";
 import { TRY_ABOVE_M } from "../section/MastHandle";
 import { figure, NumberField, useFormats } from "../ui";
 import { useDesk } from "./DeskContext";
-import { radioEdit } from "./edits";
+import { radioPatch } from "./patches";
 
 const SELECT = "w-full rounded border border-rule bg-panel px-2 py-1 text-sm";
 
@@ -22,7 +22,7 @@ export function EndEditor({
   const { world, draft } = useDesk();
   const formats = useFormats();
   const { radio, model, antenna } = end;
-  const put = (change: Partial<Radio>) => draft.put([radioEdit({ ...radio, ...change })]);
+  const put = (change: Partial<Radio>) => draft.put([radioPatch({ ...radio, ...change })]);
   const radios = radioModelsFor(world, radio.role, radio.frequencyMHz);
   const antennas = antennasFor(world, radio.role, radio.frequencyMHz);
   const id = (name: string) => `${radio.id}-${name}`;

@@ -19,7 +19,7 @@ function RemedyRow({ remedy, finding, planId }: { remedy: Remedy; finding: Findi
           className="mt-1"
           onClick={() => {
             select({ kind: "link", id: finding.linkId });
-            draft.put(remedy.edits);
+            draft.put(remedy.patches);
           }}
         >
           Take in hand
@@ -72,7 +72,7 @@ export function FindingCard({
       {open && (
         <div className="mt-1.5">
           <p className="mb-1.5 text-xs">{finding.why}</p>
-          {remedies === null && draft.edits.length > 0 ? (
+          {remedies === null && draft.patches.length > 0 ? (
             <p className="text-xs text-quiet">
               This is how it stands in hand. Keep the change to have remedies worked out.
             </p>

@@ -8,7 +8,7 @@ import { TapeView } from "../tape/TapeView";
 import { Button, buttonClass, figure, NumberField, ProofMark, STATE_LINES, StateStroke, Term, useFormats } from "../ui";
 import { useDesk } from "./DeskContext";
 import { EndEditor } from "./EndEditor";
-import { channelEdits, radioEdit } from "./edits";
+import { channelPatches, radioPatch } from "./patches";
 import { FindingCard } from "./FindingsList";
 import { TreesEditor } from "./TreesEditor";
 import { RemoveButton } from "./RemoveButton";
@@ -29,7 +29,7 @@ function TurnDown({ tape, link, isA }: { tape: Tape; link: LinkRow; isA: boolean
     );
   }
   return (
-    <Button onClick={() => draft.put([radioEdit({ ...end.radio, txPowerDbm })])}>
+    <Button onClick={() => draft.put([radioPatch({ ...end.radio, txPowerDbm })])}>
       Turn {end.placeName} down by {figure(down, 0)} dB
     </Button>
   );
@@ -135,7 +135,7 @@ export function LinkSheet({ link }: { link: LinkRow }) {
   const high = Math.min(a.model.bandMHz[1], b.model.bandMHz[1]);
   const profile = profiles.get([a.place, b.place]);
   const setChannel = (change: { frequencyMHz?: number; widthMHz?: number }) =>
-    draft.put(channelEdits(world, link, change));
+    draft.put(channelPatches(world, link, change));
   return (
     <div className="divide-y divide-rule">
       <section className="px-3 py-2">

@@ -5,7 +5,7 @@ import { DropdownMenu } from "radix-ui";
 import { useCallback, useMemo, useState, type ReactNode } from "react";
 import { useRevalidator } from "react-router";
 import { toast } from "sonner";
-import { keepEdits } from "../import/keep";
+import { keepPatches } from "../import/keep";
 import type { MapArea, Ring } from "../map/types";
 import { Button } from "../ui";
 import { useDesk } from "./DeskContext";
@@ -51,7 +51,7 @@ export function useGroundTools(canDraw: boolean): GroundTools {
   );
   const put = useCallback(
     async (row: Area, what: string) => {
-      const { ok, message } = await keepEdits(planId, [{ kind: "areas", id: row.id, row }], what);
+      const { ok, message } = await keepPatches(planId, [{ kind: "areas", id: row.id, row }], what);
       if (ok) toast(`${what}. Undo takes it back.`);
       else toast.error(message);
       await revalidate();

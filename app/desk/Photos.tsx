@@ -2,7 +2,7 @@ import type { Photo } from "#core/plan";
 import { useState } from "react";
 import { useRevalidator } from "react-router";
 import { toast } from "sonner";
-import { keepEdits } from "../import/keep";
+import { keepPatches } from "../import/keep";
 import { Button, useFormats } from "../ui";
 import { useDesk } from "./DeskContext";
 
@@ -72,7 +72,7 @@ export function Photos({ ownerKind, ownerId }: { ownerKind: Photo["ownerKind"]; 
     await revalidate();
   };
   const remove = async (photo: Photo) => {
-    await keepEdits(planId, [{ kind: "photos", id: photo.id, row: null }], `Took out the photograph ${photo.name}`);
+    await keepPatches(planId, [{ kind: "photos", id: photo.id, row: null }], `Took out the photograph ${photo.name}`);
     await revalidate();
   };
   return (

@@ -10,14 +10,14 @@ import type { MapLink } from "../map/types";
 import { Section } from "../section/Section";
 import { useDesk } from "./DeskContext";
 import { useGroundTools } from "./MapTools";
-import { radioEdit } from "./edits";
+import { radioPatch } from "./patches";
 import { linkedSubscribers, placeNameOf } from "./Lists";
 
 /** Where the ray of a blocked link is cut, as a share of its length; the middle until its profile is here. */
 function useMapLinks(): MapLink[] {
   const { world, summaries, kept, draft, link: selectedLink, answer, outcome } = useDesk();
   return useMemo(() => {
-    const touched = new Set(draft.edits.map((edit) => edit.id));
+    const touched = new Set(draft.patches.map((patch) => patch.id));
     return [...world.links.values()].map((link) => {
       const { a, b } = linkEnds(world, link);
       const state = summaries.get(link.id)?.state ?? "unknown";
@@ -37,7 +37,7 @@ function useMapLinks(): MapLink[] {
     });
     // Summaries are rebuilt each render; the outcome changes whenever one of them does.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [world, kept, draft.edits, selectedLink, answer?.state, outcome]);
+  }, [world, kept, draft.patches, selectedLink, answer?.state, outcome]);
 }
 
 /** The drawing set: plan above, section below, one selection and one cursor. */
@@ -75,7 +75,7 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
   );
   const onHeight = (end: "a" | "b", heightM: number) => {
     const radio: Radio = ends![end].radio;
-    draft.put([radioEdit({ ...radio, heightM })]);
+    draft.put([radioPatch({ ...radio, heightM })]);
   };
   const tabs: BenchTab[] = [];
   if (link) {

@@ -23,7 +23,7 @@ export function RemoveButton({ thing, name }: { thing: Removable; name: string }
 /** What goes along is looked up only while it is asked: the sheets around the button are drawn with every move of the cursor. */
 function Question({ thing, name }: { thing: Removable; name: string }) {
   const { world, draft, select } = useDesk();
-  const { edits, along } = removalOf(world, [thing]);
+  const { patches, along } = removalOf(world, [thing]);
   return (
     <>
       <AlertDialog.Title className="font-semibold">Remove {name}?</AlertDialog.Title>
@@ -36,7 +36,7 @@ function Question({ thing, name }: { thing: Removable; name: string }) {
         <AlertDialog.Action
           className={buttonClass("primary")}
           onClick={() => {
-            draft.put(edits);
+            draft.put(patches);
             select(null);
           }}
         >

@@ -1,15 +1,15 @@
-import type { Edit, World } from "#core/plan";
+import type { Patch, World } from "#core/plan";
 
-/** What an edit changes, in words for the logbook: "Lighthouse to quarry: height 9 → 13.5". */
-function describeOne(kept: World, world: World, edit: Edit): string {
-  if (edit.kind === "plans" || edit.kind === "equipment" || edit.kind === "measurements")
-    return `${edit.row === null ? "removed" : "changed"} ${THINGS[edit.kind]}`;
-  const before = kept[edit.kind].get(edit.id) as Record<string, unknown> | undefined;
-  const after = edit.row as unknown as Record<string, unknown> | null;
+/** What an patch changes, in words for the logbook: "Lighthouse to quarry: height 9 → 13.5". */
+function describeOne(kept: World, world: World, patch: Patch): string {
+  if (patch.kind === "plans" || patch.kind === "equipment" || patch.kind === "measurements")
+    return `${patch.row === null ? "removed" : "changed"} ${THINGS[patch.kind]}`;
+  const before = kept[patch.kind].get(patch.id) as Record<string, unknown> | undefined;
+  const after = patch.row as unknown as Record<string, unknown> | null;
   const name =
-    edit.kind === "links"
-      ? `link ${[edit.row, kept.links.get(edit.id)].flatMap((link) => (link ? [world.radios.get(link.bRadioId)?.name ?? "?"] : []))[0]}`
-      : String((after ?? before)?.name ?? edit.id);
+    patch.kind === "links"
+      ? `link ${[patch.row, kept.links.get(patch.id)].flatMap((link) => (link ? [world.radios.get(link.bRadioId)?.name ?? "?"] : []))[0]}`
+      : String((after ?? before)?.name ?? patch.id);
   if (!before) return `added ${name}`;
   if (!after) return `removed ${name}`;
   const changes = Object.keys(after)
@@ -51,8 +51,8 @@ const FIELD_WORDS: Record<string, string> = {
 const MOST_NAMED = 3;
 
 /** A change as one line of the logbook. */
-export function describeEdits(kept: World, world: World, edits: readonly Edit[]): string {
-  const named = edits.slice(0, MOST_NAMED).map((edit) => describeOne(kept, world, edit));
-  const rest = edits.length - named.length;
+export function describePatches(kept: World, world: World, patches: readonly Patch[]): string {
+  const named = patches.slice(0, MOST_NAMED).map((patch) => describeOne(kept, world, patch));
+  const rest = patches.length - named.length;
   return `${named.join("; ")}${rest > 0 ? `; and ${rest} more` : ""}`;
 }

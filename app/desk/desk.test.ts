@@ -1,22 +1,22 @@
 import { expect, test } from "@jest/globals";
 import { FINDING_KINDS, type Finding } from "#core/findings";
-import { withEdits, type Edit, type PlanRows } from "#core/plan";
+import { withPatches, type Patch, type PlanRows } from "#core/plan";
 import { radioIn, valley } from "#core/testing";
-import { describeEdits } from "./describe";
-import { channelEdits, radioEdit } from "./edits";
+import { describePatches } from "./describe";
+import { channelPatches, radioPatch } from "./patches";
 import { parseSelection, selectionText } from "./selection";
 import { isStage, stageOf, STAGE_KEYS, STAGES } from "./stages";
 
-const told = (edits: Edit[], change: (rows: PlanRows) => void = () => undefined) => {
+const told = (patches: Patch[], change: (rows: PlanRows) => void = () => undefined) => {
   const { world } = valley(0, change);
-  return describeEdits(world, withEdits(world, edits), edits);
+  return describePatches(world, withPatches(world, patches), patches);
 };
 const { world } = valley();
 const radio = (id: string) => world.radios.get(id)!;
 
 test("a change is told by name, field and both values", () => {
-  expect(told([radioEdit({ ...radio("west-east"), heightM: 13.5 })])).toBe("west-east: height 20 → 13.5");
-  expect(told([radioEdit({ ...radio("west-east"), txPowerDbm: 12, frequencyMHz: 5745, address: "10.0.0.2" })])).toBe(
+  expect(told([radioPatch({ ...radio("west-east"), heightM: 13.5 })])).toBe("west-east: height 20 → 13.5");
+  expect(told([radioPatch({ ...radio("west-east"), txPowerDbm: 12, frequencyMHz: 5745, address: "10.0.0.2" })])).toBe(
     "west-east: frequency 5800 → 5745, power 20 → 12, address none → 10.0.0.2",
   );
   const east = world.sites.get("east")!;
@@ -29,7 +29,7 @@ test("values are told as people say them: kit by its model, ends by name, nothin
   const { antennaModelId } = radio("farm-radio");
   const other = [...world.antennaModels.values()].find(({ id, shape }) => shape === "dish" && id !== antennaModelId)!;
   expect(
-    told([radioEdit({ ...radio("farm-radio"), antennaModelId: other.id, tiltDownDeg: -3.5, bracketTurned: true })]),
+    told([radioPatch({ ...radio("farm-radio"), antennaModelId: other.id, tiltDownDeg: -3.5, bracketTurned: true })]),
   ).toBe(
     `farm-radio: antenna ${world.antennaModels.get(antennaModelId)!.model} → ${other.model}, tilt none → −3.5, bracket turned over no → yes`,
   );
@@ -55,7 +55,7 @@ test("what comes and goes is told as added and removed, a link by its far radio"
 
 test("of many changes three are named and the others counted", () => {
   const raised = ["west-east", "east-west", "sector", "farm-radio"].map((id) =>
-    radioEdit({ ...radio(id), heightM: 3 }),
+    radioPatch({ ...radio(id), heightM: 3 }),
   );
   expect(told(raised)).toBe(
     `west-east: height 20 → 3; east-west: height 20 → 3; sector: height ${radio("sector").heightM} → 3; and 1 more`,
@@ -65,7 +65,7 @@ test("of many changes three are named and the others counted", () => {
 
 test("a channel is changed for all that share it, and for nobody else", () => {
   const changed = (linkId: string) =>
-    channelEdits(world, world.links.get(linkId)!, { frequencyMHz: 5745 }).map(({ id, row }) => [
+    channelPatches(world, world.links.get(linkId)!, { frequencyMHz: 5745 }).map(({ id, row }) => [
       id,
       (row as { frequencyMHz: number }).frequencyMHz,
     ]);
@@ -78,7 +78,7 @@ test("a channel is changed for all that share it, and for nobody else", () => {
     rows.links.push({ ...rows.links.find(({ id }) => id === "access")!, id: "access-2", bRadioId: "barn-radio" });
   }).world;
   expect(
-    channelEdits(shared, shared.links.get("access-2")!, { widthMHz: 40 })
+    channelPatches(shared, shared.links.get("access-2")!, { widthMHz: 40 })
       .map(({ id }) => id)
       .sort(),
   ).toEqual(["barn-radio", "farm-radio", "sector"]);

@@ -1,41 +1,41 @@
-import { mergeEdits, type Edit, type World } from "#core/plan";
+import { mergePatches, type Patch, type World } from "#core/plan";
 import { useCallback, useEffect, useMemo, useState } from "react";
 
-/** The row that the kept plan has for an edit, or null. */
-function keptRow(world: World, edit: Edit): unknown {
-  if (edit.kind === "plans") return world.plan;
-  if (edit.kind === "equipment") return null;
-  return world[edit.kind].get(edit.id) ?? null;
+/** The row that the kept plan has for an patch, or null. */
+function keptRow(world: World, patch: Patch): unknown {
+  if (patch.kind === "plans") return world.plan;
+  if (patch.kind === "equipment") return null;
+  return world[patch.kind].get(patch.id) ?? null;
 }
 
-/** Drops edits that put back what is kept already, so trying and returning leaves nothing in hand. */
-function withoutReturned(world: World, edits: Edit[]): Edit[] {
-  return edits.filter((edit) => JSON.stringify(edit.row) !== JSON.stringify(keptRow(world, edit)));
+/** Drops patches that put back what is kept already, so trying and returning leaves nothing in hand. */
+function withoutReturned(world: World, patches: Patch[]): Patch[] {
+  return patches.filter((patch) => JSON.stringify(patch.row) !== JSON.stringify(keptRow(world, patch)));
 }
 
 export interface Draft {
-  edits: Edit[];
-  put: (edits: Edit[]) => void;
+  patches: Patch[];
+  put: (patches: Patch[]) => void;
   discard: () => void;
 }
 
 /** The change in hand. It outlives a reload: it stands in the session's storage until it is kept or discarded. */
 export function useDraft(kept: World): Draft {
   const key = `tejado-draft-${kept.plan.id}`;
-  const [edits, setEdits] = useState<Edit[]>([]);
+  const [patches, setEdits] = useState<Patch[]>([]);
   // Storage is read after the first paint, for the server has none.
   useEffect(() => {
     try {
       const stored = sessionStorage.getItem(key);
-      setEdits(stored ? (JSON.parse(stored) as Edit[]) : []);
+      setEdits(stored ? (JSON.parse(stored) as Patch[]) : []);
     } catch {
       setEdits([]);
     }
   }, [key]);
   const put = useCallback(
-    (more: Edit[]) =>
+    (more: Patch[]) =>
       setEdits((old) => {
-        const next = mergeEdits(old, more);
+        const next = mergePatches(old, more);
         sessionStorage.setItem(key, JSON.stringify(next));
         return next;
       }),
@@ -45,6 +45,6 @@ export function useDraft(kept: World): Draft {
     sessionStorage.removeItem(key);
     setEdits([]);
   }, [key]);
-  const real = useMemo(() => withoutReturned(kept, edits), [kept, edits]);
-  return { edits: real, put, discard };
+  const real = useMemo(() => withoutReturned(kept, patches), [kept, patches]);
+  return { patches: real, put, discard };
 }

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { useRevalidator } from "react-router";
 import { toast } from "sonner";
 import { Button, figure } from "../ui";
-import { keepEdits } from "./keep";
+import { keepPatches } from "./keep";
 
 const KIND_WORDS: Record<Layer["kind"], string> = {
   bare: "bare ground",
@@ -18,7 +18,7 @@ export function LayerTable({ planId, layers }: { planId: string; layers: Layer[]
   const [busy, setBusy] = useState(false);
   const put = async (layer: Layer, row: Layer | null, what: string) => {
     setBusy(true);
-    const { ok, message } = await keepEdits(planId, [{ kind: "layers", id: layer.id, row }], what);
+    const { ok, message } = await keepPatches(planId, [{ kind: "layers", id: layer.id, row }], what);
     setBusy(false);
     if (ok) toast(`${what}. Undo brings it back.`);
     else toast.error(message);

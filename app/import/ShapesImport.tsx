@@ -1,4 +1,4 @@
-import type { Area, Edit, Overlay } from "#core/plan";
+import type { Area, Patch, Overlay } from "#core/plan";
 import { COVER_KINDS } from "#core/terrain";
 import type { RowError } from "#formats/places";
 import { wrap, type Remote } from "comlink";
@@ -6,7 +6,7 @@ import { useEffect, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
 import { Button, SelectField, TextField } from "../ui";
 import { ErrorTable } from "./ErrorTable";
-import { keepEdits } from "./keep";
+import { keepPatches } from "./keep";
 import ShapesReader from "./shapes.worker?worker";
 import type { ShapesWorker } from "./shapes.worker";
 
@@ -47,8 +47,8 @@ export function ShapesImport({
     }
     setBusy(false);
   };
-  const keep = async (edits: Edit[], what: string) => {
-    const answer = await keepEdits(planId, edits, what);
+  const keep = async (patches: Patch[], what: string) => {
+    const answer = await keepPatches(planId, patches, what);
     setMessage({ ok: answer.ok, text: answer.ok ? `${what}. Undo takes it back.` : answer.message });
     await revalidate();
   };

@@ -1,15 +1,15 @@
-import type { Edit } from "#core/plan";
+import type { Patch } from "#core/plan";
 
 /** Keeps a change at once: what was found out on the ground is no matter of trying. */
-export async function keepEdits(
+export async function keepPatches(
   planId: string,
-  edits: Edit[],
+  patches: Patch[],
   what: string,
 ): Promise<{ ok: boolean; message: string }> {
   const response = await fetch(`/plans/${planId}/changes`, {
     method: "POST",
     headers: { "Content-Type": "application/json" },
-    body: JSON.stringify({ edits, what }),
+    body: JSON.stringify({ patches, what }),
   }).catch(() => null);
   if (!response)
     return { ok: false, message: "Not kept: Tejado does not answer. Nothing that was typed is lost; try again." };

@@ -1,4 +1,4 @@
-import { worldOf, emptyRows, type Edit, type Plan, type Site, type Subscriber } from "#core/plan";
+import { worldOf, emptyRows, type Patch, type Plan, type Site, type Subscriber } from "#core/plan";
 import { densityCells, placeVerdicts, type DensityCell, type PlaceVerdict, type Verdict } from "#core/survey";
 import {
   guessMapping,
@@ -138,15 +138,15 @@ const api = {
 
   /** Keeps the chosen rows in one change. */
   async keep(planId: string, rows: number[], what: string): Promise<{ ok: boolean; message: string }> {
-    const edits: Edit[] = rows.flatMap((row) => {
+    const patches: Patch[] = rows.flatMap((row) => {
       const found = verdicts.get(row);
       return found && found.verdict !== "same" ? [found.edit] : [];
     });
-    if (edits.length === 0) return { ok: true, message: "Nothing to keep: everything is in the plan as it stands." };
+    if (patches.length === 0) return { ok: true, message: "Nothing to keep: everything is in the plan as it stands." };
     return json(`/plans/${planId}/changes`, {
       method: "POST",
       headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ edits, what, reason: "" }),
+      body: JSON.stringify({ patches, what, reason: "" }),
     });
   },
 };

@@ -5,7 +5,7 @@ import type { RowError } from "#formats/places";
 import { useState } from "react";
 import { Form, Link, useNavigation, useRevalidator } from "react-router";
 import { ErrorTable } from "../import/ErrorTable";
-import { keepEdits } from "../import/keep";
+import { keepPatches } from "../import/keep";
 import { Button, figure, SelectField, TextField } from "../ui";
 import { ScanChart, scanLabel } from "./ScanChart";
 
@@ -29,7 +29,7 @@ export function NoisePage({ plan, sites, scans, channels, result }: NoiseProps) 
   const toggle = (id: string) =>
     setCompared((old) => (old.includes(id) ? old.filter((one) => one !== id) : [...old, id].slice(-MOST_COMPARED)));
   const remove = async (scan: Scan) => {
-    await keepEdits(plan.id, [{ kind: "scans", id: scan.id, row: null }], `Took out the scan ${scanLabel(scan)}`);
+    await keepPatches(plan.id, [{ kind: "scans", id: scan.id, row: null }], `Took out the scan ${scanLabel(scan)}`);
     await revalidate();
   };
   return (
@@ -236,7 +236,7 @@ function ScanFile({ plan, sites, siteId }: Pick<NoiseProps, "plan" | "sites"> & 
     setErrors(read.errors);
     if (read.scans.length === 0)
       return setMessage({ ok: false, text: `${source}: no scan could be read. Nothing was kept.` });
-    const answer = await keepEdits(
+    const answer = await keepPatches(
       plan.id,
       read.scans.map((row) => ({ kind: "scans", id: row.id, row })),
       `Imported ${read.scans.length} scans from ${source}`,

@@ -11,7 +11,7 @@ import { ArrowDown, ArrowUp, Columns3 } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useCallback, useEffect, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from "react";
 import { toast } from "sonner";
-import { keepEdits } from "../import/keep";
+import { keepPatches } from "../import/keep";
 import { Button } from "../ui";
 import { COLUMNS, cellText, withCell, type RegisterKind, type RegisterRow } from "./columns";
 import { ExportSelection } from "./ExportSelection";
@@ -114,9 +114,9 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
     const before = rows;
     const byId = new Map(changed.map((row) => [row.id, row]));
     setRows((old) => old.map((row) => byId.get(row.id) ?? row));
-    const { ok, message } = await keepEdits(
+    const { ok, message } = await keepPatches(
       planId,
-      changed.map((row) => ({ kind, id: row.id, row }) as Parameters<typeof keepEdits>[1][number]),
+      changed.map((row) => ({ kind, id: row.id, row }) as Parameters<typeof keepPatches>[1][number]),
       what,
     );
     if (ok) toast(`${what}.`);
@@ -145,9 +145,9 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
   };
   const takeOut = async () => {
     const ids = new Set(chosen.map(({ id }) => id));
-    const edits = chosen.map(({ id }) => ({ kind, id, row: null }) as Parameters<typeof keepEdits>[1][number]);
+    const patches = chosen.map(({ id }) => ({ kind, id, row: null }) as Parameters<typeof keepPatches>[1][number]);
     const what = `Took out ${chosen.length} ${kind}`;
-    const { ok, message } = await keepEdits(planId, edits, what);
+    const { ok, message } = await keepPatches(planId, patches, what);
     if (!ok) return void toast.error(message, { duration: 12_000 });
     setRows((old) => old.filter(({ id }) => !ids.has(id)));
     setSelection({});
@@ -307,7 +307,7 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
         ref={holder}
         role="grid"
         tabIndex={0}
-        aria-label={`${kind}. Arrow keys move, Enter edits, Space chooses the row, Control D fills down, pasting fills from here.`}
+        aria-label={`${kind}. Arrow keys move, Enter patches, Space chooses the row, Control D fills down, pasting fills from here.`}
         aria-rowcount={shown.length + 1}
         aria-multiselectable="true"
         aria-activedescendant={shown[focus.row] ? `cell-${focus.row}-${focus.column}` : undefined}

@@ -10,7 +10,7 @@ import { AreaSheet } from "../desk/AreaSheet";
 import { ChangeBar } from "../desk/ChangeBar";
 import { DeskBar } from "../desk/DeskBar";
 import { DeskProvider, useDesk, type DeskData } from "../desk/DeskContext";
-import { describeEdits } from "../desk/describe";
+import { describePatches } from "../desk/describe";
 import { LinkSheet } from "../desk/LinkSheet";
 import { LeftColumn } from "../desk/Lists";
 import { Palette } from "../desk/Palette";
@@ -58,14 +58,14 @@ export async function action({ params, request }: Route.ActionArgs) {
       message: what === null ? `Nothing to ${intent}.` : `${intent === "undo" ? "Took back" : "Redone"}: ${what}`,
     });
   }
-  let edits: unknown;
+  let patches: unknown;
   try {
-    edits = JSON.parse(String(form.get("edits") ?? ""));
+    patches = JSON.parse(String(form.get("patches") ?? ""));
   } catch {
     return data({ ok: false, message: "Not kept: the change that arrived is not JSON." }, { status: 400 });
   }
   const { status, ...result } = await keepChange(store, context, {
-    edits,
+    patches,
     who,
     what: String(form.get("what") || ""),
     reason: String(form.get("reason") ?? ""),
@@ -133,11 +133,11 @@ function DeskFrame({ stage }: { stage: Stage }) {
     turn.current = turn.current.then(() => submit(fields, { method: "post" })).catch(() => undefined);
   };
   const keep = (reason = "") => {
-    if (draft.edits.length === 0 || busy) return;
+    if (draft.patches.length === 0 || busy) return;
     inTurn({
       intent: "keep",
-      edits: JSON.stringify(draft.edits),
-      what: describeEdits(kept, world, draft.edits),
+      patches: JSON.stringify(draft.patches),
+      what: describePatches(kept, world, draft.patches),
       reason,
     });
   };
@@ -158,7 +158,7 @@ function DeskFrame({ stage }: { stage: Stage }) {
       next?.scrollIntoView({ block: "nearest" });
     },
     keep: () => keep(),
-    discard: () => (draft.edits.length > 0 ? draft.discard() : selection && select(null)),
+    discard: () => (draft.patches.length > 0 ? draft.discard() : selection && select(null)),
     history,
   });
 

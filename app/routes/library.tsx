@@ -1,13 +1,13 @@
 import { gainBeyondPatternDb } from "#core/antenna";
 import { libraryFor } from "#core/catalogue";
-import type { Edit, Equipment } from "#core/plan";
+import type { Patch, Equipment } from "#core/plan";
 import { counted } from "#core/words";
 import { readAntennaCsv, readRadioJson, writeRadioJson, type KitError } from "#formats/kit";
 import { useRef, useState } from "react";
 import { Link, useRevalidator } from "react-router";
 import { toast } from "sonner";
 import { requirePlan } from "../data/plan.server";
-import { keepEdits } from "../import/keep";
+import { keepPatches } from "../import/keep";
 import { download } from "../library/download";
 import { MOST_COMPARED } from "../library/lines";
 import { Button, buttonClass, euros, figure, Table } from "../ui";
@@ -47,9 +47,9 @@ export default function Library({ loaderData: { plan, antennas, radios, uses, la
   const [chosen, setChosen] = useState<string[]>([]);
   const file = useRef<HTMLInputElement>(null);
   const keep = async (items: Equipment[], what: string) => {
-    const { ok, message } = await keepEdits(
+    const { ok, message } = await keepPatches(
       plan.id,
-      items.map((row): Edit => ({ kind: "equipment", id: row.id, row })),
+      items.map((row): Patch => ({ kind: "equipment", id: row.id, row })),
       what,
     );
     if (ok) toast(`${what}. Undo takes it back.`);
@@ -87,7 +87,7 @@ export default function Library({ loaderData: { plan, antennas, radios, uses, la
       );
   };
   const remove = async (id: string, name: string) => {
-    const { ok, message } = await keepEdits(
+    const { ok, message } = await keepPatches(
       plan.id,
       [{ kind: "equipment", id, row: null }],
       `Took ${name} out of the library`,

@@ -24,13 +24,13 @@ const KINDS: [RowKind, string][] = [
 const MOST_FIELDS = 12;
 
 /** The fields in which the rows of an entry differ, as "name: before → after". */
-function differences(edits: { before: unknown; after: unknown }[]): string[] {
+function differences(patches: { before: unknown; after: unknown }[]): string[] {
   const said: string[] = [];
   const short = (value: unknown) => {
     const text = typeof value === "object" ? JSON.stringify(value) : String(value);
     return text.length > 40 ? `${text.slice(0, 40)}…` : text;
   };
-  for (const { before, after } of edits) {
+  for (const { before, after } of patches) {
     const old = (before ?? {}) as Record<string, unknown>;
     const now = (after ?? {}) as Record<string, unknown>;
     const name = String(now.name ?? old.name ?? now.id ?? old.id ?? "");
@@ -61,15 +61,15 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     plan: context.rows.plan,
     people: await historyPeople(store.db, params.planId),
     filter: { ...filter, kind: kind ?? "" },
-    entries: entries.map(({ id, at, who, what, reason, kind: way, edits }) => ({
+    entries: entries.map(({ id, at, who, what, reason, kind: way, patches }) => ({
       id,
       at: at.toISOString(),
       who,
       what,
       reason,
       kind: way,
-      count: edits.length,
-      differences: differences(edits),
+      count: patches.length,
+      differences: differences(patches),
     })),
   };
 }

@@ -100,7 +100,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       planId: params.planId,
       who: signature(request),
       what: `Scanned at ${site.name}: ${rows.length} scans`,
-      edits: rows.map((row) => ({ kind: "scans" as const, id: row.id, row })),
+      patches: rows.map((row) => ({ kind: "scans" as const, id: row.id, row })),
     });
     return data({ ok: true, message: `Kept ${rows.length} scans of ${site.name}.` });
   } catch (error) {

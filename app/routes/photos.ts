@@ -28,7 +28,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       planId: params.planId,
       who: signature(request),
       what: `Photograph of ${owner.name}`,
-      edits: [{ kind: "photos", id: photo.id, row: photo }],
+      patches: [{ kind: "photos", id: photo.id, row: photo }],
     });
     return Response.json({ ok: true, message: "Kept." });
   } catch (error) {

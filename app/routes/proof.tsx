@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { judge, type Verdict } from "#core/install";
 import { chainWords, commonChains, type Tape } from "#core/link";
-import { linkEnds, measurementSchema, type Edit, type Link as LinkRow, type Measurement } from "#core/plan";
+import { linkEnds, measurementSchema, type Patch, type Link as LinkRow, type Measurement } from "#core/plan";
 import { applyChange } from "#store";
 import { getFormProps, getInputProps, useForm } from "@conform-to/react";
 import { parseWithZod } from "@conform-to/zod/v4";
@@ -99,7 +99,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       planId: params.planId,
       who: signature(request),
       what: `Reading of ${known.measuredAt.slice(0, 10)} on ${name} taken out; ${state} now`,
-      edits: [
+      patches: [
         { kind: "measurements", id: known.id, row: null },
         { kind: "links", id: link.id, row: { ...link, state } },
       ],
@@ -142,7 +142,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     notes: value.notes ?? "",
   });
   const state = stateBy([...readings.filter(({ id }) => id !== measurement.id), measurement]);
-  const edits: Edit[] = [
+  const patches: Patch[] = [
     { kind: "measurements", id: measurement.id, row: measurement },
     { kind: "links", id: link.id, row: { ...link, state } },
   ];
@@ -152,7 +152,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     what: known
       ? `Reading of ${known.measuredAt.slice(0, 10)} on ${name} corrected: ${state}`
       : `Reading on ${name}: ${state}`,
-    edits,
+    patches,
   });
   if (known) return redirect(`/plans/${params.planId}/links/${link.id}/proof`);
   return data(submission.reply({ resetForm: true }));

@@ -4,7 +4,7 @@ import { writeRadioJson } from "#formats/kit";
 import { data, Link, useNavigate, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { requirePlan } from "../data/plan.server";
-import { keepEdits } from "../import/keep";
+import { keepPatches } from "../import/keep";
 import { download } from "../library/download";
 import { RadioEditor } from "../library/RadioEditor";
 import { RadioSheet } from "../library/RadioSheet";
@@ -36,7 +36,7 @@ export default function Radio({ loaderData: { plan, radio, isNew, isCopy, useCou
   const name = isNew ? "A new radio" : `${radio.maker} ${radio.model}`;
   const keep = async (written: RadioModel) => {
     const id = isNew ? crypto.randomUUID() : radio.id;
-    const { ok, message } = await keepEdits(
+    const { ok, message } = await keepPatches(
       plan.id,
       [{ kind: "equipment", id, row: { kind: "radio", id, planId: plan.id, body: { ...written, id } } }],
       `${isNew ? "Added" : "Changed"} the radio ${written.maker} ${written.model}`,

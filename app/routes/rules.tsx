@@ -5,7 +5,7 @@ import { useState } from "react";
 import { Link, useRevalidator, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { requirePlan } from "../data/plan.server";
-import { keepEdits } from "../import/keep";
+import { keepPatches } from "../import/keep";
 import { EMPTY_RULE, OwnRuleForm } from "../rules/OwnRuleForm";
 import { RuleTable } from "../rules/RuleTable";
 import { Button, Table } from "../ui";
@@ -68,7 +68,7 @@ export default function Rules({ loaderData: { plan, sets, linkCount } }: Route.C
   const isOwn = shown.set.id === OWN_RULES;
   const inForce = plan.ruleSetId === shown.set.id;
   const keep = async (row: typeof plan, what: string) => {
-    const { ok, message } = await keepEdits(plan.id, [{ kind: "plans", id: plan.id, row }], what);
+    const { ok, message } = await keepPatches(plan.id, [{ kind: "plans", id: plan.id, row }], what);
     if (ok) toast(`${what}. Undo takes it back.`);
     else toast.error(message);
     await revalidate();

@@ -1,14 +1,14 @@
 import { startSearch } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
-import { parseDraft } from "../data/edits.server";
+import { parseDraft } from "../data/patches.server";
 import { requirePlan } from "../data/plan.server";
 import type { Route } from "./+types/searches";
 
 const radiusM = z.number().min(0).max(5000);
 const orderSchema = z.object({
   ask: z.object({ linkId: z.string().max(64), moveAM: radiusM, moveBM: radiusM, mastM: z.number().min(0).max(60) }),
-  edits: z.unknown(),
+  patches: z.unknown(),
 });
 
 /** Begins to search for ways out of a link, under the change in hand; answers the job. */
@@ -19,9 +19,9 @@ export async function action({ params, request }: Route.ActionArgs) {
     const { path, message } = order.error.issues[0]!;
     throw data(`The search cannot begin: ${path.slice(1).join(".")} ${message}`, { status: 400 });
   }
-  const edits = parseDraft(order.data.edits, params.planId);
+  const patches = parseDraft(order.data.patches, params.planId);
   try {
-    return Response.json(startSearch(context, edits, order.data.ask));
+    return Response.json(startSearch(context, patches, order.data.ask));
   } catch (error) {
     if (error instanceof RangeError) throw data(error.message, { status: 404 });
     throw error;

@@ -50,7 +50,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     planId: row.id,
     who: signature(request),
     what: "Changed the plan's settings",
-    edits: [{ kind: "plans", id: row.id, row }],
+    patches: [{ kind: "plans", id: row.id, row }],
   });
   return redirect(`/plans/${row.id}`);
 }

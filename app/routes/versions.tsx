@@ -4,7 +4,7 @@ import { contextOf } from "#jobs";
 import {
   applyChange,
   dropVersion,
-  editsBetween,
+  patchesBetween,
   listVersions,
   nameVersion,
   readPlan,
@@ -72,7 +72,7 @@ function describe(before: PlanRows, after: PlanRows): string[] {
     const list = (rows as unknown as Record<string, { id: string; name?: string }[]>)[kind];
     return Array.isArray(list) ? list.find((row) => row.id === id)?.name : undefined;
   };
-  return editsBetween(before, after).map(({ kind, id, row }) => {
+  return patchesBetween(before, after).map(({ kind, id, row }) => {
     const old = nameOf(before, kind, id);
     const name = nameOf(after, kind, id) ?? old ?? id;
     const known =
@@ -99,10 +99,10 @@ export async function action({ params, request }: Route.ActionArgs) {
   }
   const rows = await readVersion(store.db, params.planId, id);
   if (!rows) return data({ ok: false, message: "There is no such version." }, { status: 404 });
-  const edits = editsBetween(context.rows, rows);
-  if (edits.length === 0) return data({ ok: true, message: "The plan stands as that version does." });
+  const patches = patchesBetween(context.rows, rows);
+  if (patches.length === 0) return data({ ok: true, message: "The plan stands as that version does." });
   const named = (await listVersions(store.db, params.planId)).find((version) => version.id === id)!;
-  await applyChange(store.db, { planId: params.planId, who, what: `Went back to "${named.name}"`, edits });
+  await applyChange(store.db, { planId: params.planId, who, what: `Went back to "${named.name}"`, patches });
   return data({ ok: true, message: `The plan stands as "${named.name}" again. Undo takes that back.` });
 }
 

@@ -1,7 +1,7 @@
 import { askView } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
-import { parseDraft } from "../data/edits.server";
+import { parseDraft } from "../data/patches.server";
 import { requirePlan } from "../data/plan.server";
 import type { Route } from "./+types/views";
 
@@ -12,7 +12,7 @@ const orderSchema = z.object({
     z.object({ kind: z.literal("fromSubscriber"), subscriberId: id }),
     z.object({ kind: z.literal("bands"), linkId: id, demandMbps: z.number().min(0).max(100_000) }),
   ]),
-  edits: z.unknown(),
+  patches: z.unknown(),
 });
 
 /** Answers a question about many paths at once, under the change in hand. */
@@ -21,7 +21,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   const order = orderSchema.safeParse(await request.json().catch(() => null));
   if (!order.success) throw data(`That cannot be asked: ${order.error.issues[0]!.message}`, { status: 400 });
   try {
-    return Response.json(await askView(context, parseDraft(order.data.edits, params.planId), order.data.ask));
+    return Response.json(await askView(context, parseDraft(order.data.patches, params.planId), order.data.ask));
   } catch (error) {
     if (error instanceof RangeError) throw data(error.message, { status: 404 });
     throw error;

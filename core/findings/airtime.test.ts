@@ -1,12 +1,12 @@
 import { expect, test } from "@jest/globals";
 import { reviewPlan, sectorAirtime, type LinkSummary } from "#core/findings";
-import { withEdits, type PlanRows, type Radio, type World } from "#core/plan";
-import { radioIn, valley } from "#core/testing";
+import { withPatches, type Radio, type World } from "#core/plan";
+import { radioIn, valley, type ValleyRows } from "#core/testing";
 import { airtimeFaults, airtimeRemedies } from "./airtime";
 import { groupLinks } from "./channels";
 
 /** The valley's sector with `count` customers who ask for `downMbps` and `upMbps` each, one beside the other to the east. */
-const busy = (count: number, downMbps: number, upMbps: number, change: (rows: PlanRows) => void = () => undefined) =>
+const busy = (count: number, downMbps: number, upMbps: number, change: (rows: ValleyRows) => void = () => undefined) =>
   valley(0, (rows) => {
     const farm = rows.subscribers[0]!;
     Object.assign(farm, { demandMbps: downMbps, demandUpMbps: upMbps });
@@ -99,14 +99,14 @@ test("first a wider channel; each remedy says airtime, customers served before a
   const [first] = airtimeRemedies(made.world, "sector", made.between);
   expect(first!.label).toMatch(/^Change the channel of sector, (40|80) MHz wide instead of 20, at \d{4} MHz$/);
   expect(first!.effect).toMatch(/^0\.\d\d of the airtime at most; 4 of 4 customers served \(4 before\)$/);
-  const after = withEdits(made.world, first!.edits);
+  const after = withPatches(made.world, first!.patches);
   const radios = [...after.radios.values()].filter(({ id }) => id === "sector" || /^(r\d|farm)/.test(id));
   expect(new Set(radios.map(({ widthMHz }) => widthMHz)).size).toBe(1);
   expect(new Set(radios.map(({ frequencyMHz }) => frequencyMHz)).size).toBe(1);
 });
 
 test("where a channel cannot be wider, sectors are added: each customer on one of them, hung apart, with price and mounts", () => {
-  const oneWidth = (rows: PlanRows) => {
+  const oneWidth = (rows: ValleyRows) => {
     for (const item of rows.equipment)
       if (item.kind === "radio" && item.id === radioIn(rows, "sector").radioModelId)
         item.body = { ...item.body, widthsMHz: [20] };
@@ -118,7 +118,7 @@ test("where a channel cannot be wider, sectors are added: each customer on one o
   const [first] = airtimeRemedies(made.world, "sector", made.between);
   expect(first!.label).toMatch(/^Split sector into [23] sectors by bearing, at \d{4}( and \d{4})+ MHz$/);
   expect(first!.effect).toMatch(/6 of 6 customers served \(6 before\); \+€\d+; west has 0 free mounts$/);
-  const after = withEdits(made.world, first!.edits);
+  const after = withPatches(made.world, first!.patches);
   const sectors = [...after.radios.values()].filter(({ role }) => role === "sector");
   const groups = sectors.map(({ id }) => groupLinks(after, id).length);
   expect(groups.reduce((sum, count) => sum + count, 0)).toBe(6);

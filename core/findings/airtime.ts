@@ -1,6 +1,6 @@
 import { airtimeShare } from "../capacity";
 import { inverseGeodesic, normalizeAzimuthDeg, signedAngleDeg } from "../geodesy";
-import { endOf, withEdits, type Edit, type Link, type LinkEnd, type Radio, type World } from "../plan";
+import { endOf, mergePatches, radioPatches, setPatch, withPatches, type Patch, type Link, type LinkEnd, type Radio, type World } from "../plan";
 import { groupLinks, groupOn, quietChannelsMHz } from "./channels";
 import { faultsOf } from "./faults";
 import type { Fault, Remedy } from "./finding";
@@ -90,7 +90,7 @@ const LOWEST_SECTOR_M = 4;
 
 interface Split {
   label: string;
-  edits: Edit[];
+  patches: Patch[];
   sectorIds: string[];
 }
 
@@ -122,7 +122,7 @@ export function airtimeRemedies(world: World, sectorId: string, profileBetween: 
     answered.flatMap(({ link, answer }) => faultsOf(world, link, answer, null).map(({ kind }) => kind)),
   );
   const tried = (split: Split, count: number): EnoughTime | null => {
-    const then = withEdits(world, split.edits);
+    const then = withPatches(world, split.patches);
     const summaries = new Map<string, LinkSummary>();
     let hearEachOther = false;
     for (const { id } of links) {
@@ -144,7 +144,7 @@ export function airtimeRemedies(world: World, sectorId: string, profileBetween: 
     const short = site && count - 1 > site.freeMounts ? `; ${site.name} has ${site.freeMounts} free mounts` : "";
     const noise = hearEachOther ? "; more is heard of the plan's own transmitters, which is counted in" : "";
     const effect = `${most.toFixed(2)} of the airtime at most; ${served} of ${links.length} customers served (${servedBefore} before)${costEur > 0 ? `; +€${costEur.toFixed(0)}` : ""}${short}${noise}`;
-    return { remedy: { label: split.label, effect, edits: split.edits, visit: false }, most, costEur, hearEachOther };
+    return { remedy: { label: split.label, effect, patches: split.patches, visit: false }, most, costEur, hearEachOther };
   };
   const offered: EnoughTime[] = [];
   // Fewer sectors come first: once some number of them is enough, more would only cost more.
@@ -175,7 +175,7 @@ function byQuietAndCost(x: EnoughTime, y: EnoughTime): number {
   return (
     Number(x.hearEachOther) - Number(y.hearEachOther) ||
     x.costEur - y.costEur ||
-    x.remedy.edits.length - y.remedy.edits.length ||
+    x.remedy.patches.length - y.remedy.patches.length ||
     x.most - y.most
   );
 }
@@ -204,10 +204,10 @@ function splitSector(
     (endOf(world, link.bRadioId).demand?.downMbps ?? 0) / Math.max(rateMbps.get(link.id) ?? 0, SLOWEST_MBPS);
   const arcs = evenArcs(byBearing.map(asked), count).map(([from, to]) => byBearing.slice(from, to));
   let planned = world;
-  const edits: Edit[] = [];
-  const put = (more: Edit[]) => {
-    edits.push(...more);
-    planned = withEdits(planned, more);
+  const patches: Patch[] = [];
+  const put = (more: Patch[]) => {
+    patches.push(...more);
+    planned = withPatches(planned, more);
   };
   const sectorIds: string[] = [];
   const onMHz: number[] = [];
@@ -218,19 +218,19 @@ function splitSector(
       : {
           ...radio,
           id: `${radio.id}-${i + 1}`.slice(-64),
+          carrierId: `${radio.id}-${i + 1}`.slice(-64),
           name: `${radio.name} ${i + 1}`.slice(0, 120),
           heightM: Math.max(Math.min(radio.heightM, LOWEST_SECTOR_M), radio.heightM - i * SECTOR_SPACING_M),
           address: "",
         };
     if (count > 1) own.azimuthDeg = arcMiddleDeg(arc.map(bearingOf), middle);
-    put([{ kind: "radios", id: own.id, row: { ...own } }]);
+    put(radioPatches(planned, own));
     if (!isFirst)
       put(
-        arc.map((link): Edit => ({
-          kind: "links",
-          id: link.id,
-          row: { ...link, aRadioId: own.id, state: "planned" },
-        })),
+        arc.flatMap((link) => [
+          setPatch("links", link.id, { aRadioId: own.id, state: "planned" }),
+          setPatch("radios", link.bRadioId, { carrierId: own.carrierId }),
+        ]),
       );
     // Its customers stand where the others' noise will matter too; the quietest channel is sought from its own mast.
     const others: World = { ...planned, radios: new Map(planned.radios) };
@@ -242,10 +242,9 @@ function splitSector(
     onMHz.push(frequencyMHz);
     put(groupOn(planned, own.id, frequencyMHz, widthMHz));
     const end = endOf(planned, own.id);
-    put([{ kind: "radios", id: own.id, row: withPowerInCap(planned, end, "ptmp") }]);
+    put(radioPatches(planned, withPowerInCap(planned, end, "ptmp")));
     sectorIds.push(own.id);
   });
-  const merged = new Map(edits.map((edit) => [`${edit.kind} ${edit.id}`, edit]));
   const wider = widthMHz === radio.widthMHz ? "" : `, ${widthMHz} MHz wide instead of ${radio.widthMHz}`;
   const channels = `${wider}, at ${onMHz.join(" and ")} MHz`;
   return {
@@ -253,7 +252,7 @@ function splitSector(
       count === 1
         ? `Change the channel of ${radio.name}${channels}`
         : `Split ${radio.name} into ${sectorIds.length} sectors by bearing${channels}`,
-    edits: [...merged.values()],
+    patches: mergePatches([], patches),
     sectorIds,
   };
 }

@@ -1,11 +1,11 @@
 import { expect, test } from "@jest/globals";
 import { answerOf, faultsOf, simpleChanges, type FindingKind } from "#core/findings";
-import { linkEnds, withEdits, type Edit, type PlanRows, type Radio, type World } from "#core/plan";
-import { onBridge, radioIn, valley } from "#core/testing";
+import { linkEnds, withPatches, type Patch, type Radio, type World } from "#core/plan";
+import { onBridge, radioIn, valley, type ValleyRows } from "#core/testing";
 import { candidates } from "./candidates";
 
 /** Every change that is tried for one fault of the valley. */
-function tried(kind: FindingKind, change: (rows: PlanRows) => void, { ridgeM = 0, linkId = "bridge" } = {}) {
+function tried(kind: FindingKind, change: (rows: ValleyRows) => void, { ridgeM = 0, linkId = "bridge" } = {}) {
   const { world, between: profileBetween } = valley(ridgeM, change);
   const link = world.links.get(linkId)!;
   const answer = answerOf(world, link, profileBetween);
@@ -14,7 +14,12 @@ function tried(kind: FindingKind, change: (rows: PlanRows) => void, { ridgeM = 0
   return [...candidates({ world, link, ...linkEnds(world, link), answer, profileBetween }, fault!)];
 }
 const labels = (...ask: Parameters<typeof tried>) => tried(...ask).map(({ label }) => label);
-const changed = (edits: Edit[], id: string) => edits.find((edit) => edit.id === id)?.row as Radio | undefined;
+/** What patches set of a radio, the channel of its carrier included. */
+const changed = (patches: Patch[], id: string) => {
+  const mine = patches.filter((patch) => patch.id === id || (patch.kind === "carriers" && patch.id === CARRIER_OF[id]));
+  return mine.length > 0 ? (Object.assign({}, ...mine.map(({ set }) => set)) as Partial<Radio>) : undefined;
+};
+const CARRIER_OF: Record<string, string> = { "east-west": "west-east", "farm-radio": "sector" };
 
 test("an intruded zone: either end raised to half metres, as far as its structure goes", () => {
   const [west, east, ...others] = tried("tight", () => undefined, { ridgeM: 13 });
@@ -23,8 +28,8 @@ test("an intruded zone: either end raised to half metres, as far as its structur
     "Raise the east end from 20 to 25.5 m",
   ]);
   expect(others).toEqual([]);
-  expect(west!.edits).toHaveLength(1);
-  expect(changed(west!.edits, "west-east")!.heightM).toBe(25.5);
+  expect(west!.patches).toHaveLength(1);
+  expect(changed(west!.patches, "west-east")!.heightM).toBe(25.5);
   // Where one mast alone is too low, it goes to its top and the other to what is then needed.
   const low = labels("tight", (rows) => rows.sites.forEach((site) => (site.structureHeightM = 24)), { ridgeM: 13 });
   expect(low).toHaveLength(2);
@@ -47,8 +52,8 @@ test("an overloaded receiver: less power at one end or both, or smaller antennas
     "Turn both ends down, to −5 and −5 dBm",
     "Brisote Losa 5-16 (16 dBi) at west and east, turned down",
   ]);
-  expect(found[1]!.edits.map(({ id }) => id)).toEqual(["west-east", "east-west"]);
-  expect(changed(found[2]!.edits, "east-west")).toMatchObject({ antennaModelId: "brisote-losa-5-16", txPowerDbm: -5 });
+  expect(found[1]!.patches.map(({ id }) => id)).toEqual(["west-east", "east-west"]);
+  expect(changed(found[2]!.patches, "east-west")).toMatchObject({ antennaModelId: "brisote-losa-5-16", txPowerDbm: -5 });
 });
 
 test("noise: two best channels for all that share it, then more level", () => {
@@ -77,8 +82,8 @@ test("a weak link: power, every larger antenna at both ends, narrower channels",
     "Narrow the channel from 20 to 10 MHz",
   ]);
   // A larger antenna stays within its own caps: here the radio's greatest power.
-  expect(changed(found[5]!.edits, "west-east")).toMatchObject({ antennaModelId: "brisote-plato-5-34", txPowerDbm: 27 });
-  expect(changed(found.at(-1)!.edits, "east-west")!.widthMHz).toBe(10);
+  expect(changed(found[5]!.patches, "west-east")).toMatchObject({ antennaModelId: "brisote-plato-5-34", txPowerDbm: 27 });
+  expect(changed(found.at(-1)!.patches, "east-west")!.widthMHz).toBe(10);
 });
 
 test("too little for what is asked: wider channels for the sector and all its customers too", () => {
@@ -88,18 +93,17 @@ test("too little for what is asked: wider channels for the sector and all its cu
     "A channel of 40 instead of 20 MHz for sector and its 1 customer, at 5210 MHz",
     "A channel of 80 instead of 20 MHz for sector and its 1 customer, at 5190 MHz",
   ]);
-  expect(wider[0]!.edits.map(({ id, row }) => [id, (row as Radio).widthMHz])).toEqual([
-    ["sector", 40],
-    ["farm-radio", 40],
+  expect(wider[0]!.patches).toEqual([
+    { kind: "carriers", id: "sector", set: { frequencyMHz: 5210, widthMHz: 40 } },
   ]);
 });
 
 test("over a cap: turned down to it, and what the far end may carry instead", () => {
   const found = tried("overEirp", (rows) => void (radioIn(rows, "sector").txPowerDbm = 27), { linkId: "access" });
   expect(found[0]!.label).toBe("Turn sector down from 27 to 19 dBm");
-  expect(found[0]!.edits.map(({ id, row }) => [id, (row as Radio).txPowerDbm])).toEqual([["sector", 19]]);
+  expect(found[0]!.patches).toEqual([{ kind: "radios", id: "sector", set: { txPowerDbm: 19 } }]);
   expect(found[1]!.label).toBe("Turn sector down from 27 to 19 dBm, with Brisote Reja 5-27 (26 dBi) at farm");
-  expect(changed(found[1]!.edits, "farm-radio")!.antennaModelId).toBe("brisote-reja-5-27");
+  expect(changed(found[1]!.patches, "farm-radio")!.antennaModelId).toBe("brisote-reja-5-27");
   // Both ends over theirs are turned down together as well.
   expect(labels("overEirp", (rows) => void (rows.plan.ruleSetId = "en"))[1]).toBe(
     "Turn both ends down, to 6 and 6 dBm",
@@ -110,11 +114,11 @@ test("outside a band, above a structure, unequal, beyond the bracket, outside th
   expect(labels("outOfBand", onBridge({ frequencyMHz: 6000 }))).toEqual(["Move the link to 5500 MHz"]);
   const lowered = tried("tooHigh", (rows) => void (radioIn(rows, "east-west").heightM = 55));
   expect(lowered.map(({ label }) => label)).toEqual(["Lower east-west to the structure's 40 m"]);
-  expect(changed(lowered[0]!.edits, "east-west")!.heightM).toBe(40);
+  expect(changed(lowered[0]!.patches, "east-west")!.heightM).toBe(40);
   const onFarm = { linkId: "access" };
   const unequal = tried("polarization", (rows) => void (radioIn(rows, "farm-radio").polarization = "V"), onFarm);
   expect(unequal.map(({ label }) => label)).toEqual(["Set farm-radio to HV", "Set sector to V"]);
-  expect(changed(unequal[0]!.edits, "farm-radio")!.polarization).toBe("HV");
+  expect(changed(unequal[0]!.patches, "farm-radio")!.polarization).toBe("HV");
   const steep = tried(
     "bracket",
     (rows) => {
@@ -125,11 +129,11 @@ test("outside a band, above a structure, unequal, beyond the bracket, outside th
     onFarm,
   );
   expect(steep[0]!.label).toBe("Mount the bracket of farm-radio turned over");
-  expect(changed(steep[0]!.edits, "farm-radio")!.bracketTurned).toBe(true);
+  expect(changed(steep[0]!.patches, "farm-radio")!.bracketTurned).toBe(true);
   expect(steep[2]!.label).toBe("Brisote Reja 5-27, whose bracket reaches 30° down and 30° up");
   const missed = tried("misaimed", (rows) => void (radioIn(rows, "sector").azimuthDeg = 230), onFarm);
   expect(missed.map(({ label }) => label)).toEqual(["Turn sector to 95°"]);
-  expect(changed(missed[0]!.edits, "sector")!.azimuthDeg).toBe(95);
+  expect(changed(missed[0]!.patches, "sector")!.azimuthDeg).toBe(95);
 });
 
 test("a customer can be served from another sector, with other kit where its band asks for it", () => {
@@ -142,7 +146,7 @@ test("a customer can be served from another sector, with other kit where its ban
       ({ kind }) => kind === "elsewhere",
     );
     expect(found).toHaveLength(1);
-    return { label: found[0]!.label, world: withEdits(world, found[0]!.edits) };
+    return { label: found[0]!.label, world: withPatches(world, found[0]!.patches) };
   };
   const same = offered({ azimuthDeg: 270, frequencyMHz: 5240 });
   expect(same.label).toBe("Serve from east, East sector");

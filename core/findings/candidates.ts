@@ -1,7 +1,7 @@
 import { peakGainDbi } from "../antenna";
 import { inverseGeodesic } from "../geodesy";
 import type { LinkAnswer } from "../link";
-import { linkEnds, withEdits, type Edit, type Link, type LinkEnd, type Radio, type World } from "../plan";
+import { linkEnds, radioPatches, setPatch, withPatches, type Patch, type Link, type LinkEnd, type Radio, type World } from "../plan";
 import { groupChannelsMHz, groupName, groupOn } from "./channels";
 import type { Fault } from "./finding";
 import { antennasFor, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
@@ -14,7 +14,7 @@ const upToHalf = (heightM: number) => Math.ceil(heightM * 2) / 2;
 /** A change to be tried. */
 export interface Candidate {
   label: string;
-  edits: Edit[];
+  patches: Patch[];
 }
 /** What the changes of one link are made from: its ends, its present answer and the ground. */
 export interface Bench {
@@ -26,7 +26,6 @@ export interface Bench {
   profileBetween: ProfileSource;
 }
 
-const edit = (radio: Radio): Edit => ({ kind: "radios", id: radio.id, row: radio });
 const ruleUse = (link: Link) => (link.kind === "bridge" ? "ptp" : "ptmp");
 
 /** Raising either end, or both, until the wanted share of the zone is free. */
@@ -41,7 +40,7 @@ function* higher({ a, b, answer, world, link, profileBetween }: Bench): Generato
     if (heightM > end.radio.heightM && heightM <= end.maxHeightM) {
       yield {
         label: `Raise the ${end.placeName} end from ${end.radio.heightM} to ${heightM} m`,
-        edits: [edit({ ...end.radio, heightM })],
+        patches: radioPatches(world, { ...end.radio, heightM }),
       };
     }
   }
@@ -50,15 +49,15 @@ function* higher({ a, b, answer, world, link, profileBetween }: Bench): Generato
     [b, a],
   ] as const) {
     if (full.radio.heightM >= full.maxHeightM) continue;
-    const raised = edit({ ...full.radio, heightM: full.maxHeightM });
-    const tried = answerOf(withEdits(world, [raised]), link, profileBetween);
+    const raised = radioPatches(world, { ...full.radio, heightM: full.maxHeightM });
+    const tried = answerOf(withPatches(world, raised), link, profileBetween);
     const least = tried.path && (other === a ? tried.path.clearance.leastHeightAM : tried.path.clearance.leastHeightBM);
     if (least === null) continue;
     const heightM = upToHalf(least);
     if (heightM > other.radio.heightM && heightM <= other.maxHeightM) {
       yield {
         label: `Raise ${full.placeName} to ${full.maxHeightM} m and ${other.placeName} to ${heightM} m`,
-        edits: [raised, edit({ ...other.radio, heightM })],
+        patches: [...raised, ...radioPatches(world, { ...other.radio, heightM })],
       };
     }
   }
@@ -82,6 +81,7 @@ function* elsewhere({ world, link, b }: Bench): Generator<Candidate> {
       ...b.radio,
       radioModelId: model.id,
       antennaModelId: antenna.id,
+      carrierId: sector.carrierId,
       frequencyMHz: sector.frequencyMHz,
       widthMHz: sector.widthMHz,
       polarization: sector.polarization,
@@ -91,7 +91,10 @@ function* elsewhere({ world, link, b }: Bench): Generator<Candidate> {
     radio.txPowerDbm = powerWithinCapDbm(world, model, antenna, radio, "ptmp");
     yield {
       label: `Serve from ${world.sites.get(sector.siteId)!.name}, ${sector.name}${keeps ? "" : ` with ${model.model}`}`,
-      edits: [edit(radio), { kind: "links", id: link.id, row: { ...link, aRadioId: sector.id, state: "planned" } }],
+      patches: [
+        ...radioPatches(world, radio),
+        setPatch("links", link.id, { aRadioId: sector.id, state: "planned" }),
+      ],
     };
   }
 }
@@ -107,7 +110,7 @@ function* stronger({ world, link, a, b }: Bench): Generator<Candidate> {
   if (raised.length > 0) {
     yield {
       label: `Use the power that the cap leaves: ${raised.map((r) => `${r.name} ${shortFigure(r.txPowerDbm)} dBm`).join(", ")}`,
-      edits: raised.map(edit),
+      patches: raised.flatMap((radio) => radioPatches(world, radio)),
     };
   }
   const ends = [b, a].filter((end) => end.radio.azimuthDeg === null);
@@ -122,7 +125,7 @@ function* stronger({ world, link, a, b }: Bench): Generator<Candidate> {
     }));
     yield {
       label: `${antenna.maker} ${antenna.model} (${gain.toFixed(0)} dBi) at ${better.map((end) => end.placeName).join(" and ")}`,
-      edits: changed.map(edit),
+      patches: changed.flatMap((radio) => radioPatches(world, radio)),
     };
   }
   const others = [...world.links.values()].some((other) => other.id !== link.id && other.aRadioId === link.aRadioId);
@@ -131,7 +134,7 @@ function* stronger({ world, link, a, b }: Bench): Generator<Candidate> {
     for (const widthMHz of widths.sort((x, y) => y - x)) {
       yield {
         label: `Narrow the channel from ${a.radio.widthMHz} to ${widthMHz} MHz`,
-        edits: [a, b].map((end) => edit({ ...end.radio, widthMHz })),
+        patches: radioPatches(world, { ...a.radio, widthMHz }),
       };
     }
   }
@@ -144,13 +147,13 @@ function* turnedDown({ world, link, a, b }: Bench, fault: Fault): Generator<Cand
   const radio = withPowerInCap(world, end, use);
   if (radio === end.radio) return;
   const down = `Turn ${end.radio.name} down from ${shortFigure(end.radio.txPowerDbm)} to ${shortFigure(radio.txPowerDbm)} dBm`;
-  yield { label: down, edits: [edit(radio)] };
+  yield { label: down, patches: radioPatches(world, radio) };
   const other = end === a ? b : a;
   const otherRadio = withPowerInCap(world, other, use);
   if (otherRadio !== other.radio) {
     yield {
       label: `Turn both ends down, to ${shortFigure(radio.txPowerDbm)} and ${shortFigure(otherRadio.txPowerDbm)} dBm`,
-      edits: [edit(radio), edit(otherRadio)],
+      patches: [...radioPatches(world, radio), ...radioPatches(world, otherRadio)],
     };
   }
   if (other.radio.azimuthDeg !== null) return;
@@ -163,7 +166,10 @@ function* turnedDown({ world, link, a, b }: Bench, fault: Fault): Generator<Cand
     );
     yield {
       label: `${down}, with ${antenna.maker} ${antenna.model} (${peakGainDbi(antenna, frequencyMHz).toFixed(0)} dBi) at ${other.placeName}`,
-      edits: [edit(radio), edit({ ...otherRadio, antennaModelId: antenna.id, txPowerDbm })],
+      patches: [
+        ...radioPatches(world, radio),
+        ...radioPatches(world, { ...otherRadio, antennaModelId: antenna.id, txPowerDbm }),
+      ],
     };
   }
 }
@@ -180,12 +186,12 @@ function* gentler({ world, link, a, b, answer }: Bench, fault: Fault): Generator
   const own = fault.radioId === a.radio.id ? aRadio : bRadio;
   yield {
     label: `Turn ${own.name} down to ${shortFigure(own.txPowerDbm)} dBm`,
-    edits: [edit(own)],
+    patches: radioPatches(world, own),
   };
   if (aToB.overloadDb > 0 && bToA.overloadDb > 0)
     yield {
       label: `Turn both ends down, to ${shortFigure(aRadio.txPowerDbm)} and ${shortFigure(bRadio.txPowerDbm)} dBm`,
-      edits: [edit(aRadio), edit(bRadio)],
+      patches: [...radioPatches(world, aRadio), ...radioPatches(world, bRadio)],
     };
   const frequencyMHz = a.radio.frequencyMHz;
   for (const antenna of antennasFor(world, b.radio.role, frequencyMHz)) {
@@ -193,11 +199,11 @@ function* gentler({ world, link, a, b, answer }: Bench, fault: Fault): Generator
     const at = [a, b].filter((end) => end.radio.azimuthDeg === null && end.radio.role === b.radio.role);
     yield {
       label: `${antenna.maker} ${antenna.model} (${peakGainDbi(antenna, frequencyMHz).toFixed(0)} dBi) at ${at.map((end) => end.placeName).join(" and ")}, turned down`,
-      edits: [a, b].map((end) => {
+      patches: [a, b].flatMap((end) => {
         const radio = end === a ? aRadio : bRadio;
         const changed = at.includes(end) ? { ...radio, antennaModelId: antenna.id } : radio;
         const model = at.includes(end) ? antenna : end.antenna;
-        return edit({
+        return radioPatches(world, {
           ...changed,
           txPowerDbm: Math.min(changed.txPowerDbm, powerWithinCapDbm(world, end.model, model, changed, ruleUse(link))),
         });
@@ -218,29 +224,29 @@ function* otherChannels({ world, link, profileBetween }: Bench, groupId: string)
   const ranked = others
     .filter((_, i) => i % every === 0)
     .map((frequencyMHz) => {
-      const edits = groupOn(world, groupId, frequencyMHz, radio.widthMHz);
-      const tried = withEdits(world, edits);
+      const patches = groupOn(world, groupId, frequencyMHz, radio.widthMHz);
+      const tried = withPatches(world, patches);
       const { path } = answerOf(tried, tried.links.get(link.id)!, profileBetween);
-      return { frequencyMHz, edits, snrDb: path ? Math.min(path.aToB.snrDb, path.bToA.snrDb) : -Infinity };
+      return { frequencyMHz, patches, snrDb: path ? Math.min(path.aToB.snrDb, path.bToA.snrDb) : -Infinity };
     })
     .sort((x, y) => y.snrDb - x.snrDb);
-  for (const { frequencyMHz, edits, snrDb } of ranked.slice(0, MOST_CHANNELS_OFFERED))
+  for (const { frequencyMHz, patches, snrDb } of ranked.slice(0, MOST_CHANNELS_OFFERED))
     yield {
       label: `Move ${groupName(world, groupId)} from ${radio.frequencyMHz} to ${frequencyMHz} MHz: ${figure(snrDb, 0)} dB of signal to noise`,
-      edits,
+      patches,
     };
 }
 
 /** Both ends on the channel of either. */
-function* sameChannel({ a, b }: Bench): Generator<Candidate> {
+function* sameChannel({ world, a, b }: Bench): Generator<Candidate> {
   for (const [like, changed] of [
     [a, b],
     [b, a],
   ] as const) {
-    const { frequencyMHz, widthMHz } = like.radio;
+    const { carrierId, frequencyMHz, widthMHz } = like.radio;
     yield {
       label: `Set ${changed.radio.name} to ${frequencyMHz} MHz, ${widthMHz} MHz wide, like ${like.radio.name}`,
-      edits: [edit({ ...changed.radio, frequencyMHz, widthMHz })],
+      patches: radioPatches(world, { ...changed.radio, carrierId, frequencyMHz, widthMHz }),
     };
   }
 }
@@ -253,7 +259,7 @@ function* wider({ world, link, a }: Bench): Generator<Candidate> {
     if (nearest === undefined) continue;
     yield {
       label: `A channel of ${widthMHz} instead of ${a.radio.widthMHz} MHz for ${groupName(world, link.aRadioId)}, at ${nearest} MHz`,
-      edits: groupOn(world, link.aRadioId, nearest, widthMHz),
+      patches: groupOn(world, link.aRadioId, nearest, widthMHz),
     };
   }
 }
@@ -262,7 +268,7 @@ function* reachable({ world, link, a, b }: Bench, fault: Fault): Generator<Candi
   const end = fault.radioId === a.radio.id ? a : b;
   yield {
     label: `Mount the bracket of ${end.radio.name} turned over`,
-    edits: [edit({ ...end.radio, bracketTurned: !end.radio.bracketTurned })],
+    patches: radioPatches(world, { ...end.radio, bracketTurned: !end.radio.bracketTurned }),
   };
   for (const antenna of antennasFor(world, end.radio.role, end.radio.frequencyMHz)) {
     if (antenna.id === end.antenna.id) continue;
@@ -272,7 +278,7 @@ function* reachable({ world, link, a, b }: Bench, fault: Fault): Generator<Candi
     );
     yield {
       label: `${antenna.maker} ${antenna.model}, whose bracket reaches ${antenna.bracketDownDeg}° down and ${antenna.bracketUpDeg}° up`,
-      edits: [edit({ ...end.radio, antennaModelId: antenna.id, txPowerDbm })],
+      patches: radioPatches(world, { ...end.radio, antennaModelId: antenna.id, txPowerDbm }),
     };
   }
 }
@@ -288,34 +294,36 @@ function* inBand({ world, link, a, b }: Bench): Generator<Candidate> {
   const changed = [a, b].map((end) => ({ ...end.radio, frequencyMHz }));
   yield {
     label: `Move the link to ${frequencyMHz} MHz`,
-    edits: changed.map((radio, i) => edit(withPowerInCap(world, { ...[a, b][i]!, radio }, ruleUse(link)))),
+    patches: changed.flatMap((radio, i) =>
+      radioPatches(world, withPowerInCap(world, { ...[a, b][i]!, radio }, ruleUse(link))),
+    ),
   };
 }
 
-function* lower({ a, b }: Bench, fault: Fault): Generator<Candidate> {
+function* lower({ world, a, b }: Bench, fault: Fault): Generator<Candidate> {
   const end = fault.radioId === a.radio.id ? a : b;
   yield {
     label: `Lower ${end.radio.name} to the structure's ${end.maxHeightM} m`,
-    edits: [edit({ ...end.radio, heightM: end.maxHeightM })],
+    patches: radioPatches(world, { ...end.radio, heightM: end.maxHeightM }),
   };
 }
 
-function* aligned({ a, b }: Bench): Generator<Candidate> {
+function* aligned({ world, a, b }: Bench): Generator<Candidate> {
   yield {
     label: `Set ${b.radio.name} to ${a.radio.polarization}`,
-    edits: [edit({ ...b.radio, polarization: a.radio.polarization })],
+    patches: radioPatches(world, { ...b.radio, polarization: a.radio.polarization }),
   };
   yield {
     label: `Set ${a.radio.name} to ${b.radio.polarization}`,
-    edits: [edit({ ...a.radio, polarization: b.radio.polarization })],
+    patches: radioPatches(world, { ...a.radio, polarization: b.radio.polarization }),
   };
 }
 
-function* turned({ a, b }: Bench, fault: Fault): Generator<Candidate> {
+function* turned({ world, a, b }: Bench, fault: Fault): Generator<Candidate> {
   const end = fault.radioId === a.radio.id ? a : b;
   const other = end === a ? b : a;
   const azimuthDeg = Math.round(inverseGeodesic(end.place, other.place).azimuthDeg);
-  yield { label: `Turn ${end.radio.name} to ${azimuthDeg}°`, edits: [edit({ ...end.radio, azimuthDeg })] };
+  yield { label: `Turn ${end.radio.name} to ${azimuthDeg}°`, patches: radioPatches(world, { ...end.radio, azimuthDeg }) };
 }
 
 /** Every change that could resolve a fault, untried. */

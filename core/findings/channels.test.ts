@@ -1,11 +1,11 @@
 import { expect, test } from "@jest/globals";
-import type { PlanRows, Radio } from "#core/plan";
-import { endOf } from "#core/plan";
-import { radioIn, valley } from "#core/testing";
+import type { Radio } from "#core/plan";
+import { withPatches, endOf } from "#core/plan";
+import { radioIn, valley, type ValleyRows } from "#core/testing";
 import { groupChannelsMHz, groupLinks, groupName, groupOn, quietChannelsMHz, quietestChannelMHz } from "./channels";
 
 /** The valley with a second customer on its sector. */
-const two = (change: (rows: PlanRows) => void = () => undefined) =>
+const two = (change: (rows: ValleyRows) => void = () => undefined) =>
   valley(0, (rows) => {
     rows.radios.push({ ...radioIn(rows, "farm-radio"), id: "barn-radio", name: "barn-radio" });
     rows.links.push({ ...rows.links.find(({ id }) => id === "access")!, id: "access-2", bRadioId: "barn-radio" });
@@ -26,18 +26,24 @@ test("who shares a channel: an access point with all its customers, a bridge wit
 
 test("a channel is changed for the whole group, each radio under its cap there", () => {
   const world = two((rows) => void (radioIn(rows, "sector").txPowerDbm = 19));
-  const edits = groupOn(world, "sector", 5300, 40);
-  expect(edits.map(({ id }) => id)).toEqual(["sector", "farm-radio", "barn-radio"]);
-  for (const { row } of edits) expect(row).toMatchObject({ frequencyMHz: 5300, widthMHz: 40 });
+  const patches = groupOn(world, "sector", 5300, 40);
+  // The channel stands once, for all of them; whoever would pass the cap there is turned down.
+  expect(patches.filter(({ kind }) => kind === "carriers")).toEqual([
+    { kind: "carriers", id: "sector", set: { frequencyMHz: 5300, widthMHz: 40 } },
+  ]);
+  for (const patch of patches) if (patch.kind === "radios") expect(Object.keys(patch.set!)).toEqual(["txPowerDbm"]);
+  const after = withPatches(world, patches);
+  for (const id of ["sector", "farm-radio", "barn-radio"])
+    expect(after.radios.get(id)).toMatchObject({ frequencyMHz: 5300, widthMHz: 40 });
   // 24 dBm of power less the 11 dB that 17 dBi have over 6.
-  expect((edits[0]!.row as Radio).txPowerDbm).toBeLessThan(19);
+  expect(after.radios.get("sector")!.txPowerDbm).toBeLessThan(19);
   const quiet = groupOn(
     two((rows) => void (radioIn(rows, "sector").txPowerDbm = 3)),
     "sector",
     5300,
     40,
   );
-  expect((quiet[0]!.row as Radio).txPowerDbm).toBe(3);
+  expect(quiet.filter(({ kind, id }) => kind === "radios" && id === "sector")).toEqual([]);
 });
 
 test("channels that a group can stand on: the rules', the radios' and the antennas' bands at once", () => {

@@ -1,6 +1,6 @@
 import { peakGainDbi } from "../antenna";
 import type { Place } from "../geodesy";
-import { endOf, type Edit, type Link, type LinkEnd, type Radio, type World } from "../plan";
+import { endOf, mergePatches, radioPatches, type Patch, type Link, type LinkEnd, type Radio, type World } from "../plan";
 import { isChannelInBand } from "../radio";
 import { ruleSetOf } from "../regulation";
 import { channelCouplingDb } from "../spectrum";
@@ -18,17 +18,19 @@ function groupEnds(world: World, aRadioId: string): LinkEnd[] {
   return [...ids].map((id) => endOf(world, id));
 }
 
-/** The edits that put an access point or bridge with all that talk to it on one channel, none of them over its cap there. */
-export function groupOn(world: World, aRadioId: string, frequencyMHz: number, widthMHz: number): Edit[] {
+/** The patches that put an access point or bridge with all that talk to it on one channel, none of them over its cap there. */
+export function groupOn(world: World, aRadioId: string, frequencyMHz: number, widthMHz: number): Patch[] {
   const isBridge = groupLinks(world, aRadioId)[0]?.kind === "bridge";
-  return groupEnds(world, aRadioId).map(({ radio, model, antenna }): Edit => {
-    const row = { ...radio, frequencyMHz, widthMHz };
+  const { carrierId } = world.radios.get(aRadioId)!;
+  const patches = groupEnds(world, aRadioId).flatMap(({ radio, model, antenna }) => {
+    const row = { ...radio, carrierId, frequencyMHz, widthMHz };
     row.txPowerDbm = Math.min(
       radio.txPowerDbm,
       powerWithinCapDbm(world, model, antenna, row, isBridge ? "ptp" : "ptmp"),
     );
-    return { kind: "radios", id: row.id, row };
+    return radioPatches(world, row);
   });
+  return mergePatches([], patches);
 }
 
 /** Channels of a width on which all of a group's kit can stand, by the rule set's stretches, from the lowest up. */

@@ -1,21 +1,21 @@
 import { expect, test } from "@jest/globals";
 import { answerOf, faultsOf } from "#core/findings";
 import { weakestMarginDb } from "#core/link";
-import type { Measurement, PlanRows } from "#core/plan";
-import { EIGHTY_GHZ, onBridge, radioIn, reading, valley } from "#core/testing";
+import type { Measurement } from "#core/plan";
+import { EIGHTY_GHZ, onBridge, radioIn, reading, valley, type ValleyRows } from "#core/testing";
 
 const BRIDGE = ["west-east", "east-west"];
 
 /** The faults of one link of the valley, changed and under a ridge. */
 function faults(
-  change: (rows: PlanRows) => void = () => undefined,
+  change: (rows: ValleyRows) => void = () => undefined,
   { ridgeM = 0, linkId = "bridge", measured = null as Measurement | null } = {},
 ) {
   const { world, between } = valley(ridgeM, change);
   const link = world.links.get(linkId)!;
   return faultsOf(world, link, answerOf(world, link, between), measured);
 }
-const onFarm = (change: (rows: PlanRows) => void) => faults(change, { linkId: "access" });
+const onFarm = (change: (rows: ValleyRows) => void) => faults(change, { linkId: "access" });
 
 test("a sound link has none", () => {
   expect(faults()).toEqual([]);

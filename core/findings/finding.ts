@@ -1,4 +1,4 @@
-import { linkEnds, type Edit, type Link, type LinkEnd, type World } from "../plan";
+import { linkEnds, type Patch, type Link, type LinkEnd, type World } from "../plan";
 import { peopleBehind } from "./outcome";
 
 export const FINDING_KINDS = [
@@ -28,11 +28,11 @@ export const FINDING_KINDS = [
 ] as const;
 export type FindingKind = (typeof FINDING_KINDS)[number];
 
-/** A computed way out: edits that were tried and found to resolve the finding, or a visit with a reading to take. */
+/** A computed way out: patches that were tried and found to resolve the finding, or a visit with a reading to take. */
 export interface Remedy {
   label: string;
   effect: string;
-  edits: Edit[];
+  patches: Patch[];
   /** Set where the way out is a new reading rather than a change of plan. */
   visit: boolean;
 }

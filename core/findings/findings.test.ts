@@ -10,7 +10,7 @@ import {
   workOut,
   summarize,
 } from "#core/findings";
-import { checkEdits, mergeEdits, withEdits, type Link } from "#core/plan";
+import { radioPatches, removePatch, checkPatches, mergePatches, withPatches, type Link } from "#core/plan";
 import { ruleSetById, ruleSetOf } from "#core/regulation";
 import { coverCode } from "#core/terrain";
 import { radioIn, valley, type Valley } from "#core/testing";
@@ -59,8 +59,8 @@ test("every remedy, applied, resolves its finding and brings no worse one", () =
     for (const finding of findings) {
       expect(finding.remedies!.length).toBeGreaterThan(0);
       for (const remedy of finding.remedies!) {
-        const world = withEdits(made.world, remedy.edits);
-        expect(checkEdits(made.world, remedy.edits)).toEqual([]);
+        const world = withPatches(made.world, remedy.patches);
+        expect(checkPatches(made.world, remedy.patches)).toEqual([]);
         expect(reviewPlan(world, made.between).findings.map((one) => one.id)).not.toContain(finding.id);
       }
     }
@@ -97,7 +97,7 @@ test("a proposed link works on open ground, within the caps", () => {
     rows.links = [];
     rows.radios = [];
   });
-  for (const edits of [
+  for (const patches of [
     proposeAccess(
       made.world,
       made.world.sites.get("west")!,
@@ -106,9 +106,9 @@ test("a proposed link works on open ground, within the caps", () => {
     ),
     proposeBridge(made.world, made.world.sites.get("west")!, made.world.sites.get("east")!, () => `new-${count++}`),
   ]) {
-    expect(checkEdits(made.world, edits!)).toEqual([]);
-    const world = withEdits(made.world, edits!);
-    const link = edits!.at(-1)!.row as Link;
+    expect(checkPatches(made.world, patches!)).toEqual([]);
+    const world = withPatches(made.world, patches!);
+    const link = patches!.at(-1)!.put as Link;
     const answer = answerOf(world, link, made.between);
     expect(isLinkServed(world, link, answer)).toBe(true);
     expect(answer.path!.aToB.overCapDb).toBe(0);
@@ -117,15 +117,15 @@ test("a proposed link works on open ground, within the caps", () => {
   }
 });
 
-test("edits merge by row, the later one wins, and the kept world stays as it was", () => {
+test("patches merge by row, the later one wins, and the kept world stays as it was", () => {
   const made = valley();
   const sector = made.world.radios.get("sector")!;
-  const step = (heightM: number) => [{ kind: "radios" as const, id: "sector", row: { ...sector, heightM } }];
-  const merged = mergeEdits(step(31), step(32));
+  const step = (heightM: number) => radioPatches(made.world, { ...sector, heightM });
+  const merged = mergePatches(step(31), step(32));
   expect(merged).toHaveLength(1);
-  expect(withEdits(made.world, merged).radios.get("sector")!.heightM).toBe(32);
+  expect(withPatches(made.world, merged).radios.get("sector")!.heightM).toBe(32);
   expect(made.world.radios.get("sector")!.heightM).toBe(30);
-  expect(checkEdits(made.world, step(41))[0]!.message).toBe("sector: 41 m is above the 40 m that west offers");
+  expect(checkPatches(made.world, step(41))[0]!.message).toBe("sector: 41 m is above the 40 m that west offers");
 });
 
 test("in a large plan remedies are worked out for what hurts most, the others when they are asked for", () => {
@@ -167,8 +167,8 @@ test("outdoors in an indoor band, and beyond a radio's timing, are faults with t
 
 test("kit in use cannot be taken out of the library; kit that is not, can", () => {
   const { world } = valley();
-  const removal = (id: string) => checkEdits(world, [{ kind: "equipment", id, row: null }]);
-  expect(removal("brisote-tramo-5")[0]!.message).toBe("brisote-tramo-5 is in use by 2 radios, west-east first");
+  const removal = (id: string) => checkPatches(world, [removePatch("equipment", id)]);
+  expect(removal("brisote-tramo-5")[0]!.message).toBe("Tramo 5 is in use by 2 radios, west-east first");
   expect(removal("kestrane-salto-80")).toEqual([]);
 });
 

@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { answerOf, faultsOf, findingsInHand, outcomeOf, reviewPlan, summarize, type Finding } from "#core/findings";
-import { withEdits, type PlanRows, type Scan } from "#core/plan";
-import { radioIn, valley } from "#core/testing";
+import { radioPatches, withPatches, type Scan } from "#core/plan";
+import { radioIn, valley, type ValleyRows } from "#core/testing";
 import { evenArcs } from "./airtime";
 
 type Made = ReturnType<typeof valley>;
@@ -11,7 +11,7 @@ const faults = (made: Made, id: string) =>
   faultsOf(made.world, made.world.links.get(id)!, answerOf(made.world, made.world.links.get(id)!, made.between), null);
 /** The plan after a remedy, looked over again. */
 const after = (made: Made, finding: Finding, i = 0) =>
-  reviewPlan(withEdits(made.world, finding.remedies![i]!.edits), made.between, 0);
+  reviewPlan(withPatches(made.world, finding.remedies![i]!.patches), made.between, 0);
 
 test("a customer who gets less than he asks for is not served, and says how much is missing which way", () => {
   const made = valley(0, (rows) => void Object.assign(rows.subscribers[0]!, { demandMbps: 100, demandUpMbps: 1 }));
@@ -145,16 +145,16 @@ test("under a change in hand findings follow: what is mended goes, what it break
   const made = valley(13);
   const kept = review(made);
   const [tight] = of(kept.findings, "tight");
-  const inHand = (edits: Parameters<typeof withEdits>[1], ids: string[]) => {
-    const world = withEdits(made.world, edits);
+  const inHand = (patches: Parameters<typeof withPatches>[1], ids: string[]) => {
+    const world = withPatches(made.world, patches);
     const answers = new Map(ids.map((id) => [id, answerOf(world, world.links.get(id)!, made.between)]));
     const summaries = new Map(kept.summaries);
     for (const [id, answer] of answers) summaries.set(id, summarize(world, world.links.get(id)!, answer));
     return findingsInHand(world, kept.findings, answers, summaries);
   };
-  expect(of(inHand(tight!.remedies![0]!.edits, ["bridge"]), "tight")).toEqual([]);
+  expect(of(inHand(tight!.remedies![0]!.patches, ["bridge"]), "tight")).toEqual([]);
   const radio = made.world.radios.get("sector")!;
-  const louder = inHand([{ kind: "radios", id: "sector", row: { ...radio, txPowerDbm: 27 } }], ["access"]);
+  const louder = inHand(radioPatches(made.world, { ...radio, txPowerDbm: 27 }), ["access"]);
   expect(of(louder, "overEirp")).toMatchObject([{ radioId: "sector", remedies: null }]);
   expect(of(louder, "tight")[0]).toBe(tight);
 });
@@ -179,9 +179,9 @@ test("an outcome counts whom it serves, the weakest link, the power sent and the
     milliwatts += 10 ** (path!.aToB.eirpDbm / 10) + 10 ** (path!.bToA.eirpDbm / 10);
   }
   expect(outcome.noiseMadeDbm).toBeCloseTo(10 * Math.log10(milliwatts), 6);
-  const unfed = valley(0, (rows: PlanRows) => void rows.links.shift());
+  const unfed = valley(0, (rows: ValleyRows) => void rows.links.shift());
   expect(outcomeOf(unfed.world, review(unfed).summaries).customersServed).toBe(1);
-  const cut = valley(0, (rows: PlanRows) => {
+  const cut = valley(0, (rows: ValleyRows) => {
     rows.sites[0]!.isFeed = false;
     rows.sites[1]!.isFeed = true;
     rows.links.shift();

@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { peakGainDbi } from "#core/antenna";
 import { antennasFor, powerSparingDbm, powerWithinCapDbm, proposeAccess, withPowerInCap } from "#core/findings";
-import { endOf, type Radio } from "#core/plan";
+import { withPatches, endOf, type Radio } from "#core/plan";
 import { valley } from "#core/testing";
 import { byPeopleHurt, FINDING_KINDS, type Finding } from "./finding";
 import { overCap } from "./overCap";
@@ -51,9 +51,12 @@ test("a site without a sector gets one that can be turned, on the customer's bea
   const farm = made.world.subscribers.get("farm")!;
   let count = 0;
   const newSector = () =>
-    proposeAccess(made.world, east, farm, () => `new-${count++}`)!.flatMap(({ kind, row }) =>
-      kind === "radios" && row?.role === "sector" ? [row] : [],
-    )[0]!;
+    [
+      ...withPatches(
+        made.world,
+        proposeAccess(made.world, east, farm, () => `new-${count++}`)!,
+      ).radios.values(),
+    ].find(({ role, siteId }) => role === "sector" && siteId === "east")!;
   const cheapest = antennasFor(made.world, "sector", newSector().frequencyMHz)[0]!;
   expect(cheapest.shape).toBe("omni");
   const chosen = newSector();

@@ -1,14 +1,14 @@
 import { expect, test } from "@jest/globals";
 import { peakGainDbi } from "#core/antenna";
 import { answerOf, fedSites, outcomeOf, peopleBehind, summarize, type LinkSummary } from "#core/findings";
-import { worldOf, type Link, type PlanRows, type World } from "#core/plan";
-import { radio, valley } from "#core/testing";
+import { worldOf, type Link, type World } from "#core/plan";
+import { radio, valley, type ValleyRows } from "#core/testing";
 
 /**
  * A chain of masts feed – middle – end, with a mast "lone" that no bridge reaches. Customers: one of 2 people on the feed, one
  * of 5 on the middle, one of 11 on the end, one of 23 on the lone mast.
  */
-function chain(change: (rows: PlanRows) => void = () => undefined): World {
+function chain(change: (rows: ValleyRows) => void = () => undefined): World {
   return valley(0, (rows) => {
     const { sites, subscribers, links } = rows;
     const site = sites[0]!;

@@ -1,6 +1,6 @@
 import { patternLossDb, peakGainDbi, type AntennaModel } from "../antenna";
 import { inverseGeodesic, signedAngleDeg, type Place } from "../geodesy";
-import type { Edit, Link, Radio, Site, Subscriber, World } from "../plan";
+import { putPatch, radioPatches, untuned, type Link, type Patch, type Radio, type Site, type Subscriber, type World } from "../plan";
 import { wantedMarginDb } from "../link";
 import { freeSpaceLossDb } from "../propagation";
 import { sensitivityDbm, type RadioModel } from "../radio";
@@ -70,6 +70,8 @@ function newRadio(
   channel: {
     frequencyMHz: number;
     widthMHz?: number;
+    /** Whose channel it is; the radio's own where left out. */
+    carrierId?: string;
     polarization?: Radio["polarization"];
     /** Places from which the quietest channel of that band is sought; the frequency itself is kept where left out. */
     quietFor?: readonly Place[];
@@ -99,9 +101,10 @@ function newRadio(
       ),
     };
   const antenna = far ? antennaThatReaches(world, model, antennas, { ...channel, widthMHz }, role, far) : antennas[0]!;
+  const id = makeId();
   const radio: Radio = {
     ...COMMON,
-    id: makeId(),
+    id,
     planId: world.plan.id,
     siteId: "siteId" in owner ? owner.siteId : null,
     subscriberId: "subscriberId" in owner ? owner.subscriberId : null,
@@ -113,6 +116,7 @@ function newRadio(
     azimuthDeg: null,
     tiltDownDeg: null,
     polarization: channel.polarization ?? "HV",
+    carrierId: channel.carrierId ?? id,
     frequencyMHz: channel.frequencyMHz,
     widthMHz,
     txPowerDbm: 0,
@@ -158,11 +162,11 @@ export function bestSector(world: World, siteId: string, site: Place, place: Pla
 }
 
 /**
- * The edits of a first, workable link from a site to a subscriber: on the sector that already looks there, or on a new
+ * The patches of a first, workable link from a site to a subscriber: on the sector that already looks there, or on a new
  * one on a quiet channel turned to the customer. Null when the library has no fitting kit. Power is set to what the caps allow.
  */
-export function proposeAccess(world: World, site: Site, subscriber: Subscriber, makeId: () => string): Edit[] | null {
-  const edits: Edit[] = [];
+export function proposeAccess(world: World, site: Site, subscriber: Subscriber, makeId: () => string): Patch[] | null {
+  const patches: Patch[] = [];
   let sector = bestSector(world, site.id, site, subscriber);
   if (!sector) {
     sector = newRadio(
@@ -178,7 +182,7 @@ export function proposeAccess(world: World, site: Site, subscriber: Subscriber, 
     if (!sector) return null;
     sector.azimuthDeg = Math.round(inverseGeodesic(site, subscriber).azimuthDeg) % 360;
     sector.tiltDownDeg = 0;
-    edits.push({ kind: "radios", id: sector.id, row: sector });
+    patches.push(...radioPatches(world, sector));
   }
   const sectorAntenna = world.antennaModels.get(sector.antennaModelId)!;
   const sectorGainDbi = peakGainDbi(sectorAntenna, sector.frequencyMHz) - SECTOR_EDGE_DB / 2;
@@ -193,12 +197,12 @@ export function proposeAccess(world: World, site: Site, subscriber: Subscriber, 
     { distanceM: inverseGeodesic(site, subscriber).distanceM, gainDbi: sectorGainDbi },
   );
   if (!client) return null;
-  edits.push({ kind: "radios", id: client.id, row: client });
-  return [...edits, linkEdit(world, makeId, "access", sector.id, client.id)];
+  patches.push(putPatch("radios", untuned(client)));
+  return [...patches, linkPatch(world, makeId, "access", sector.id, client.id)];
 }
 
 /**
- * The edits of a first bridge between two sites in the band of `frequencyMHz`, on its quietest channel, with the cheapest
+ * The patches of a first bridge between two sites in the band of `frequencyMHz`, on its quietest channel, with the cheapest
  * antennas that reach.
  */
 export function proposeBridge(
@@ -207,7 +211,7 @@ export function proposeBridge(
   to: Site,
   makeId: () => string,
   frequencyMHz = DEFAULT_BRIDGE_MHZ,
-): Edit[] | null {
+): Patch[] | null {
   const far: FarEnd = { distanceM: inverseGeodesic(from, to).distanceM, gainDbi: "same" };
   const a = newRadio(
     world,
@@ -227,22 +231,25 @@ export function proposeBridge(
     "bridge",
     `Bridge to ${from.name}`,
     to.structureHeightM,
-    { frequencyMHz: a.frequencyMHz, widthMHz: a.widthMHz },
+    a,
     far,
   );
   if (!b) return null;
   return [
-    { kind: "radios", id: a.id, row: a },
-    { kind: "radios", id: b.id, row: b },
-    linkEdit(world, makeId, "bridge", a.id, b.id),
+    ...radioPatches(world, a),
+    putPatch("radios", untuned(b)),
+    linkPatch(world, makeId, "bridge", a.id, b.id),
   ];
 }
 
-function linkEdit(world: World, makeId: () => string, kind: Link["kind"], aRadioId: string, bRadioId: string): Edit {
-  const id = makeId();
-  return {
-    kind: "links",
-    id,
-    row: { id, planId: world.plan.id, kind, aRadioId, bRadioId, state: "planned", foliageDepthM: null },
-  };
+function linkPatch(world: World, makeId: () => string, kind: Link["kind"], aRadioId: string, bRadioId: string): Patch {
+  return putPatch("links", {
+    id: makeId(),
+    planId: world.plan.id,
+    kind,
+    aRadioId,
+    bRadioId,
+    state: "planned",
+    foliageDepthM: null,
+  });
 }

@@ -1,10 +1,10 @@
 import { expect, test } from "@jest/globals";
 import { reviewPlan, type FindingKind } from "#core/findings";
-import { checkEdits, withEdits, type PlanRows } from "#core/plan";
-import { radioIn, valley } from "#core/testing";
+import { checkPatches, withPatches } from "#core/plan";
+import { radioIn, valley, type ValleyRows } from "#core/testing";
 
 /** One way to spoil the valley for each kind of fault that a change of plan can mend. */
-const SPOILED: [kind: FindingKind, ridgeM: number, change: (rows: PlanRows) => void][] = [
+const SPOILED: [kind: FindingKind, ridgeM: number, change: (rows: ValleyRows) => void][] = [
   ["tight", 13, () => undefined],
   ["blocked", 26, () => undefined],
   ["overEirp", 0, (rows) => void (radioIn(rows, "sector").txPowerDbm = 27)],
@@ -59,8 +59,8 @@ test.each(SPOILED)(
       return;
     }
     expect(first.effect).toMatch(/dB.*Mbit\/s/);
-    expect(checkEdits(made.world, first.edits)).toEqual([]);
-    const after = reviewPlan(withEdits(made.world, first.edits), made.between, 0).findings;
+    expect(checkPatches(made.world, first.patches)).toEqual([]);
+    const after = reviewPlan(withPatches(made.world, first.patches), made.between, 0).findings;
     expect(after.map(({ id }) => id)).not.toContain(finding!.id);
     const had = new Set(findings.map((one) => one.kind));
     for (const one of after.filter(({ linkId }) => linkId === finding!.linkId)) expect(had).toContain(one.kind);
@@ -71,8 +71,8 @@ test("remedies stand by outcome and cost: none that serves comes after one that 
   for (const [, ridgeM, change] of SPOILED) {
     const made = valley(ridgeM, change);
     for (const { remedies } of reviewPlan(made.world, made.between).findings) {
-      const served = remedies!.map(({ edits }) => {
-        const { summaries } = reviewPlan(withEdits(made.world, edits), made.between, 0);
+      const served = remedies!.map(({ patches }) => {
+        const { summaries } = reviewPlan(withPatches(made.world, patches), made.between, 0);
         return [...summaries.values()].filter((summary) => summary.served).length;
       });
       const labels = remedies!.map(({ label }) => label);

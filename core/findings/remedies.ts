@@ -1,5 +1,5 @@
 import { weakestMarginDb, type LinkAnswer } from "../link";
-import { linkEnds, withEdits, type Edit, type Link, type Measurement, type World } from "../plan";
+import { linkEnds, radiosTouched, withPatches, type Patch, type Link, type Measurement, type World } from "../plan";
 import { candidates, type Bench } from "./candidates";
 import { faultsOf } from "./faults";
 import type { Fault, Remedy } from "./finding";
@@ -27,8 +27,8 @@ export function costOf(world: World): number {
 }
 
 /** The links besides `link` whose radios a change touches: a remedy must not cost them their service unseen. */
-function touchedBeside(world: World, link: Link, edits: readonly Edit[]): Link[] {
-  const touched = new Set(edits.filter(({ kind }) => kind === "radios").map(({ id }) => id));
+function touchedBeside(world: World, link: Link, patches: readonly Patch[]): Link[] {
+  const touched = radiosTouched([world], patches);
   touched.delete(link.bRadioId);
   return [...world.links.values()].filter(
     (other) => other.id !== link.id && (touched.has(other.aRadioId) || touched.has(other.bRadioId)),
@@ -60,7 +60,7 @@ export function remediesFor(
 ): Remedy[] {
   const { a, b } = linkEnds(world, link);
   if (fault.kind === "failed" || fault.kind === "doubtful") {
-    return [{ label: "Write down a new reading", effect: fault.why, edits: [], visit: true }];
+    return [{ label: "Write down a new reading", effect: fault.why, patches: [], visit: true }];
   }
   const had = new Set(faultsOf(world, link, answer, measurement).map((found) => found.kind));
   const { proofFloorDbm } = world.plan;
@@ -75,8 +75,8 @@ export function remediesFor(
   };
   const costNowEur = costOf(world);
   const bench: Bench = { world, link, a, b, answer, profileBetween };
-  for (const { label, edits } of candidates(bench, fault)) {
-    const tried = withEdits(world, edits);
+  for (const { label, patches } of candidates(bench, fault)) {
+    const tried = withPatches(world, patches);
     const triedLink = tried.links.get(link.id)!;
     const after = answerOf(tried, triedLink, profileBetween);
     const left = faultsOf(tried, triedLink, after, measurement);
@@ -86,7 +86,7 @@ export function remediesFor(
     if (!passes && ABOUT_LEVEL.includes(fault.kind)) continue;
     const mustGo = MUST_GO.includes(fault.kind);
     if (left.some((other) => !had.has(other.kind) && !(mustGo && COMES_OF_LESS_POWER.includes(other.kind)))) continue;
-    const lost = touchedBeside(world, link, edits).filter((other) => {
+    const lost = touchedBeside(world, link, patches).filter((other) => {
       if (!isServedNow(other)) return false;
       const then = tried.links.get(other.id);
       return !then || !isLinkServed(tried, then, answerOf(tried, then, profileBetween));
@@ -105,7 +105,7 @@ export function remediesFor(
     ];
     const costEur = costOf(tried) - costNowEur;
     const effect = [effectOf(world, answer, after, costEur), ...notes].join("; ");
-    found.push({ label, effect, edits, visit: false, served, costEur, harms: notes.length });
+    found.push({ label, effect, patches, visit: false, served, costEur, harms: notes.length });
   }
   return found
     .sort(
@@ -113,10 +113,10 @@ export function remediesFor(
         Number(y.served) - Number(x.served) ||
         x.harms - y.harms ||
         x.costEur - y.costEur ||
-        x.edits.length - y.edits.length,
+        x.patches.length - y.patches.length,
     )
     .slice(0, MOST_REMEDIES)
-    .map(({ label, effect, edits, visit }) => ({ label, effect, edits, visit }));
+    .map(({ label, effect, patches, visit }) => ({ label, effect, patches, visit }));
 }
 
 /** What turning power down may bring about; the remedy's figures show it. */

@@ -1,20 +1,20 @@
 import { expect, test } from "@jest/globals";
 import { answerOf } from "#core/findings";
 import { crewSheet } from "#core/install";
-import { linkEnds, type PlanRows } from "#core/plan";
-import { EIGHTY_GHZ, onBridge, radioIn, valley } from "#core/testing";
+import { linkEnds } from "#core/plan";
+import { EIGHTY_GHZ, onBridge, radioIn, valley, type ValleyRows } from "#core/testing";
 
 const DAY = new Date("2026-06-01T00:00:00Z");
 
 /** The sheets of both ends of a link of the valley, changed. */
-function sheets(change: (rows: PlanRows) => void = () => undefined, linkId = "bridge") {
+function sheets(change: (rows: ValleyRows) => void = () => undefined, linkId = "bridge") {
   const { world, between } = valley(0, change);
   const link = world.links.get(linkId)!;
   const { a, b } = linkEnds(world, link);
   const path = answerOf(world, link, between).path!;
   return { ...crewSheet(world.plan, a, b, path, between(a.place, b.place), DAY), path, plan: world.plan };
 }
-const model = (id: string, rest: object) => (rows: PlanRows) => {
+const model = (id: string, rest: object) => (rows: ValleyRows) => {
   for (const item of rows.equipment) if (item.id === id && item.kind === "radio") Object.assign(item.body, rest);
 };
 

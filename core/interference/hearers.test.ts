@@ -1,13 +1,13 @@
 import { expect, test } from "@jest/globals";
 import { hearersOf } from "#core/interference";
-import { withEdits, type Edit, type Radio } from "#core/plan";
+import { radioPatches, removePatch, withPatches, type Radio } from "#core/plan";
 import { radio, valley } from "#core/testing";
 
 const { world } = valley();
 /** Whether a radio on a channel of 20 MHz may hear a change of one of the valley's. */
 function hears(id: string, rest: Partial<Radio>, frequencyMHz: number): boolean {
-  const edits: Edit[] = [{ kind: "radios", id, row: { ...world.radios.get(id)!, ...rest } }];
-  return hearersOf(world, withEdits(world, edits), edits)(radio("ear", { frequencyMHz }));
+  const patches = radioPatches(world, { ...world.radios.get(id)!, ...rest });
+  return hearersOf(world, withPatches(world, patches), patches)(radio("ear", { frequencyMHz }));
 }
 
 test("a changed sector is heard on its channel and the next, where it was and where it goes", () => {
@@ -31,6 +31,6 @@ test("what its neighbours do not hear is no change to them, and customers wait u
 });
 
 test("a bridge that goes was heard", () => {
-  const edits: Edit[] = [{ kind: "radios", id: "west-east", row: null }];
-  expect(hearersOf(world, withEdits(world, edits), edits)(radio("ear"))).toBe(true);
+  const patches = [removePatch("radios", "west-east")];
+  expect(hearersOf(world, withPatches(world, patches), patches)(radio("ear"))).toBe(true);
 });

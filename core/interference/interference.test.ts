@@ -4,15 +4,15 @@ import { peakGainDbi } from "#core/antenna";
 import { answerOf, proposeBridge, reviewPlan } from "#core/findings";
 import { ownNoiseOf, pairsHeard } from "#core/interference";
 import { inverseGeodesic } from "#core/geodesy";
-import { endOf, withEdits, type Edit, type PlanRows, type Radio } from "#core/plan";
+import { endOf, withPatches, type Patch, type Radio } from "#core/plan";
 import { freeSpaceLossDb } from "#core/propagation";
 import { channelCouplingDb } from "#core/spectrum";
-import { radio, radioIn, valley } from "#core/testing";
+import { radio, radioIn, valley, type ValleyRows } from "#core/testing";
 
 /** A second access link of the valley: a sector at east that looks west, on the first one's channel unless told otherwise. */
 const facing =
   (rest: Partial<Radio> = {}) =>
-  (rows: PlanRows) => {
+  (rows: ValleyRows) => {
     const sector = radioIn(rows, "sector");
     rows.radios.push(
       { ...sector, id: "sector-2", name: "sector 2", siteId: "east", azimuthDeg: 270, ...rest },
@@ -36,8 +36,10 @@ const heardAt = (made: ReturnType<typeof valley>, id: string) =>
   ownNoiseOf(made.world, made.world.links.get(id)!, made.between);
 
 test("two sectors that face each other on one channel hear each other as the sum of power, gains and free space says", () => {
-  const made = valley(0, facing({ tiltDownDeg: -2, heightM: 30 }));
-  radioIn(made.rows, "sector").tiltDownDeg = -2;
+  const made = valley(0, (rows) => {
+    facing({ tiltDownDeg: -2, heightM: 30 })(rows);
+    radioIn(rows, "sector").tiltDownDeg = -2;
+  });
   const { a } = heardAt(made, "access");
   const heard = a.radios.find(({ radioId }) => radioId === "sector-2")!;
   const [near, far] = [endOf(made.world, "sector"), endOf(made.world, "sector-2")];
@@ -52,7 +54,7 @@ test("two sectors that face each other on one channel hear each other as the sum
 });
 
 test("a ridge, another channel, a wall and a crossed polarization each keep the noise away by what they take", () => {
-  const dbm = (change: (rows: PlanRows) => void, ridgeM = 0) =>
+  const dbm = (change: (rows: ValleyRows) => void, ridgeM = 0) =>
     heardAt(
       valley(ridgeM, (rows) => {
         facing({ heightM: 30 })(rows);
@@ -127,7 +129,7 @@ test("the noise of one's own stands on the tape, lowers the rate, and is one fin
     /on the same channel \(5200 MHz\), raises the noise at (east|west|farm|barn) by \d+\.\d dB/,
   );
   const [remedy] = own[0]!.remedies!;
-  const left = reviewPlan(withEdits(loud.world, remedy!.edits), loud.between, 0).findings;
+  const left = reviewPlan(withPatches(loud.world, remedy!.patches), loud.between, 0).findings;
   expect(left.some(({ kind }) => kind === "ownNoise")).toBe(false);
 });
 
@@ -170,13 +172,13 @@ test("a second bridge on a mast is proposed on a channel that the first leaves q
     (rows) => void rows.sites.push({ ...rows.sites[1]!, id: "third", name: "third", latDeg: -1.01 }),
   );
   let count = 0;
-  const edits = proposeBridge(
+  const patches = proposeBridge(
     made.world,
     made.world.sites.get("west")!,
     made.world.sites.get("third")!,
     () => `new-${count++}`,
   )!;
-  const radios = edits.flatMap((edit: Edit) => (edit.kind === "radios" && edit.row ? [edit.row] : []));
-  expect(new Set(radios.map(({ frequencyMHz }) => frequencyMHz)).size).toBe(1);
-  expect(Math.abs(radios[0]!.frequencyMHz - 5800)).toBeGreaterThanOrEqual(30);
+  const [carrier, ...others] = patches.flatMap(({ kind, put }) => (kind === "carriers" && put ? [put] : []));
+  expect(others).toEqual([]);
+  expect(Math.abs(carrier!.frequencyMHz - 5800)).toBeGreaterThanOrEqual(30);
 });

@@ -3,14 +3,14 @@ import { patternLossDb, peakGainDbi } from "#core/antenna";
 import { inverseGeodesic } from "#core/geodesy";
 import { ownNoiseOf, pairsHeard, talksUnder } from "#core/interference";
 import { mastIsolationDb } from "#core/mast";
-import { endOf, type PlanRows, type Radio } from "#core/plan";
+import { endOf, type Radio } from "#core/plan";
 import { freeSpaceLossDb, thermalNoiseDbm } from "#core/propagation";
 import { channelCouplingDb } from "#core/spectrum";
-import { EIGHTY_GHZ, onBridge, radio, radioIn, valley, type Valley } from "#core/testing";
+import { EIGHTY_GHZ, onBridge, radio, radioIn, valley, type Valley, type ValleyRows } from "#core/testing";
 
 /** A second bridge north of the valley's own, between two further masts, on its channel unless told otherwise. */
 function beside(rest: Partial<Radio> = {}, southDeg = 0.01) {
-  return (rows: PlanRows) => {
+  return (rows: ValleyRows) => {
     const site = rows.sites[0]!;
     rows.sites.push(
       { ...site, id: "north-west", name: "north-west", latDeg: -1 + southDeg, isFeed: false },

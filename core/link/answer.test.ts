@@ -1,8 +1,8 @@
 import { expect, test } from "@jest/globals";
 import { answerOf } from "#core/findings";
 import { answerLink, carriesDemand, holds, isServed, wantedMarginDb, weakestMarginDb } from "#core/link";
-import { linkEnds, type PlanRows, type Radio } from "#core/plan";
-import { EIGHTY_GHZ, onBridge, radioIn, valley } from "#core/testing";
+import { linkEnds, type Radio } from "#core/plan";
+import { EIGHTY_GHZ, onBridge, radioIn, valley, type ValleyRows } from "#core/testing";
 
 /** The valley's bridge with its ends altered after the plan was read, as a sheet of another origin could. */
 function answered(change: { radio?: Partial<Radio>; overloadDbm?: number } = {}) {
@@ -65,7 +65,7 @@ test("tilts are those of the path as it bends, alike but for the sign where one 
 });
 
 test("a link holds when both directions have a modulation and the margin that is wanted", () => {
-  const made = (change: (rows: PlanRows) => void) => {
+  const made = (change: (rows: ValleyRows) => void) => {
     const { world, between } = valley(0, change);
     return { world, answer: answerOf(world, world.links.get("bridge")!, between) };
   };

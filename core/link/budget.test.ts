@@ -14,10 +14,10 @@ import {
   tapeOf,
   wantedMarginDb,
 } from "#core/link";
-import { linkEnds, newPlan, type LinkEnd, type PlanRows } from "#core/plan";
+import { linkEnds, newPlan, type LinkEnd } from "#core/plan";
 import { buildingEntryLossDb, rainAttenuationDb } from "#core/propagation";
 import { commonModulations, isChannelInBand, returnFrequencyMHz, type RadioModel } from "#core/radio";
-import { EIGHTY_GHZ, onBridge, radio, radioIn, valley } from "#core/testing";
+import { EIGHTY_GHZ, onBridge, radio, radioIn, valley, type ValleyRows } from "#core/testing";
 
 const cut = (perDeg: number): Cut => ({ anglesDeg: [-180, 0, 180], lossDb: [180 * perDeg, 0, 180 * perDeg] });
 const antenna = (gainDbi: number): AntennaModel => ({
@@ -174,18 +174,18 @@ test("a receiver that gets more than it stands works at no modulation, and the e
 });
 
 test("ends on other channels, widths, duplexing or ladders do not talk, and each reason is named", () => {
-  const mismatches = (change: (rows: PlanRows) => void) => {
+  const mismatches = (change: (rows: ValleyRows) => void) => {
     const made = valley(0, change);
     const { path: answered } = answerOf(made.world, made.world.links.get("bridge")!, made.between);
     expect(answered!.aToB.rateMbps === 0).toBe(answered!.mismatches.length > 0);
     return answered!.mismatches;
   };
-  const radioModel = (rows: PlanRows, id: string) => {
+  const radioModel = (rows: ValleyRows, id: string) => {
     const item = rows.equipment.find((one) => one.id === id)!;
     return item.kind === "radio" ? item : null;
   };
   /** The far end on a model of its own that differs in one thing. */
-  const farModel = (rest: Partial<RadioModel>) => (rows: PlanRows) => {
+  const farModel = (rest: Partial<RadioModel>) => (rows: ValleyRows) => {
     const own = radioModel(rows, "brisote-tramo-5")!;
     rows.equipment.push({ ...own, id: "other", body: { ...own.body, id: "other", model: "Otro", ...rest } });
     radioIn(rows, "east-west").radioModelId = "other";

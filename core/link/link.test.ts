@@ -110,7 +110,7 @@ test("a wall, trees and rain each take their line", () => {
 
 test("a plan that names kit it does not hold is refused by name", () => {
   const { rows } = valley();
-  radioIn(rows, "sector").antennaModelId = "nothing";
+  rows.radios.find(({ id }) => id === "sector")!.antennaModelId = "nothing";
   const world = worldOf(rows);
   expect(() => linkEnds(world, world.links.get("access")!)).toThrow("antenna model nothing is not in the plan");
 });

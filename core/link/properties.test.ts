@@ -3,7 +3,7 @@ import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { answerOf } from "#core/findings";
 import { answerLink, clearanceOf, obstructionHeightsM, weakestMarginDb } from "#core/link";
-import { linkEnds, withEdits, type Edit } from "#core/plan";
+import { radioPatches, setPatch, linkEnds, withPatches, type Patch } from "#core/plan";
 import { radioIn, valley } from "#core/testing";
 
 test("for 2 000 links of any height, distance, band and kit no answer holds a figure that is not finite", () => {
@@ -23,16 +23,19 @@ test("for 2 000 links of any height, distance, band and kit no answer holds a fi
       kit,
       (heightA, heightB, east, ridgeM, [radioModelId, antennaModelId, frequencyMHz, widthMHz]) => {
         const { world: kept, between } = plans[ridgeM];
-        const put = (id: string, heightM: number): Edit => ({
-          kind: "radios",
-          id,
-          row: { ...kept.radios.get(id)!, radioModelId, antennaModelId, frequencyMHz, widthMHz, heightM },
-        });
-        const moved = { ...kept.sites.get("east")!, lonDeg: 20 + east };
-        const world = withEdits(kept, [
-          { kind: "sites", id: "east", row: moved },
-          put("west-east", heightA),
-          put("east-west", heightB),
+        const put = (id: string, heightM: number) =>
+          radioPatches(kept, {
+            ...kept.radios.get(id)!,
+            radioModelId,
+            antennaModelId,
+            frequencyMHz,
+            widthMHz,
+            heightM,
+          });
+        const world = withPatches(kept, [
+          setPatch("sites", "east", { lonDeg: 20 + east }),
+          ...put("west-east", heightA),
+          ...put("east-west", heightB),
         ]);
         const answer = answerOf(world, world.links.get("bridge")!, between);
         if (!answer.path) return expect(answer.problem!.kind).toBe("samePlace");

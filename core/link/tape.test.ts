@@ -1,11 +1,10 @@
 import { expect, test } from "@jest/globals";
 import { answerOf } from "#core/findings";
 import { chainWords, tapeLines, type Tape, type TapeLine } from "#core/link";
-import type { PlanRows } from "#core/plan";
-import { radioIn, valley } from "#core/testing";
+import { radioIn, valley, type ValleyRows } from "#core/testing";
 
 /** The tape toward the far end of a link of the valley, changed and under a ridge. */
-function tapeTo(change: (rows: PlanRows) => void, linkId = "bridge", ridgeM = 0): Tape {
+function tapeTo(change: (rows: ValleyRows) => void, linkId = "bridge", ridgeM = 0): Tape {
   const { world, between } = valley(ridgeM, change);
   return answerOf(world, world.links.get(linkId)!, between).path!.aToB;
 }
@@ -144,7 +143,7 @@ test("which chain a level is meant for: each, the one that is polarized so, or t
 });
 
 test("a rate says its modulation, or why nothing passes", () => {
-  const label = (change: (rows: PlanRows) => void) => lineOf(tapeTo(change), "rate")!.label;
+  const label = (change: (rows: ValleyRows) => void) => lineOf(tapeTo(change), "rate")!.label;
   expect(label((rows) => void (radioIn(rows, "east-west").widthMHz = 40))).toBe("Throughput, the ends do not match");
   expect(label((rows) => void (rows.sites[1]!.lonDeg = 20.0006))).toBe("Throughput, the receiver is overloaded");
   expect(label((rows) => void (radioIn(rows, "east-west").interferenceDb = 70))).toBe(

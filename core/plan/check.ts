@@ -1,64 +1,124 @@
+import { OWN_RULES, RULE_SETS } from "../regulation";
 import { counted } from "../words";
-import { endOf } from "./ends";
-import { withEdits, type Edit, type World } from "./world";
+import { radiosTouched } from "./carriers";
+import type { Patch } from "./patch";
+import type { Radio, RowKind } from "./schema";
+import { withPatches, type World } from "./world";
 
 /** Something a change asks for that cannot be built or does not exist. */
-export interface EditProblem {
-  kind: Edit["kind"];
+export interface PatchProblem {
+  kind: RowKind;
   id: string;
   field: string;
   message: string;
+  /** Whether the change names something that is not in the plan, rather than something that cannot be built. */
+  isUnknown: boolean;
 }
 
-/** What stands against keeping `edits`: heights above a structure, radios outside their own limits, ends that are missing. */
-export function checkEdits(world: World, edits: readonly Edit[]): EditProblem[] {
-  const next = withEdits(world, edits);
-  const problems: EditProblem[] = [];
-  for (const edit of edits) {
-    const add = (field: string, message: string) => problems.push({ kind: edit.kind, id: edit.id, field, message });
-    if (edit.kind === "links" && edit.row) {
-      for (const [field, id] of [
-        ["aRadioId", edit.row.aRadioId],
-        ["bRadioId", edit.row.bRadioId],
-      ] as const) {
-        if (!next.radios.has(id)) add(field, `the link ends at radio ${id}, which is not in the plan`);
-      }
-    }
-    if (edit.kind === "equipment" && edit.row === null) {
-      const using = [...next.radios.values()].filter(
-        ({ antennaModelId, radioModelId }) => antennaModelId === edit.id || radioModelId === edit.id,
-      );
-      if (using.length > 0)
-        add("id", `${edit.id} is in use by ${counted(using.length, "radio")}, ${using[0]!.name} first`);
-    }
-    if (edit.kind !== "radios" || !edit.row) continue;
-    const radio = edit.row;
-    const { model, antenna, maxHeightM, placeName } = endOf(next, radio.id);
-    if (radio.heightM > maxHeightM)
-      add("heightM", `${radio.name}: ${radio.heightM} m is above the ${maxHeightM} m that ${placeName} offers`);
-    for (const [what, band] of [
-      ["radio", model.bandMHz],
-      ["antenna", antenna.bandMHz],
-    ] as const) {
-      if (radio.frequencyMHz < band[0] || radio.frequencyMHz > band[1]) {
-        add(
-          "frequencyMHz",
-          `${radio.name}: ${radio.frequencyMHz} MHz is outside the ${what}'s ${band[0]}–${band[1]} MHz`,
-        );
-      }
-    }
-    if (radio.txPowerDbm < model.powerMinDbm || radio.txPowerDbm > model.powerMaxDbm) {
-      add(
-        "txPowerDbm",
-        `${radio.name}: ${radio.txPowerDbm} dBm is outside the radio's ${model.powerMinDbm} to ${model.powerMaxDbm} dBm`,
-      );
-    }
-    if (!model.widthsMHz.includes(radio.widthMHz)) {
-      add(
-        "widthMHz",
-        `${radio.name}: ${radio.widthMHz} MHz is not one of the radio's widths (${model.widthsMHz.join(", ")} MHz)`,
-      );
-    }
+type Add = (kind: RowKind, id: string, field: string, message: string, isUnknown?: boolean) => void;
+
+/** What stands against a radio: a place, kit or carrier that is not there, heights and settings that its kit does not have. */
+function checkRadio(world: World, radio: Radio, add: Add): void {
+  const on = (field: string, message: string, isUnknown = false) =>
+    add("radios", radio.id, field, `${radio.name}: ${message}`, isUnknown);
+  const site = world.sites.get(radio.siteId ?? "");
+  const subscriber = world.subscribers.get(radio.subscriberId ?? "");
+  if ((radio.siteId === null) === (radio.subscriberId === null))
+    return on("siteId", "a radio stands at one site or at one subscriber");
+  if (radio.siteId !== null && !site) return on("siteId", `there is no site "${radio.siteId}" in the plan`, true);
+  if (radio.subscriberId !== null && !subscriber)
+    return on("subscriberId", `there is no subscriber "${radio.subscriberId}" in the plan`, true);
+  const model = world.radioModels.get(radio.radioModelId);
+  if (!model) return on("radioModelId", `there is no radio "${radio.radioModelId}" in the library`, true);
+  const antenna = world.antennaModels.get(radio.antennaModelId);
+  if (!antenna) return on("antennaModelId", `there is no antenna "${radio.antennaModelId}" in the library`, true);
+  if (!world.carriers.has(radio.carrierId))
+    return on("carrierId", `there is no carrier "${radio.carrierId}" in the plan`, true);
+  const [maxHeightM, placeName] = site
+    ? [site.structureHeightM, site.name]
+    : [subscriber!.maxHeightM, subscriber!.name];
+  if (radio.heightM > maxHeightM) on("heightM", `${radio.heightM} m is above the ${maxHeightM} m that ${placeName} offers`);
+  for (const [what, [low, high]] of [
+    ["radio", model.bandMHz],
+    ["antenna", antenna.bandMHz],
+  ] as const)
+    if (radio.frequencyMHz < low || radio.frequencyMHz > high)
+      on("frequencyMHz", `${radio.frequencyMHz} MHz is outside the ${what}'s ${low}–${high} MHz`);
+  if (radio.txPowerDbm < model.powerMinDbm || radio.txPowerDbm > model.powerMaxDbm)
+    on("txPowerDbm", `${radio.txPowerDbm} dBm is outside the radio's ${model.powerMinDbm} to ${model.powerMaxDbm} dBm`);
+  if (!model.widthsMHz.includes(radio.widthMHz))
+    on("widthMHz", `${radio.widthMHz} MHz is not one of the radio's widths (${model.widthsMHz.join(", ")} MHz)`);
+}
+
+/** The radios that a change can have put in the wrong: those it names, and those that stand on a place, model or carrier it names. */
+function radiosConcerned(before: World, after: World, patches: readonly Patch[]): Radio[] {
+  const named = radiosTouched([before, after], patches);
+  const touched = new Set(patches.map(({ kind, id }) => `${kind} ${id}`));
+  return [...after.radios.values()].filter(
+    (radio) =>
+      named.has(radio.id) ||
+      touched.has(`sites ${radio.siteId}`) ||
+      touched.has(`subscribers ${radio.subscriberId}`) ||
+      touched.has(`equipment ${radio.radioModelId}`) ||
+      touched.has(`equipment ${radio.antennaModelId}`),
+  );
+}
+
+/** What would be left standing on things that a change takes out, and what it makes stand on things that are not there. */
+function checkReferences(before: World, after: World, patches: readonly Patch[], add: Add): void {
+  const touched = new Set(patches.map(({ kind, id }) => `${kind} ${id}`));
+  for (const { kind, id, remove } of patches) {
+    if (kind !== "equipment" || !remove || after.radioModels.has(id) || after.antennaModels.has(id)) continue;
+    const using = [...after.radios.values()].filter(
+      ({ antennaModelId, radioModelId }) => antennaModelId === id || radioModelId === id,
+    );
+    if (using.length === 0) continue;
+    const model = before.radioModels.get(id) ?? before.antennaModels.get(id);
+    add("equipment", id, "id", `${model?.model ?? id} is in use by ${counted(using.length, "radio")}, ${using[0]!.name} first`);
   }
+  for (const link of after.links.values())
+    for (const field of ["aRadioId", "bRadioId"] as const) {
+      const id = link[field];
+      if ((touched.has(`links ${link.id}`) || touched.has(`radios ${id}`)) && !after.radios.has(id))
+        add("links", link.id, field, `the link ends at radio ${before.radios.get(id)?.name ?? id}, which is not in the plan`, true);
+    }
+  for (const one of after.measurements.values())
+    if ((touched.has(`measurements ${one.id}`) || touched.has(`links ${one.linkId}`)) && !after.links.has(one.linkId))
+      add("measurements", one.id, "linkId", `the reading is of link ${one.linkId}, which is not in the plan`, true);
+  for (const one of after.scans.values())
+    if ((touched.has(`scans ${one.id}`) || touched.has(`sites ${one.siteId}`)) && !after.sites.has(one.siteId))
+      add("scans", one.id, "siteId", `the noise scan stands at site ${before.sites.get(one.siteId)?.name ?? one.siteId}, which is not in the plan`, true);
+  for (const one of after.photos.values()) {
+    const owners = one.ownerKind === "site" ? after.sites : after.subscribers;
+    const owner = `${one.ownerKind}s ${one.ownerId}`;
+    if ((touched.has(`photos ${one.id}`) || touched.has(owner)) && !owners.has(one.ownerId))
+      add("photos", one.id, "ownerId", `the photograph is of ${one.ownerKind} ${one.ownerId}, which is not in the plan`, true);
+  }
+}
+
+function problemsOf(before: World, after: World, patches: readonly Patch[]): PatchProblem[] {
+  const problems: PatchProblem[] = [];
+  const add: Add = (kind, id, field, message, isUnknown = false) =>
+    problems.push({ kind, id, field, message, isUnknown });
+  const { ruleSetId, id } = after.plan;
+  if (ruleSetId !== OWN_RULES && !RULE_SETS.some((set) => set.id === ruleSetId))
+    add("plans", id, "ruleSetId", `there is no rule set "${ruleSetId}"`, true);
+  checkReferences(before, after, patches, add);
+  // Kit that would go from under its radios has been named once already.
+  const gone = new Set(patches.flatMap((patch) => (patch.kind === "equipment" && patch.remove ? [patch.id] : [])));
+  for (const radio of radiosConcerned(before, after, patches))
+    if (!gone.has(radio.radioModelId) && !gone.has(radio.antennaModelId)) checkRadio(after, radio, add);
   return problems;
+}
+
+/**
+ * What stands against keeping `patches`, looked for in everything that they touch: heights above a structure, also where the
+ * structure shrinks under its radios; settings outside the kit's limits; whatever would stand on something that is not there.
+ * What was wrong before in the same words does not stand against another change. `world` must hold all that stands on a
+ * touched thing and all that it stands on; the rest may be missing.
+ */
+export function checkPatches(world: World, patches: readonly Patch[]): PatchProblem[] {
+  const key = ({ kind, id, field, message }: PatchProblem) => `${kind} ${id} ${field} ${message}`;
+  const known = new Set(problemsOf(world, world, patches).map(key));
+  return problemsOf(world, withPatches(world, patches), patches).filter((problem) => !known.has(key(problem)));
 }

@@ -1,6 +1,27 @@
-export { checkEdits, type EditProblem } from "./check";
+export {
+  radioPatches,
+  radiosTouched,
+  splitChannels,
+  tuned,
+  untuned,
+  withCarriers,
+  type RowsWithChannels,
+} from "./carriers";
+export { checkPatches, type PatchProblem } from "./check";
 export { endOf, linkEnds, type Demand, type LinkEnd } from "./ends";
 export { newPlan } from "./newPlan";
+export { fieldsSet, mergePatches, patchBetween, patched, putPatch, removePatch, setPatch, type Patch } from "./patch";
+export {
+  againOf,
+  conflictsOf,
+  inverseOf,
+  keptPatch,
+  overConflicts,
+  withoutConflicts,
+  type Conflict,
+  type KeptChange,
+  type KeptPatch,
+} from "./record";
 export { removalOf, type Removable, type Removal } from "./removal";
 export * from "./schema";
-export { emptyRows, mergeEdits, withEdits, worldOf, type Edit, type PlanRows, type World } from "./world";
+export { emptyRows, rowIn, withPatches, worldOf, type PlanRows, type World } from "./world";

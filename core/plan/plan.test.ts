@@ -1,17 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { channelRows, fedSites, outcomeOf, peopleBehind, reviewPlan } from "#core/findings";
-import {
-  checkEdits,
-  endOf,
-  LIST_KINDS,
-  mergeEdits,
-  newPlan,
-  planSchema,
-  ROW_SCHEMAS,
-  withEdits,
-  worldOf,
-  type Edit,
-} from "#core/plan";
+import { radioPatches, removePatch, setPatch, checkPatches, endOf, LIST_KINDS, mergePatches, newPlan, planSchema, ROW_SCHEMAS, withPatches, worldOf, type Patch } from "#core/plan";
 import { radio, radioIn, valley } from "#core/testing";
 
 const { rows, world } = valley();
@@ -23,48 +12,37 @@ test("every row of the test plan satisfies its kind's schema, and a new plan's s
   expect(() => worldOf({ ...rows, plan: { ...plan, ruleSetId: "none" } })).toThrow("none");
 });
 
-test("edits make another world and leave the given one alone", () => {
-  const site = { ...rows.sites[0]!, name: "Renamed" };
-  const edits: Edit[] = [
-    { kind: "sites", id: "west", row: site },
-    { kind: "links", id: "access", row: null },
-    { kind: "equipment", id: rows.equipment[0]!.id, row: null },
+test("patches make another world and leave the given one alone", () => {
+  const patches = [
+    setPatch("sites", "west", { name: "Renamed" }),
+    removePatch("links", "access"),
+    removePatch("equipment", rows.equipment[0]!.id),
   ];
-  const next = withEdits(world, edits);
+  const next = withPatches(world, patches);
   expect([world.sites.get("west")!.name, next.sites.get("west")!.name]).toEqual(["west", "Renamed"]);
   expect([world.links.size, next.links.size]).toEqual([2, 1]);
   expect(next.subscribers).toBe(world.subscribers);
-  expect(withEdits(world, [])).toBe(world);
+  expect(withPatches(world, [])).toBe(world);
   expect(next.radioModels.size + next.antennaModels.size).toBe(rows.equipment.length - 1);
 });
 
-test("the later edit of a row replaces the earlier; edits of other rows stay", () => {
-  const put = (id: string, heightM: number): Edit => ({
-    kind: "radios",
-    id,
-    row: radio(id, { siteId: "west", heightM }),
-  });
-  const merged = mergeEdits([put("a", 1), put("b", 2)], [put("a", 3)]);
-  expect(merged.map(({ id, row }) => [id, (row as { heightM: number }).heightM])).toEqual([
-    ["a", 3],
-    ["b", 2],
-  ]);
-});
-
 test("what cannot be built is refused by the radio, the value and its bound", () => {
-  const bad = { ...radioIn(rows, "west-east"), heightM: 60, frequencyMHz: 7000, txPowerDbm: 99, widthMHz: 3 };
-  const problems = checkEdits(world, [
-    { kind: "radios", id: bad.id, row: bad },
-    { kind: "links", id: "bridge", row: { ...rows.links[0]!, bRadioId: "nobody" } },
+  const bad = { ...world.radios.get("west-east")!, heightM: 60, frequencyMHz: 7000, txPowerDbm: 99, widthMHz: 3 };
+  const problems = checkPatches(world, [
+    ...radioPatches(world, bad),
+    setPatch("links", "bridge", { bRadioId: "nobody" }),
   ]);
-  expect(problems.map(({ field, message }) => `${field}: ${message}`)).toEqual([
+  const of = (name: string) => problems.filter(({ id }) => id === name).map(({ field, message }) => `${field}: ${message}`);
+  expect(of("west-east")).toEqual([
     "heightM: west-east: 60 m is above the 40 m that west offers",
     expect.stringMatching(/^frequencyMHz: west-east: 7000 MHz is outside the radio's/),
     expect.stringMatching(/^frequencyMHz: west-east: 7000 MHz is outside the antenna's/),
     expect.stringMatching(/^txPowerDbm: west-east: 99 dBm is outside/),
     expect.stringMatching(/^widthMHz: west-east: 3 MHz is not one of/),
-    "bRadioId: the link ends at radio nobody, which is not in the plan",
   ]);
+  // The far end has the same carrier: the channel moves for it too.
+  expect(of("east-west").map((text) => text.split(":")[0])).toEqual(["frequencyMHz", "frequencyMHz", "widthMHz"]);
+  expect(of("bridge")).toEqual(["bRadioId: the link ends at radio nobody, which is not in the plan"]);
 });
 
 test("an end knows its place, its dangers and how high it can go", () => {

@@ -1,9 +1,9 @@
 import { expect, test } from "@jest/globals";
-import { checkEdits, removalOf, withEdits, type PlanRows, type Removable } from "#core/plan";
-import { radio, radioIn, reading, valley } from "#core/testing";
+import { checkPatches, removalOf, withPatches, type Removable } from "#core/plan";
+import { radio, radioIn, reading, valley, type ValleyRows } from "#core/testing";
 
 /** The valley with a reading on its bridge, a second customer, a scan and photographs. */
-const full = (change: (rows: PlanRows) => void = () => undefined) =>
+const full = (change: (rows: ValleyRows) => void = () => undefined) =>
   valley(0, (rows) => {
     rows.subscribers.push({ ...rows.subscribers[0]!, id: "barn", name: "barn" });
     rows.radios.push({ ...radioIn(rows, "farm-radio"), id: "barn-radio", subscriberId: "barn" });
@@ -29,15 +29,15 @@ const full = (change: (rows: PlanRows) => void = () => undefined) =>
 /** What is left after a removal, and what the removal says. */
 function removed(...things: Removable[]) {
   const world = full();
-  const { edits, along } = removalOf(world, things);
-  const left = withEdits(world, edits);
+  const { patches, along } = removalOf(world, things);
+  const left = withPatches(world, patches);
   // Nothing that is left stands on something that is gone.
   for (const { aRadioId, bRadioId } of left.links.values())
     expect([left.radios.has(aRadioId), left.radios.has(bRadioId)]).toEqual([true, true]);
   for (const { siteId, subscriberId } of left.radios.values())
     expect(left.sites.has(siteId ?? "") || left.subscribers.has(subscriberId ?? "")).toBe(true);
   for (const { linkId } of left.measurements.values()) expect(left.links.has(linkId)).toBe(true);
-  expect(checkEdits(world, edits)).toEqual([]);
+  expect(checkPatches(world, patches)).toEqual([]);
   return { along, left };
 }
 
@@ -70,7 +70,7 @@ test("a bridge goes with both of its radios, unless one of them serves something
     rows.radios.push(radio("third-west", { siteId: "third" }));
     rows.links.push({ ...rows.links[0]!, id: "second", aRadioId: "west-east", bRadioId: "third-west" });
   });
-  const kept = withEdits(world, removalOf(world, [{ kind: "links", id: "bridge" }]).edits);
+  const kept = withPatches(world, removalOf(world, [{ kind: "links", id: "bridge" }]).patches);
   expect([kept.radios.has("west-east"), kept.radios.has("east-west")]).toEqual([true, false]);
 });
 
@@ -84,7 +84,7 @@ test("a site goes with everything on it and at the far ends of its links", () =>
 test("what stands alone goes alone", () => {
   const world = full((rows) => void rows.sites.push({ ...rows.sites[1]!, id: "bare" }));
   expect(removalOf(world, [{ kind: "sites", id: "bare" }])).toEqual({
-    edits: [{ kind: "sites", id: "bare", row: null }],
+    patches: [{ kind: "sites", id: "bare", remove: true }],
     along: [],
   });
 });

@@ -97,6 +97,22 @@ export const subscriberSchema = z.object({
 });
 export type Subscriber = z.infer<typeof subscriberSchema>;
 
+/**
+ * What an access point or bridge puts on the air. It stands once, and every radio that talks to it uses it: a sector that
+ * moves takes its customers along.
+ */
+export const carrierSchema = z.object({
+  id,
+  planId: id,
+  /** The middle of the channel; in FDD of the lower of its two. */
+  frequencyMHz: z.number().min(100).max(120_000),
+  widthMHz: z.number().min(0.1).max(5000),
+  /** Carriers of one group send and listen at the same times; empty for one that keeps its own time. */
+  timingGroup: z.string().max(60),
+});
+export type Carrier = z.infer<typeof carrierSchema>;
+export type Channel = Pick<Carrier, "frequencyMHz" | "widthMHz">;
+
 export const INJECTORS = ["none", ...POWER_INPUTS] as const;
 export const radioSchema = z.object({
   id,
@@ -113,8 +129,8 @@ export const radioSchema = z.object({
   tiltDownDeg: z.number().min(-90).max(90).nullable(),
   bracketTurned: z.boolean(),
   polarization: z.enum(POLARIZATIONS),
-  frequencyMHz: z.number().min(100).max(120_000),
-  widthMHz: z.number().min(0.1).max(5000),
+  /** The channel it uses: an access point's or bridge's own, which its far ends share. */
+  carrierId: id,
   txPowerDbm: z.number().min(-40).max(60),
   cableLossDb: z.number().min(0).max(60),
   /** Interference above thermal noise heard here, dB. */
@@ -123,7 +139,14 @@ export const radioSchema = z.object({
   injector: z.enum(INJECTORS),
   address: z.string().max(64),
 });
-export type Radio = z.infer<typeof radioSchema>;
+export type RadioRow = z.infer<typeof radioSchema>;
+/** A radio as files and records held it before channels stood in carriers. */
+export const radioWithChannelSchema = radioSchema
+  .omit({ carrierId: true })
+  .extend(carrierSchema.pick({ frequencyMHz: true, widthMHz: true }).shape);
+export type RadioWithChannel = z.infer<typeof radioWithChannelSchema>;
+/** A radio together with the channel of its carrier: what every computation needs. */
+export type Radio = RadioRow & Channel;
 
 export const LINK_STATES = ["planned", "proven", "doubtful", "failed"] as const;
 export type LinkState = (typeof LINK_STATES)[number];
@@ -265,6 +288,7 @@ export const ROW_SCHEMAS = {
   sites: siteSchema,
   subscribers: subscriberSchema,
   equipment: equipmentSchema,
+  carriers: carrierSchema,
   radios: radioSchema,
   links: linkSchema,
   measurements: measurementSchema,

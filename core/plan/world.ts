@@ -1,8 +1,11 @@
 import type { AntennaModel } from "../antenna";
 import type { RadioModel } from "../radio";
 import { ruleSetOf } from "../regulation";
+import { tuned, untuned } from "./carriers";
+import { patched, type Patch } from "./patch";
 import type {
   Area,
+  Carrier,
   Equipment,
   Layer,
   Link,
@@ -11,8 +14,7 @@ import type {
   Photo,
   Plan,
   Radio,
-  RowKind,
-  RowKinds,
+  RadioRow,
   Scan,
   Site,
   Subscriber,
@@ -23,7 +25,8 @@ export interface PlanRows {
   plan: Plan;
   sites: Site[];
   subscribers: Subscriber[];
-  radios: Radio[];
+  carriers: Carrier[];
+  radios: RadioRow[];
   links: Link[];
   measurements: Measurement[];
   equipment: Equipment[];
@@ -40,6 +43,7 @@ export function emptyRows(plan: Plan): PlanRows {
     plan,
     sites: [],
     subscribers: [],
+    carriers: [],
     radios: [],
     links: [],
     measurements: [],
@@ -57,6 +61,7 @@ export interface World {
   plan: Plan;
   sites: Map<string, Site>;
   subscribers: Map<string, Subscriber>;
+  carriers: Map<string, Carrier>;
   radios: Map<string, Radio>;
   links: Map<string, Link>;
   measurements: Map<string, Measurement>;
@@ -79,11 +84,13 @@ export function worldOf(rows: PlanRows): World {
     if (item.kind === "radio") radioModels.set(item.id, item.body);
     else antennaModels.set(item.id, item.body);
   }
+  const carriers = byId(rows.carriers);
   return {
     plan: rows.plan,
     sites: byId(rows.sites),
     subscribers: byId(rows.subscribers),
-    radios: byId(rows.radios),
+    carriers,
+    radios: byId(rows.radios.map((row) => tuned(row, carriers))),
     links: byId(rows.links),
     measurements: byId(rows.measurements),
     layers: byId(rows.layers),
@@ -96,41 +103,55 @@ export function worldOf(rows: PlanRows): World {
   };
 }
 
-/** One row put, changed or removed; a null row removes it. */
-export type Edit = { [K in RowKind]: { kind: K; id: string; row: RowKinds[K] | null } }[RowKind];
+/** The row of a kind as a world holds it: a radio without its channel, a model as equipment. */
+export function rowIn(world: World, kind: Patch["kind"], id: string): object | null {
+  if (kind === "plans") return world.plan.id === id ? world.plan : null;
+  if (kind === "radios") return world.radios.has(id) ? untuned(world.radios.get(id)!) : null;
+  if (kind !== "equipment") return world[kind].get(id) ?? null;
+  const planId = world.plan.id;
+  const [radio, antenna] = [world.radioModels.get(id), world.antennaModels.get(id)];
+  if (radio) return { kind: "radio", id, planId, body: radio } satisfies Equipment;
+  return antenna ? ({ kind: "antenna", id, planId, body: antenna } satisfies Equipment) : null;
+}
 
-/** The world as it would be with `edits` applied, in order; the given one is left alone. */
-export function withEdits(world: World, edits: readonly Edit[]): World {
-  if (edits.length === 0) return world;
+/** The world as it would be with `patches` applied, in order; the given one is left alone. */
+export function withPatches(world: World, patches: readonly Patch[]): World {
+  if (patches.length === 0) return world;
   const next: World = {
     ...world,
     radioModels: new Map(world.radioModels),
     antennaModels: new Map(world.antennaModels),
   };
   const copied = new Set<string>();
-  for (const edit of edits) {
-    if (edit.kind === "plans") {
-      if (edit.row) next.plan = edit.row;
-    } else if (edit.kind === "equipment") {
-      if (edit.row?.kind === "radio") next.radioModels.set(edit.id, edit.row.body);
-      else if (edit.row) next.antennaModels.set(edit.id, edit.row.body);
-      else if (!next.radioModels.delete(edit.id)) next.antennaModels.delete(edit.id);
-    } else {
-      if (!copied.has(edit.kind)) {
-        copied.add(edit.kind);
-        Object.assign(next, { [edit.kind]: new Map<string, unknown>(world[edit.kind]) });
-      }
-      const rows = next[edit.kind] as Map<string, unknown>;
-      if (edit.row) rows.set(edit.id, edit.row);
-      else rows.delete(edit.id);
+  const rowsOf = (kind: Exclude<Patch["kind"], "plans" | "equipment">) => {
+    if (!copied.has(kind)) {
+      copied.add(kind);
+      Object.assign(next, { [kind]: new Map<string, unknown>(world[kind]) });
     }
+    return next[kind] as Map<string, unknown>;
+  };
+  const retune = new Set<string>();
+  for (const patch of patches) {
+    const { kind, id } = patch;
+    const row = patched(rowIn(next, kind, id), patch);
+    if (kind === "plans") {
+      if (row) next.plan = row as Plan;
+    } else if (kind === "equipment") {
+      next.radioModels.delete(id);
+      next.antennaModels.delete(id);
+      const item = row as Equipment | null;
+      if (item?.kind === "radio") next.radioModels.set(id, item.body);
+      else if (item) next.antennaModels.set(id, item.body);
+    } else if (row) rowsOf(kind).set(id, row);
+    else rowsOf(kind).delete(id);
+    if (kind === "radios") retune.add(id);
+  }
+  // A radio may be put before its carrier, and a carrier moves all the radios on it: channels come last.
+  const moved = new Set(patches.flatMap(({ kind, id }) => (kind === "carriers" ? [id] : [])));
+  if (moved.size > 0) for (const radio of next.radios.values()) if (moved.has(radio.carrierId)) retune.add(radio.id);
+  for (const id of retune) {
+    const radio = next.radios.get(id);
+    if (radio) rowsOf("radios").set(id, tuned(radio, next.carriers));
   }
   return next;
-}
-
-/** The later edit of a row replaces the earlier, so a long drag stays one edit. */
-export function mergeEdits(earlier: readonly Edit[], later: readonly Edit[]): Edit[] {
-  const merged = new Map(earlier.map((edit) => [`${edit.kind} ${edit.id}`, edit]));
-  for (const edit of later) merged.set(`${edit.kind} ${edit.id}`, edit);
-  return [...merged.values()];
 }

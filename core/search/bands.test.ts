@@ -1,18 +1,18 @@
 import { expect, test } from "@jest/globals";
 import { BANDS, compareBands, type BandName, type BandRow } from "#core/search";
-import { withEdits, type PlanRows } from "#core/plan";
-import { radioIn, valley } from "#core/testing";
+import { withPatches } from "#core/plan";
+import { radioIn, valley, type ValleyRows } from "#core/testing";
 
 let count = 0;
 const makeId = () => `new-${count++}`;
 
 /** All bands for one link of the valley, changed and under a ridge. */
-function bands(change: (rows: PlanRows) => void = () => undefined, { ridgeM = 0, linkId = "bridge", asked = 50 } = {}) {
+function bands(change: (rows: ValleyRows) => void = () => undefined, { ridgeM = 0, linkId = "bridge", asked = 50 } = {}) {
   const { world, between } = valley(ridgeM, change);
   const rows = compareBands(world, world.links.get(linkId)!, asked, between, makeId);
   return { world, rows, of: (name: BandName): BandRow => rows.find(({ band }) => band === name)! };
 }
-const near = (rows: PlanRows) => void (rows.sites[1]!.lonDeg = 20.01);
+const near = (rows: ValleyRows) => void (rows.sites[1]!.lonDeg = 20.01);
 
 test("every band has its row with a reason, those that no kit stands on last", () => {
   const { rows, of } = bands();
@@ -20,7 +20,7 @@ test("every band has its row with a reason, those that no kit stands on last", (
   for (const { reason } of rows) expect(reason.length).toBeGreaterThan(5);
   const without = rows.findIndex(({ result }) => result === null);
   if (without >= 0)
-    expect(rows.slice(without).every(({ result, edits }) => result === null && edits.length === 0)).toBe(true);
+    expect(rows.slice(without).every(({ result, patches }) => result === null && patches.length === 0)).toBe(true);
   expect(of("11 GHz")).toMatchObject({
     reason: "47 CFR style has no rule for 11190–11210 MHz",
     result: { licence: "no rule for it", frequencyMHz: 11_200 },
@@ -32,7 +32,7 @@ test("every band has its row with a reason, those that no kit stands on last", (
     band: "80 GHz",
     result: null,
     reason: "no radio of the library works here",
-    edits: [],
+    patches: [],
   });
 });
 
@@ -94,9 +94,9 @@ test("losses by cause add up to what stands between EIRP and level, but for gain
 
 test("a band is taken in hand with both radios on it, and then answers as it was told", () => {
   const { world, rows } = bands(near);
-  for (const { result, edits } of rows) {
+  for (const { result, patches } of rows) {
     if (!result) continue;
-    const after = withEdits(world, edits);
+    const after = withPatches(world, patches);
     const link = after.links.get("bridge")!;
     expect(link.state).toBe("planned");
     for (const id of [link.aRadioId, link.bRadioId])
@@ -113,7 +113,10 @@ test("a customer's band on a sector that serves others gets a radio of its own b
     { linkId: "access", asked: 10 },
   );
   const [best] = rows;
-  const [first] = best!.edits;
-  expect(first!.id).toMatch(/^new-/);
-  expect(first!.row).toMatchObject({ name: expect.stringMatching(/^sector, /), address: "" });
+  const [carrier, first] = best!.patches;
+  expect(carrier).toMatchObject({ kind: "carriers", id: expect.stringMatching(/^new-/) });
+  expect(first).toMatchObject({
+    id: carrier!.id,
+    put: { name: expect.stringMatching(/^sector, /), address: "", carrierId: carrier!.id },
+  });
 });

@@ -1,7 +1,7 @@
 import { climateOf } from "../climate";
 import { answerOf, type ProfileSource } from "../findings";
 import { availabilityOf, holds, linearOf, wantedMarginDb, type LinkAnswer, type PathState } from "../link";
-import { linkEnds, withEdits, type Edit, type Link, type LinkEnd, type Radio, type World } from "../plan";
+import { linkEnds, radioPatches, setPatch, withPatches, type Patch, type Link, type LinkEnd, type Radio, type World } from "../plan";
 import { LICENCE_WORDS } from "../regulation";
 import type { Profile } from "../terrain";
 import { kitsFor, waysIn, type Way } from "./waysIn";
@@ -54,7 +54,7 @@ export interface BandRow {
   result: BandResult | null;
   reason: string;
   /** The change that puts it in hand; empty where there is none. */
-  edits: Edit[];
+  patches: Patch[];
 }
 
 interface Tried extends Way {
@@ -108,10 +108,11 @@ function bestIn(
     .slice(0, MOST_HEARD)
     .map((tried): Tried => {
       const { a, b, kit } = tried;
-      const trial = withEdits(world, [
-        { kind: "radios", id: a.radio.id, row: a.radio },
-        { kind: "radios", id: b.radio.id, row: b.radio },
-      ]);
+      const carrierId = isShared(world, link) ? `${link.id} tried` : a.radio.carrierId;
+      const trial = withPatches(
+        world,
+        [a, b].flatMap(({ radio }) => radioPatches(world, { ...radio, carrierId })),
+      );
       const kind = kit.use === "ptp" ? "bridge" : "access";
       const answer = answerOf(trial, { ...link, kind }, profileBetween);
       return { ...tried, answer, ...worthOf(world, answer, a.radio.frequencyMHz, demandMbps) };
@@ -219,20 +220,32 @@ function reasonFor(world: World, tried: Tried, result: BandResult, demandMbps: n
 }
 
 /** The change that puts a band in hand. A sector that serves others stays as it is: a new radio stands beside it. */
-function editsFor(world: World, link: Link, { a, b, kit }: Tried, makeId: () => string): Edit[] {
-  const isShared = [...world.links.values()].some((other) => other.id !== link.id && other.aRadioId === link.aRadioId);
-  const aRadio: Radio = isShared
-    ? { ...a.radio, id: makeId(), name: `${a.radio.name}, ${kit.aModel.model}`.slice(0, 120), address: "" }
-    : a.radio;
+function patchesFor(world: World, link: Link, { a, b, kit }: Tried, makeId: () => string): Patch[] {
+  const id = isShared(world, link) ? makeId() : a.radio.id;
+  const aRadio: Radio =
+    id === a.radio.id
+      ? a.radio
+      : {
+          ...a.radio,
+          id,
+          carrierId: id,
+          name: `${a.radio.name}, ${kit.aModel.model}`.slice(0, 120),
+          address: "",
+        };
   return [
-    { kind: "radios", id: aRadio.id, row: aRadio },
-    { kind: "radios", id: b.radio.id, row: b.radio },
-    {
-      kind: "links",
-      id: link.id,
-      row: { ...link, aRadioId: aRadio.id, kind: kit.use === "ptp" ? "bridge" : "access", state: "planned" },
-    },
+    ...radioPatches(world, aRadio),
+    ...radioPatches(world, { ...b.radio, carrierId: aRadio.carrierId }),
+    setPatch("links", link.id, {
+      aRadioId: aRadio.id,
+      kind: kit.use === "ptp" ? "bridge" : "access",
+      state: "planned",
+    }),
   ];
+}
+
+/** Whether the first end of a link serves others too. */
+function isShared(world: World, link: Link): boolean {
+  return [...world.links.values()].some((other) => other.id !== link.id && other.aRadioId === link.aRadioId);
 }
 
 /**
@@ -254,13 +267,13 @@ export function compareBands(
     x.tried && y.tried ? byWorth(x.tried, y.tried) : Number(x.tried === null) - Number(y.tried === null),
   );
   return rows.map(({ band, tried }): BandRow => {
-    if (!tried) return { band: band.name, result: null, reason: whyNone(world, link, profile, band), edits: [] };
+    if (!tried) return { band: band.name, result: null, reason: whyNone(world, link, profile, band), patches: [] };
     const result = resultOf(world, tried);
     return {
       band: band.name,
       result,
       reason: reasonFor(world, tried, result, demandMbps),
-      edits: editsFor(world, link, tried, makeId),
+      patches: patchesFor(world, link, tried, makeId),
     };
   });
 }

@@ -1,6 +1,6 @@
 export { BANDS, compareBands, type BandName, type BandResult, type BandRow } from "./bands";
 export { ringPlaces, searchMoves, type HeatPoint } from "./moves";
 export { searchRelayPeaks, searchRelaySites } from "./relays";
-export { byOutcomeAndCost, tryEdits, WORK_EUR, type TriedOutcome, type WayOut } from "./try";
-export { joiningEdits, MOST_SEEN, viewFromSite, viewFromSubscriber, type ViewRow } from "./views";
+export { byOutcomeAndCost, tryPatches, WORK_EUR, type TriedOutcome, type WayOut } from "./try";
+export { joiningPatches, MOST_SEEN, viewFromSite, viewFromSubscriber, type ViewRow } from "./views";
 export { searchWaysOut, type SearchAsk, type SearchProgress, type SearchResult } from "./waysOut";

@@ -2,9 +2,9 @@ import { destination, inverseGeodesic, type Place } from "../geodesy";
 import { answerOf, isLinkServed, type ProfileSource } from "../findings";
 import { ownNoiseOf } from "../interference";
 import { weakestMarginDb, type PathState } from "../link";
-import { linkEnds, withEdits, type Edit, type Link, type World } from "../plan";
+import { linkEnds, setPatch, withPatches, type Patch, type Link, type World } from "../plan";
 import { counted } from "../words";
-import { effectText, tryEdits, type WayOut } from "./try";
+import { effectText, tryPatches, type WayOut } from "./try";
 
 /** What a path would be with one end moved to a place. */
 export interface HeatPoint extends Place {
@@ -34,11 +34,13 @@ export function ringPlaces(centre: Place, radiusM: number): Place[] {
   return places;
 }
 
-/** The edit that moves the place at one end of a link. */
-function moveEdit(world: World, radioId: string, place: Place): Edit {
+/** The patch that moves the place at one end of a link. */
+function movePatch(world: World, radioId: string, place: Place): Patch {
   const { siteId, subscriberId } = world.radios.get(radioId)!;
-  if (siteId !== null) return { kind: "sites", id: siteId, row: { ...world.sites.get(siteId)!, ...place } };
-  return { kind: "subscribers", id: subscriberId!, row: { ...world.subscribers.get(subscriberId!)!, ...place } };
+  const { latDeg, lonDeg } = place;
+  return siteId !== null
+    ? setPatch("sites", siteId, { latDeg, lonDeg })
+    : setPatch("subscribers", subscriberId!, { latDeg, lonDeg });
 }
 
 /** Other links that end at the same place and would move with it. */
@@ -72,7 +74,7 @@ export function* searchMoves(
   // A few hundred metres change little of what is heard: only what is offered is asked again.
   const heard = ownNoiseOf(world, link, profileBetween);
   for (const [i, place] of places.entries()) {
-    const tried = withEdits(world, [moveEdit(world, radioId, place)]);
+    const tried = withPatches(world, [movePatch(world, radioId, place)]);
     const answer = answerOf(tried, link, profileBetween, heard);
     heat.push({
       ...place,
@@ -98,11 +100,11 @@ export function* searchMoves(
   for (const { point, farM } of ranked) {
     if (ways.length >= MOST_MOVES || (!point.served && ways.length > 0)) break;
     // Moves close to one another are one move.
-    if (ways.some((way) => inverseGeodesic(placeIn(way.edits), point).distanceM < radiusM / 3)) continue;
-    const edits = [moveEdit(world, radioId, { latDeg: point.latDeg, lonDeg: point.lonDeg })];
-    const found = tryEdits(world, edits, [link.id], profileBetween);
+    if (ways.some((way) => inverseGeodesic(placeIn(way.patches), point).distanceM < radiusM / 3)) continue;
+    const patches = [movePatch(world, radioId, { latDeg: point.latDeg, lonDeg: point.lonDeg })];
+    const found = tryPatches(world, patches, [link.id], profileBetween);
     if (!found) continue;
-    const tried = withEdits(world, edits);
+    const tried = withPatches(world, patches);
     const lost = others.filter(
       (other) => servedNow.get(other.id) && !isLinkServed(tried, other, answerOf(tried, other, profileBetween)),
     );
@@ -113,7 +115,7 @@ export function* searchMoves(
       label: `Move ${moved.placeName} ${farM.toFixed(0)} m to the ${DIRECTIONS[Math.round(bearing / 45) % 8]!}`,
       effect: effectText(found.outcome, found.costEur),
       caution: `the new place must bear the same ${moved.radio.heightM} m, and its owner agree${others.length > 0 ? `; ${counted(others.length, "other link moves", "other links move")} too, none is lost` : ""}`,
-      edits,
+      patches,
       costEur: found.costEur,
       outcome: found.outcome,
     });
@@ -121,6 +123,6 @@ export function* searchMoves(
   return { heat, ways };
 }
 
-function placeIn(edits: Edit[]): Place {
-  return edits[0]!.row as unknown as Place;
+function placeIn(patches: Patch[]): Place {
+  return patches[0]!.set as Place;
 }

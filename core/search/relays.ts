@@ -9,9 +9,9 @@ import {
 } from "../findings";
 import { inverseGeodesic, type Place } from "../geodesy";
 import { checkClearance, obstructionHeightsM, pathProblem } from "../link";
-import { linkEnds, removalOf, withEdits, type Edit, type Link, type Site, type World } from "../plan";
+import { linkEnds, putPatch, removalOf, withPatches, type Patch, type Link, type Site, type World } from "../plan";
 import { boundsOf, readGround, type GroundSample, type Terrain } from "../terrain";
-import { effectText, tryEdits, type WayOut } from "./try";
+import { effectText, tryPatches, type WayOut } from "./try";
 
 /** A relay nearer to an end than this is no relay. */
 const LEAST_LEG_M = 150;
@@ -22,7 +22,7 @@ const MOST_TRIED = 24;
 const MOST_PEAKS = 3;
 
 /**
- * The edits that carry a link over `relay` instead: a bridge from its first end unless the relay is fed already, and the
+ * The patches that carry a link over `relay` instead: a bridge from its first end unless the relay is fed already, and the
  * last leg; the old link goes. Null where the library has no kit. `world` holds the relay.
  */
 function overRelay(
@@ -31,17 +31,17 @@ function overRelay(
   relay: Site,
   isFed: boolean,
   makeId: () => string,
-): { edits: Edit[]; linkIds: string[] } | null {
+): { patches: Patch[]; linkIds: string[] } | null {
   const { a, b } = linkEnds(world, link);
   const first = world.sites.get(a.radio.siteId ?? "");
   if (!first) return null;
-  const removal = removalOf(world, [{ kind: "links", id: link.id }]).edits;
-  const bare = withEdits(world, removal);
+  const removal = removalOf(world, [{ kind: "links", id: link.id }]).patches;
+  const bare = withPatches(world, removal);
   const lead = isFed ? [] : proposeBridge(bare, first, relay, makeId);
   const subscriber = world.subscribers.get(b.radio.subscriberId ?? "");
   const lastSite = world.sites.get(b.radio.siteId ?? "");
   // The second leg looks for a channel with the first one on the air.
-  const led = withEdits(bare, lead ?? []);
+  const led = withPatches(bare, lead ?? []);
   const tail = subscriber
     ? proposeAccess(led, relay, subscriber, makeId)
     : lastSite
@@ -49,7 +49,7 @@ function overRelay(
       : null;
   if (!lead || !tail) return null;
   const legs = [...lead, ...tail];
-  return { edits: [...removal, ...legs], linkIds: legs.filter(({ kind }) => kind === "links").map(({ id }) => id) };
+  return { patches: [...removal, ...legs], linkIds: legs.filter(({ kind }) => kind === "links").map(({ id }) => id) };
 }
 
 /** The ways that a search for relays found, and how many places it looked at for them. */
@@ -77,18 +77,16 @@ export function* searchRelaySites(
     const over = overRelay(world, link, relay, isFed, makeId);
     if (!over) continue;
     // A sector that stands there already is no relay; serving from it is tried by itself.
-    const isNewSector = over.edits.some(
-      ({ kind, row }) => kind === "radios" && row !== null && row.siteId === relay.id,
-    );
+    const isNewSector = over.patches.some(({ kind, put }) => kind === "radios" && put?.siteId === relay.id);
     if (isFed && !isNewSector) continue;
-    const found = tryEdits(world, over.edits, over.linkIds, profileBetween);
+    const found = tryPatches(world, over.patches, over.linkIds, profileBetween);
     if (!found || !found.outcome.served) continue;
     ways.push({
       kind: "relaySite",
       label: isFed ? `A new sector on ${relay.name}` : `Relay over ${relay.name}`,
       effect: effectText(found.outcome, found.costEur),
       caution: relay.freeMounts === 0 ? `${relay.name} has no free mount` : "",
-      edits: over.edits,
+      patches: over.patches,
       costEur: found.costEur,
       outcome: found.outcome,
     });
@@ -184,11 +182,11 @@ export function* searchRelayPeaks(
     if (ways.length >= MOST_PEAKS) break;
     if (taken.some((other) => inverseGeodesic(other, point).distanceM < LEAST_LEG_M * 2)) continue;
     const relay = newRelay(world, point, mastM, makeId());
-    const siteEdit: Edit = { kind: "sites", id: relay.id, row: relay };
-    const over = overRelay(withEdits(world, [siteEdit]), link, relay, false, makeId);
+    const sitePatch = putPatch("sites", relay);
+    const over = overRelay(withPatches(world, [sitePatch]), link, relay, false, makeId);
     if (!over) continue;
-    const edits = [siteEdit, ...over.edits];
-    const found = tryEdits(world, edits, over.linkIds, profileBetween);
+    const patches = [sitePatch, ...over.patches];
+    const found = tryPatches(world, patches, over.linkIds, profileBetween);
     if (!found || !found.outcome.served) continue;
     taken.push(point);
     ways.push({
@@ -196,7 +194,7 @@ export function* searchRelayPeaks(
       label: `Put a relay on the high ground at ${point.groundAmslM.toFixed(0)} m, ${whereFrom(a.place, point)} of ${a.placeName}`,
       effect: effectText(found.outcome, found.costEur),
       caution: `a new ${mastM} m mast with its own power; access, owner and building law are not looked at`,
-      edits,
+      patches,
       costEur: found.costEur,
       outcome: found.outcome,
     });

@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { answerOf, isLinkServed } from "#core/findings";
-import { checkEdits, withEdits, type Edit, type PlanRows, type World } from "#core/plan";
+import { putPatch, checkPatches, withPatches, type Patch, type World } from "#core/plan";
 import {
   compareBands,
   ringPlaces,
@@ -13,7 +13,7 @@ import {
   type SearchAsk,
 } from "#core/search";
 import { inverseGeodesic } from "#core/geodesy";
-import { radioIn, valley, valleySurface } from "#core/testing";
+import { radioIn, valley, valleySurface, type ValleyRows } from "#core/testing";
 import { arraySurface, boundsOf, cutOut, plainTerrain, sampleProfile, terrainOfCut } from "#core/terrain";
 
 let count = 0;
@@ -37,13 +37,13 @@ const search = (made: ReturnType<typeof valley>, ridgeM: number, rest: Partial<S
 /** A third site of the valley, its mast on the ground at a place. */
 const third =
   (lonDeg: number, structureHeightM = 40) =>
-  (rows: PlanRows) =>
+  (rows: ValleyRows) =>
     void rows.sites.push({ ...rows.sites[1]!, id: "third", name: "third", lonDeg, structureHeightM, isFeed: false });
 
-/** Every link that the edits make or change, answered in the plan under them. */
-function servesAll(world: World, edits: Edit[], between: ReturnType<typeof valley>["between"]): boolean {
-  const tried = withEdits(world, edits);
-  const ids = edits.flatMap(({ kind, id, row }) => (kind === "links" && row ? [id] : []));
+/** Every link that the patches make or change, answered in the plan under them. */
+function servesAll(world: World, patches: Patch[], between: ReturnType<typeof valley>["between"]): boolean {
+  const tried = withPatches(world, patches);
+  const ids = patches.flatMap(({ kind, id, remove }) => (kind === "links" && !remove ? [id] : []));
   return (ids.length > 0 ? ids : ["bridge"]).every((id) => {
     const link = tried.links.get(id)!;
     return isLinkServed(tried, link, answerOf(tried, link, between));
@@ -56,9 +56,9 @@ test("a low ridge is answered by height first; every way told holds when it is t
   expect(ways[0]!.kind).toBe("height");
   expect(triedCount).toBeGreaterThan(100);
   for (const way of ways) {
-    expect(checkEdits(made.world, way.edits)).toEqual([]);
-    expect(servesAll(made.world, way.edits, made.between)).toBe(true);
-    const after = answerOf(withEdits(made.world, way.edits), made.world.links.get("bridge")!, made.between);
+    expect(checkPatches(made.world, way.patches)).toEqual([]);
+    expect(servesAll(made.world, way.patches, made.between)).toBe(true);
+    const after = answerOf(withPatches(made.world, way.patches), made.world.links.get("bridge")!, made.between);
     if (way.kind !== "relaySite") expect(after.state).toBe(way.outcome.state);
   }
 });
@@ -107,12 +107,12 @@ test("on high ground a relay is found where an exhaustive search of every cell f
             lonDeg: frame.westDeg + (column + 0.5) * frame.cellLonDeg,
           };
           const site = { ...world.sites.get("east")!, ...place, id: "third", structureHeightM: mastM };
-          const tried = withEdits(world, [{ kind: "sites", id: site.id, row: site }]);
+          const tried = withPatches(world, [putPatch("sites", site)]);
           const view = viewFromSite(tried, site, "sites", between, makeId);
           exists = view.every(({ served, state }) => served && state !== "blocked");
         }
       expect([knollM, mastM, ways.length > 0]).toEqual([knollM, mastM, exists]);
-      for (const { edits } of ways) expect(servesAll(world, edits, between)).toBe(true);
+      for (const { patches } of ways) expect(servesAll(world, patches, between)).toBe(true);
     }
   }
 });
@@ -123,7 +123,7 @@ test("a move is told with its heat, never farther than asked, never at the cost 
   expect(heat.length).toBeGreaterThan(300);
   const east = made.world.sites.get("east")!;
   for (const point of heat) expect(inverseGeodesic(east, point).distanceM).toBeLessThan(601);
-  for (const { edits } of ways) expect(servesAll(made.world, edits, made.between)).toBe(true);
+  for (const { patches } of ways) expect(servesAll(made.world, patches, made.between)).toBe(true);
   expect(ringPlaces(east, 600).length).toBe(heat.length);
 });
 
@@ -136,7 +136,7 @@ test("bands stand best first, each with a reason in figures, and the best can be
   for (const { reason } of rows) expect(reason).not.toBe("");
   const best = rows[0]!;
   expect(best.result).toMatchObject({ served: true, carriesDemand: true });
-  const after = answerOf(withEdits(made.world, best.edits), made.world.links.get("bridge")!, made.between);
+  const after = answerOf(withPatches(made.world, best.patches), made.world.links.get("bridge")!, made.between);
   expect(after.path!.aToB.rateMbps).toBeCloseTo(best.result!.downMbps, 6);
   // Higher bands have smaller zones: more of theirs is free.
   const share = (band: string) => rows.find((row) => row.band === band)!.result!.zoneShare;
@@ -150,7 +150,7 @@ test("a sector that serves others is left as it is when one of its customers cha
     rows.radios.push({ ...radioIn(rows, "farm-radio"), id: "second" });
   });
   const [best] = compareBands(made.world, made.world.links.get("access")!, 10, made.between, makeId);
-  expect(best!.edits.some(({ id }) => id === "sector")).toBe(false);
+  expect(best!.patches.some(({ id }) => id === "sector")).toBe(false);
 });
 
 test("from a site every subscriber is seen, near misses with what they lack; from a subscriber every site", () => {
@@ -189,7 +189,7 @@ test("a cut of the terrain reads the same within its bounds, and says when it wa
 test("a path that cannot be answered is searched all the same, and nothing is made up for it", () => {
   const holed = valley(0, (rows) => void (rows.sites[1]!.lonDeg = 20.4));
   const { ways } = search(holed, 0, { moveBM: 300, mastM: 10 });
-  for (const way of ways) expect(servesAll(holed.world, way.edits, holed.between)).toBe(true);
+  for (const way of ways) expect(servesAll(holed.world, way.patches, holed.between)).toBe(true);
   const together = valley(0, (rows) => void (rows.sites[1]!.lonDeg = 20));
   expect(search(together, 0, { mastM: 10 }).ways.every(({ outcome }) => outcome.state !== "unknown")).toBe(true);
 });
@@ -227,7 +227,7 @@ test("a relay over a site takes the old link and its radios away and says when n
   });
   const relay = search(made, 70).ways.find(({ kind }) => kind === "relaySite")!;
   expect(relay.caution).toBe("third has no free mount");
-  const after = withEdits(made.world, relay.edits);
+  const after = withPatches(made.world, relay.patches);
   expect(after.links.has("bridge")).toBe(false);
   expect(after.radios.has("west-east")).toBe(false);
   const bridges = [...after.links.values()].filter(({ kind }) => kind === "bridge");

@@ -1,6 +1,6 @@
 import { answerOf, costOf, faultsOf, isLinkServed, type FindingKind, type ProfileSource } from "../findings";
 import { weakestMarginDb, type LinkAnswer, type PathState } from "../link";
-import { withEdits, type Edit, type World } from "../plan";
+import { withPatches, type Patch, type World } from "../plan";
 import { costChangeText, figure } from "../words";
 
 /** What a change makes of the links that matter to it. */
@@ -21,7 +21,7 @@ export interface WayOut {
   effect: string;
   /** What it leaves wrong, or costs others; empty where nothing. */
   caution: string;
-  edits: Edit[];
+  patches: Patch[];
   /** Price of the kit that comes and goes. */
   costEur: number;
   outcome: TriedOutcome;
@@ -59,13 +59,13 @@ const RANK: Record<PathState, number> = { clear: 0, tight: 1, blocked: 2, unknow
 const worse = (x: PathState, y: PathState) => (RANK[x] >= RANK[y] ? x : y);
 
 /** A plan under a change, and what it makes of each of `linkIds`; null where one of them breaks a bound. */
-export function tryEdits(
+export function tryPatches(
   world: World,
-  edits: readonly Edit[],
+  patches: readonly Patch[],
   linkIds: readonly string[],
   profileBetween: ProfileSource,
 ): { outcome: TriedOutcome; costEur: number; answers: LinkAnswer[] } | null {
-  const tried = withEdits(world, edits);
+  const tried = withPatches(world, patches);
   const outcome: TriedOutcome = {
     state: "clear",
     served: true,
@@ -102,7 +102,7 @@ export function byOutcomeAndCost(x: WayOut, y: WayOut): number {
   return (
     grade(x) - grade(y) ||
     cost(x) - cost(y) ||
-    x.edits.length - y.edits.length ||
+    x.patches.length - y.patches.length ||
     y.outcome.marginDb - x.outcome.marginDb
   );
 }

@@ -1,7 +1,7 @@
 import { answerOf, proposeAccess, proposeBridge, type ProfileSource } from "../findings";
 import { inverseGeodesic, type Place } from "../geodesy";
 import { isServed, wantedMarginDb, weakestMarginDb, type PathState } from "../link";
-import { endOf, linkEnds, type Edit, type Link, type Site, type Subscriber, type World } from "../plan";
+import { endOf, linkEnds, tuned, type Patch, type Link, type Site, type Subscriber, type World } from "../plan";
 
 /** How one place sees another, tried with kit of the library. */
 export interface ViewRow {
@@ -33,16 +33,16 @@ const upToHalf = (metres: number) => Math.ceil(metres * 2) / 2;
 /** What a site may be joined with. */
 type FarPlace = { kind: "site"; row: Site } | { kind: "subscriber"; row: Subscriber };
 
-/** The edits and the link by which one place would be joined with another; null where the library has no kit. */
-export function joiningEdits(
+/** The patches and the link by which one place would be joined with another; null where the library has no kit. */
+export function joiningPatches(
   world: World,
   from: Site,
   to: FarPlace,
   makeId: () => string,
-): { edits: Edit[]; link: Link } | null {
-  const edits =
+): { patches: Patch[]; link: Link } | null {
+  const patches =
     to.kind === "site" ? proposeBridge(world, from, to.row, makeId) : proposeAccess(world, from, to.row, makeId);
-  return edits && { edits, link: edits.at(-1)!.row as Link };
+  return patches && { patches, link: patches.at(-1)!.put as Link };
 }
 
 /** What all rows of one view share. */
@@ -58,7 +58,8 @@ interface View {
 }
 
 function viewOf(world: World, profileBetween: ProfileSource, makeId: () => string): View {
-  return { world, trial: { ...world, radios: new Map(world.radios) }, profileBetween, makeId };
+  const trial = { ...world, radios: new Map(world.radios), carriers: new Map(world.carriers) };
+  return { world, trial, profileBetween, makeId };
 }
 
 /** One pair; `seen` is the one of the two that is looked at. */
@@ -79,14 +80,18 @@ function rowFor(view: View, from: Site, to: FarPlace, seen: FarPlace): ViewRow {
     lacks: "",
     missBy: null,
   };
-  const joined = joiningEdits(world, from, to, makeId);
+  const joined = joiningPatches(world, from, to, makeId);
   if (!joined) return { ...none, lacks: "no fitting kit in the library" };
-  const put = joined.edits.flatMap((edit) => (edit.kind === "radios" && edit.row ? [edit.row] : []));
-  for (const radio of put) trial.radios.set(radio.id, radio);
+  for (const { kind, put } of joined.patches) if (kind === "carriers" && put) trial.carriers.set(put.id, put);
+  for (const { kind, put } of joined.patches)
+    if (kind === "radios" && put) trial.radios.set(put.id, tuned(put, trial.carriers));
   try {
     return answeredRow(trial, joined.link, none, profileBetween);
   } finally {
-    for (const radio of put) trial.radios.delete(radio.id);
+    for (const { kind, id } of joined.patches) {
+      if (kind === "radios") trial.radios.delete(id);
+      if (kind === "carriers") trial.carriers.delete(id);
+    }
   }
 }
 

@@ -1,11 +1,11 @@
-import { linkEnds, type Edit, type Link, type World } from "../plan";
+import { linkEnds, radioPatches, type Patch, type Link, type World } from "../plan";
 import { answerOf, isLinkServed, powerWithinCapDbm, simpleChanges, type ProfileSource } from "../findings";
 import { ruleSetOf } from "../regulation";
 import type { Terrain } from "../terrain";
 import { compareBands } from "./bands";
 import { searchMoves, type HeatPoint } from "./moves";
 import { searchRelayPeaks, searchRelaySites } from "./relays";
-import { byOutcomeAndCost, effectText, isBetter, tryEdits, type WayOut } from "./try";
+import { byOutcomeAndCost, effectText, isBetter, tryPatches, type WayOut } from "./try";
 
 /** What is to be searched for one link. */
 export interface SearchAsk {
@@ -37,7 +37,7 @@ const MOST_OF_A_KIND = 3;
 const MOST_CHANNELS = 24;
 
 /** The same link on other channels of its radios' band, as many as its rule set and raster allow, evenly spread. */
-function* otherChannels(world: World, link: Link): Generator<{ label: string; edits: Edit[] }> {
+function* otherChannels(world: World, link: Link): Generator<{ label: string; patches: Patch[] }> {
   const { a, b } = linkEnds(world, link);
   const shared = [...world.links.values()].some((other) => other.id !== link.id && other.aRadioId === link.aRadioId);
   if (shared) return;
@@ -57,10 +57,10 @@ function* otherChannels(world: World, link: Link): Generator<{ label: string; ed
     if (frequencyMHz === a.radio.frequencyMHz) continue;
     yield {
       label: `Channel ${frequencyMHz} MHz instead of ${a.radio.frequencyMHz}`,
-      edits: [a, b].map((end): Edit => {
-        const radio = { ...end.radio, frequencyMHz };
+      patches: [a, b].flatMap((end) => {
+        const radio = { ...end.radio, carrierId: a.radio.carrierId, frequencyMHz };
         radio.txPowerDbm = powerWithinCapDbm(world, end.model, end.antenna, radio, use);
-        return { kind: "radios", id: radio.id, row: radio };
+        return radioPatches(world, radio);
       }),
     };
   }
@@ -93,22 +93,22 @@ export function* searchWaysOut(
   const isServedNow = isLinkServed(world, link, now);
   const ways: WayOut[] = [];
   let triedCount = 0;
-  const consider = (kind: WayOut["kind"], label: string, edits: Edit[]) => {
+  const consider = (kind: WayOut["kind"], label: string, patches: Patch[]) => {
     triedCount++;
-    const found = tryEdits(world, edits, [link.id], profileBetween);
+    const found = tryPatches(world, patches, [link.id], profileBetween);
     if (!found || !isBetter(now, isServedNow, found.outcome)) return;
     const effect = effectText(found.outcome, found.costEur);
-    ways.push({ kind, label, effect, caution: "", edits, costEur: found.costEur, outcome: found.outcome });
+    ways.push({ kind, label, effect, caution: "", patches, costEur: found.costEur, outcome: found.outcome });
   };
 
   yield { doneShare: 0, message: "Heights, power and antennas" };
-  for (const { kind, label, edits } of simpleChanges(world, link, now, profileBetween)) consider(kind, label, edits);
+  for (const { kind, label, patches } of simpleChanges(world, link, now, profileBetween)) consider(kind, label, patches);
   yield { doneShare: 0.05, message: "Channels" };
-  for (const { label, edits } of otherChannels(world, link)) consider("channel", label, edits);
+  for (const { label, patches } of otherChannels(world, link)) consider("channel", label, patches);
   yield { doneShare: 0.1, message: "Bands and radios" };
   const demandMbps = world.subscribers.get(linkEnds(world, link).b.radio.subscriberId ?? "")?.demandMbps ?? 0;
-  for (const { band, result, edits } of compareBands(world, link, demandMbps, profileBetween, makeId)) {
-    if (result) consider("band", `${band}: ${result.aRadio} and ${result.bRadio} with ${result.bAntenna}`, edits);
+  for (const { band, result, patches } of compareBands(world, link, demandMbps, profileBetween, makeId)) {
+    if (result) consider("band", `${band}: ${result.aRadio} and ${result.bRadio} with ${result.bAntenna}`, patches);
   }
   const better = (found: { ways: WayOut[]; triedCount: number }) => {
     triedCount += found.triedCount;

@@ -1,2 +1,2 @@
 export { densityCells, type DensityCell } from "./density";
-export { changedFields, placeVerdicts, type PlaceVerdict, type ReadPlace, type Verdict } from "./places";
+export { placeVerdicts, type PlaceVerdict, type ReadPlace, type Verdict } from "./places";

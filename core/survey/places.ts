@@ -1,5 +1,5 @@
 import KDBush from "kdbush";
-import type { Edit, Site, Subscriber, World } from "../plan";
+import { fieldsSet, patchBetween, type Patch, type Site, type Subscriber, type World } from "../plan";
 
 type Nullable<T> = { [K in keyof T]: T[K] | null };
 
@@ -29,7 +29,8 @@ export interface PlaceVerdict {
   verdict: Verdict;
   /** What it is a duplicate of, or which fields change. */
   note: string;
-  edit: Edit;
+  /** Null where the place is kept already as it stands. */
+  patch: Patch | null;
 }
 
 const PLACE_DECIMALS = 1e6;
@@ -123,18 +124,23 @@ export function placeVerdicts(
     const first = seen[kind].get(key);
     const id = before && first === undefined ? before.id : makeId();
     const planId = world.plan.id;
-    const edit: Edit =
+    const isKept = first === undefined ? before : undefined;
+    const patch =
       kind === "site"
-        ? { kind: "sites", id, row: asSite(planId, id, place, before as Site | undefined) }
-        : { kind: "subscribers", id, row: asSubscriber(planId, id, place, before as Subscriber | undefined) };
-    const add = (verdict: Verdict, note: string) => verdicts.push({ place, verdict, note, edit });
+        ? patchBetween("sites", isKept as Site | undefined, asSite(planId, id, place, before as Site | undefined))
+        : patchBetween(
+            "subscribers",
+            isKept as Subscriber | undefined,
+            asSubscriber(planId, id, place, before as Subscriber | undefined),
+          );
+    const add = (verdict: Verdict, note: string) => verdicts.push({ place, verdict, note, patch });
     if (first !== undefined) {
       add("duplicate", `the name stands in row ${first} already`);
       continue;
     }
     seen[kind].set(key, place.row);
     if (before) {
-      const changes = changedFields(before, edit.row!);
+      const changes = patch ? fieldsSet(patch) : [];
       add(changes.length === 0 ? "same" : "changed", changes.join(", "));
       continue;
     }
@@ -145,12 +151,4 @@ export function placeVerdicts(
     else add("new", "");
   }
   return verdicts;
-}
-
-/** Names of the fields in which two rows differ. */
-export function changedFields(before: object, after: object): string[] {
-  const old = before as Record<string, unknown>;
-  return Object.entries(after)
-    .filter(([name, value]) => JSON.stringify(value) !== JSON.stringify(old[name]))
-    .map(([name]) => name);
 }

@@ -41,9 +41,9 @@ const verdicts = (places: ReadPlace[], nearM = 5) => placeVerdicts(world, places
 test("a place that nobody knows is new, with the usual where its file says nothing", () => {
   const [house, mast] = verdicts([read("House"), read("Mast", { kind: "site", latDeg: -1.2, heightM: 18 })]);
   expect([house!.verdict, mast!.verdict]).toEqual(["new", "new"]);
-  expect(house!.edit).toMatchObject({
+  expect(house!.patch).toMatchObject({
     kind: "subscribers",
-    row: {
+    put: {
       name: "House",
       antennaHeightM: 6,
       maxHeightM: 9,
@@ -53,9 +53,9 @@ test("a place that nobody knows is new, with the usual where its file says nothi
       demandUpMbps: 5,
     },
   });
-  expect(mast!.edit).toMatchObject({
+  expect(mast!.patch).toMatchObject({
     kind: "sites",
-    row: { name: "Mast", structureHeightM: 18, structureKind: "mast", power: "mains", isFeed: false, freeMounts: 2 },
+    put: { name: "Mast", structureHeightM: 18, structureKind: "mast", power: "mains", isFeed: false, freeMounts: 2 },
   });
 });
 
@@ -64,10 +64,13 @@ test("a place of a known name changes what its file says and keeps the rest", ()
   const [changed] = verdicts([read("farm", { latDeg: farm.latDeg, lonDeg: farm.lonDeg, people: 7 })]);
   expect(changed!.verdict).toBe("changed");
   expect(changed!.note).toContain("people");
-  expect(changed!.edit).toMatchObject({ id: "farm", row: { ...farm, people: 7 } });
+  expect(changed!.patch).toEqual({
+    kind: "subscribers",
+    id: "farm",
+    set: expect.objectContaining({ people: 7 }),
+  });
   const [same] = verdicts([read("farm", { latDeg: farm.latDeg, lonDeg: farm.lonDeg })]);
-  expect(same!.verdict).toBe("same");
-  expect((same!.edit.row as Subscriber).maxHeightM).toBe(farm.maxHeightM);
+  expect([same!.verdict, same!.patch]).toEqual(["same", null]);
   // The same name of another kind is another place.
   const [site] = verdicts([read("farm", { kind: "site", latDeg: farm.latDeg, lonDeg: farm.lonDeg })]);
   expect(site!.verdict).toBe("new");
@@ -86,7 +89,7 @@ test("two of one name in a file, and two that stand together, may be one", () =>
 
 test("places are kept to a tenth of a metre", () => {
   const [house] = verdicts([read("House", { latDeg: -1.123456789, lonDeg: 20.987654321 })]);
-  expect(house!.edit.row as Site).toMatchObject({ latDeg: -1.123457, lonDeg: 20.987654 });
+  expect(house!.patch!.put as Site).toMatchObject({ latDeg: -1.123457, lonDeg: 20.987654 });
 });
 
 test("customers are counted on squares that are as wide as high, at any latitude, densest first", () => {

@@ -2,11 +2,13 @@ import { libraryFor } from "../catalogue";
 import {
   emptyRows,
   newPlan,
+  withCarriers,
   worldOf,
   type Link,
   type Measurement,
   type PlanRows,
   type Radio,
+  type RowsWithChannels,
   type Site,
   type Subscriber,
   type World,
@@ -56,6 +58,7 @@ const subscriber: Subscriber = {
   notes: "",
 };
 
+/** A radio with its channel; its carrier is found when the plan is laid out. */
 export const radio = (id: string, rest: Partial<Radio> = {}): Radio => ({
   id,
   planId: "valley",
@@ -70,6 +73,7 @@ export const radio = (id: string, rest: Partial<Radio> = {}): Radio => ({
   tiltDownDeg: null,
   bracketTurned: false,
   polarization: "HV",
+  carrierId: id,
   frequencyMHz: 5800,
   widthMHz: 20,
   txPowerDbm: 20,
@@ -101,11 +105,14 @@ export interface Valley {
   between: (from: { latDeg: number; lonDeg: number }, to: { latDeg: number; lonDeg: number }) => Profile;
 }
 
+/** The valley's rows while a test may still change them: radios carry their channels themselves. */
+export type ValleyRows = Omit<RowsWithChannels, "radios"> & { radios: Radio[] };
+
 /** Ground of each height once: property tests ask for it by the thousand. */
 const terrains = new Map<number, Terrain>();
 
 /** The plan with a bridge west – east and an access link west – farm; `change` alters rows before use. */
-export function valley(ridgeM = 0, change: (rows: PlanRows) => void = () => undefined): Valley {
+export function valley(ridgeM = 0, change: (rows: ValleyRows) => void = () => undefined): Valley {
   const link = (id: string, kind: Link["kind"], aRadioId: string, bRadioId: string): Link => ({
     id,
     planId: "valley",
@@ -115,7 +122,7 @@ export function valley(ridgeM = 0, change: (rows: PlanRows) => void = () => unde
     state: "planned",
     foliageDepthM: 0,
   });
-  const rows: PlanRows = {
+  const loose: ValleyRows = {
     ...emptyRows({ ...PLAN }),
     sites: [site("west", 20), site("east", 20.11)],
     subscribers: [{ ...subscriber }],
@@ -146,20 +153,21 @@ export function valley(ridgeM = 0, change: (rows: PlanRows) => void = () => unde
     links: [link("bridge", "bridge", "west-east", "east-west"), link("access", "access", "sector", "farm-radio")],
     equipment: libraryFor("valley"),
   };
-  change(rows);
+  change(loose);
+  const rows = withCarriers(loose);
   const terrain = terrains.get(ridgeM) ?? plainTerrain(valleySurface(ridgeM));
   terrains.set(ridgeM, terrain);
   return { rows, world: worldOf(rows), between: (from, to) => sampleProfile(terrain, from, to) };
 }
 
-export function radioIn(rows: PlanRows, id: string): Radio {
+export function radioIn(rows: ValleyRows, id: string): Radio {
   return rows.radios.find((one) => one.id === id)!;
 }
 
 /** Both radios of the valley's bridge, changed alike. */
 export const onBridge =
   (rest: Partial<Radio>) =>
-  (rows: PlanRows): void => {
+  (rows: ValleyRows): void => {
     for (const id of ["west-east", "east-west"]) Object.assign(radioIn(rows, id), rest);
   };
 

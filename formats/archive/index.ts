@@ -5,17 +5,20 @@ import {
   siteSchema,
   subscriberSchema,
   emptyRows,
+  radioWithChannelSchema,
+  withCarriers,
   type PlanRows,
+  type RadioWithChannel,
 } from "#core/plan";
 import { withoutGuard, writeCsv } from "../text";
 import Papa from "papaparse";
 import { z } from "zod";
 
 /** Version of the archive's layout; a newer one is refused, never guessed at. */
-export const ARCHIVE_VERSION = 1;
+export const ARCHIVE_VERSION = 2;
 export const MANIFEST = "tejado-plan.json";
 
-/** Said when an archive is no plan; the message names file, row and field. */
+/** Thrown when an archive is no plan; the message names file, row and field. */
 export class ArchiveError extends Error {}
 
 const manifestSchema = z.object({
@@ -71,8 +74,7 @@ export function readRowFiles(files: ReadonlyMap<string, Uint8Array>, planId: str
   const { version, plan } = manifest.data;
   if (version > ARCHIVE_VERSION)
     throw new ArchiveError(`${MANIFEST}: version ${version} is newer than ${ARCHIVE_VERSION}, which this Tejado reads`);
-  const read = (kind: Kind): unknown[] => {
-    const schema: z.ZodType = ROW_SCHEMAS[kind];
+  const read = (kind: Kind, schema: z.ZodType = ROW_SCHEMAS[kind]): unknown[] => {
     const name = isCsv(kind) ? `${kind}.csv` : `${kind}.json`;
     const raw = isCsv(kind) ? csvRecords(files, name, schema as z.ZodObject) : json(files, name);
     if (!Array.isArray(raw)) throw new ArchiveError(`${name}: holds no list`);
@@ -87,8 +89,11 @@ export function readRowFiles(files: ReadonlyMap<string, Uint8Array>, planId: str
     });
   };
   const rows = emptyRows({ ...plan, id: planId, isDemo: false });
-  for (const kind of LIST_KINDS) Object.assign(rows, { [kind]: read(kind) });
-  return rows;
+  // In the first version every radio carried its channel itself.
+  const isOld = version === 1;
+  for (const kind of LIST_KINDS)
+    if (!isOld || (kind !== "radios" && kind !== "carriers")) Object.assign(rows, { [kind]: read(kind) });
+  return isOld ? withCarriers({ ...rows, radios: read("radios", radioWithChannelSchema) as RadioWithChannel[] }) : rows;
 }
 
 function said({ issues }: z.ZodError): string {

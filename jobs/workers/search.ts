@@ -1,13 +1,13 @@
 // Searches for ways out of one bad link away from the thread that serves pages. Started by jobs/search.ts.
 import { randomUUID } from "node:crypto";
 import { parentPort, workerData } from "node:worker_threads";
-import { withEdits, worldOf, type Edit, type PlanRows } from "#core/plan";
+import { withPatches, worldOf, type Patch, type PlanRows } from "#core/plan";
 import { searchWaysOut, type SearchAsk, type SearchProgress, type SearchResult } from "#core/search";
 import { profileScratch, sampleProfile, terrainOfCut, type TerrainCut } from "#core/terrain";
 
 export interface SearchOrder {
   rows: PlanRows;
-  edits: Edit[];
+  patches: Patch[];
   cut: TerrainCut;
   ask: SearchAsk;
 }
@@ -19,13 +19,13 @@ export type SearchMessage =
 /** Progress is told no oftener than this, ms. */
 const TELL_MS = 100;
 const port = parentPort!;
-const { rows, edits, cut, ask } = (workerData as { given: SearchOrder }).given;
+const { rows, patches, cut, ask } = (workerData as { given: SearchOrder }).given;
 
 try {
   const terrain = terrainOfCut(cut);
   const scratch = profileScratch();
   const work = searchWaysOut(
-    withEdits(worldOf(rows), edits),
+    withPatches(worldOf(rows), patches),
     ask,
     terrain,
     (from, to) => sampleProfile(terrain, from, to, undefined, scratch),

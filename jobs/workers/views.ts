@@ -1,7 +1,7 @@
 // Answers many paths at once away from the thread that serves pages. Stays alive between questions; started by jobs/views.ts.
 import { randomUUID } from "node:crypto";
 import { parentPort } from "node:worker_threads";
-import { withEdits, worldOf, type Edit, type PlanRows, type World } from "#core/plan";
+import { withPatches, worldOf, type Patch, type PlanRows, type World } from "#core/plan";
 import { compareBands, viewFromSite, viewFromSubscriber, type BandRow, type ViewRow } from "#core/search";
 import { profileScratch, sampleProfile, terrainOfCut, type Terrain, type TerrainCut } from "#core/terrain";
 
@@ -14,7 +14,7 @@ export interface ViewOrder {
   /** Left out when the last question brought the same ones. */
   rows?: PlanRows;
   cut?: TerrainCut;
-  edits: Edit[];
+  patches: Patch[];
   ask: ViewAsk;
 }
 export interface ViewAnswers {
@@ -32,8 +32,8 @@ let kept: World | null = null;
 let terrain: Terrain | null = null;
 let coarseM: number | null = null;
 
-function answer({ edits, ask }: ViewOrder): ViewRow[] | BandRow[] {
-  const world = withEdits(kept!, edits);
+function answer({ patches, ask }: ViewOrder): ViewRow[] | BandRow[] {
+  const world = withPatches(kept!, patches);
   const over = terrain!;
   const between: Parameters<typeof viewFromSubscriber>[2] = (from, to) =>
     sampleProfile(over, from, to, undefined, scratch);

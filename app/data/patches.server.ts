@@ -1,4 +1,4 @@
-import { ROW_KINDS, ROW_SCHEMAS, type Edit, type RowKind } from "#core/plan";
+import { ROW_KINDS, ROW_SCHEMAS, type Patch, type RowKind } from "#core/plan";
 import { data } from "react-router";
 import { z } from "zod";
 
@@ -13,8 +13,8 @@ const editsSchema = z
   .array(z.discriminatedUnion("kind", [editOf(firstKind), ...otherKinds.map(editOf)]))
   .min(1, "the change is empty");
 
-/** Edits of `planId` as a browser sent them, or what is wrong with the first that cannot be taken. */
-export function parseEdits(raw: unknown, planId: string): { edits: Edit[] } | { error: string } {
+/** Patches of `planId` as a browser sent them, or what is wrong with the first that cannot be taken. */
+export function parsePatches(raw: unknown, planId: string): { patches: Patch[] } | { error: string } {
   const parsed = editsSchema.safeParse(raw);
   if (!parsed.success) {
     const { path, message } = parsed.error.issues[0]!;
@@ -25,20 +25,20 @@ export function parseEdits(raw: unknown, planId: string): { edits: Edit[] } | { 
       : "";
     return { error: `Not kept: ${where}${message}.` };
   }
-  const edits = parsed.data as Edit[];
-  for (const { kind, id: editId, row } of edits) {
+  const patches = parsed.data as Patch[];
+  for (const { kind, id: editId, row } of patches) {
     const owner = row && ("planId" in row ? row.planId : row.id);
     if (row && (row.id !== editId || owner !== planId))
       return { error: `Not kept: ${kind} ${editId} carries the row of ${row.id} in plan ${owner}.` };
   }
-  return { edits };
+  return { patches };
 }
 
-/** The change in hand that came with a question: edits as above, or none. */
-export function parseDraft(raw: unknown, planId: string): Edit[] {
+/** The change in hand that came with a question: patches as above, or none. */
+export function parseDraft(raw: unknown, planId: string): Patch[] {
   if (Array.isArray(raw) && raw.length === 0) return [];
-  const parsed = parseEdits(raw, planId);
+  const parsed = parsePatches(raw, planId);
   if ("error" in parsed)
     throw data(parsed.error.replace("Not kept", "The change in hand cannot be read"), { status: 400 });
-  return parsed.edits;
+  return parsed.patches;
 }

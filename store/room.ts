@@ -1,0 +1,19 @@
+import { statfsSync } from "node:fs";
+import { NoRoom } from "./db";
+
+/** Under this much free space nothing new is taken: the database's log grows by whole segments of 16 MB. */
+const FLOOR_BYTES = 96 * 1024 * 1024;
+
+/** Free bytes where a directory lies. */
+export type FreeSpace = (directory: string) => number;
+
+const freeBytes: FreeSpace = (directory) => {
+  const { bavail, bsize } = statfsSync(directory);
+  return bavail * bsize;
+};
+
+/** Throws NoRoom while there is too little; what is freed counts at once. */
+export function requireRoom(directory: string, free: FreeSpace = freeBytes, floorBytes = FLOOR_BYTES): void {
+  const bytes = free(directory);
+  if (bytes < floorBytes) throw new NoRoom(bytes, floorBytes);
+}

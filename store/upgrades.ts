@@ -1,0 +1,104 @@
+import type { KeptPatch } from "#core/plan";
+import type { Queries } from "./db";
+import { MIGRATIONS } from "./migrations";
+
+type Row = Record<string, unknown>;
+
+/** What an upgrade may ask of the plan as it stands today. */
+interface Today {
+  /** Carrier of every radio that is in the plan. */
+  carrierOf: ReadonlyMap<string, string>;
+}
+
+/** Brings the patches of one change from the schema before a migration to the one after it. */
+type Upgrade = (patches: KeptPatch[], today: Today) => KeptPatch[];
+
+/** Fields that whole rows of a kind lack from before a migration. */
+const withFields =
+  (fields: Partial<Record<KeptPatch["kind"], Row>>): Upgrade =>
+  (patches) =>
+    patches.map((patch) => {
+      const usual = fields[patch.kind];
+      if (!usual) return patch;
+      if ("put" in patch) return { ...patch, put: { ...usual, ...patch.put } };
+      return "remove" in patch ? { ...patch, was: { ...usual, ...patch.was } } : patch;
+    });
+
+const CHANNEL = ["frequencyMHz", "widthMHz"] as const;
+
+/** Splits the channel off a radio's fields; null where there was none in them. */
+function splitChannel(fields: Row): { own: Row; channel: Row | null } {
+  const channel = Object.fromEntries(CHANNEL.flatMap((name) => (name in fields ? [[name, fields[name]]] : [])));
+  const own = Object.fromEntries(Object.entries(fields).filter(([name]) => !CHANNEL.includes(name as "widthMHz")));
+  return { own, channel: Object.keys(channel).length > 0 ? channel : null };
+}
+
+/** Channels stood in each radio before they had carriers: the one that a carrier is named after speaks for all on it. */
+const toCarriers: Upgrade = (patches, { carrierOf }) => {
+  const linkRows = patches.flatMap((patch) =>
+    patch.kind !== "links" || "set" in patch ? [] : ["put" in patch ? patch.put : patch.was],
+  );
+  const ownerOf = (id: string): string => {
+    const known = carrierOf.get(id);
+    if (known) return known;
+    const near = linkRows.find(({ bRadioId }) => bRadioId === id)?.aRadioId as string | undefined;
+    return near ? (carrierOf.get(near) ?? near) : id;
+  };
+  return patches.flatMap((patch): KeptPatch[] => {
+    if (patch.kind !== "radios") return [patch];
+    const { id } = patch;
+    const carrierId = ownerOf(id);
+    const speaks = carrierId === id;
+    if ("set" in patch) {
+      const [set, was] = [splitChannel(patch.set), splitChannel(patch.was)];
+      const own: KeptPatch = { ...patch, set: set.own, was: was.own };
+      return [
+        ...(speaks && set.channel && was.channel
+          ? [{ kind: "carriers" as const, id, set: set.channel, was: was.channel }]
+          : []),
+        ...(Object.keys(set.own).length > 0 ? [own] : []),
+      ];
+    }
+    const row = "put" in patch ? patch.put : patch.was;
+    const { own, channel } = splitChannel(row);
+    const radio = { ...own, carrierId };
+    const carrier = { id, planId: row.planId, timingGroup: "", ...channel };
+    if ("put" in patch)
+      return [
+        ...(speaks ? [{ kind: "carriers" as const, id, put: carrier }] : []),
+        { kind: "radios", id, put: radio },
+      ];
+    return [
+      { kind: "radios", id, remove: true, was: radio },
+      ...(speaks ? [{ kind: "carriers" as const, id, remove: true as const, was: carrier }] : []),
+    ];
+  });
+};
+
+/** What each migration did to the rows of the record, by its number; one that is not here changed none. */
+const UPGRADES: Partial<Record<number, Upgrade>> = {
+  3: withFields({
+    sites: { feedMbps: 0, access: "", terms: "", hazards: "" },
+    subscribers: { status: "asked", demandUpMbps: 0, tier: "" },
+  }),
+  7: toCarriers,
+};
+
+/** The patches of a change that was written under an older schema, in today's shape. */
+export async function upgradedPatches(
+  tx: Queries,
+  planId: string,
+  patches: KeptPatch[],
+  schema: number,
+): Promise<KeptPatch[]> {
+  if (schema >= MIGRATIONS.length || patches.length === 0) return patches;
+  const { rows } = await tx.query<{ id: string; carrier_id: string }>(
+    "SELECT id, carrier_id FROM radios WHERE plan_id = $1",
+    [planId],
+  );
+  const today: Today = { carrierOf: new Map(rows.map(({ id, carrier_id }) => [id, carrier_id])) };
+  let upgraded = patches;
+  for (let number = schema + 1; number <= MIGRATIONS.length; number++)
+    upgraded = UPGRADES[number]?.(upgraded, today) ?? upgraded;
+  return upgraded;
+}
