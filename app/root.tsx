@@ -13,6 +13,7 @@ import type { Route } from "./+types/root";
 import "./app.css";
 import { NonceContext } from "./data/nonce";
 import { DEFAULT_PREFERENCES, readPreferences } from "./data/preferences";
+import { ConflictDialog } from "./keep/ConflictDialog";
 
 export function loader({ request }: Route.LoaderArgs) {
   return { preferences: readPreferences(request) };
@@ -50,6 +51,7 @@ export function Layout({ children }: { children: ReactNode }) {
       </head>
       <body>
         {children}
+        <ConflictDialog />
         <Toaster
           position="bottom-center"
           toastOptions={{ style: { background: "var(--panel)", color: "var(--ink)", borderColor: "var(--rule)" } }}

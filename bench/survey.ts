@@ -6,7 +6,7 @@ import { join } from "node:path";
 import { largeSibling } from "#demo";
 import { writeGeotiff } from "#formats/raster";
 import { archivePlan, importTerrain, jobOf, takeArchive, type JobTools } from "#jobs";
-import { createPlan, openStore, packLayer } from "#store";
+import { createPlan, openStore, packLayer, signedBy } from "#store";
 
 const quiet: JobTools = { progress: () => undefined, check: () => undefined, signal: new AbortController().signal };
 const folder = mkdtempSync(join(tmpdir(), "tejado-bench-"));
@@ -19,7 +19,7 @@ const print = (name: string, value: number, bound: number, unit: string) =>
 const store = await openStore(join(folder, "one"));
 const { rows, surface } = largeSibling();
 const { layer, tiles } = packLayer(rows.plan.id, "ground", "bare", surface);
-await createPlan(store.db, { ...rows, layers: [layer] }, "bench", "Began", {
+await createPlan(store.db, { ...rows, layers: [layer] }, signedBy("bench"), "Began", {
   tiles: tiles.map((tile) => ({ layerId: layer.id, ...tile })),
   photos: [],
 });
@@ -31,7 +31,7 @@ const archive = await archivePlan(store, rows.plan.id, quiet);
 print("export of the whole plan", seconds(start), 30, "s");
 const other = await openStore(join(folder, "two"));
 start = performance.now();
-const planId = await takeArchive(other, archive, "bench", quiet);
+const planId = await takeArchive(other, archive, signedBy("bench"), quiet);
 print("import into an empty Tejado", seconds(start), 30, "s");
 const again = await archivePlan(other, planId, quiet);
 console.log(
@@ -54,7 +54,7 @@ const watch = setInterval(() => (peakMB = Math.max(peakMB, process.memoryUsage()
 start = performance.now();
 const job = importTerrain(store, {
   planId: rows.plan.id,
-  who: "bench",
+  author: signedBy("bench"),
   kind: "bare",
   files: [{ uploadId, name: "large.tif" }],
   epsg: null,

@@ -4,7 +4,8 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { largeSibling } from "#demo";
 import { askView, jobOf, planContext, startSearch, stopViews, type ViewAnswers } from "#jobs";
-import { createPlan, openStore, packLayer } from "#store";
+import { setPatch } from "#core/plan";
+import { createPlan, openStore, packLayer, signedBy } from "#store";
 
 const PATHS = 500;
 const folder = mkdtempSync(join(tmpdir(), "tejado-bench-"));
@@ -19,7 +20,7 @@ const links = rows.links.filter(({ aRadioId, bRadioId }) => known.has(aRadioId) 
 await createPlan(
   store.db,
   { ...rows, subscribers, radios, links, measurements: [], layers: [layer] },
-  "bench",
+  signedBy("bench"),
   "Began",
   { tiles: tiles.map((tile) => ({ layerId: layer.id, ...tile })), photos: [] },
 );
@@ -34,7 +35,7 @@ let answers: ViewAnswers | null = null;
 for (let turn = 0; turn < 8; turn++) {
   // Each turn the plan is another one, as when an antenna is dragged: nothing is remembered from the turn before.
   const heightM = site.structureHeightM + turn;
-  const patches = [{ kind: "sites" as const, id: site.id, row: { ...site, structureHeightM: heightM } }];
+  const patches = [setPatch("sites", site.id, { structureHeightM: heightM })];
   const start = performance.now();
   answers = await askView(context, patches, { kind: "fromSite", siteId: site.id, of: "subscribers" });
   times.push(performance.now() - start);

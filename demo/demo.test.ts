@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { expect, test } from "@jest/globals";
 import { reviewPlan } from "#core/findings";
 import { clearanceOf, obstructionHeightsM } from "#core/link";
-import { withEdits, worldOf } from "#core/plan";
+import { withPatches, worldOf } from "#core/plan";
 import { searchWaysOut } from "#core/search";
 import type { Place } from "#core/geodesy";
 import { cutTiles, plainTerrain, profileScratch, sampleProfile } from "#core/terrain";
@@ -97,7 +97,7 @@ test("the first remedy of each planted fault resolves it", () => {
     const [first] = remedies!;
     if (!first) throw new Error(`${id} has no remedy`);
     if (first.visit) continue;
-    const left = reviewPlan(withEdits(world, first.edits), between, 0).findings;
+    const left = reviewPlan(withPatches(world, first.patches), between, 0).findings;
     expect([kind, left.some((finding) => finding.id === id)]).toEqual([kind, false]);
   }
 });
@@ -117,7 +117,7 @@ test("first remedies taken one after another leave nothing but what is settled o
   for (let turn = 0; turn < 12; turn++) {
     const finding = left().find(({ remedies }) => remedies!.some(({ visit }) => !visit));
     if (!finding) break;
-    world = withEdits(world, finding.remedies!.find(({ visit }) => !visit)!.edits);
+    world = withPatches(world, finding.remedies!.find(({ visit }) => !visit)!.patches);
   }
   expect(left().map(({ kind }) => kind)).toEqual(["doubtful"]);
   expect(served()).toBeGreaterThan(before);

@@ -1,5 +1,14 @@
 import { libraryFor } from "#core/catalogue";
-import { emptyRows, newPlan, withCarriers, type Link, type PlanRows, type Radio, type Site, type Subscriber } from "#core/plan";
+import {
+  emptyRows,
+  newPlan,
+  withCarriers,
+  type Link,
+  type PlanRows,
+  type Radio,
+  type Site,
+  type Subscriber,
+} from "#core/plan";
 import { groundAt, type Surface } from "#core/terrain";
 import { ISLAND_KM, islandPlace, islandSurface } from "./island";
 import { seededRandom } from "./random";

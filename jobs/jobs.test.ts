@@ -1,3 +1,4 @@
+import { removePatch, setPatch } from "#core/plan";
 import { randomUUID } from "node:crypto";
 import { execFileSync, spawnSync } from "node:child_process";
 import {
@@ -40,14 +41,15 @@ import {
   type TerrainImport,
 } from "#jobs";
 import {
-  applyChange,
+  recordChange,
+  signedBy,
   createPlan,
+  deletePlan,
   listPlans,
   openStore,
   packLayer,
   readPlan,
   readTiles,
-  writePhoto,
   type Store,
 } from "#store";
 
@@ -103,7 +105,7 @@ beforeAll(async () => {
   const bare = packLayer("valley", "bare", "bare", ground, "layer-a", "2026-01-01T00:00:00Z");
   const wood = packLayer("valley", "wood", "bare", covered, "layer-b", "2026-01-02T00:00:00Z");
   rows.layers.push(bare.layer, wood.layer);
-  await createPlan(store.db, rows, "test", "Began", {
+  await createPlan(store.db, rows, signedBy("test"), "Began", {
     tiles: [bare, wood].flatMap(({ layer, tiles }) => tiles.map((tile) => ({ layerId: layer.id, ...tile }))),
     photos: [{ photoId: "photo", data: new Uint8Array([0xff, 0xd8, 1, 2, 3]) }],
   });
@@ -124,7 +126,7 @@ test("a plan's archive opens in an empty Tejado to the same plan, and its second
   const elsewhere = mkdtempSync(join(tmpdir(), "tejado-elsewhere-"));
   const other = await openStore(elsewhere);
   try {
-    const planId = await takeArchive(other, first, "Ana", quiet);
+    const planId = await takeArchive(other, first, signedBy("Ana"), quiet);
     const [before, after] = [await readPlan(store.db, "valley"), await readPlan(other.db, planId)];
     const plain = (rows: unknown) => JSON.parse(JSON.stringify(rows).replaceAll(planId, "valley")) as unknown;
     expect(plain(after)).toEqual(plain(before));
@@ -141,6 +143,31 @@ test("a plan's archive opens in an empty Tejado to the same plan, and its second
   }
 });
 
+test("an archive of before channels had carriers opens to the same plan", async () => {
+  const files = unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES);
+  const before = (await readPlan(store.db, "valley"))!;
+  const channels = new Map(before.carriers.map((carrier) => [carrier.id, carrier]));
+  const radios = before.radios.map(({ planId: _plan, carrierId, ...radio }) => {
+    const { frequencyMHz, widthMHz } = channels.get(carrierId)!;
+    return { ...radio, frequencyMHz, widthMHz };
+  });
+  const manifest = new TextDecoder().decode(files.get(MANIFEST)).replace('"version": 2', '"version": 1');
+  const old = new Map(files);
+  old.delete("carriers.json");
+  old.set(MANIFEST, new TextEncoder().encode(manifest));
+  old.set("radios.json", new TextEncoder().encode(JSON.stringify(radios)));
+  const planId = await takeArchive(
+    store,
+    zipFiles(old, () => false),
+    signedBy("Ana"),
+    quiet,
+  );
+  const after = (await readPlan(store.db, planId))!;
+  const plain = (rows: unknown) => JSON.parse(JSON.stringify(rows).replaceAll(planId, "valley")) as unknown;
+  expect(plain(after)).toEqual(plain(before));
+  await deletePlan(store.db, planId);
+});
+
 test("an archive that is broken, newer, or points at nothing is refused by name, and no plan is made", async () => {
   const files = unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES);
   const edited = (name: string, change: (text: string) => string | null) => {
@@ -152,7 +179,7 @@ test("an archive that is broken, newer, or points at nothing is refused by name,
   };
   const refused: [Uint8Array, string][] = [
     [edited(MANIFEST, () => null), "the archive has no tejado-plan.json"],
-    [edited(MANIFEST, (text) => text.replace('"version": 1', '"version": 9')), "version 9 is newer than 1"],
+    [edited(MANIFEST, (text) => text.replace('"version": 2', '"version": 9')), "version 9 is newer than 2"],
     [edited("sites.csv", (text) => text.replace("-1,20,", "-95,20,")), "sites.csv, row 2: latDeg"],
     [
       edited("radios.json", (text) => text.replace('"siteId":"west"', '"siteId":"nowhere"')),
@@ -164,15 +191,15 @@ test("an archive that is broken, newer, or points at nothing is refused by name,
     [edited("photos/photo.jpg", () => null), "the archive has no photos/photo.jpg"],
   ];
   for (const [archive, message] of refused)
-    await expect(takeArchive(store, archive, "Ana", quiet)).rejects.toThrow(message);
-  await expect(takeArchive(store, refused[0]![0], "Ana", quiet)).rejects.toThrow(ArchiveError);
+    await expect(takeArchive(store, archive, signedBy("Ana"), quiet)).rejects.toThrow(message);
+  await expect(takeArchive(store, refused[0]![0], signedBy("Ana"), quiet)).rejects.toThrow(ArchiveError);
   expect(await listPlans(store.db)).toHaveLength(1);
   expect(readdirSync(directory).filter((name) => name.startsWith("plane-"))).toEqual([]);
 });
 
 const order = (files: TerrainImport["files"]): TerrainImport => ({
   planId: "valley",
-  who: "Ana",
+  author: signedBy("Ana"),
   kind: "bare",
   files,
   epsg: null,
@@ -303,15 +330,14 @@ test("the stand-in scanner answers over loopback, the same for the same seed, an
 });
 
 test("photographs go with their rows", async () => {
-  await writePhoto(store.db, "valley", "later", new Uint8Array([1]));
   const files = unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES);
   expect([...files.keys()].filter((name) => name.startsWith("photos/"))).toEqual(["photos/photo.jpg"]);
   expect(existsSync(join(directory, "uploads"))).toBe(true);
-  await applyChange(store.db, {
+  await recordChange(store.db, {
     planId: "valley",
-    who: "Ana",
+    ...signedBy("Ana"),
     what: "Out",
-    patches: [{ kind: "photos", id: "photo", row: null }],
+    patches: [removePatch("photos", "photo")],
   });
   expect(unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES).has("photos/photo.jpg")).toBe(false);
 });
@@ -356,11 +382,7 @@ test("the worker for views answers one plan after another state of it, and names
   const context = (await planContext(store, "valley"))!;
   const from = (patches: Parameters<typeof askView>[1]) =>
     askView(context, patches, { kind: "fromSite", siteId: "west", of: "subscribers" });
-  const farm = context.rows.subscribers[0]!;
-  const [now, renamed] = await Promise.all([
-    from([]),
-    from([{ kind: "subscribers", id: "farm", row: { ...farm, name: "barn" } }]),
-  ]);
+  const [now, renamed] = await Promise.all([from([]), from([setPatch("subscribers", "farm", { name: "barn" })])]);
   expect(now.rows.map((row) => "name" in row && row.name)).toEqual(["farm"]);
   expect(renamed.rows.map((row) => "name" in row && row.name)).toEqual(["barn"]);
   expect((await askView(context, [], { kind: "fromSubscriber", subscriberId: "farm" })).rows).toHaveLength(2);

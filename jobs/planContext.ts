@@ -21,6 +21,8 @@ export interface PlanContext {
   profileBetween: ProfileSource;
   /** Every link answered and all that is wrong; worked out when it is first asked for. */
   readonly review: Review;
+  /** The same where it has been asked for already. */
+  readonly knownReview: Review | null;
 }
 
 /** Most profiles kept for one terrain; a 16 km path at 30 m takes some 25 KB. */
@@ -71,11 +73,7 @@ export async function planContext(store: Store, planId: string): Promise<PlanCon
 }
 
 /** The context of a plan in any state that it is or was in. */
-export async function contextOf(
-  store: Store,
-  rows: PlanRows,
-  revision = 0,
-): Promise<PlanContext> {
+export async function contextOf(store: Store, rows: PlanRows, revision = 0): Promise<PlanContext> {
   const terrain = await readTerrain(store.db, rows.layers, rows.areas);
   const reliefVersion = versionOf(rows.layers.map(({ id, kind }) => [id, kind]));
   const terrainVersion = rows.areas.length === 0 ? reliefVersion : versionOf([reliefVersion, rows.areas]);
@@ -93,6 +91,9 @@ export async function contextOf(
     profileBetween,
     get review() {
       return (review ??= reviewPlan(world, profileBetween));
+    },
+    get knownReview() {
+      return review;
     },
   };
 }

@@ -67,7 +67,11 @@ export function askView(context: PlanContext, patches: Patch[], ask: ViewAsk): P
 }
 
 /** Hands a question to the worker; done when it is on its way, with the promise of its answers. */
-async function sendView(context: PlanContext, patches: Patch[], ask: ViewAsk): Promise<{ answers: Promise<ViewAnswers> }> {
+async function sendView(
+  context: PlanContext,
+  patches: Patch[],
+  ask: ViewAsk,
+): Promise<{ answers: Promise<ViewAnswers> }> {
   const world = withPatches(context.world, patches);
   const places = [...world.sites.values(), ...world.subscribers.values()];
   const bounds = boundsOf(places, MARGIN_M);

@@ -9,7 +9,7 @@ import type { ServerBuild } from "react-router";
 import { dropStrayTiles } from "#store";
 import { dropOldArchives, dropOldUploads } from "#jobs";
 import { getStore, seedDemo } from "../app/data/store.server";
-import { bodyLimit, headers, nonce, sameOrigin } from "./security";
+import { bodyLimit, browserCookie, headers, nonce, sameOrigin } from "./security";
 import { uploads } from "./uploads";
 
 export interface StartOptions {
@@ -41,6 +41,7 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
   app.disable("x-powered-by");
   app.use(pinoHttp({ logger: log, redact: ["req.headers.cookie"] }));
   app.use(nonce);
+  app.use(browserCookie);
   if (!devMiddleware) app.use(headers);
   app.use(sameOrigin(isLoopback(host)));
   // Files for long work are streamed to the disk before the limit on ordinary bodies.

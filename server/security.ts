@@ -1,7 +1,7 @@
-import { randomBytes } from "node:crypto";
+import { randomBytes, randomUUID } from "node:crypto";
 import type { NextFunction, Request, Response } from "express";
 import helmet from "helmet";
-import { preferencesIn } from "../app/data/preferences";
+import { BROWSER_COOKIE, preferencesIn } from "../app/data/preferences";
 
 /** Most bytes a request body may have; photos and terrain come in far below it. */
 export const BODY_LIMIT_BYTES = 64 * 1024 * 1024;
@@ -11,6 +11,19 @@ export function nonce(_request: Request, response: Response, next: NextFunction)
   response.locals.nonce = randomBytes(16).toString("base64");
   next();
 }
+
+/** Gives each browser a name of its own, by which undo finds what was done there. */
+export function browserCookie(request: Request, response: Response, next: NextFunction): void {
+  if (!(request.headers.cookie ?? "").includes(`${BROWSER_COOKIE}=`))
+    response.cookie(BROWSER_COOKIE, randomUUID(), {
+      httpOnly: true,
+      sameSite: "strict",
+      maxAge: COOKIE_AGE_MS,
+      path: "/",
+    });
+  next();
+}
+const COOKIE_AGE_MS = 400 * 24 * 3600 * 1000;
 
 function tileOrigin(cookies: string | undefined): string {
   const { tileUrl } = preferencesIn(cookies ?? "");

@@ -18,6 +18,15 @@ export {
   type Outcome,
   type Step,
 } from "./record";
-export { dropStrayTiles, dropTiles, frameOf, overviewId, packLayer, readTerrain, readTiles, stageTiles } from "./terrain";
+export {
+  dropStrayTiles,
+  dropTiles,
+  frameOf,
+  overviewId,
+  packLayer,
+  readTerrain,
+  readTiles,
+  stageTiles,
+} from "./terrain";
 export { decodeTile, encodeTile } from "./tileCodec";
 export { dropVersion, listVersions, nameVersion, patchesBetween, readVersion, type Version } from "./versions";

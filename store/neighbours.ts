@@ -32,7 +32,12 @@ export async function neighbourhood(tx: Queries, planId: string, patches: readon
   const { rows: plans } = await tx.query(`SELECT ${selectList("plans")} FROM plans WHERE id = $1`, [planId]);
   const near = emptyRows(planSchema.parse(plans[0]));
 
-  near.measurements = await rows("measurements", "id = ANY($2) OR link_id = ANY($3)", named("measurements"), named("links"));
+  near.measurements = await rows(
+    "measurements",
+    "id = ANY($2) OR link_id = ANY($3)",
+    named("measurements"),
+    named("links"),
+  );
   near.scans = await rows("scans", "id = ANY($2) OR site_id = ANY($3)", named("scans"), named("sites"));
   near.photos = await rows("photos", "id = ANY($2) OR owner_id = ANY($3)", named("photos"), [
     ...named("sites"),

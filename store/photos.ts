@@ -1,12 +1,7 @@
 import type { Queries } from "./db";
 
 /** Keeps the bytes of a photograph; its row in `photos` makes it part of the plan. */
-export async function writePhoto(
-  db: Queries,
-  planId: string,
-  photoId: string,
-  data: Uint8Array,
-): Promise<void> {
+export async function writePhoto(db: Queries, planId: string, photoId: string, data: Uint8Array): Promise<void> {
   await db.query(
     "INSERT INTO photo_bytes (plan_id, photo_id, data) VALUES ($1, $2, $3) ON CONFLICT (plan_id, photo_id) DO UPDATE SET data = EXCLUDED.data",
     [planId, photoId, data],

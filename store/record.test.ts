@@ -34,20 +34,28 @@ onBothDrivers(({ store, second }) => {
 
   test("fields that different people set on one revision merge; each change raises the revision by one", async () => {
     expect(await change([name("Uno")], { base: 1, op: "a-1" })).toEqual({ kind: "kept", revision: 2, what: "Changed" });
-    expect(await change([setPatch("sites", "west", { notes: "wasps" })], { base: 1, op: "b-1", ...ben })).toMatchObject({
-      kind: "kept",
-      revision: 3,
-    });
+    expect(await change([setPatch("sites", "west", { notes: "wasps" })], { base: 1, op: "b-1", ...ben })).toMatchObject(
+      {
+        kind: "kept",
+        revision: 3,
+      },
+    );
     expect(await west()).toMatchObject({ name: "Uno", notes: "wasps" });
     expect((await readPlanAt(db(), "valley"))!.revision).toBe(3);
   });
 
   test("a field that somebody else set since is a conflict with both values, who and when, and nothing is kept", async () => {
     await change([name("Uno")], { base: 1, op: "a-1" });
-    const outcome = await change([name("Dos"), setPatch("sites", "east", { notes: "kept?" })], { base: 1, op: "b-1", ...ben });
+    const outcome = await change([name("Dos"), setPatch("sites", "east", { notes: "kept?" })], {
+      base: 1,
+      op: "b-1",
+      ...ben,
+    });
     expect(outcome).toMatchObject({
       kind: "conflict",
-      conflicts: [{ kind: "sites", id: "west", name: "Uno", field: "name", theirs: "Uno", mine: "Dos", who: "Ana", revision: 2 }],
+      conflicts: [
+        { kind: "sites", id: "west", name: "Uno", field: "name", theirs: "Uno", mine: "Dos", who: "Ana", revision: 2 },
+      ],
     });
     if (outcome.kind === "conflict") expect(Date.now() - outcome.conflicts[0]!.at.getTime()).toBeLessThan(60_000);
     const rows = (await readPlan(db(), "valley"))!;
@@ -71,7 +79,9 @@ onBothDrivers(({ store, second }) => {
 
   test("what is gone cannot be set, what was worked on is not removed unseen, an id is not taken twice", async () => {
     await change([removePatch("links", "access")], { base: 1, op: "a-1" });
-    expect(await change([setPatch("links", "access", { state: "proven" })], { base: 1, op: "b-1", ...ben })).toMatchObject({
+    expect(
+      await change([setPatch("links", "access", { state: "proven" })], { base: 1, op: "b-1", ...ben }),
+    ).toMatchObject({
       kind: "conflict",
       conflicts: [{ field: "", theirs: null, who: "Ana" }],
     });
@@ -163,11 +173,16 @@ onBothDrivers(({ store, second }) => {
       { kind: "radios", field: "siteId" },
       { kind: "radios", field: "siteId" },
     ]);
-    expect(await refused([removePatch("equipment", "brisote-tramo-5")])).toMatchObject([{ kind: "equipment", field: "id" }]);
+    expect(await refused([removePatch("equipment", "brisote-tramo-5")])).toMatchObject([
+      { kind: "equipment", field: "id" },
+    ]);
     expect(await refused([setPatch("plans", "valley", { ruleSetId: "none" })])).toMatchObject([
       { kind: "plans", field: "ruleSetId" },
     ]);
-    expect(await refused([removePatch("carriers", "sector")])).toMatchObject([{ field: "carrierId" }, { field: "carrierId" }]);
+    expect(await refused([removePatch("carriers", "sector")])).toMatchObject([
+      { field: "carrierId" },
+      { field: "carrierId" },
+    ]);
     expect((await readPlanAt(db(), "valley"))!.revision).toBe(1);
     await expect(recordChange(db(), { planId: "none", ...ana, what: "x", patches: [] })).rejects.toThrow(NoSuchPlan);
   });

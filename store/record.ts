@@ -112,13 +112,13 @@ async function changesSince(
   return changes;
 }
 
-/** Writes what patches make of the rows; gives back what is kept of them. Rows are as the schemas want them. */
+/** Writes what patches make of the rows; gives back what is kept of them, or the first row that is none by its schema. */
 async function writeRows(
   tx: Queries,
   planId: string,
   patches: readonly Patch[],
   rowNow: (kind: RowKind, id: string) => object | null,
-): Promise<KeptPatch[]> {
+): Promise<KeptPatch[] | { problems: PatchProblem[] }> {
   const kept: KeptPatch[] = [];
   const put = new Map<RowKind, Record<string, unknown>[]>();
   const removed = new Map<RowKind, string[]>();
@@ -133,8 +133,15 @@ async function writeRows(
     if (!one) continue;
     kept.push(one);
     const after = patched(row, patch);
-    if (after) listed(put, kind).push(toRecord(kind, ROW_SCHEMAS[kind].parse(after)));
-    else listed(removed, kind).push(id);
+    if (!after) listed(removed, kind).push(id);
+    else {
+      const parsed = ROW_SCHEMAS[kind].safeParse(after);
+      if (!parsed.success) {
+        const { path, message } = parsed.error.issues[0]!;
+        return { problems: [{ kind, id, field: path.join("."), message, isUnknown: true }] };
+      }
+      listed(put, kind).push(toRecord(kind, parsed.data));
+    }
   }
   for (const kind of ROW_KINDS) if (put.has(kind)) await tx.query(upsertSql(kind), [JSON.stringify(put.get(kind))]);
   for (const kind of [...ROW_KINDS].reverse()) {
@@ -216,7 +223,11 @@ export async function recordChange(db: Db, change: Change): Promise<Outcome> {
     if ("conflicts" in kept) return { kind: "conflict", revision: now, what, conflicts: kept.conflicts };
     if (kept.length === 0) return { kind: "nothing", revision: now };
     if (bytes) await writeBytes(tx, planId, bytes);
-    await takeTiles(tx, planId, kept.flatMap(({ kind, id }) => (kind === "layers" ? [id] : [])));
+    await takeTiles(
+      tx,
+      planId,
+      kept.flatMap(({ kind, id }) => (kind === "layers" ? [id] : [])),
+    );
     const [author] = authors;
     // A new change ends what could have been put back.
     await tx.query("UPDATE history SET state = 'done' WHERE plan_id = $1 AND author = ANY($2) AND state = 'undone'", [

@@ -39,7 +39,9 @@ onBothDrivers(({ store, second }) => {
     expect(back.plan).toEqual(rows.plan);
     for (const kind of ["radios", "carriers", "equipment", "links", "sites", "subscribers"] as const)
       expect(sorted<{ id: string }>(back[kind])).toEqual(sorted<{ id: string }>(rows[kind]));
-    expect(await listPlans(store().db)).toMatchObject([{ id: "valley", siteCount: 2, subscriberCount: 1, linkCount: 2 }]);
+    expect(await listPlans(store().db)).toMatchObject([
+      { id: "valley", siteCount: 2, subscriberCount: 1, linkCount: 2 },
+    ]);
   });
 
   test("terrain keeps its heights and its holes, and undo leaves the tiles for redo", async () => {

@@ -64,10 +64,7 @@ const toCarriers: Upgrade = (patches, { carrierOf }) => {
     const radio = { ...own, carrierId };
     const carrier = { id, planId: row.planId, timingGroup: "", ...channel };
     if ("put" in patch)
-      return [
-        ...(speaks ? [{ kind: "carriers" as const, id, put: carrier }] : []),
-        { kind: "radios", id, put: radio },
-      ];
+      return [...(speaks ? [{ kind: "carriers" as const, id, put: carrier }] : []), { kind: "radios", id, put: radio }];
     return [
       { kind: "radios", id, remove: true, was: radio },
       ...(speaks ? [{ kind: "carriers" as const, id, remove: true as const, was: carrier }] : []),

@@ -36,7 +36,7 @@ export async function nameVersion(db: Db, planId: string, name: string, who: str
 /** Named versions, newest first. */
 export async function listVersions(db: Queries, planId: string): Promise<Version[]> {
   const { rows } = await db.query(
-    'SELECT id, name, who, at, revision FROM versions WHERE plan_id = $1 ORDER BY at DESC',
+    "SELECT id, name, who, at, revision FROM versions WHERE plan_id = $1 ORDER BY at DESC",
     [planId],
   );
   return rows.map((row) => versionSchema.parse(row));

@@ -62,7 +62,19 @@ export function PlacesInView({
     );
   if (!rows) return <p className="p-3 text-sm text-quiet">Looking out from {place.name}…</p>;
   if (rows.length === 0)
-    return <p className="p-3 text-sm text-quiet">There is nobody to see yet. Import {of} first, from the menu.</p>;
+    return (
+      <p className="p-3 text-sm text-quiet">
+        There is nobody to see yet. Add or import {of === "subscribers" ? "customers" : "sites"} first.
+      </p>
+    );
+  const linkedHere = new Map<string, string>();
+  for (const link of world.links.values()) {
+    const [a, b] = [link.aRadioId, link.bRadioId].map((id) => world.radios.get(id));
+    const ids = [a, b].map((radio) => radio?.siteId ?? radio?.subscriberId ?? "");
+    const other = ids[0] === place.id ? ids[1] : ids[1] === place.id ? ids[0] : null;
+    if (other) linkedHere.set(other, link.id);
+  }
+  const best = isSite ? undefined : rows.find(({ id, served }) => served && !linkedHere.has(id));
   const isMiss = (row: ViewRow) => !row.served && row.missBy !== null;
   const shown = rows.filter((row) => (filter === "served" ? row.served : filter === "misses" ? isMiss(row) : true));
   const counts = {
@@ -101,6 +113,11 @@ export function PlacesInView({
             {word} {counts[key]}
           </Button>
         ))}
+        {best && (
+          <Button className="px-1.5 py-0 text-xs" onClick={() => take(best)}>
+            Attach to the best: {best.name}
+          </Button>
+        )}
         <span className="text-quiet">
           {rows.length === MOST_SEEN ? `the nearest ${MOST_SEEN}, ` : ""}tried with kit of the library at present
           heights; {rows.length} paths in {figure(view.tookMs, 0)} ms
@@ -133,14 +150,24 @@ export function PlacesInView({
             </td>
             <td className="text-xs">{row.lacks}</td>
             <td className="text-right">
-              <Button
-                className="px-1.5 py-0 text-xs"
-                aria-label={`Try a link with ${row.name}`}
-                disabled={row.lacks.startsWith("no fitting")}
-                onClick={() => take(row)}
-              >
-                Try
-              </Button>
+              {linkedHere.has(row.id) ? (
+                <Button
+                  look="quiet"
+                  className="px-1.5 py-0 text-xs"
+                  onClick={() => select({ kind: "link", id: linkedHere.get(row.id)! })}
+                >
+                  Linked already
+                </Button>
+              ) : (
+                <Button
+                  className="px-1.5 py-0 text-xs"
+                  aria-label={`Try a link with ${row.name}`}
+                  disabled={row.lacks.startsWith("no fitting")}
+                  onClick={() => take(row)}
+                >
+                  Try
+                </Button>
+              )}
             </td>
           </tr>
         ))}

@@ -20,7 +20,7 @@ const KIND_WORDS: Record<WayOut["kind"], string> = {
 
 function Way({ way, link }: { way: WayOut; link: Link }) {
   const { draft, select } = useDesk();
-  const relink = way.patches.find(({ kind, row }) => kind === "links" && row !== null);
+  const relink = way.patches.find(({ kind, remove }) => kind === "links" && !remove);
   return (
     <li className="flex items-start gap-3 border-t border-rule py-1.5">
       <StateStroke state={way.outcome.state} />

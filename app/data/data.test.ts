@@ -1,6 +1,5 @@
 import { expect, test } from "@jest/globals";
 import { valley } from "#core/testing";
-import { parseDraft, parsePatches } from "./patches.server";
 import { fileName } from "./fileName";
 import {
   DEFAULT_PREFERENCES,
@@ -8,6 +7,7 @@ import {
   preferencesCookie,
   preferencesIn,
   readPreferences,
+  authorOf,
   signature,
 } from "./preferences";
 import { profileFromWire, profileToWire } from "./profileWire";
@@ -56,41 +56,14 @@ test("a profile crosses the wire exact to the bit, holes and all", () => {
   }
 });
 
-test("patches that cannot be taken are refused by kind, row, field and bound", () => {
-  const [site] = valley().rows.sites;
-  const parse = (patches: unknown) => parsePatches(patches, "valley");
-  expect(
-    parse([
-      { kind: "sites", id: "west", row: site },
-      { kind: "links", id: "access", row: null },
-    ]),
-  ).toHaveProperty("patches");
-  const refused: [unknown, RegExp][] = [
-    ["[", /Not kept: .*expected array/],
-    [[], /the change is empty/],
-    [[{ kind: "sites", id: "west", row: { ...site, latDeg: 95 } }], /sites west, latDeg: .*<=90/],
-    [[{ kind: "towers", id: "west", row: site }], /towers west/],
-    [[{ kind: "plans", id: "valley", row: null }], /plans valley/],
-    [[{ kind: "sites", id: "other", row: site }], /sites other carries the row of west/],
-    [[{ kind: "sites", id: "west", row: { ...site, planId: "else" } }], /in plan else/],
-  ];
-  for (const [patches, message] of refused) expect((parse(patches) as { error: string }).error).toMatch(message);
-});
-
-test("a change in hand that comes with a question may be empty; one that cannot be read is refused as such", () => {
-  expect(parseDraft([], "valley")).toEqual([]);
-  const [site] = valley().rows.sites;
-  expect(parseDraft([{ kind: "sites", id: "west", row: site }], "valley")).toHaveLength(1);
-  let thrown: unknown = null;
-  try {
-    parseDraft([{ kind: "sites", id: "west", row: { ...site, latDeg: 95 } }], "valley");
-  } catch (refused) {
-    thrown = refused;
-  }
-  expect(thrown).toMatchObject({
-    data: expect.stringMatching(/^The change in hand cannot be read: sites west, latDeg/),
-    init: { status: 400 },
+test("undo belongs to a person by name wherever they sit, else to the browser", () => {
+  const named = preferencesCookie({ ...DEFAULT_PREFERENCES, name: "Ana" }).split(";")[0]!;
+  expect(authorOf(asking(`tejado_browser=b-1; ${named}`))).toEqual({ who: "Ana", authors: ["name:Ana"] });
+  expect(authorOf(asking("other=1; tejado_browser=b-1"))).toEqual({
+    who: "planner",
+    authors: ["browser:b-1", "name:planner"],
   });
+  expect(authorOf(asking())).toEqual({ who: "planner", authors: ["name:planner"] });
 });
 
 test("names become names of files", () => {

@@ -1,9 +1,16 @@
 import type { LinkAnswer } from "#core/link";
 import type { Link } from "#core/plan";
 import { planContext, type PlanContext } from "#jobs";
-import type { Store } from "#store";
+import { planStamp, type Store } from "#store";
 import { data } from "react-router";
 import { getStore } from "./store.server";
+
+/** The store that holds the plan that a URL names; a 404 when there is none. Nothing of the plan is worked out. */
+export async function requirePlanId(planId: string): Promise<Store> {
+  const store = await getStore();
+  if (!(await planStamp(store.db, planId))) throw data(`There is no plan "${planId}".`, { status: 404 });
+  return store;
+}
 
 /** The plan that a URL names, worked out; a 404 when there is none. */
 export async function requirePlan(planId: string): Promise<{ store: Store; context: PlanContext }> {

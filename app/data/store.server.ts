@@ -1,6 +1,6 @@
 import { resolve } from "node:path";
 import { DEMO_PLAN_ID, demoPlan, islandSurface } from "#demo";
-import { createPlan, deletePlan, openStore, packLayer, readPlan, type Store } from "#store";
+import { createPlan, deletePlan, openStore, packLayer, readPlan, signedBy, type Store } from "#store";
 
 const held = globalThis as { tejadoStore?: Promise<Store> };
 
@@ -25,7 +25,7 @@ export async function seedDemo(store: Store, fresh = false): Promise<string> {
     "island",
     rows.plan.createdAt,
   );
-  await createPlan(store.db, { ...rows, layers: [layer] }, "Tejado", "Laid out the demo", {
+  await createPlan(store.db, { ...rows, layers: [layer] }, signedBy("Tejado"), "Laid out the demo", {
     tiles: tiles.map((tile) => ({ layerId: layer.id, ...tile })),
     photos: [],
   });

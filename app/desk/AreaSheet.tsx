@@ -1,10 +1,10 @@
-import { areaSchema, type Area } from "#core/plan";
+import { areaSchema, patchBetween, removePatch, type Area } from "#core/plan";
 import { COVER_KINDS } from "#core/terrain";
 import { parsePosition } from "#formats/places";
 import { useState } from "react";
 import { useRevalidator } from "react-router";
 import { toast } from "sonner";
-import { keepPatches } from "../import/keep";
+import { keepPatches } from "../keep/keepPatches";
 import { Button, SelectField, TextField } from "../ui";
 import { useDesk } from "./DeskContext";
 
@@ -15,7 +15,7 @@ const cornersText = (area: Area) =>
 
 /** An outline of cover: what it is, how high, how thick, and its corners, which can be typed as well as dragged. */
 export function AreaSheet({ area }: { area: Area }) {
-  const { select } = useDesk();
+  const { data, select } = useDesk();
   const { revalidate } = useRevalidator();
   const [name, setName] = useState(area.name);
   const [kind, setKind] = useState(area.kind);
@@ -24,7 +24,9 @@ export function AreaSheet({ area }: { area: Area }) {
   const [corners, setCorners] = useState(cornersText(area));
   const [error, setError] = useState("");
   const put = async (row: Area | null, what: string) => {
-    const { ok, message } = await keepPatches(area.planId, [{ kind: "areas", id: area.id, row }], what);
+    const patch = row ? patchBetween("areas", area, row) : removePatch("areas", area.id);
+    if (!patch) return true;
+    const { ok, message } = await keepPatches(area.planId, data.revision, [patch], what);
     if (ok) toast(`${what}. Undo takes it back.`);
     else setError(message);
     await revalidate();

@@ -2,9 +2,19 @@ import { findingsInHand, outcomeOf, summarize, type Finding, type LinkSummary, t
 import type { Place } from "#core/geodesy";
 import { hearersOf, ownNoiseOf, pairsHeard } from "#core/interference";
 import { answerLink, type LinkAnswer } from "#core/link";
-import { linkEnds, withPatches, worldOf, type Patch, type Link, type PlanRows, type World } from "#core/plan";
+import {
+  linkEnds,
+  radiosTouched,
+  withPatches,
+  worldOf,
+  type Patch,
+  type Link,
+  type PlanRows,
+  type World,
+} from "#core/plan";
 import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from "react";
 import type { HeatMark } from "../map/types";
+import { useRevalidator } from "react-router";
 import { useDraft, type Draft } from "./draft";
 import { useProfiles, type Pair, type Profiles } from "./profiles";
 import { useSelection, type Selection } from "./selection";
@@ -19,11 +29,12 @@ export interface TerrainInfo {
 
 export interface DeskData {
   rows: PlanRows;
+  /** Of the rows: what is changed here is changed on top of it. */
+  revision: number;
   summaries: LinkSummary[];
   outcome: Outcome;
   findings: Finding[];
   terrain: TerrainInfo | null;
-  steps: { undo: string | null; redo: string | null };
 }
 
 export interface Desk {
@@ -73,8 +84,9 @@ function affectedLinks(kept: World, world: World, patches: readonly Patch[]): Li
   const hears = world.links.size <= MOST_LINKS_HEARD_IN_HAND ? hearersOf(kept, world, patches) : () => false;
   const everything = patches.some((patch) => patch.kind === "plans" || patch.kind === "equipment");
   const touched = new Set(patches.map((patch) => patch.id));
+  const radios = radiosTouched([kept, world], patches);
   return [...world.links.values()].filter((link) => {
-    if (everything || touched.has(link.id) || touched.has(link.aRadioId) || touched.has(link.bRadioId)) return true;
+    if (everything || touched.has(link.id) || radios.has(link.aRadioId) || radios.has(link.bRadioId)) return true;
     const { a, b } = linkEnds(world, link);
     return [a, b].some(
       (end) => touched.has(end.radio.siteId ?? "") || touched.has(end.radio.subscriberId ?? "") || hears(end.radio),
@@ -93,7 +105,8 @@ interface Answered {
 
 export function DeskProvider({ data, children }: { data: DeskData; children: ReactNode }) {
   const kept = useMemo(() => worldOf(data.rows), [data.rows]);
-  const draft = useDraft(kept);
+  const { revalidate } = useRevalidator();
+  const draft = useDraft(kept, data.revision, revalidate);
   const world = useMemo(() => withPatches(kept, draft.patches), [kept, draft.patches]);
   const [selection, select] = useSelection();
   const [cursorKm, setCursorKm] = useState<number | null>(null);

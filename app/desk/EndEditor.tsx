@@ -1,12 +1,23 @@
 import type { Pointing } from "#core/aiming";
 import { POLARIZATIONS } from "#core/antenna";
 import { antennasFor, radioModelsFor } from "#core/findings";
-import type { LinkEnd, Radio } from "#core/plan";
+import { setPatch, type LinkEnd, type RadioRow } from "#core/plan";
 import { TRY_ABOVE_M } from "../section/MastHandle";
 import { figure, NumberField, useFormats } from "../ui";
+import { FieldConflict } from "./ConflictPanel";
 import { useDesk } from "./DeskContext";
-import { radioPatch } from "./patches";
 
+/** What is changed here, so that what somebody else changed meanwhile shows here too. */
+const EDITED_FIELDS = [
+  "heightM",
+  "txPowerDbm",
+  "radioModelId",
+  "antennaModelId",
+  "polarization",
+  "cableLossDb",
+  "azimuthDeg",
+  "tiltDownDeg",
+];
 const SELECT = "w-full rounded border border-rule bg-panel px-2 py-1 text-sm";
 
 /** One end of a link to be changed: height, power, kit, polarization, and where it points. */
@@ -22,7 +33,7 @@ export function EndEditor({
   const { world, draft } = useDesk();
   const formats = useFormats();
   const { radio, model, antenna } = end;
-  const put = (change: Partial<Radio>) => draft.put([radioPatch({ ...radio, ...change })]);
+  const put = (change: Partial<RadioRow>) => draft.put([setPatch("radios", radio.id, change)]);
   const radios = radioModelsFor(world, radio.role, radio.frequencyMHz);
   const antennas = antennasFor(world, radio.role, radio.frequencyMHz);
   const id = (name: string) => `${radio.id}-${name}`;
@@ -100,7 +111,7 @@ export function EndEditor({
             id={id("polarization")}
             value={radio.polarization}
             className={SELECT}
-            onChange={(event) => put({ polarization: event.target.value as Radio["polarization"] })}
+            onChange={(event) => put({ polarization: event.target.value as RadioRow["polarization"] })}
           >
             {POLARIZATIONS.map((one) => (
               <option key={one} value={one}>
@@ -140,6 +151,9 @@ export function EndEditor({
             onChange={(tiltDownDeg) => put({ tiltDownDeg })}
           />
         )}
+        {EDITED_FIELDS.map((field) => (
+          <FieldConflict key={field} kind="radios" id={radio.id} field={field} />
+        ))}
       </div>
       <p className="mt-1 text-xs text-quiet">
         {pointing &&

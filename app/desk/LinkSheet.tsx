@@ -1,14 +1,14 @@
 import { holds, isServed, wantedMarginDb, wantedText, type LinkAnswer, type Tape } from "#core/link";
-import { linkEnds, type Link as LinkRow } from "#core/plan";
+import { linkEnds, setPatch, type Link as LinkRow } from "#core/plan";
 import { Tabs } from "radix-ui";
 import { Link } from "react-router";
 import { AvailabilityView } from "../tape/AvailabilityView";
 import { ClearanceView } from "../tape/ClearanceView";
 import { TapeView } from "../tape/TapeView";
-import { Button, buttonClass, figure, NumberField, ProofMark, STATE_LINES, StateStroke, Term, useFormats } from "../ui";
+import { Button, buttonClass, figure, ProofMark, STATE_LINES, StateStroke, Term, useFormats } from "../ui";
 import { useDesk } from "./DeskContext";
+import { ChannelEditor } from "./ChannelEditor";
 import { EndEditor } from "./EndEditor";
-import { channelPatches, radioPatch } from "./patches";
 import { FindingCard } from "./FindingsList";
 import { TreesEditor } from "./TreesEditor";
 import { RemoveButton } from "./RemoveButton";
@@ -29,7 +29,7 @@ function TurnDown({ tape, link, isA }: { tape: Tape; link: LinkRow; isA: boolean
     );
   }
   return (
-    <Button onClick={() => draft.put([radioPatch({ ...end.radio, txPowerDbm })])}>
+    <Button onClick={() => draft.put([setPatch("radios", end.radio.id, { txPowerDbm })])}>
       Turn {end.placeName} down by {figure(down, 0)} dB
     </Button>
   );
@@ -121,7 +121,7 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
 
 /** Everything about the selected link: the answer, what is wrong with it, both ends to change, and the tapes. */
 export function LinkSheet({ link }: { link: LinkRow }) {
-  const { data, kept, world, draft, answer, profiles, findings: all } = useDesk();
+  const { data, kept, world, answer, profiles, findings: all } = useDesk();
   const formats = useFormats();
   const { a, b } = linkEnds(world, link);
   const planId = data.rows.plan.id;
@@ -130,12 +130,7 @@ export function LinkSheet({ link }: { link: LinkRow }) {
     .filter((finding) => finding.linkIds.includes(link.id))
     .sort((x, y) => Number(x.linkIds.length > 1) - Number(y.linkIds.length > 1));
   const isKept = kept.links.has(link.id);
-  const widths = a.model.widthsMHz.filter((width) => b.model.widthsMHz.includes(width));
-  const low = Math.max(a.model.bandMHz[0], b.model.bandMHz[0]);
-  const high = Math.min(a.model.bandMHz[1], b.model.bandMHz[1]);
   const profile = profiles.get([a.place, b.place]);
-  const setChannel = (change: { frequencyMHz?: number; widthMHz?: number }) =>
-    draft.put(channelPatches(world, link, change));
   return (
     <div className="divide-y divide-rule">
       <section className="px-3 py-2">
@@ -224,33 +219,7 @@ export function LinkSheet({ link }: { link: LinkRow }) {
       {answer && <AvailabilityView plan={world.plan} a={a} b={b} answer={answer} />}
       <section className="px-3 py-2" aria-label="Channel and ends">
         <div className="grid grid-cols-2 gap-2">
-          <NumberField
-            label="Frequency"
-            unit="MHz"
-            value={a.radio.frequencyMHz}
-            step={a.model.rasterMHz}
-            min={low}
-            max={high}
-            decimals={1}
-            onChange={(frequencyMHz) => setChannel({ frequencyMHz })}
-          />
-          <div>
-            <label htmlFor="width" className="mb-0.5 block text-xs text-quiet">
-              Width
-            </label>
-            <select
-              id="width"
-              value={a.radio.widthMHz}
-              onChange={(event) => setChannel({ widthMHz: Number(event.target.value) })}
-              className="figures w-full rounded border border-rule bg-panel px-2 py-1 text-sm"
-            >
-              {widths.map((width) => (
-                <option key={width} value={width}>
-                  {width} MHz
-                </option>
-              ))}
-            </select>
-          </div>
+          <ChannelEditor radioId={a.radio.id} link={link} />
           <TreesEditor link={link} answer={answer} />
         </div>
         <EndEditor

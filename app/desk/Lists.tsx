@@ -1,11 +1,13 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useMemo, useRef, useState, type ReactNode } from "react";
 import { Link } from "react-router";
+import { AddMenu } from "../adding/AddMenu";
 import { figure, ProofMark, SiteGlyph, StateStroke, SubscriberGlyph } from "../ui";
 import { useDesk, type Desk } from "./DeskContext";
 import { FindingCard } from "./FindingsList";
+import { placeNameOf } from "../frame/names";
 import { selectionText, type Selection } from "./selection";
-import { stageOf, type Stage } from "./stages";
+import { stageOf, type Stage } from "../frame/stages";
 
 export interface ListRow {
   key: string;
@@ -48,11 +50,6 @@ export function linkedSubscribers({ world }: Pick<Desk, "world">): Set<string> {
     if (id) linked.add(id);
   }
   return linked;
-}
-
-export function placeNameOf(world: Desk["world"], radioId: string): string {
-  const radio = world.radios.get(radioId);
-  return world.sites.get(radio?.siteId ?? "")?.name ?? world.subscribers.get(radio?.subscriberId ?? "")?.name ?? "?";
 }
 
 function linkRows({ world, summaries }: Desk): ListRow[] {
@@ -199,6 +196,7 @@ export function LeftColumn({ stage }: { stage: Stage }) {
           <option value="need">by need</option>
           <option value="name">by name</option>
         </select>
+        {stage === "survey" && <AddMenu isFirst />}
       </div>
       {stage === "survey" && (
         <nav aria-label="Survey" className="flex gap-3 border-b border-rule px-3 py-1 text-xs">
@@ -219,8 +217,8 @@ export function LeftColumn({ stage }: { stage: Stage }) {
           {filter
             ? `Nothing named like "${filter}".`
             : stage === "survey"
-              ? "No places yet. Import sites and subscribers from a file."
-              : "No links yet. Choose a subscriber under Survey and see who reaches it."}
+              ? "No places yet. Add one with the button above, or import them from a file."
+              : "No links yet. Choose a customer under Survey and see who reaches it, or add a bridge."}
         </p>
       )}
       <VirtualRows rows={rows} />

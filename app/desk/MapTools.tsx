@@ -1,11 +1,11 @@
 import { densityCells, type DensityCell } from "#core/survey";
-import type { Area } from "#core/plan";
+import { patchBetween, type Area } from "#core/plan";
 import { Grid3x3, Pencil } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useCallback, useMemo, useState, type ReactNode } from "react";
 import { useRevalidator } from "react-router";
 import { toast } from "sonner";
-import { keepPatches } from "../import/keep";
+import { keepPatches } from "../keep/keepPatches";
 import type { MapArea, Ring } from "../map/types";
 import { Button } from "../ui";
 import { useDesk } from "./DeskContext";
@@ -51,13 +51,15 @@ export function useGroundTools(canDraw: boolean): GroundTools {
   );
   const put = useCallback(
     async (row: Area, what: string) => {
-      const { ok, message } = await keepPatches(planId, [{ kind: "areas", id: row.id, row }], what);
+      const patch = patchBetween("areas", world.areas.get(row.id), row);
+      if (!patch) return;
+      const { ok, message } = await keepPatches(planId, data.revision, [patch], what);
       if (ok) toast(`${what}. Undo takes it back.`);
       else toast.error(message);
       await revalidate();
       if (ok) select({ kind: "area", id: row.id });
     },
-    [planId, revalidate, select],
+    [planId, data.revision, world.areas, revalidate, select],
   );
   /** The way without a pointer: a square of a hundred metres in the middle of the terrain, to be typed into place. */
   const typed = () => {

@@ -1,8 +1,8 @@
-import type { Photo } from "#core/plan";
+import { removePatch, type Photo } from "#core/plan";
 import { useState } from "react";
 import { useRevalidator } from "react-router";
 import { toast } from "sonner";
-import { keepPatches } from "../import/keep";
+import { keepPatches } from "../keep/keepPatches";
 import { Button, useFormats } from "../ui";
 import { useDesk } from "./DeskContext";
 
@@ -44,7 +44,7 @@ async function readExif(file: File): Promise<Pick<Photo, "takenAt" | "latDeg" | 
 
 /** Photographs of a place: added here or from the roof, shown small, opened large. */
 export function Photos({ ownerKind, ownerId }: { ownerKind: Photo["ownerKind"]; ownerId: string }) {
-  const { world } = useDesk();
+  const { data, world } = useDesk();
   const formats = useFormats();
   const { revalidate } = useRevalidator();
   const [busy, setBusy] = useState(false);
@@ -72,7 +72,9 @@ export function Photos({ ownerKind, ownerId }: { ownerKind: Photo["ownerKind"]; 
     await revalidate();
   };
   const remove = async (photo: Photo) => {
-    await keepPatches(planId, [{ kind: "photos", id: photo.id, row: null }], `Took out the photograph ${photo.name}`);
+    const what = `Took out the photograph ${photo.name}`;
+    const { ok, message } = await keepPatches(planId, data.revision, [removePatch("photos", photo.id)], what);
+    if (!ok) toast.error(message, { duration: 12_000 });
     await revalidate();
   };
   return (

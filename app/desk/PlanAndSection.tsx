@@ -1,23 +1,31 @@
-import { linkEnds, type Radio } from "#core/plan";
-import { useCallback, useMemo } from "react";
+import { linkEnds, radiosTouched, setPatch, toPlaceStep } from "#core/plan";
+import type { Place } from "#core/geodesy";
+import { useCallback, useMemo, useState } from "react";
+import { toast } from "sonner";
+import { useAdding } from "../adding/AddingContext";
+import { AddBar } from "../adding/AddBar";
+import { AddMenu } from "../adding/AddMenu";
+import { PointMenu, type AskedPoint } from "../adding/PointMenu";
 import { Group, Panel, Separator } from "react-resizable-panels";
 import { BandsView } from "../bench/BandsView";
 import { Bench, type BenchTab } from "../bench/Bench";
 import { PlacesInView } from "../bench/PlacesInView";
 import { WaysView } from "../bench/WaysView";
 import { PlanMap } from "../map/PlanMap";
-import type { MapLink } from "../map/types";
+import type { MapLink, MapPick } from "../map/types";
 import { Section } from "../section/Section";
 import { useDesk } from "./DeskContext";
 import { useGroundTools } from "./MapTools";
-import { radioPatch } from "./patches";
-import { linkedSubscribers, placeNameOf } from "./Lists";
+import { placeNameOf } from "../frame/names";
+import { linkedSubscribers } from "./Lists";
+import type { Selection } from "./selection";
 
 /** Where the ray of a blocked link is cut, as a share of its length; the middle until its profile is here. */
 function useMapLinks(): MapLink[] {
   const { world, summaries, kept, draft, link: selectedLink, answer, outcome } = useDesk();
   return useMemo(() => {
     const touched = new Set(draft.patches.map((patch) => patch.id));
+    const radios = radiosTouched([world], draft.patches);
     return [...world.links.values()].map((link) => {
       const { a, b } = linkEnds(world, link);
       const state = summaries.get(link.id)?.state ?? "unknown";
@@ -32,12 +40,17 @@ function useMapLinks(): MapLink[] {
         proof: link.state,
         cutShare: state === "blocked" ? cut : null,
         inHand:
-          !kept.links.has(link.id) || touched.has(link.id) || touched.has(link.aRadioId) || touched.has(link.bRadioId),
+          !kept.links.has(link.id) || touched.has(link.id) || radios.has(link.aRadioId) || radios.has(link.bRadioId),
       };
     });
     // Summaries are rebuilt each render; the outcome changes whenever one of them does.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [world, kept, draft.patches, selectedLink, answer?.state, outcome]);
+}
+
+/** What of a selection the plan marks: a radio stands at its site. */
+function onMap(selection: Selection): MapPick | null {
+  return selection && selection.kind !== "radio" ? { kind: selection.kind, id: selection.id } : null;
 }
 
 /** The drawing set: plan above, section below, one selection and one cursor. */
@@ -74,8 +87,21 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
     [profile, setCursorKm],
   );
   const onHeight = (end: "a" | "b", heightM: number) => {
-    const radio: Radio = ends![end].radio;
-    draft.put([radioPatch({ ...radio, heightM })]);
+    const { radio } = ends![end];
+    draft.put([setPatch("radios", radio.id, { heightM })]);
+  };
+  const { adding, putAt, takeSite } = useAdding();
+  const [asked, setAsked] = useState<AskedPoint | null>(null);
+  const onPoint = (place: Place, pick: MapPick | null) => {
+    if (adding?.kind === "site" || adding?.kind === "subscriber") putAt(adding.kind, place);
+    else if (pick?.kind === "site") takeSite(pick.id);
+    else
+      toast(adding?.kind === "bridge" ? "Click a site: a bridge stands between two." : "Click the site it stands on.");
+  };
+  const onMoved = (pick: MapPick, { latDeg, lonDeg }: Place) => {
+    const set = { latDeg: toPlaceStep(latDeg), lonDeg: toPlaceStep(lonDeg) };
+    if (pick.kind === "site") draft.put([setPatch("sites", pick.id, set)]);
+    if (pick.kind === "subscriber") draft.put([setPatch("subscribers", pick.id, set)]);
   };
   const tabs: BenchTab[] = [];
   if (link) {
@@ -138,13 +164,28 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
           sites={sites}
           subscribers={subscribers}
           links={links}
-          selected={selection}
+          selected={onMap(selection)}
           onPick={select}
           cursor={cursor}
           heat={heat}
           lookAt={lookedAt}
           onPathHover={onPathHover}
+          onPoint={adding ? onPoint : null}
+          onMenu={setAsked}
+          onMoved={onMoved}
+          over={
+            <>
+              <AddBar />
+              <PointMenu point={asked} onClose={() => setAsked(null)} />
+            </>
+          }
           {...ground}
+          tools={
+            <>
+              <AddMenu isFirst={!canDraw} />
+              {ground.tools}
+            </>
+          }
         />
       </Panel>
       <Separator

@@ -1,14 +1,15 @@
 import { removalOf, type Removable } from "#core/plan";
+import { listed } from "#core/words";
 import { AlertDialog } from "radix-ui";
 import { Button, buttonClass } from "../ui";
 import { useDesk } from "./DeskContext";
 
 /** Takes something off the plan, after naming what goes along: a change in hand like any other, kept and undone as one. */
-export function RemoveButton({ thing, name }: { thing: Removable; name: string }) {
+export function RemoveButton({ thing, name, word = "Remove" }: { thing: Removable; name: string; word?: string }) {
   return (
     <AlertDialog.Root>
       <AlertDialog.Trigger asChild>
-        <Button className="text-xs">Remove</Button>
+        <Button className="text-xs">{word}</Button>
       </AlertDialog.Trigger>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
@@ -45,9 +46,4 @@ function Question({ thing, name }: { thing: Removable; name: string }) {
       </div>
     </>
   );
-}
-
-/** "1 link, 2 radios and 1 reading". */
-function listed(parts: readonly string[]): string {
-  return parts.length < 2 ? parts.join("") : `${parts.slice(0, -1).join(", ")} and ${parts.at(-1)}`;
 }

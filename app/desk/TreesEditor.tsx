@@ -1,13 +1,12 @@
 import { BARE_SHARE, treesLossDb, type LinkAnswer } from "#core/link";
-import type { Link } from "#core/plan";
+import { setPatch, type Link } from "#core/plan";
 import { figure, NumberField } from "../ui";
 import { useDesk } from "./DeskContext";
 
 /** How a link treats the trees on its way: measured in its ray, set by hand, or as good as rock. */
 export function TreesEditor({ link, answer }: { link: Link; answer: LinkAnswer | null }) {
   const { world, draft } = useDesk();
-  const put = (foliageDepthM: number | null) =>
-    draft.put([{ kind: "links", id: link.id, row: { ...link, foliageDepthM } }]);
+  const put = (foliageDepthM: number | null) => draft.put([setPatch("links", link.id, { foliageDepthM })]);
   const way = link.foliageDepthM === null ? "measured" : link.foliageDepthM === 0 ? "solid" : "byHand";
   const trees = answer?.path?.trees;
   const frequencyGHz = (world.radios.get(link.aRadioId)?.frequencyMHz ?? 5800) / 1000;

@@ -1,58 +1,62 @@
-import type { Patch, World } from "#core/plan";
+import { fieldsSet, rowIn, type Patch, type World } from "#core/plan";
+import { fieldWord, valueWord } from "../keep/fieldWords";
 
-/** What an patch changes, in words for the logbook: "Lighthouse to quarry: height 9 → 13.5". */
+const THINGS: Partial<Record<Patch["kind"], string>> = {
+  plans: "the plan's settings",
+  equipment: "a model of the library",
+  measurements: "a reading",
+};
+
+/** How people call the thing of a patch: a link by its far radio, a channel by whose it is. */
+function nameOf(kept: World, world: World, { kind, id, put }: Patch): string {
+  if (kind === "links") {
+    const link = world.links.get(id) ?? kept.links.get(id);
+    const far = link && (world.radios.get(link.bRadioId) ?? kept.radios.get(link.bRadioId));
+    return `link ${far?.name ?? "?"}`;
+  }
+  if (kind === "carriers") {
+    const radios = [...world.radios.values(), ...kept.radios.values()];
+    const owner = radios.find((radio) => radio.id === id) ?? radios.find(({ carrierId }) => carrierId === id);
+    return `channel of ${owner?.name ?? "?"}`;
+  }
+  const row = put ?? rowIn(world, kind, id) ?? rowIn(kept, kind, id);
+  return String((row as { name?: string } | null)?.name ?? id);
+}
+
+/** What a patch changes, in words for the logbook: "Lighthouse to quarry: height 9 → 13.5". */
 function describeOne(kept: World, world: World, patch: Patch): string {
-  if (patch.kind === "plans" || patch.kind === "equipment" || patch.kind === "measurements")
-    return `${patch.row === null ? "removed" : "changed"} ${THINGS[patch.kind]}`;
-  const before = kept[patch.kind].get(patch.id) as Record<string, unknown> | undefined;
-  const after = patch.row as unknown as Record<string, unknown> | null;
-  const name =
-    patch.kind === "links"
-      ? `link ${[patch.row, kept.links.get(patch.id)].flatMap((link) => (link ? [world.radios.get(link.bRadioId)?.name ?? "?"] : []))[0]}`
-      : String((after ?? before)?.name ?? patch.id);
-  if (!before) return `added ${name}`;
-  if (!after) return `removed ${name}`;
-  const changes = Object.keys(after)
-    .filter((key) => JSON.stringify(after[key]) !== JSON.stringify(before[key]))
-    .map(
-      (key) =>
-        `${FIELD_WORDS[key] ?? key} ${valueText(world, key, before[key])} → ${valueText(world, key, after[key])}`,
-    );
+  const { kind, id, put, remove } = patch;
+  const thing = THINGS[kind];
+  if (thing) return `${remove ? "removed" : put ? "added" : "changed"} ${thing}`;
+  const name = nameOf(kept, world, patch);
+  if (put) return `added ${name}`;
+  if (remove) return `removed ${name}`;
+  const before = (rowIn(kept, kind, id) ?? {}) as Record<string, unknown>;
+  const after = patch.set as Record<string, unknown>;
+  const changes = fieldsSet(patch).map(
+    (field) =>
+      `${fieldWord(field)} ${valueText(world, field, before[field])} → ${valueText(world, field, after[field])}`,
+  );
   return `${name}: ${changes.join(", ")}`;
 }
 
-const THINGS = { plans: "the plan's settings", equipment: "a model of the library", measurements: "a reading" };
-
 /** A value as people say it: kit by its model, an end by its radio's name. */
-function valueText(world: World, key: string, value: unknown): string {
-  if (value === null || value === undefined || value === "") return "none";
-  if (typeof value === "boolean") return value ? "yes" : "no";
-  if (typeof value === "number") return String(value).replace("-", "−");
-  const known = { antennaModelId: world.antennaModels, radioModelId: world.radioModels }[key]?.get(String(value));
-  return known?.model ?? (key === "aRadioId" ? world.radios.get(String(value))?.name : undefined) ?? String(value);
+function valueText(world: World, field: string, value: unknown): string {
+  const id = String(value);
+  const model = { antennaModelId: world.antennaModels, radioModelId: world.radioModels }[field]?.get(id);
+  const owner = field === "aRadioId" || field === "carrierId" ? world.radios.get(id)?.name : undefined;
+  return model?.model ?? owner ?? valueWord(value);
 }
 
-const FIELD_WORDS: Record<string, string> = {
-  heightM: "height",
-  txPowerDbm: "power",
-  frequencyMHz: "frequency",
-  widthMHz: "width",
-  antennaModelId: "antenna",
-  radioModelId: "radio",
-  polarization: "polarization",
-  azimuthDeg: "azimuth",
-  tiltDownDeg: "tilt",
-  cableLossDb: "cable loss",
-  bracketTurned: "bracket turned over",
-  aRadioId: "from",
-  foliageDepthM: "trees",
-};
-
 const MOST_NAMED = 3;
+/** Kinds that only follow from others: named when nothing else is. */
+const FOLLOWING: Patch["kind"][] = ["carriers"];
 
 /** A change as one line of the logbook. */
 export function describePatches(kept: World, world: World, patches: readonly Patch[]): string {
-  const named = patches.slice(0, MOST_NAMED).map((patch) => describeOne(kept, world, patch));
-  const rest = patches.length - named.length;
+  const leading = patches.filter(({ kind, set }) => set || !FOLLOWING.includes(kind));
+  const told = leading.length > 0 ? leading : patches;
+  const named = told.slice(0, MOST_NAMED).map((patch) => describeOne(kept, world, patch));
+  const rest = told.length - named.length;
   return `${named.join("; ")}${rest > 0 ? `; and ${rest} more` : ""}`;
 }

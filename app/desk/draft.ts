@@ -1,50 +1,111 @@
-import { mergePatches, type Patch, type World } from "#core/plan";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { fieldsSet, mergePatches, overConflicts, rowIn, withoutConflicts, type Patch, type World } from "#core/plan";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import type { ConflictWire, KeepAnswer } from "../keep/answer";
+import { fromWire } from "../keep/keepPatches";
+import { nextOp, postChange } from "../keep/post";
 
-/** The row that the kept plan has for an patch, or null. */
-function keptRow(world: World, patch: Patch): unknown {
-  if (patch.kind === "plans") return world.plan;
-  if (patch.kind === "equipment") return null;
-  return world[patch.kind].get(patch.id) ?? null;
-}
-
-/** Drops patches that put back what is kept already, so trying and returning leaves nothing in hand. */
-function withoutReturned(world: World, patches: Patch[]): Patch[] {
-  return patches.filter((patch) => JSON.stringify(patch.row) !== JSON.stringify(keptRow(world, patch)));
+/** Drops what stands in the kept plan already, so that trying and returning leaves nothing in hand. */
+function withoutReturned(world: World, patches: readonly Patch[]): Patch[] {
+  return patches.flatMap((patch): Patch[] => {
+    const row = rowIn(world, patch.kind, patch.id) as Record<string, unknown> | null;
+    if (patch.remove) return row ? [patch] : [];
+    if (patch.put) return row && JSON.stringify(row) === JSON.stringify(patch.put) ? [] : [patch];
+    // A thing that somebody removed keeps what was typed about it until that is settled.
+    if (!row) return [patch];
+    const set = patch.set as Record<string, unknown>;
+    const left = fieldsSet(patch).filter((field) => JSON.stringify(set[field]) !== JSON.stringify(row[field]));
+    return left.length === 0
+      ? []
+      : [{ ...patch, set: Object.fromEntries(left.map((field) => [field, set[field]])) } as Patch];
+  });
 }
 
 export interface Draft {
   patches: Patch[];
-  put: (patches: Patch[]) => void;
+  /** Fields in hand that somebody else has changed meanwhile. */
+  conflicts: readonly ConflictWire[];
+  put: (patches: readonly Patch[]) => void;
   discard: () => void;
+  /** Sends what is in hand. What is typed until the answer comes stays in hand; what is refused comes back. */
+  keep: (what: string, reason: string) => Promise<KeepAnswer>;
+  settle: (conflict: ConflictWire, whose: "theirs" | "mine") => void;
+  isSending: boolean;
 }
 
-/** The change in hand. It outlives a reload: it stands in the session's storage until it is kept or discarded. */
-export function useDraft(kept: World): Draft {
-  const key = `tejado-draft-${kept.plan.id}`;
-  const [patches, setEdits] = useState<Patch[]>([]);
-  // Storage is read after the first paint, for the server has none.
-  useEffect(() => {
-    try {
-      const stored = sessionStorage.getItem(key);
-      setEdits(stored ? (JSON.parse(stored) as Patch[]) : []);
-    } catch {
-      setEdits([]);
-    }
-  }, [key]);
-  const put = useCallback(
-    (more: Patch[]) =>
-      setEdits((old) => {
-        const next = mergePatches(old, more);
-        sessionStorage.setItem(key, JSON.stringify(next));
-        return next;
-      }),
+/** What is in hand: on its way to the server, and typed since. */
+interface InHand {
+  sent: Patch[];
+  typed: Patch[];
+}
+const NOTHING: InHand = { sent: [], typed: [] };
+
+function stored(key: string): InHand {
+  try {
+    const text = sessionStorage.getItem(key);
+    // What was on its way when the page went is sent again: kept twice, it changes nothing.
+    return text ? { sent: [], typed: JSON.parse(text) as Patch[] } : NOTHING;
+  } catch {
+    return NOTHING;
+  }
+}
+
+/**
+ * The change in hand over the plan's rows of `revision`. It outlives a reload: it stands in the session's storage until it is
+ * kept or discarded. `reload` fetches the plan anew.
+ */
+export function useDraft(kept: World, revision: number, reload: () => Promise<void>): Draft {
+  const planId = kept.plan.id;
+  const key = `tejado-patches-${planId}`;
+  const [inHand, setInHand] = useState<InHand>(NOTHING);
+  const [conflicts, setConflicts] = useState<readonly ConflictWire[]>([]);
+  const latest = useRef(inHand);
+  const change = useCallback(
+    (next: InHand) => {
+      latest.current = next;
+      setInHand(next);
+      const all = mergePatches(next.sent, next.typed);
+      if (all.length > 0) sessionStorage.setItem(key, JSON.stringify(all));
+      else sessionStorage.removeItem(key);
+    },
     [key],
   );
-  const discard = useCallback(() => {
-    sessionStorage.removeItem(key);
-    setEdits([]);
+  // Storage is read after the first paint, for the server has none.
+  useEffect(() => {
+    latest.current = stored(key);
+    setInHand(latest.current);
+    setConflicts([]);
   }, [key]);
-  const real = useMemo(() => withoutReturned(kept, patches), [kept, patches]);
-  return { patches: real, put, discard };
+
+  const put = useCallback(
+    (more: readonly Patch[]) => {
+      const { sent, typed } = latest.current;
+      const based = more.map((patch) => ({ ...patch, base: patch.base ?? revision }) as Patch);
+      change({ sent, typed: mergePatches(typed, based) });
+    },
+    [change, revision],
+  );
+  const discard = useCallback(() => {
+    change({ sent: latest.current.sent, typed: [] });
+    setConflicts([]);
+  }, [change]);
+
+  const patches = useMemo(() => withoutReturned(kept, mergePatches(inHand.sent, inHand.typed)), [kept, inHand]);
+  const keep = async (what: string, reason: string): Promise<KeepAnswer> => {
+    const sending = withoutReturned(kept, latest.current.typed);
+    change({ sent: sending, typed: [] });
+    const answer = await postChange(planId, { op: nextOp(), base: revision, patches: sending, what, reason });
+    // The plan as kept comes before what was in hand goes: no figure jumps back in between.
+    if (answer.ok || answer.conflicts) await reload();
+    const { typed } = latest.current;
+    change({ sent: [], typed: answer.ok ? typed : mergePatches(sending, typed) });
+    setConflicts(answer.conflicts ?? []);
+    return answer;
+  };
+  const settle = (conflict: ConflictWire, whose: "theirs" | "mine") => {
+    const { sent, typed } = latest.current;
+    const one = [fromWire(conflict)];
+    change({ sent, typed: whose === "theirs" ? withoutConflicts(typed, one) : overConflicts(typed, one) });
+    setConflicts((old) => old.filter((other) => other !== conflict));
+  };
+  return { patches, conflicts, put, discard, keep, settle, isSending: inHand.sent.length > 0 };
 }

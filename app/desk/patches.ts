@@ -1,21 +1,16 @@
-import type { Patch, Link, Radio, World } from "#core/plan";
-
-export const radioPatch = (radio: Radio): Patch => ({ kind: "radios", id: radio.id, row: radio });
+import { setPatch, type Channel, type Link, type Patch, type World } from "#core/plan";
 
 /**
- * Patches that put a link on another channel. A sector takes all its subscribers along, and both ends of a bridge move
- * together: a radio alone on a channel hears nobody.
+ * Puts a link on another channel. The channel belongs to the access point or bridge, so all on it move together; a far end
+ * that stood on another one joins it: a radio alone on a channel hears nobody.
  */
-export function channelPatches(
-  world: World,
-  link: Link,
-  change: Partial<Pick<Radio, "frequencyMHz" | "widthMHz">>,
-): Patch[] {
-  const radios = new Set<string>();
-  for (const other of world.links.values()) {
-    if (other.aRadioId !== link.aRadioId && other.id !== link.id) continue;
-    radios.add(other.aRadioId);
-    radios.add(other.bRadioId);
-  }
-  return [...radios].map((id) => radioPatch({ ...world.radios.get(id)!, ...change }));
+export function channelPatches(world: World, link: Link, change: Partial<Channel>): Patch[] {
+  const { carrierId } = world.radios.get(link.aRadioId)!;
+  const strays = [...world.links.values()].filter(
+    ({ aRadioId, bRadioId }) => aRadioId === link.aRadioId && world.radios.get(bRadioId)!.carrierId !== carrierId,
+  );
+  return [
+    setPatch("carriers", carrierId, change),
+    ...strays.map(({ bRadioId }) => setPatch("radios", bRadioId, { carrierId })),
+  ];
 }

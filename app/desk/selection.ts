@@ -2,10 +2,10 @@ import { useCallback } from "react";
 import { useSearchParams } from "react-router";
 
 /** What is selected, as it stands in the URL: `sel=link:ID`. */
-export type Selection = { kind: "link" | "site" | "subscriber" | "area"; id: string } | null;
+export type Selection = { kind: "link" | "site" | "subscriber" | "radio" | "area"; id: string } | null;
 
 export function parseSelection(text: string | null): Selection {
-  const match = /^(link|site|subscriber|area):(.+)$/.exec(text ?? "");
+  const match = /^(link|site|subscriber|radio|area):(.+)$/.exec(text ?? "");
   return match ? { kind: match[1] as NonNullable<Selection>["kind"], id: match[2]! } : null;
 }
 

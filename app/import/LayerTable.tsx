@@ -1,10 +1,10 @@
-import type { Layer } from "#core/plan";
+import { removePatch, setPatch, type Layer } from "#core/plan";
 import { cellSizeM } from "#core/terrain";
 import { useState } from "react";
 import { useRevalidator } from "react-router";
 import { toast } from "sonner";
 import { Button, figure } from "../ui";
-import { keepPatches } from "./keep";
+import { keepPatches } from "../keep/keepPatches";
 
 const KIND_WORDS: Record<Layer["kind"], string> = {
   bare: "bare ground",
@@ -13,12 +13,17 @@ const KIND_WORDS: Record<Layer["kind"], string> = {
 };
 
 /** The rasters of a plan, finest first, as they are asked for the ground. */
-export function LayerTable({ planId, layers }: { planId: string; layers: Layer[] }) {
+export function LayerTable({ planId, revision, layers }: { planId: string; revision: number; layers: Layer[] }) {
   const { revalidate } = useRevalidator();
   const [busy, setBusy] = useState(false);
-  const put = async (layer: Layer, row: Layer | null, what: string) => {
+  const put = async (layer: Layer, row: Partial<Layer> | null, what: string) => {
     setBusy(true);
-    const { ok, message } = await keepPatches(planId, [{ kind: "layers", id: layer.id, row }], what);
+    const { ok, message } = await keepPatches(
+      planId,
+      revision,
+      [row ? setPatch("layers", layer.id, row) : removePatch("layers", layer.id)],
+      what,
+    );
     setBusy(false);
     if (ok) toast(`${what}. Undo brings it back.`);
     else toast.error(message);
@@ -61,7 +66,7 @@ export function LayerTable({ planId, layers }: { planId: string; layers: Layer[]
                   onChange={(event) =>
                     void put(
                       layer,
-                      { ...layer, kind: event.target.value as Layer["kind"] },
+                      { kind: event.target.value as Layer["kind"] },
                       `${layer.name} is ${KIND_WORDS[event.target.value as Layer["kind"]]}`,
                     )
                   }

@@ -1,4 +1,4 @@
-import type { Area, Patch, Overlay } from "#core/plan";
+import { putPatch, removePatch, setPatch, type Area, type Overlay, type Patch } from "#core/plan";
 import { COVER_KINDS } from "#core/terrain";
 import type { RowError } from "#formats/places";
 import { wrap, type Remote } from "comlink";
@@ -6,17 +6,19 @@ import { useEffect, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
 import { Button, SelectField, TextField } from "../ui";
 import { ErrorTable } from "./ErrorTable";
-import { keepPatches } from "./keep";
+import { keepPatches } from "../keep/keepPatches";
 import ShapesReader from "./shapes.worker?worker";
 import type { ShapesWorker } from "./shapes.worker";
 
 /** Outlines with a height, to stand in the way of paths, or lines and areas that are only shown. */
 export function ShapesImport({
   planId,
+  revision,
   areaCount,
   overlays,
 }: {
   planId: string;
+  revision: number;
   areaCount: number;
   overlays: Overlay[];
 }) {
@@ -48,7 +50,7 @@ export function ShapesImport({
     setBusy(false);
   };
   const keep = async (patches: Patch[], what: string) => {
-    const answer = await keepPatches(planId, patches, what);
+    const answer = await keepPatches(planId, revision, patches, what);
     setMessage({ ok: answer.ok, text: answer.ok ? `${what}. Undo takes it back.` : answer.message });
     await revalidate();
   };
@@ -65,7 +67,7 @@ export function ShapesImport({
       setErrors(read.errors);
       if (read.areas.length === 0) throw new Error("no outline could be taken");
       await keep(
-        read.areas.map((row) => ({ kind: "areas", id: row.id, row })),
+        read.areas.map((row) => putPatch("areas", row)),
         `Imported ${read.areas.length} outlines from ${file!.name}`,
       );
     });
@@ -74,10 +76,10 @@ export function ShapesImport({
       const geojson = await reader.current!.overlay();
       const id = crypto.randomUUID();
       const row: Overlay = { id, planId, name: file!.name.slice(0, 120), geojson, shown: true };
-      await keep([{ kind: "overlays", id, row }], `Added the overlay ${row.name}`);
+      await keep([putPatch("overlays", row)], `Added the overlay ${row.name}`);
     });
-  const putOverlay = (overlay: Overlay, row: Overlay | null, what: string) =>
-    attempt(() => keep([{ kind: "overlays", id: overlay.id, row }], what));
+  const putOverlay = (overlay: Overlay, set: Partial<Overlay> | null, what: string) =>
+    attempt(() => keep([set ? setPatch("overlays", overlay.id, set) : removePatch("overlays", overlay.id)], what));
 
   return (
     <section aria-label="Outlines and overlays" className="space-y-4">

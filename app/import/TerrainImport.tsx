@@ -19,7 +19,7 @@ const KINDS: { kind: Layer["kind"]; title: string; note: string }[] = [
 ];
 
 /** Rasters into the plan: sent to the server as they are and read there beside everything else, with progress. */
-export function TerrainImport({ planId, layers }: { planId: string; layers: Layer[] }) {
+export function TerrainImport({ planId, revision, layers }: { planId: string; revision: number; layers: Layer[] }) {
   const [files, setFiles] = useState<File[]>([]);
   const [kind, setKind] = useState<Layer["kind"] | null>(null);
   const [epsg, setEpsg] = useState("");
@@ -79,7 +79,7 @@ export function TerrainImport({ planId, layers }: { planId: string; layers: Laye
 
   return (
     <section aria-label="Terrain and cover" className="space-y-4">
-      <LayerTable planId={planId} layers={layers} />
+      <LayerTable planId={planId} revision={revision} layers={layers} />
       <div className="rounded border border-rule bg-panel p-3">
         <label className="mb-1 block text-sm font-semibold" htmlFor="rasters">
           Raster files

@@ -12,6 +12,8 @@ import {
   type SourceTable,
 } from "#formats/places";
 import { writeCsv } from "#formats/text";
+import type { KeepAnswer } from "../keep/answer";
+import { nextOp, postChange } from "../keep/post";
 import { expose } from "comlink";
 
 /** A row as the preview shows it. */
@@ -44,6 +46,7 @@ export interface LoadedTable {
 }
 
 interface KeptPlaces {
+  revision: number;
   plan: Plan;
   sites: Site[];
   subscribers: Subscriber[];
@@ -51,6 +54,8 @@ interface KeptPlaces {
 
 let table: SourceTable | null = null;
 let interpreted: InterpretedRow[] = [];
+/** The revision of the plan that the rows were held against. */
+let base = 0;
 let verdicts = new Map<number, PlaceVerdict>();
 
 async function json<T>(url: string, init?: RequestInit): Promise<T> {
@@ -90,6 +95,7 @@ const api = {
     if (!table) return JSON.stringify({ rows: [], density: [] } satisfies Preview);
     const kept = await json<KeptPlaces>(`/plans/${planId}/places`);
     const world = worldOf({ ...emptyRows(kept.plan), sites: kept.sites, subscribers: kept.subscribers });
+    base = kept.revision;
     interpreted = interpretRows(table, options);
     const places = interpreted.flatMap(({ place }) => (place ? [place] : []));
     verdicts = new Map(
@@ -137,17 +143,13 @@ const api = {
   },
 
   /** Keeps the chosen rows in one change. */
-  async keep(planId: string, rows: number[], what: string): Promise<{ ok: boolean; message: string }> {
+  async keep(planId: string, rows: number[], what: string): Promise<KeepAnswer> {
     const patches: Patch[] = rows.flatMap((row) => {
       const found = verdicts.get(row);
-      return found && found.verdict !== "same" ? [found.edit] : [];
+      return found?.patch ? [found.patch] : [];
     });
     if (patches.length === 0) return { ok: true, message: "Nothing to keep: everything is in the plan as it stands." };
-    return json(`/plans/${planId}/changes`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ patches, what, reason: "" }),
-    });
+    return postChange(planId, { op: nextOp(), base, patches, what });
   },
 };
 export type PlacesWorker = typeof api;

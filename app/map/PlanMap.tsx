@@ -91,6 +91,10 @@ export function PlanMap(props: PlanMapProps) {
             ),
           isMeasuring: () => measuringRef.current,
           reshaped: (id, rings) => latest.current.onReshaped?.(id, rings),
+          isPointing: () => Boolean(latest.current.onPoint),
+          pointAt: (place, pick) => latest.current.onPoint?.(place, pick),
+          menuAt: (place, at, pick) => latest.current.onMenu?.({ place, at, pick }),
+          moved: (pick, place) => latest.current.onMoved?.(pick, place),
         },
         tiles.current,
       );
@@ -150,7 +154,12 @@ export function PlanMap(props: PlanMapProps) {
         setMeasured((old) =>
           old && !old.to ? { from: old.from, to: map.centre() } : { from: map.centre(), to: null },
         );
+      else if (props.onPoint) map.pointCentre();
       else map.pickCentre();
+    } else if ((event.key === "F10" && event.shiftKey) || event.key === "ContextMenu") {
+      event.preventDefault();
+      event.stopPropagation();
+      map.menuAtCentre();
     } else if (event.key.toLowerCase() === "m") {
       event.stopPropagation();
       startMeasuring(!measuring);
@@ -167,7 +176,7 @@ export function PlanMap(props: PlanMapProps) {
         tabIndex={0}
         data-ready={ready}
         role="application"
-        aria-label="Plan. Arrow keys move it, plus and minus zoom, Enter picks what stands at the centre, M measures."
+        aria-label="Plan. Arrow keys move it, plus and minus zoom, Enter picks what stands at the centre, M measures, Shift F10 asks about the centre."
         className="peer absolute inset-0 outline-none focus-visible:ring-2 focus-visible:ring-clay focus-visible:ring-inset"
       />
       <Crosshair
@@ -175,6 +184,7 @@ export function PlanMap(props: PlanMapProps) {
         size={20}
         className="pointer-events-none absolute top-1/2 left-1/2 hidden -translate-x-1/2 -translate-y-1/2 text-clay peer-focus-visible:block"
       />
+      {props.over}
       <div className="absolute top-2 right-2 flex gap-1">
         {props.tools}
         <Button

@@ -5,6 +5,7 @@ import View from "ol/View";
 import { defaults as defaultControls, ScaleLine } from "ol/control";
 import { boundingExtent, isEmpty } from "ol/extent";
 import { LineString, Point } from "ol/geom";
+import Translate from "ol/interaction/Translate";
 import TileLayer from "ol/layer/Tile";
 import VectorLayer from "ol/layer/Vector";
 import "ol/ol.css";
@@ -29,6 +30,8 @@ export interface MapView {
   fitPlaces(places: Place[]): void;
   centre(): Place;
   pickCentre(): void;
+  pointCentre(): void;
+  menuAtCentre(): void;
   stop(): void;
 }
 
@@ -39,6 +42,11 @@ interface Events {
   measureAt(place: Place, final: boolean): void;
   isMeasuring(): boolean;
   reshaped(id: string, rings: Ring[]): void;
+  /** Whether a click hands over its place instead of choosing what stands there. */
+  isPointing(): boolean;
+  pointAt(place: Place, pick: MapPick | null): void;
+  menuAt(place: Place, at: [leftPx: number, topPx: number], pick: MapPick | null): void;
+  moved(pick: MapPick, place: Place): void;
 }
 
 const project = ({ latDeg, lonDeg }: Place) => fromLonLat([lonDeg, latDeg]);
@@ -49,6 +57,9 @@ const unproject = (coordinate: number[]): Place => {
 const PICK_TOLERANCE_PX = 7;
 /** Distance from the selected path within which the pointer moves the shared cursor. */
 const PATH_HOVER_PX = 14;
+/** How long a finger rests to ask about a point. */
+const LONG_PRESS_MS = 600;
+const STILL_PX = 2;
 
 /** Builds the map in an element: relief from the plan's terrain, links, glyphs, and the overlays of cursor and measure. */
 export async function createMapView(
@@ -138,12 +149,44 @@ export async function createMapView(
     if (ground.isDrawing()) return;
     if (events.isMeasuring()) return events.measureAt(unproject(event.coordinate), true);
     const feature = featureAt(event.pixel);
+    if (events.isPointing()) return events.pointAt(unproject(event.coordinate), feature ? pickOf(feature) : null);
     events.pick(feature ? pickOf(feature) : null);
   });
+  const menuAt = (pixel: number[]) => {
+    const feature = featureAt(pixel);
+    const place = unproject(map.getCoordinateFromPixel(pixel));
+    events.menuAt(place, [pixel[0]!, pixel[1]!], feature ? pickOf(feature) : null);
+  };
+  element.addEventListener("contextmenu", (event) => {
+    event.preventDefault();
+    menuAt(map.getEventPixel(event));
+  });
+  // Some phones send no context menu for a finger that rests.
+  let rest: ReturnType<typeof setTimeout> | undefined;
+  element.addEventListener("pointerdown", (event) => {
+    clearTimeout(rest);
+    if (event.pointerType === "touch") rest = setTimeout(() => menuAt(map.getEventPixel(event)), LONG_PRESS_MS);
+  });
+  element.addEventListener("pointermove", ({ movementX, movementY }) => {
+    if (Math.hypot(movementX, movementY) >= STILL_PX) clearTimeout(rest);
+  });
+  for (const end of ["pointerup", "pointercancel"] as const) element.addEventListener(end, () => clearTimeout(rest));
+  // Only what is chosen is taken along: a map that is moved must move nothing that stands on it.
+  const dragging = new Translate({
+    filter: (feature) =>
+      !events.isPointing() && `${String(feature.get("kind"))} ${String(feature.get("id"))}` === chosenPlace,
+    layers: [things],
+    hitTolerance: PICK_TOLERANCE_PX,
+  });
+  dragging.on("translateend", ({ features }) => {
+    const feature = features.item(0);
+    if (feature) events.moved(pickOf(feature), unproject((feature.getGeometry() as Point).getCoordinates()));
+  });
+  map.addInteraction(dragging);
   map.on("pointermove", (event) => {
     if (event.dragging) return;
     const feature = featureAt(event.pixel);
-    element.style.cursor = events.isMeasuring() ? "crosshair" : feature ? "pointer" : "";
+    element.style.cursor = events.isMeasuring() || events.isPointing() ? "crosshair" : feature ? "pointer" : "";
     events.hover(unproject(event.coordinate), (feature?.get("name") as string | undefined) ?? null);
     if (!selectedLine) return;
     const [start, end] = selectedLine.getCoordinates() as [number[], number[]];
@@ -227,7 +270,17 @@ export async function createMapView(
       const feature = featureAt([width! / 2, height! / 2]);
       events.pick(feature ? pickOf(feature) : null);
     },
+    pointCentre() {
+      const [width, height] = map.getSize()!;
+      const feature = featureAt([width! / 2, height! / 2]);
+      events.pointAt(unproject(map.getView().getCenter()!), feature ? pickOf(feature) : null);
+    },
+    menuAtCentre() {
+      const [width, height] = map.getSize()!;
+      menuAt([width! / 2, height! / 2]);
+    },
     stop() {
+      clearTimeout(rest);
       relief?.stop();
       map.setTarget(undefined);
     },

@@ -50,6 +50,14 @@ export interface PlanMapProps {
   heat?: HeatMark[] | null;
   /** Shows these places whole each time that others are given. */
   lookAt?: readonly Place[] | null;
+  /** While set, a click hands over its place and what stands there instead of choosing. */
+  onPoint?: ((place: Place, pick: MapPick | null) => void) | null;
+  /** Asked about a point: a right click, a long press, or the key at the cross. */
+  onMenu?: (point: { place: Place; at: [leftPx: number, topPx: number]; pick: MapPick | null }) => void;
+  /** The chosen place was dragged elsewhere. */
+  onMoved?: (pick: MapPick, place: Place) => void;
+  /** Stands over the plan. */
+  over?: ReactNode;
   /** Share of the selected path nearest to the pointer, or null. */
   onPathHover: (share: number | null) => void;
   /** Shows the places whole when they change, not the terrain. */

@@ -1,11 +1,13 @@
 import type { ChannelRow } from "#core/findings";
-import type { Plan, Scan } from "#core/plan";
+import { putPatch, removePatch, type Plan, type Scan } from "#core/plan";
+import { toast } from "sonner";
 import { readScans } from "#formats/scans";
 import type { RowError } from "#formats/places";
 import { useState } from "react";
 import { Form, Link, useNavigation, useRevalidator } from "react-router";
 import { ErrorTable } from "../import/ErrorTable";
-import { keepPatches } from "../import/keep";
+import { PlanFrame } from "../frame/PlanFrame";
+import { keepPatches } from "../keep/keepPatches";
 import { Button, figure, SelectField, TextField } from "../ui";
 import { ScanChart, scanLabel } from "./ScanChart";
 
@@ -13,6 +15,7 @@ const MOST_COMPARED = 6;
 
 interface NoiseProps {
   plan: Plan;
+  revision: number;
   sites: { id: string; name: string }[];
   scans: Scan[];
   channels: ChannelRow[];
@@ -20,7 +23,7 @@ interface NoiseProps {
 }
 
 /** Scans from a file, from typed rows or from a scanner, compared over time and heading, and what they say of our channels. */
-export function NoisePage({ plan, sites, scans, channels, result }: NoiseProps) {
+export function NoisePage({ plan, revision, sites, scans, channels, result }: NoiseProps) {
   const [siteId, setSiteId] = useState(scans[0]?.siteId ?? sites[0]?.id ?? "");
   const [compared, setCompared] = useState<readonly string[]>([]);
   const { revalidate } = useRevalidator();
@@ -29,142 +32,141 @@ export function NoisePage({ plan, sites, scans, channels, result }: NoiseProps) 
   const toggle = (id: string) =>
     setCompared((old) => (old.includes(id) ? old.filter((one) => one !== id) : [...old, id].slice(-MOST_COMPARED)));
   const remove = async (scan: Scan) => {
-    await keepPatches(plan.id, [{ kind: "scans", id: scan.id, row: null }], `Took out the scan ${scanLabel(scan)}`);
+    const what = `Took out the scan ${scanLabel(scan)}`;
+    const { ok, message } = await keepPatches(plan.id, revision, [removePatch("scans", scan.id)], what);
+    if (!ok) toast.error(message, { duration: 12_000 });
     await revalidate();
   };
   return (
-    <main className="mx-auto max-w-6xl px-6 py-5">
-      <title>{`Noise – ${plan.name}`}</title>
-      <p className="text-sm">
-        <Link to={`/plans/${plan.id}/survey`} className="text-clay underline">
-          {plan.name}
-        </Link>
-      </p>
-      <h1 className="mb-3 text-xl font-semibold">Noise</h1>
-      {sites.length === 0 && <p className="text-sm text-quiet">Scans are taken at sites; the plan has none yet.</p>}
-      {result && (
-        <p
-          role={result.ok ? "status" : "alert"}
-          className={`mb-3 rounded border p-2 text-sm font-medium ${result.ok ? "border-clear" : "border-blocked"}`}
-        >
-          {result.message}
-        </p>
-      )}
-      <div className="grid gap-4 lg:grid-cols-[1fr_20rem]">
-        <section aria-label="Scans" className="min-w-0">
-          <div className="mb-2 flex items-end gap-3">
-            <div className="w-56">
-              <SelectField
-                label="Site"
-                value={siteId}
-                onChange={(event) => {
-                  setSiteId(event.target.value);
-                  setCompared([]);
-                }}
-              >
-                {sites.map(({ id, name }) => (
-                  <option key={id} value={id}>
-                    {name} ({scans.filter((scan) => scan.siteId === id).length})
-                  </option>
-                ))}
-              </SelectField>
-            </div>
-            <p className="pb-1 text-xs text-quiet">Choose up to {MOST_COMPARED} scans to hold against each other.</p>
-          </div>
-          {shown.length > 0 ? (
-            <ScanChart scans={shown} />
-          ) : (
-            <p className="rounded border border-dashed border-rule p-6 text-center text-sm text-quiet">
-              Nobody has listened here yet. Bring a file, type rows in, or ask a scanner.
-            </p>
-          )}
-          <div
-            className="max-h-56 overflow-y-auto rounded border border-rule bg-panel"
-            tabIndex={0}
-            role="region"
-            aria-label="Scans of the site"
+    <PlanFrame>
+      <main className="mx-auto w-full max-w-6xl px-6 py-5">
+        <title>{`Noise – ${plan.name}`}</title>
+        <h1 className="mb-3 text-xl font-semibold">Noise</h1>
+        {sites.length === 0 && <p className="text-sm text-quiet">Scans are taken at sites; the plan has none yet.</p>}
+        {result && (
+          <p
+            role={result.ok ? "status" : "alert"}
+            className={`mb-3 rounded border p-2 text-sm font-medium ${result.ok ? "border-clear" : "border-blocked"}`}
           >
-            <table className="w-full text-[13px]">
+            {result.message}
+          </p>
+        )}
+        <div className="grid gap-4 lg:grid-cols-[1fr_20rem]">
+          <section aria-label="Scans" className="min-w-0">
+            <div className="mb-2 flex items-end gap-3">
+              <div className="w-56">
+                <SelectField
+                  label="Site"
+                  value={siteId}
+                  onChange={(event) => {
+                    setSiteId(event.target.value);
+                    setCompared([]);
+                  }}
+                >
+                  {sites.map(({ id, name }) => (
+                    <option key={id} value={id}>
+                      {name} ({scans.filter((scan) => scan.siteId === id).length})
+                    </option>
+                  ))}
+                </SelectField>
+              </div>
+              <p className="pb-1 text-xs text-quiet">Choose up to {MOST_COMPARED} scans to hold against each other.</p>
+            </div>
+            {shown.length > 0 ? (
+              <ScanChart scans={shown} />
+            ) : (
+              <p className="rounded border border-dashed border-rule p-6 text-center text-sm text-quiet">
+                Nobody has listened here yet. Bring a file, type rows in, or ask a scanner.
+              </p>
+            )}
+            <div
+              className="max-h-56 overflow-y-auto rounded border border-rule bg-panel"
+              tabIndex={0}
+              role="region"
+              aria-label="Scans of the site"
+            >
+              <table className="w-full text-[13px]">
+                <thead>
+                  <tr className="text-left text-xs text-quiet">
+                    <th className="px-2 font-normal">Compare</th>
+                    <th className="font-normal">Heading, polarization, time</th>
+                    <th className="text-right font-normal">From – to, MHz</th>
+                    <th className="text-right font-normal">Strongest</th>
+                    <th className="pl-3 font-normal">Source</th>
+                    <th>
+                      <span className="sr-only">Remove</span>
+                    </th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {here.map((scan) => (
+                    <tr key={scan.id} className="border-t border-rule">
+                      <td className="px-2">
+                        <input
+                          type="checkbox"
+                          aria-label={`Compare ${scanLabel(scan)}`}
+                          checked={shown.includes(scan)}
+                          onChange={() => toggle(scan.id)}
+                          className="accent-[var(--clay)]"
+                        />
+                      </td>
+                      <td className="figures text-xs">{scanLabel(scan)}</td>
+                      <td className="figures text-right text-xs">
+                        {scan.frequenciesMHz[0]!.toFixed(0)} – {scan.frequenciesMHz.at(-1)!.toFixed(0)}
+                      </td>
+                      <td className="figures text-right text-xs">
+                        {figure(scan.levelsDbm.reduce((most, level) => Math.max(most, level), -999))} dBm
+                      </td>
+                      <td className="pl-3 text-xs text-quiet">{scan.source}</td>
+                      <td className="pr-2 text-right">
+                        <Button className="px-1.5 py-0 text-xs" onClick={() => void remove(scan)}>
+                          Take out
+                        </Button>
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+            <h2 className="mt-4 mb-1 text-sm font-semibold">Our channels, noisiest first</h2>
+            <table className="w-full rounded border border-rule bg-panel text-[13px]">
               <thead>
                 <tr className="text-left text-xs text-quiet">
-                  <th className="px-2 font-normal">Compare</th>
-                  <th className="font-normal">Heading, polarization, time</th>
-                  <th className="text-right font-normal">From – to, MHz</th>
-                  <th className="text-right font-normal">Strongest</th>
-                  <th className="pl-3 font-normal">Source</th>
-                  <th>
-                    <span className="sr-only">Remove</span>
-                  </th>
+                  <th className="px-2 font-normal">Radio</th>
+                  <th className="font-normal">Site</th>
+                  <th className="text-right font-normal">Channel</th>
+                  <th className="text-right font-normal">Heading</th>
+                  <th className="text-right font-normal">Heard in it</th>
+                  <th className="px-2 text-right font-normal">Floor on the tape</th>
                 </tr>
               </thead>
               <tbody>
-                {here.map((scan) => (
-                  <tr key={scan.id} className="border-t border-rule">
-                    <td className="px-2">
-                      <input
-                        type="checkbox"
-                        aria-label={`Compare ${scanLabel(scan)}`}
-                        checked={shown.includes(scan)}
-                        onChange={() => toggle(scan.id)}
-                        className="accent-[var(--clay)]"
-                      />
-                    </td>
-                    <td className="figures text-xs">{scanLabel(scan)}</td>
+                {channels.map((row) => (
+                  <tr key={row.radioId} className="border-t border-rule">
+                    <td className="px-2">{row.radio}</td>
+                    <td>{row.site}</td>
                     <td className="figures text-right text-xs">
-                      {scan.frequenciesMHz[0]!.toFixed(0)} – {scan.frequenciesMHz.at(-1)!.toFixed(0)}
+                      {row.frequencyMHz} / {row.widthMHz} MHz
                     </td>
+                    <td className="figures text-right text-xs">{figure(row.headingDeg, 0)}°</td>
                     <td className="figures text-right text-xs">
-                      {figure(scan.levelsDbm.reduce((most, level) => Math.max(most, level), -999))} dBm
+                      {row.powerDbm === null ? "not scanned" : `${figure(row.powerDbm)} dBm`}
                     </td>
-                    <td className="pl-3 text-xs text-quiet">{scan.source}</td>
-                    <td className="pr-2 text-right">
-                      <Button className="px-1.5 py-0 text-xs" onClick={() => void remove(scan)}>
-                        Take out
-                      </Button>
+                    <td className="figures px-2 text-right text-xs">
+                      {row.floorDbm === null ? "–" : `${figure(row.floorDbm)} dBm`}
                     </td>
                   </tr>
                 ))}
               </tbody>
             </table>
+          </section>
+          <div className="space-y-4">
+            <ScannerForm siteId={siteId} isDemo={plan.isDemo} />
+            <ScanFile plan={plan} revision={revision} sites={sites} siteId={siteId} />
           </div>
-          <h2 className="mt-4 mb-1 text-sm font-semibold">Our channels, noisiest first</h2>
-          <table className="w-full rounded border border-rule bg-panel text-[13px]">
-            <thead>
-              <tr className="text-left text-xs text-quiet">
-                <th className="px-2 font-normal">Radio</th>
-                <th className="font-normal">Site</th>
-                <th className="text-right font-normal">Channel</th>
-                <th className="text-right font-normal">Heading</th>
-                <th className="text-right font-normal">Heard in it</th>
-                <th className="px-2 text-right font-normal">Floor on the tape</th>
-              </tr>
-            </thead>
-            <tbody>
-              {channels.map((row) => (
-                <tr key={row.radioId} className="border-t border-rule">
-                  <td className="px-2">{row.radio}</td>
-                  <td>{row.site}</td>
-                  <td className="figures text-right text-xs">
-                    {row.frequencyMHz} / {row.widthMHz} MHz
-                  </td>
-                  <td className="figures text-right text-xs">{figure(row.headingDeg, 0)}°</td>
-                  <td className="figures text-right text-xs">
-                    {row.powerDbm === null ? "not scanned" : `${figure(row.powerDbm)} dBm`}
-                  </td>
-                  <td className="figures px-2 text-right text-xs">
-                    {row.floorDbm === null ? "–" : `${figure(row.floorDbm)} dBm`}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </section>
-        <div className="space-y-4">
-          <ScannerForm siteId={siteId} isDemo={plan.isDemo} />
-          <ScanFile plan={plan} sites={sites} siteId={siteId} />
         </div>
-      </div>
-    </main>
+      </main>
+    </PlanFrame>
   );
 }
 
@@ -205,7 +207,12 @@ function ScannerForm({ siteId, isDemo }: { siteId: string; isDemo: boolean }) {
   );
 }
 
-function ScanFile({ plan, sites, siteId }: Pick<NoiseProps, "plan" | "sites"> & { siteId: string }) {
+function ScanFile({
+  plan,
+  revision,
+  sites,
+  siteId,
+}: Pick<NoiseProps, "plan" | "revision" | "sites"> & { siteId: string }) {
   const { revalidate } = useRevalidator();
   const [typed, setTyped] = useState("");
   const [heading, setHeading] = useState("0");
@@ -238,7 +245,8 @@ function ScanFile({ plan, sites, siteId }: Pick<NoiseProps, "plan" | "sites"> & 
       return setMessage({ ok: false, text: `${source}: no scan could be read. Nothing was kept.` });
     const answer = await keepPatches(
       plan.id,
-      read.scans.map((row) => ({ kind: "scans", id: row.id, row })),
+      revision,
+      read.scans.map((row) => putPatch("scans", row)),
       `Imported ${read.scans.length} scans from ${source}`,
     );
     setMessage({ ok: answer.ok, text: answer.ok ? `Kept ${read.scans.length} scans from ${source}.` : answer.message });

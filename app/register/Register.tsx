@@ -10,13 +10,16 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { ArrowDown, ArrowUp, Columns3 } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useCallback, useEffect, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from "react";
+import { useRevalidator } from "react-router";
 import { toast } from "sonner";
-import { keepPatches } from "../import/keep";
+import { patchBetween, type RowKinds } from "#core/plan";
+import { keepPatches } from "../keep/keepPatches";
 import { Button } from "../ui";
 import { COLUMNS, cellText, withCell, type RegisterKind, type RegisterRow } from "./columns";
 import { ExportSelection } from "./ExportSelection";
-import { RegisterLine, ROW_PX } from "./RegisterLine";
+import { RegisterLine, ROW_PX, type CellNotes } from "./RegisterLine";
 import { SetForAll } from "./SetForAll";
+import { TakeOut } from "./TakeOut";
 
 const MOST_SAID = 3;
 
@@ -28,6 +31,18 @@ function rememberedColumns(kind: RegisterKind): VisibilityState {
   } catch {
     return usual;
   }
+}
+
+/** Ids of the rows whose name another row has too. */
+function namedTwice(rows: readonly RegisterRow[]): Set<string> {
+  const byName = new Map<string, string[]>();
+  for (const { id, name } of rows) {
+    const key = name.toLowerCase();
+    const known = byName.get(key);
+    if (known) known.push(id);
+    else byName.set(key, [id]);
+  }
+  return new Set([...byName.values()].filter((ids) => ids.length > 1).flat());
 }
 
 const collator = new Intl.Collator(undefined, { numeric: true });
@@ -44,7 +59,22 @@ function sortRows(kind: RegisterKind, rows: RegisterRow[], sorting: SortingState
 }
 
 /** Every site or subscriber as a row: filtered, sorted, edited alone or many at once, pasted into from a spreadsheet. */
-export function Register({ kind, planId, rows: given }: { kind: RegisterKind; planId: string; rows: RegisterRow[] }) {
+export function Register({
+  kind,
+  planId,
+  revision,
+  rows: given,
+  notes,
+}: {
+  kind: RegisterKind;
+  planId: string;
+  /** Of the rows. */
+  revision: number;
+  rows: RegisterRow[];
+  /** What a cell says besides its value, by row and column. */
+  notes: CellNotes;
+}) {
+  const { revalidate } = useRevalidator();
   const [rows, setRows] = useState(given);
   useEffect(() => setRows(given), [given]);
   const [filter, setFilter] = useState("");
@@ -56,6 +86,8 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
   useEffect(() => setVisibility(rememberedColumns(kind)), [kind]);
   const [focus, setFocus] = useState<{ row: number; column: number }>({ row: 0, column: 0 });
   const [editing, setEditing] = useState<string | null>(null);
+  const isEditing = useRef(false);
+  if (editing !== null) isEditing.current = true;
 
   // One text a row to look through: filtering ten thousand rows must not make ten thousand texts each time.
   const haystack = useMemo(
@@ -72,8 +104,13 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
       ),
     [rows, kind],
   );
+  const [onlyTwice, setOnlyTwice] = useState(false);
+  const twice = useMemo(() => namedTwice(rows), [rows]);
   // Sorted once and filtered often: a key stroke in the filter must not sort ten thousand rows again.
-  const sorted = useMemo(() => sortRows(kind, rows, sorting), [kind, rows, sorting]);
+  const sorted = useMemo(
+    () => sortRows(kind, onlyTwice && twice.size > 0 ? rows.filter(({ id }) => twice.has(id)) : rows, sorting),
+    [kind, rows, sorting, onlyTwice, twice],
+  );
   const table = useReactTable<RegisterRow>({
     data: sorted,
     columns: useMemo(
@@ -114,13 +151,16 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
     const before = rows;
     const byId = new Map(changed.map((row) => [row.id, row]));
     setRows((old) => old.map((row) => byId.get(row.id) ?? row));
-    const { ok, message } = await keepPatches(
-      planId,
-      changed.map((row) => ({ kind, id: row.id, row }) as Parameters<typeof keepPatches>[1][number]),
-      what,
-    );
-    if (ok) toast(`${what}.`);
-    else {
+    const known = new Map(before.map((row) => [row.id, row]));
+    const patches = changed.flatMap((row) => {
+      const patch = patchBetween(kind, known.get(row.id) as RowKinds[typeof kind], row as RowKinds[typeof kind]);
+      return patch ? [patch] : [];
+    });
+    const { ok, message } = await keepPatches(planId, revision, patches, what);
+    if (ok) {
+      toast(`${what}.`);
+      await revalidate();
+    } else {
       setRows(before);
       toast.error(message, { duration: 12_000 });
     }
@@ -142,16 +182,6 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
       return;
     }
     void keep([...next.values()], what);
-  };
-  const takeOut = async () => {
-    const ids = new Set(chosen.map(({ id }) => id));
-    const patches = chosen.map(({ id }) => ({ kind, id, row: null }) as Parameters<typeof keepPatches>[1][number]);
-    const what = `Took out ${chosen.length} ${kind}`;
-    const { ok, message } = await keepPatches(planId, patches, what);
-    if (!ok) return void toast.error(message, { duration: 12_000 });
-    setRows((old) => old.filter(({ id }) => !ids.has(id)));
-    setSelection({});
-    toast(`${what}. Undo, in the survey, brings them back.`);
   };
   const fillDown = () => {
     const from = shown[focus.row]?.original;
@@ -214,6 +244,9 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
     setCells(cells, `Pasted ${cells.length} cells`);
   };
   const finish = (keepIt: boolean) => {
+    // Enter takes the focus away, which would end the editing a second time.
+    if (!isEditing.current) return;
+    isEditing.current = false;
     const row = shown[focus.row]?.original;
     const column = columns[focus.column];
     if (keepIt && row && column && editing !== null && editing !== cellText(row, column))
@@ -268,9 +301,25 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
         >
           Fill down
         </Button>
-        <Button disabled={chosen.length === 0} onClick={() => void takeOut()}>
-          Take out
-        </Button>
+        <TakeOut
+          planId={planId}
+          kind={kind}
+          ids={chosen.map(({ id }) => id)}
+          onDone={() => {
+            setSelection({});
+            void revalidate();
+          }}
+        />
+        {twice.size > 0 && (
+          <Button
+            aria-pressed={onlyTwice}
+            className={onlyTwice ? "border-clay text-clay" : ""}
+            onClick={() => setOnlyTwice(!onlyTwice)}
+            title="Rows whose name stands more than once"
+          >
+            {twice.size} of one name
+          </Button>
+        )}
         <ExportSelection
           planId={planId}
           kind={kind}
@@ -361,6 +410,7 @@ export function Register({ kind, planId, rows: given }: { kind: RegisterKind; pl
               <RegisterLine
                 key={row.id}
                 row={row.original}
+                notes={notes[row.id]}
                 index={item.index}
                 startPx={item.start}
                 columns={columns}

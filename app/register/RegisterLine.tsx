@@ -3,8 +3,13 @@ import { cellText, type RegisterColumn, type RegisterRow } from "./columns";
 
 export const ROW_PX = 30;
 
+/** What cells say besides their values: by row, then by column. */
+export type CellNotes = Record<string, Record<string, string>>;
+
 interface LineProps {
   row: RegisterRow;
+  /** What cells of this row say besides their values, by column. */
+  notes: Record<string, string> | undefined;
   index: number;
   startPx: number;
   columns: RegisterColumn[];
@@ -21,7 +26,7 @@ interface LineProps {
 
 /** One line of the register. */
 export const RegisterLine = memo(function RegisterLine(props: LineProps) {
-  const { row, index, startPx, columns, selected, focusColumn, editing } = props;
+  const { row, notes, index, startPx, columns, selected, focusColumn, editing } = props;
   return (
     <div
       role="row"
@@ -50,7 +55,7 @@ export const RegisterLine = memo(function RegisterLine(props: LineProps) {
             id={`cell-${index}-${at}`}
             role="gridcell"
             style={{ width: column.widthPx }}
-            title={isFocus ? value : undefined}
+            title={isFocus ? [value, notes?.[column.key]].filter(Boolean).join(" ") : undefined}
             onClick={() => props.onFocus({ row: index, column: at })}
             onDoubleClick={() => {
               props.onFocus({ row: index, column: at });
@@ -60,6 +65,10 @@ export const RegisterLine = memo(function RegisterLine(props: LineProps) {
           >
             {isEdited ? (
               <CellEditor column={column} value={editing} onChange={props.onEdit} onEnd={props.onEnd} />
+            ) : notes?.[column.key] ? (
+              <>
+                {value} <span className="text-tight">{notes[column.key]}</span>
+              </>
             ) : (
               value
             )}

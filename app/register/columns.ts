@@ -65,7 +65,7 @@ export const COLUMNS: Record<RegisterKind, RegisterColumn[]> = {
     text("structureKind", "Structure", 150),
     number("structureHeightM", "Height, m", 78),
     number("poleDiameterMm", "Pole, mm", 72),
-    number("freeMounts", "Free mounts", 84),
+    number("freeMounts", "Mounts", 100),
     choice("power", "Power", SITE_POWERS, 80),
     { key: "isFeed", label: "Feed", type: "yesno", widthPx: 56, usual: true },
     number("feedMbps", "Feed, Mbit/s", 92),

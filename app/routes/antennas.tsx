@@ -1,6 +1,7 @@
 import { writeAntennaCsv } from "#formats/kit";
 import { Link, useSearchParams } from "react-router";
 import { requirePlan } from "../data/plan.server";
+import { PlanFrame } from "../frame/PlanFrame";
 import { AntennaSheet } from "../library/AntennaSheet";
 import { download } from "../library/download";
 import { MOST_COMPARED } from "../library/lines";
@@ -31,57 +32,59 @@ export default function Antennas({ loaderData: { plan, antennas, uses, list } }:
   const title =
     antennas.length === 1 ? `${antennas[0]!.maker} ${antennas[0]!.model}` : `${antennas.length} antennas compared`;
   return (
-    <main className="mx-auto max-w-4xl px-6 py-5">
-      <title>{`${title} – ${plan.name}`}</title>
-      <p className="text-sm">
-        <Link to={`/plans/${plan.id}`} className="text-clay underline">
-          {plan.name}
-        </Link>{" "}
-        ·{" "}
-        <Link to={`/plans/${plan.id}/library`} className="text-clay underline">
-          Library
-        </Link>
-      </p>
-      <div className="mb-3 flex flex-wrap items-center gap-2">
-        <h1 className="mr-auto text-xl font-semibold">{antennas.length === 0 ? "Antennas" : title}</h1>
-        {antennas.length > 1 &&
-          antennas.map(({ id, model }) => (
-            <Button key={id} onClick={() => put(ids.filter((one) => one !== id))}>
-              Without {model}
+    <PlanFrame>
+      <main className="mx-auto w-full max-w-4xl px-6 py-5">
+        <title>{`${title} – ${plan.name}`}</title>
+        <p className="text-sm">
+          <Link to={`/plans/${plan.id}/library`} className="text-clay underline">
+            Library
+          </Link>
+        </p>
+        <div className="mb-3 flex flex-wrap items-center gap-2">
+          <h1 className="mr-auto text-xl font-semibold">{antennas.length === 0 ? "Antennas" : title}</h1>
+          {antennas.length > 1 &&
+            antennas.map(({ id, model }) => (
+              <Button key={id} onClick={() => put(ids.filter((one) => one !== id))}>
+                Without {model}
+              </Button>
+            ))}
+          {antennas.length < MOST_COMPARED && (
+            <select
+              aria-label="Compare with"
+              value=""
+              onChange={({ target: { value } }) => value && put([...ids, value])}
+              className="rounded border border-rule bg-panel px-2 py-1 text-sm"
+            >
+              <option value="">{antennas.length === 0 ? "Choose an antenna…" : "Compare with…"}</option>
+              {list
+                .filter(({ id }) => !ids.includes(id))
+                .map(({ id, name }) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
+            </select>
+          )}
+          {antennas.length === 1 && (
+            <Button
+              onClick={() =>
+                download(
+                  `${antennas[0]!.model.replace(/[^\w.-]+/g, "-")}.csv`,
+                  "text/csv",
+                  writeAntennaCsv(antennas[0]!),
+                )
+              }
+            >
+              Save as CSV
             </Button>
-          ))}
-        {antennas.length < MOST_COMPARED && (
-          <select
-            aria-label="Compare with"
-            value=""
-            onChange={({ target: { value } }) => value && put([...ids, value])}
-            className="rounded border border-rule bg-panel px-2 py-1 text-sm"
-          >
-            <option value="">{antennas.length === 0 ? "Choose an antenna…" : "Compare with…"}</option>
-            {list
-              .filter(({ id }) => !ids.includes(id))
-              .map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-          </select>
+          )}
+        </div>
+        {antennas.length === 0 ? (
+          <p className="text-sm text-quiet">Choose one antenna for its sheet, or up to {MOST_COMPARED} to compare.</p>
+        ) : (
+          <AntennaSheet antennas={antennas} uses={uses} />
         )}
-        {antennas.length === 1 && (
-          <Button
-            onClick={() =>
-              download(`${antennas[0]!.model.replace(/[^\w.-]+/g, "-")}.csv`, "text/csv", writeAntennaCsv(antennas[0]!))
-            }
-          >
-            Save as CSV
-          </Button>
-        )}
-      </div>
-      {antennas.length === 0 ? (
-        <p className="text-sm text-quiet">Choose one antenna for its sheet, or up to {MOST_COMPARED} to compare.</p>
-      ) : (
-        <AntennaSheet antennas={antennas} uses={uses} />
-      )}
-    </main>
+      </main>
+    </PlanFrame>
   );
 }

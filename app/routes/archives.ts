@@ -1,7 +1,7 @@
 import { startTakingArchive } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
-import { signature } from "../data/preferences";
+import { authorOf } from "../data/preferences";
 import { getStore } from "../data/store.server";
 import type { Route } from "./+types/archives";
 
@@ -11,5 +11,5 @@ const orderSchema = z.object({ uploadId: z.uuid() });
 export async function action({ request }: Route.ActionArgs) {
   const order = orderSchema.safeParse(await request.json().catch(() => null));
   if (!order.success) throw data("The order names no received file.", { status: 400 });
-  return Response.json(startTakingArchive(await getStore(), order.data.uploadId, signature(request)));
+  return Response.json(startTakingArchive(await getStore(), order.data.uploadId, authorOf(request)));
 }

@@ -1,27 +1,39 @@
 import { z } from "zod";
-import { keepChange } from "../data/keep.server";
-import { requirePlan } from "../data/plan.server";
-import { signature } from "../data/preferences";
+import { authorOf } from "../data/preferences";
+import { requirePlanId } from "../data/plan.server";
+import { keepSent, stepBack, type KeepResult } from "../keep/keep.server";
 import type { Route } from "./+types/changes";
 
-const bodySchema = z.object({
-  patches: z.array(z.unknown()),
-  what: z.string().max(300),
-  reason: z.string().max(200).default(""),
-});
+const op = z.string().max(100).default("");
+const bodySchema = z.discriminatedUnion("intent", [
+  z.object({
+    intent: z.literal("keep"),
+    op,
+    /** Of patches that name none. */
+    base: z.number().int().min(0).optional(),
+    patches: z.unknown(),
+    what: z.string().max(300),
+    reason: z.string().max(200).default(""),
+  }),
+  z.object({ intent: z.enum(["undo", "redo"]), op, leaveTheirs: z.boolean().default(false) }),
+]);
 
-/** Keeps a change sent as JSON: `{patches, what, reason}`. Answers `{ok, message}`. */
-export async function action({ params, request }: Route.ActionArgs) {
-  const { store, context } = await requirePlan(params.planId);
-  const body = bodySchema.safeParse(await request.json().catch(() => null));
-  if (!body.success)
+/** Keeps a change sent as JSON, or takes one back. Answers `{ok, message, revision, conflicts}`. */
+export async function action({ params: { planId }, request }: Route.ActionArgs) {
+  const store = await requirePlanId(planId);
+  const parsed = bodySchema.safeParse(await request.json().catch(() => null));
+  if (!parsed.success)
     return Response.json({ ok: false, message: "Not kept: the change that arrived is no change." }, { status: 400 });
-  const { patches, what, reason } = body.data;
-  const { status, ...result } = await keepChange(store, context, {
-    patches,
-    who: signature(request),
-    what,
-    reason,
-  });
-  return Response.json(result, { status });
+  const { data: body } = parsed;
+  const author = authorOf(request);
+  let result: KeepResult;
+  if (body.intent === "keep") {
+    const { intent: _intent, base, ...order } = body;
+    result = await keepSent(store, planId, author, { ...order, ...(base === undefined ? {} : { base }) });
+  } else {
+    const { intent: way, ...order } = body;
+    result = await stepBack(store, planId, author, { way, ...order });
+  }
+  const { status, ...answer } = result;
+  return Response.json(answer, { status });
 }

@@ -1,24 +1,24 @@
-import { historySteps, stepHistory } from "#store";
-import { useEffect, useMemo, useRef, useState } from "react";
-import { data, redirect, useFetcher, useLocation, useNavigate, type ShouldRevalidateFunctionArgs } from "react-router";
-import { toast } from "sonner";
-import { keepChange } from "../data/keep.server";
 import { warmViews } from "#jobs";
+import { useCallback, useMemo, useRef, useState } from "react";
+import { data, redirect, type ShouldRevalidateFunctionArgs } from "react-router";
+import { toast } from "sonner";
+import { ADDABLE, AddingProvider, useAdding } from "../adding/AddingContext";
+import { EmptyPlan } from "../adding/EmptyPlan";
 import { requirePlan } from "../data/plan.server";
-import { signature } from "../data/preferences";
 import { AreaSheet } from "../desk/AreaSheet";
 import { ChangeBar } from "../desk/ChangeBar";
-import { DeskBar } from "../desk/DeskBar";
+import { ConflictPanel } from "../desk/ConflictPanel";
 import { DeskProvider, useDesk, type DeskData } from "../desk/DeskContext";
 import { describePatches } from "../desk/describe";
 import { LinkSheet } from "../desk/LinkSheet";
 import { LeftColumn } from "../desk/Lists";
-import { Palette } from "../desk/Palette";
-import { SiteSheet, SubscriberSheet } from "../desk/PlaceSheet";
 import { PlanAndSection } from "../desk/PlanAndSection";
-import { Shortcuts } from "../desk/Shortcuts";
-import { isStage, type Stage } from "../desk/stages";
-import { useKeys } from "../desk/useKeys";
+import { RadioSheet } from "../desk/RadioSheet";
+import { SiteSheet } from "../desk/SiteSheet";
+import { SubscriberSheet } from "../desk/SubscriberSheet";
+import { namesIn } from "../frame/names";
+import { PlanFrame } from "../frame/PlanFrame";
+import { countsOf, isStage, type Stage } from "../frame/stages";
 import { InstallStage } from "../stages/InstallStage";
 import { ProofStage } from "../stages/ProofStage";
 import type { Route } from "./+types/desk";
@@ -29,7 +29,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     if (params.stage) throw data(`There is no stage "${params.stage}".`, { status: 404 });
     return redirect(`/plans/${params.planId}/paths${search}`);
   }
-  const { store, context } = await requirePlan(params.planId);
+  const { context } = await requirePlan(params.planId);
   const { rows, review, extent, terrainVersion, reliefVersion } = context;
   warmViews();
   return {
@@ -37,40 +37,13 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     // Travels as one text: the framework's own encoding of ten thousand rows takes many times as long.
     packed: JSON.stringify({
       rows,
+      revision: context.revision,
       summaries: [...review.summaries.values()],
       outcome: review.outcome,
       findings: review.findings,
       terrain: extent && { version: terrainVersion, reliefVersion, extent },
-      steps: await historySteps(store.db, params.planId),
     } satisfies DeskData),
   };
-}
-
-export async function action({ params, request }: Route.ActionArgs) {
-  const { store, context } = await requirePlan(params.planId);
-  const form = await request.formData();
-  const intent = String(form.get("intent"));
-  const who = signature(request);
-  if (intent === "undo" || intent === "redo") {
-    const what = await stepHistory(store.db, params.planId, who, intent);
-    return data({
-      ok: what !== null,
-      message: what === null ? `Nothing to ${intent}.` : `${intent === "undo" ? "Took back" : "Redone"}: ${what}`,
-    });
-  }
-  let patches: unknown;
-  try {
-    patches = JSON.parse(String(form.get("patches") ?? ""));
-  } catch {
-    return data({ ok: false, message: "Not kept: the change that arrived is not JSON." }, { status: 400 });
-  }
-  const { status, ...result } = await keepChange(store, context, {
-    patches,
-    who,
-    what: String(form.get("what") || ""),
-    reason: String(form.get("reason") ?? ""),
-  });
-  return data(result, { status });
 }
 
 /** Choosing something changes only the URL's search: the plan's data need not be read again for it. */
@@ -90,88 +63,84 @@ function Sheet() {
   if (link) return <LinkSheet key={link.id} link={link} />;
   const site = selection?.kind === "site" ? world.sites.get(selection.id) : undefined;
   const subscriber = selection?.kind === "subscriber" ? world.subscribers.get(selection.id) : undefined;
+  const radio = selection?.kind === "radio" ? world.radios.get(selection.id) : undefined;
   const area = selection?.kind === "area" ? world.areas.get(selection.id) : undefined;
   if (area) return <AreaSheet key={`${area.id} ${JSON.stringify(area.rings).length}`} area={area} />;
   if (site) return <SiteSheet key={site.id} site={site} />;
   if (subscriber) return <SubscriberSheet key={subscriber.id} subscriber={subscriber} />;
-  const empty = world.sites.size + world.subscribers.size === 0;
+  if (radio) return <RadioSheet key={radio.id} radio={radio} />;
+  if (!selection && world.sites.size + world.subscribers.size === 0) return <EmptyPlan />;
   return (
     <p className="p-3 text-sm text-quiet">
       {selection
         ? "What was selected is no longer in the plan."
-        : empty
-          ? "The plan is empty. Import sites, subscribers and terrain from the menu."
-          : "Choose a site, a subscriber or a link, on the plan or in the list."}
+        : "Choose a site, a subscriber or a link, on the plan or in the list."}
     </p>
   );
 }
 
-function DeskFrame({ stage }: { stage: Stage }) {
-  const { data: desk, draft, kept, selection, select, world } = useDesk();
-  const fetcher = useFetcher<typeof action>();
-  const navigate = useNavigate();
-  const { search } = useLocation();
-  const [finding, setFinding] = useState(false);
-  const [help, setHelp] = useState(false);
-  const busy = fetcher.state !== "idle";
-  const planId = desk.rows.plan.id;
+function Desk({ stage }: { stage: Stage }) {
+  const { draft, kept, selection, select, world, findings } = useDesk();
+  const { start } = useAdding();
+  const [busy, setBusy] = useState(false);
+  const latest = useRef({ draft, kept, world });
+  latest.current = { draft, kept, world };
 
-  const result = fetcher.data;
-  const { discard } = draft;
-  useEffect(() => {
-    if (!result) return;
-    if (result.ok) {
-      toast(result.message);
-      if (result.message === "Kept.") discard();
-    } else toast.error(result.message, { duration: 12_000 });
-  }, [result, discard]);
-
-  // Undo is pressed faster than a save answers: whatever changes the plan waits its turn, none is lost.
-  const turn = useRef<Promise<unknown>>(Promise.resolve());
-  const { submit } = fetcher;
-  const inTurn = (fields: Record<string, string>) => {
-    turn.current = turn.current.then(() => submit(fields, { method: "post" })).catch(() => undefined);
-  };
+  // Whatever changes the plan waits its turn: what is typed meanwhile goes with the next one.
+  const turn = useRef<Promise<void>>(Promise.resolve());
+  const inTurn = useCallback((work: () => Promise<void>) => {
+    turn.current = turn.current.then(work).catch((error: unknown) => {
+      toast.error(
+        `Not kept: ${error instanceof Error ? error.message : String(error)}. Nothing that was typed is lost.`,
+      );
+    });
+    return turn.current;
+  }, []);
   const keep = (reason = "") => {
-    if (draft.patches.length === 0 || busy) return;
-    inTurn({
-      intent: "keep",
-      patches: JSON.stringify(draft.patches),
-      what: describePatches(kept, world, draft.patches),
-      reason,
+    if (latest.current.draft.patches.length === 0) return;
+    void inTurn(async () => {
+      const now = latest.current;
+      if (now.draft.patches.length === 0) return;
+      setBusy(true);
+      const answer = await now.draft.keep(
+        describePatches(now.kept, now.world, now.draft.patches).slice(0, 300),
+        reason,
+      );
+      setBusy(false);
+      if (answer.ok) toast(answer.message);
+      else if (!answer.conflicts) toast.error(answer.message, { duration: 12_000 });
     });
   };
-  const history = (intent: "undo" | "redo") => inTurn({ intent });
-  useKeys({
-    find: () => setFinding(true),
-    help: () => setHelp(true),
-    go: (to) => void navigate(`/plans/${planId}/${to}${search}`),
-    step: (by) => {
-      const rows = [...document.querySelectorAll<HTMLElement>("[data-list] [data-row]")].sort(
-        (x, y) => x.getBoundingClientRect().top - y.getBoundingClientRect().top,
-      );
-      // The URL is ahead of what is drawn when keys come fast.
-      const current = new URLSearchParams(window.location.search).get("sel");
-      const at = rows.findIndex((row) => row.dataset.row === current);
-      const next = rows[Math.min(rows.length - 1, Math.max(0, at + by))];
-      next?.click();
-      next?.scrollIntoView({ block: "nearest" });
-    },
-    keep: () => keep(),
-    discard: () => (draft.patches.length > 0 ? draft.discard() : selection && select(null)),
-    history,
-  });
-
+  const things = useMemo(() => namesIn(world), [world]);
   const onMap = stage === "survey" || stage === "paths";
   return (
-    <div className="flex h-dvh flex-col">
-      <DeskBar
-        stage={stage}
-        onFind={() => setFinding(true)}
-        onHelp={() => setHelp(true)}
-        onStep={history}
-        busy={busy}
-      />
+    <PlanFrame
+      desk={{
+        stage,
+        counts: countsOf(findings),
+        status: draft.patches.length > 0 ? "in hand" : "saved",
+        busy,
+        things,
+        commands: ADDABLE.map(({ kind, word }) => ({ name: `Add ${word}…`, run: () => start(kind) })),
+        inTurn,
+        keys: {
+          step: (by) => {
+            const rows = [...document.querySelectorAll<HTMLElement>("[data-list] [data-row]")].sort(
+              (x, y) => x.getBoundingClientRect().top - y.getBoundingClientRect().top,
+            );
+            // The URL is ahead of what is drawn when keys come fast.
+            const current = new URLSearchParams(window.location.search).get("sel");
+            const at = rows.findIndex((row) => row.dataset.row === current);
+            const next = rows[Math.min(rows.length - 1, Math.max(0, at + by))];
+            next?.click();
+            next?.scrollIntoView({ block: "nearest" });
+          },
+          keep: () => keep(),
+          discard: () => (draft.patches.length > 0 ? draft.discard() : selection && select(null)),
+          add: () => document.querySelector<HTMLElement>("[data-add]")?.click(),
+        },
+      }}
+    >
       <div className="flex min-h-0 flex-1">
         <LeftColumn stage={stage} />
         <main className="min-w-0 flex-1">
@@ -183,10 +152,9 @@ function DeskFrame({ stage }: { stage: Stage }) {
           <Sheet />
         </aside>
       </div>
+      <ConflictPanel />
       <ChangeBar onKeep={keep} busy={busy} />
-      <Palette open={finding} onOpenChange={setFinding} stage={stage} />
-      <Shortcuts open={help} onOpenChange={setHelp} />
-    </div>
+    </PlanFrame>
   );
 }
 
@@ -195,7 +163,9 @@ export default function DeskRoute({ loaderData: { stage, packed } }: Route.Compo
   return (
     <DeskProvider data={desk}>
       <title>{`${desk.rows.plan.name} – Tejado`}</title>
-      <DeskFrame stage={stage} />
+      <AddingProvider>
+        <Desk stage={stage} />
+      </AddingProvider>
     </DeskProvider>
   );
 }

@@ -3,7 +3,7 @@ import { libraryFor } from "#core/catalogue";
 import { emptyRows, newPlan, planSchema } from "#core/plan";
 import { createPlan, listBackups, listPlans } from "#store";
 import { data, Form, Link, redirect, useActionData, useNavigation } from "react-router";
-import { readPreferences, signature } from "../data/preferences";
+import { readPreferences, authorOf } from "../data/preferences";
 import { getStore, seedDemo } from "../data/store.server";
 import { Backups } from "../import/Backups";
 import { OpenArchive } from "../import/OpenArchive";
@@ -29,7 +29,7 @@ export async function action({ request }: Route.ActionArgs) {
   );
   if (!parsed.success) return data({ error: `The name ${parsed.error.issues[0]!.message}.` }, { status: 400 });
   const rows = { ...emptyRows(parsed.data), equipment: libraryFor(id) };
-  await createPlan(store.db, rows, signature(request), "Began the plan");
+  await createPlan(store.db, rows, authorOf(request), "Began the plan");
   return redirect(`/plans/${id}/import`);
 }
 

@@ -1,13 +1,14 @@
 import { gainBeyondPatternDb } from "#core/antenna";
 import { libraryFor } from "#core/catalogue";
-import type { Patch, Equipment } from "#core/plan";
+import { putPatch, removePatch, setPatch, type Equipment } from "#core/plan";
 import { counted } from "#core/words";
 import { readAntennaCsv, readRadioJson, writeRadioJson, type KitError } from "#formats/kit";
 import { useRef, useState } from "react";
 import { Link, useRevalidator } from "react-router";
 import { toast } from "sonner";
 import { requirePlan } from "../data/plan.server";
-import { keepPatches } from "../import/keep";
+import { PlanFrame } from "../frame/PlanFrame";
+import { keepPatches } from "../keep/keepPatches";
 import { download } from "../library/download";
 import { MOST_COMPARED } from "../library/lines";
 import { Button, buttonClass, euros, figure, Table } from "../ui";
@@ -21,6 +22,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   const known = new Set(context.rows.equipment.map(({ id }) => id));
   return {
     plan: { id: context.rows.plan.id, name: context.rows.plan.name },
+    revision: context.revision,
     antennas: [...context.world.antennaModels.values()].map(
       ({ id, maker, model, shape, bandMHz, gainAcrossBand, priceEur }) => ({
         id,
@@ -41,17 +43,21 @@ export async function loader({ params }: Route.LoaderArgs) {
 const bandText = ([low, high]: readonly [number, number]) => `${figure(low, 0)}–${figure(high, 0)}`;
 
 /** All radios and antennas that a plan can build with, and the ways in and out for more. */
-export default function Library({ loaderData: { plan, antennas, radios, uses, lacking } }: Route.ComponentProps) {
+export default function Library({
+  loaderData: { plan, revision, antennas, radios, uses, lacking },
+}: Route.ComponentProps) {
   const { revalidate } = useRevalidator();
   const [errors, setErrors] = useState<{ name: string; errors: KitError[] } | null>(null);
   const [chosen, setChosen] = useState<string[]>([]);
   const file = useRef<HTMLInputElement>(null);
   const keep = async (items: Equipment[], what: string) => {
-    const { ok, message } = await keepPatches(
-      plan.id,
-      items.map((row): Patch => ({ kind: "equipment", id: row.id, row })),
-      what,
+    const known = new Set([...antennas, ...radios].map(({ id }) => id));
+    const patches = items.map((row) =>
+      known.has(row.id)
+        ? setPatch("equipment", row.id, { body: row.body } as Partial<Equipment>)
+        : putPatch("equipment", row),
     );
+    const { ok, message } = await keepPatches(plan.id, revision, patches, what);
     if (ok) toast(`${what}. Undo takes it back.`);
     else toast.error(message);
     await revalidate();
@@ -89,7 +95,8 @@ export default function Library({ loaderData: { plan, antennas, radios, uses, la
   const remove = async (id: string, name: string) => {
     const { ok, message } = await keepPatches(
       plan.id,
-      [{ kind: "equipment", id, row: null }],
+      revision,
+      [removePatch("equipment", id)],
       `Took ${name} out of the library`,
     );
     if (ok) toast(`${name} is out of the library. Undo takes it back.`);
@@ -98,187 +105,184 @@ export default function Library({ loaderData: { plan, antennas, radios, uses, la
   };
   const base = `/plans/${plan.id}/library`;
   return (
-    <main className="mx-auto max-w-5xl px-6 py-5">
-      <title>{`Library – ${plan.name}`}</title>
-      <p className="text-sm">
-        <Link to={`/plans/${plan.id}`} className="text-clay underline">
-          {plan.name}
-        </Link>
-      </p>
-      <div className="mb-3 flex flex-wrap items-center gap-2">
-        <h1 className="mr-auto text-xl font-semibold">Library</h1>
-        <input
-          ref={file}
-          type="file"
-          accept=".csv,.json,text/csv,application/json"
-          aria-label="Antenna table or file of radios"
-          className="sr-only"
-          onChange={({ target }) => {
-            const given = target.files?.[0];
-            target.value = "";
-            if (given) void take(given);
-          }}
-        />
-        <Button onClick={() => file.current?.click()}>Read a file: antenna CSV or radios JSON</Button>
-        <Button onClick={() => download("radios.json", "application/json", writeRadioJson(radios))}>
-          Save all radios as JSON
-        </Button>
-        {lacking > 0 && (
-          <Button
-            onClick={() => {
-              const known = new Set([...antennas, ...radios].map(({ id }) => id));
-              void keep(
-                libraryFor(plan.id).filter(({ id }) => !known.has(id)),
-                `Added ${lacking} shipped models that the plan lacked`,
-              );
+    <PlanFrame>
+      <main className="mx-auto w-full max-w-5xl px-6 py-5">
+        <title>{`Library – ${plan.name}`}</title>
+        <div className="mb-3 flex flex-wrap items-center gap-2">
+          <h1 className="mr-auto text-xl font-semibold">Library</h1>
+          <input
+            ref={file}
+            type="file"
+            accept=".csv,.json,text/csv,application/json"
+            aria-label="Antenna table or file of radios"
+            className="sr-only"
+            onChange={({ target }) => {
+              const given = target.files?.[0];
+              target.value = "";
+              if (given) void take(given);
             }}
-          >
-            Add {lacking} shipped models that are lacking
+          />
+          <Button onClick={() => file.current?.click()}>Read a file: antenna CSV or radios JSON</Button>
+          <Button onClick={() => download("radios.json", "application/json", writeRadioJson(radios))}>
+            Save all radios as JSON
           </Button>
+          {lacking > 0 && (
+            <Button
+              onClick={() => {
+                const known = new Set([...antennas, ...radios].map(({ id }) => id));
+                void keep(
+                  libraryFor(plan.id).filter(({ id }) => !known.has(id)),
+                  `Added ${lacking} shipped models that the plan lacked`,
+                );
+              }}
+            >
+              Add {lacking} shipped models that are lacking
+            </Button>
+          )}
+        </div>
+        {errors && (
+          <section role="alert" className="mb-3 rounded border border-blocked p-3 text-sm">
+            <p className="font-medium">{errors.name} was not taken; the library is as it was.</p>
+            <Table
+              caption="What could not be read"
+              columns={[{ name: "Row" }, { name: "Field" }, { name: "Value" }, { name: "What is wrong" }]}
+            >
+              {errors.errors.map(({ row, field, value, reason }, i) => (
+                <tr key={i}>
+                  <td className="figures">{row || "–"}</td>
+                  <td>{field}</td>
+                  <td className="figures text-xs">{value || "–"}</td>
+                  <td>{reason}</td>
+                </tr>
+              ))}
+            </Table>
+          </section>
         )}
-      </div>
-      {errors && (
-        <section role="alert" className="mb-3 rounded border border-blocked p-3 text-sm">
-          <p className="font-medium">{errors.name} was not taken; the library is as it was.</p>
+        <section aria-labelledby="radios">
+          <div className="flex items-center gap-2">
+            <h2 id="radios" className="mr-auto font-semibold">
+              Radios ({radios.length})
+            </h2>
+            <Link to={`${base}/radios/new`} className={buttonClass()}>
+              Add a radio
+            </Link>
+          </div>
           <Table
-            caption="What could not be read"
-            columns={[{ name: "Row" }, { name: "Field" }, { name: "Value" }, { name: "What is wrong" }]}
+            caption="Radios"
+            columns={[
+              { name: "Radio" },
+              { name: "Use" },
+              { name: "MHz" },
+              { name: "Widths, MHz" },
+              { name: "Power", isNumber: true },
+              { name: "Range", isNumber: true },
+              { name: "Price", isNumber: true },
+              { name: "In use", isNumber: true },
+              { name: "Action", isHidden: true },
+            ]}
           >
-            {errors.errors.map(({ row, field, value, reason }, i) => (
-              <tr key={i}>
-                <td className="figures">{row || "–"}</td>
-                <td>{field}</td>
-                <td className="figures text-xs">{value || "–"}</td>
-                <td>{reason}</td>
+            {radios.map((radio) => (
+              <tr key={radio.id}>
+                <td>
+                  <Link to={`${base}/radios/${encodeURIComponent(radio.id)}`} className="text-clay underline">
+                    {radio.maker} {radio.model}
+                  </Link>
+                </td>
+                <td>{radio.use}</td>
+                <td className="figures text-xs">{bandText(radio.bandMHz)}</td>
+                <td className="figures text-xs">{radio.widthsMHz.join(", ")}</td>
+                <td className="figures text-right text-xs">{figure(radio.powerMaxDbm, 0)} dBm</td>
+                <td className="figures text-right text-xs">{figure(radio.rangeLimitKm, 0)} km</td>
+                <td className="figures text-right text-xs">{euros(radio.priceEur)}</td>
+                <td className="figures text-right text-xs">{uses[radio.id] ?? 0}</td>
+                <td className="text-right">
+                  {!uses[radio.id] && (
+                    <Button
+                      className="px-1.5 py-0 text-xs"
+                      aria-label={`Take ${radio.maker} ${radio.model} out`}
+                      onClick={() => void remove(radio.id, `${radio.maker} ${radio.model}`)}
+                    >
+                      Take out
+                    </Button>
+                  )}
+                </td>
               </tr>
             ))}
           </Table>
         </section>
-      )}
-      <section aria-labelledby="radios">
-        <div className="flex items-center gap-2">
-          <h2 id="radios" className="mr-auto font-semibold">
-            Radios ({radios.length})
-          </h2>
-          <Link to={`${base}/radios/new`} className={buttonClass()}>
-            Add a radio
-          </Link>
-        </div>
-        <Table
-          caption="Radios"
-          columns={[
-            { name: "Radio" },
-            { name: "Use" },
-            { name: "MHz" },
-            { name: "Widths, MHz" },
-            { name: "Power", isNumber: true },
-            { name: "Range", isNumber: true },
-            { name: "Price", isNumber: true },
-            { name: "In use", isNumber: true },
-            { name: "Action", isHidden: true },
-          ]}
-        >
-          {radios.map((radio) => (
-            <tr key={radio.id}>
-              <td>
-                <Link to={`${base}/radios/${encodeURIComponent(radio.id)}`} className="text-clay underline">
-                  {radio.maker} {radio.model}
-                </Link>
-              </td>
-              <td>{radio.use}</td>
-              <td className="figures text-xs">{bandText(radio.bandMHz)}</td>
-              <td className="figures text-xs">{radio.widthsMHz.join(", ")}</td>
-              <td className="figures text-right text-xs">{figure(radio.powerMaxDbm, 0)} dBm</td>
-              <td className="figures text-right text-xs">{figure(radio.rangeLimitKm, 0)} km</td>
-              <td className="figures text-right text-xs">{euros(radio.priceEur)}</td>
-              <td className="figures text-right text-xs">{uses[radio.id] ?? 0}</td>
-              <td className="text-right">
-                {!uses[radio.id] && (
-                  <Button
-                    className="px-1.5 py-0 text-xs"
-                    aria-label={`Take ${radio.maker} ${radio.model} out`}
-                    onClick={() => void remove(radio.id, `${radio.maker} ${radio.model}`)}
-                  >
-                    Take out
-                  </Button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </Table>
-      </section>
-      <section aria-labelledby="antennas" className="mt-6">
-        <div className="flex items-center gap-2">
-          <h2 id="antennas" className="mr-auto font-semibold">
-            Antennas ({antennas.length})
-          </h2>
-          {chosen.length > 1 && (
-            <Link
-              to={`${base}/antennas?${new URLSearchParams(chosen.map((id) => ["id", id]))}`}
-              className={buttonClass("primary")}
-            >
-              Compare {chosen.length}
-            </Link>
-          )}
-        </div>
-        <Table
-          caption="Antennas"
-          columns={[
-            { name: "Antenna" },
-            { name: "Shape" },
-            { name: "MHz" },
-            { name: "Gain", isNumber: true },
-            { name: "Price", isNumber: true },
-            { name: "In use", isNumber: true },
-            { name: "Compare" },
-            { name: "Action", isHidden: true },
-          ]}
-        >
-          {antennas.map(({ id, maker, model, shape, bandMHz, gainDbi, priceEur }) => (
-            <tr key={id}>
-              <td>
-                <Link to={`${base}/antennas?${new URLSearchParams({ id })}`} className="text-clay underline">
-                  {maker} {model}
-                </Link>
-              </td>
-              <td>{shape}</td>
-              <td className="figures text-xs">{bandText(bandMHz)}</td>
-              <td className="figures text-right text-xs">{figure(gainDbi)} dBi</td>
-              <td className="figures text-right text-xs">{euros(priceEur)}</td>
-              <td className="figures text-right text-xs">{uses[id] ?? 0}</td>
-              <td>
-                <input
-                  type="checkbox"
-                  aria-label={`Compare ${maker} ${model}`}
-                  checked={chosen.includes(id)}
-                  disabled={!chosen.includes(id) && chosen.length >= MOST_COMPARED}
-                  onChange={({ target: { checked } }) =>
-                    setChosen(checked ? [...chosen, id] : chosen.filter((one) => one !== id))
-                  }
-                />
-              </td>
-              <td className="text-right">
-                {!uses[id] && (
-                  <Button
-                    className="px-1.5 py-0 text-xs"
-                    aria-label={`Take ${maker} ${model} out`}
-                    onClick={() => void remove(id, `${maker} ${model}`)}
-                  >
-                    Take out
-                  </Button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </Table>
-      </section>
-      <p className="mt-4 text-xs text-quiet">
-        The columns of an antenna’s table stand in the documentation; radios follow{" "}
-        <a href="/schemas/radios.json" className="text-clay underline">
-          a published schema
-        </a>
-        .
-      </p>
-    </main>
+        <section aria-labelledby="antennas" className="mt-6">
+          <div className="flex items-center gap-2">
+            <h2 id="antennas" className="mr-auto font-semibold">
+              Antennas ({antennas.length})
+            </h2>
+            {chosen.length > 1 && (
+              <Link
+                to={`${base}/antennas?${new URLSearchParams(chosen.map((id) => ["id", id]))}`}
+                className={buttonClass("primary")}
+              >
+                Compare {chosen.length}
+              </Link>
+            )}
+          </div>
+          <Table
+            caption="Antennas"
+            columns={[
+              { name: "Antenna" },
+              { name: "Shape" },
+              { name: "MHz" },
+              { name: "Gain", isNumber: true },
+              { name: "Price", isNumber: true },
+              { name: "In use", isNumber: true },
+              { name: "Compare" },
+              { name: "Action", isHidden: true },
+            ]}
+          >
+            {antennas.map(({ id, maker, model, shape, bandMHz, gainDbi, priceEur }) => (
+              <tr key={id}>
+                <td>
+                  <Link to={`${base}/antennas?${new URLSearchParams({ id })}`} className="text-clay underline">
+                    {maker} {model}
+                  </Link>
+                </td>
+                <td>{shape}</td>
+                <td className="figures text-xs">{bandText(bandMHz)}</td>
+                <td className="figures text-right text-xs">{figure(gainDbi)} dBi</td>
+                <td className="figures text-right text-xs">{euros(priceEur)}</td>
+                <td className="figures text-right text-xs">{uses[id] ?? 0}</td>
+                <td>
+                  <input
+                    type="checkbox"
+                    aria-label={`Compare ${maker} ${model}`}
+                    checked={chosen.includes(id)}
+                    disabled={!chosen.includes(id) && chosen.length >= MOST_COMPARED}
+                    onChange={({ target: { checked } }) =>
+                      setChosen(checked ? [...chosen, id] : chosen.filter((one) => one !== id))
+                    }
+                  />
+                </td>
+                <td className="text-right">
+                  {!uses[id] && (
+                    <Button
+                      className="px-1.5 py-0 text-xs"
+                      aria-label={`Take ${maker} ${model} out`}
+                      onClick={() => void remove(id, `${maker} ${model}`)}
+                    >
+                      Take out
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </Table>
+        </section>
+        <p className="mt-4 text-xs text-quiet">
+          The columns of an antenna’s table stand in the documentation; radios follow{" "}
+          <a href="/schemas/radios.json" className="text-clay underline">
+            a published schema
+          </a>
+          .
+        </p>
+      </main>
+    </PlanFrame>
   );
 }

@@ -1,12 +1,12 @@
 import { randomUUID } from "node:crypto";
 import { channelRows } from "#core/findings";
-import { scanSchema } from "#core/plan";
+import { putPatch, scanSchema } from "#core/plan";
 import { askScanner, startScanner } from "#jobs";
-import { applyChange } from "#store";
 import { data } from "react-router";
 import { z } from "zod";
 import { requirePlan } from "../data/plan.server";
-import { signature } from "../data/preferences";
+import { authorOf } from "../data/preferences";
+import { keepOwn } from "../keep/keep.server";
 import { NoisePage } from "../noise/NoisePage";
 import type { Route } from "./+types/noise";
 
@@ -15,6 +15,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   const { plan, sites, scans } = context.rows;
   return {
     plan,
+    revision: context.revision,
     sites: sites.map(({ id, name }) => ({ id, name })),
     scans: [...scans].sort((x, y) => y.scannedAt.localeCompare(x.scannedAt)),
     channels: channelRows(context.world, context.review.answers),
@@ -96,13 +97,11 @@ export async function action({ params, request }: Route.ActionArgs) {
           }),
         );
       }
-    await applyChange(store.db, {
-      planId: params.planId,
-      who: signature(request),
+    const { ok, message, status } = await keepOwn(store, params.planId, authorOf(request), {
       what: `Scanned at ${site.name}: ${rows.length} scans`,
-      patches: rows.map((row) => ({ kind: "scans" as const, id: row.id, row })),
+      patches: rows.map((row) => putPatch("scans", row)),
     });
-    return data({ ok: true, message: `Kept ${rows.length} scans of ${site.name}.` });
+    return data({ ok, message: ok ? `Kept ${rows.length} scans of ${site.name}.` : message }, { status });
   } catch (error) {
     return data({ ok: false, message: `${(error as Error).message}. Nothing was kept.` }, { status: 502 });
   } finally {

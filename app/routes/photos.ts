@@ -1,9 +1,9 @@
 import { randomUUID } from "node:crypto";
-import { photoSchema } from "#core/plan";
+import { photoSchema, putPatch } from "#core/plan";
 import { JpegError, stripJpeg } from "#formats/jpeg";
-import { applyChange, writePhoto } from "#store";
 import { requirePlan } from "../data/plan.server";
-import { signature } from "../data/preferences";
+import { authorOf } from "../data/preferences";
+import { keepOwn } from "../keep/keep.server";
 import type { Route } from "./+types/photos";
 
 /** Bytes of a photograph after the browser made it smaller. */
@@ -23,14 +23,13 @@ export async function action({ params, request }: Route.ActionArgs) {
     const owners = photo.ownerKind === "site" ? context.world.sites : context.world.subscribers;
     const owner = owners.get(photo.ownerId);
     if (!owner) return refuse(`There is no ${photo.ownerKind} "${photo.ownerId}".`);
-    await writePhoto(store.db, params.planId, photo.id, stripJpeg(new Uint8Array(await file.arrayBuffer())));
-    await applyChange(store.db, {
-      planId: params.planId,
-      who: signature(request),
+    const data = stripJpeg(new Uint8Array(await file.arrayBuffer()));
+    const { status, ...answer } = await keepOwn(store, params.planId, authorOf(request), {
       what: `Photograph of ${owner.name}`,
-      patches: [{ kind: "photos", id: photo.id, row: photo }],
+      patches: [putPatch("photos", photo)],
+      bytes: { tiles: [], photos: [{ photoId: photo.id, data }] },
     });
-    return Response.json({ ok: true, message: "Kept." });
+    return Response.json(answer, { status });
   } catch (error) {
     if (error instanceof JpegError) return refuse(`${file.name}: ${error.message}`);
     return refuse(`${file.name}: ${(error as Error).message}`);

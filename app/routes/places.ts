@@ -5,5 +5,5 @@ import type { Route } from "./+types/places";
 export async function loader({ params }: Route.LoaderArgs) {
   const { context } = await requirePlan(params.planId);
   const { plan, sites, subscribers } = context.rows;
-  return Response.json({ plan, sites, subscribers });
+  return Response.json({ plan, revision: context.revision, sites, subscribers });
 }

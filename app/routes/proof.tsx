@@ -1,8 +1,15 @@
 import { randomUUID } from "node:crypto";
 import { judge, type Verdict } from "#core/install";
 import { chainWords, commonChains, type Tape } from "#core/link";
-import { linkEnds, measurementSchema, type Patch, type Link as LinkRow, type Measurement } from "#core/plan";
-import { applyChange } from "#store";
+import {
+  linkEnds,
+  measurementSchema,
+  patchBetween,
+  removePatch,
+  setPatch,
+  type Link as LinkRow,
+  type Measurement,
+} from "#core/plan";
 import { getFormProps, getInputProps, useForm } from "@conform-to/react";
 import { parseWithZod } from "@conform-to/zod/v4";
 import { format, parseISO } from "date-fns";
@@ -10,7 +17,8 @@ import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { plainFigure } from "#core/words";
 import { requireLink } from "../data/plan.server";
-import { signature } from "../data/preferences";
+import { authorOf, signature } from "../data/preferences";
+import { keepOwn } from "../keep/keep.server";
 import { Button, buttonClass, figure, ProofMark, TextField } from "../ui";
 import type { Route } from "./+types/proof";
 
@@ -49,6 +57,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const editing = readings.find(({ id }) => id === new URL(request.url).searchParams.get("reading")) ?? null;
   return {
     planId: params.planId,
+    revision: context.revision,
     editing,
     plan: context.rows.plan,
     linkId: link.id,
@@ -87,6 +96,8 @@ export async function action({ params, request }: Route.ActionArgs) {
   const readings = context.rows.measurements.filter((one) => one.linkId === link.id);
   const known = readings.find(({ id }) => id === form.get("readingId"));
   const name = `${a.placeName} – ${b.placeName}`;
+  /** The revision that the form was filled in over. */
+  const base = Number(form.get("base") ?? context.revision) || context.revision;
   /** The link's state by the newest of some readings. */
   const stateBy = (some: readonly Measurement[]): LinkRow["state"] => {
     const newest = [...some].sort((x, y) => y.measuredAt.localeCompare(x.measuredAt))[0];
@@ -95,15 +106,12 @@ export async function action({ params, request }: Route.ActionArgs) {
   if (form.get("intent") === "remove") {
     if (!known) throw data("That reading is not there any more.", { status: 404 });
     const state = stateBy(readings.filter(({ id }) => id !== known.id));
-    await applyChange(store.db, {
-      planId: params.planId,
-      who: signature(request),
+    const answered = await keepOwn(store, params.planId, authorOf(request), {
       what: `Reading of ${known.measuredAt.slice(0, 10)} on ${name} taken out; ${state} now`,
-      patches: [
-        { kind: "measurements", id: known.id, row: null },
-        { kind: "links", id: link.id, row: { ...link, state } },
-      ],
+      patches: [removePatch("measurements", known.id), setPatch("links", link.id, { state })],
+      base,
     });
+    if (!answered.ok) throw data(answered.message, { status: answered.status });
     return redirect(`/plans/${params.planId}/links/${link.id}/proof`);
   }
   const submission = parseWithZod(form, { schema: readingSchema });
@@ -142,18 +150,20 @@ export async function action({ params, request }: Route.ActionArgs) {
     notes: value.notes ?? "",
   });
   const state = stateBy([...readings.filter(({ id }) => id !== measurement.id), measurement]);
-  const patches: Patch[] = [
-    { kind: "measurements", id: measurement.id, row: measurement },
-    { kind: "links", id: link.id, row: { ...link, state } },
-  ];
-  await applyChange(store.db, {
-    planId: params.planId,
-    who: measurement.measuredBy,
-    what: known
-      ? `Reading of ${known.measuredAt.slice(0, 10)} on ${name} corrected: ${state}`
-      : `Reading on ${name}: ${state}`,
-    patches,
-  });
+  const reading = patchBetween("measurements", known, measurement);
+  const answered = await keepOwn(
+    store,
+    params.planId,
+    { ...authorOf(request), who: measurement.measuredBy },
+    {
+      what: known
+        ? `Reading of ${known.measuredAt.slice(0, 10)} on ${name} corrected: ${state}`
+        : `Reading on ${name}: ${state}`,
+      patches: [...(reading ? [reading] : []), setPatch("links", link.id, { state })],
+      base,
+    },
+  );
+  if (!answered.ok) return data(submission.reply({ formErrors: [answered.message] }), { status: answered.status });
   if (known) return redirect(`/plans/${params.planId}/links/${link.id}/proof`);
   return data(submission.reply({ resetForm: true }));
 }
@@ -322,6 +332,7 @@ export default function ProofRoute({ loaderData, actionData }: Route.ComponentPr
       )}
       <Form method="post" {...getFormProps(form)} className="space-y-3">
         {editing && <input type="hidden" name="readingId" value={editing.id} />}
+        <input type="hidden" name="base" value={loaderData.revision} />
         {form.errors && (
           <p role="alert" className="text-sm font-medium text-blocked">
             {form.errors.join(" ")}

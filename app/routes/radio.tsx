@@ -4,7 +4,9 @@ import { writeRadioJson } from "#formats/kit";
 import { data, Link, useNavigate, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { requirePlan } from "../data/plan.server";
-import { keepPatches } from "../import/keep";
+import { PlanFrame } from "../frame/PlanFrame";
+import { putPatch, setPatch } from "#core/plan";
+import { keepPatches } from "../keep/keepPatches";
 import { download } from "../library/download";
 import { RadioEditor } from "../library/RadioEditor";
 import { RadioSheet } from "../library/RadioSheet";
@@ -21,6 +23,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   if (!radio) throw data(`There is no radio "${params.radioId}" in the library.`, { status: 404 });
   return {
     plan: { id: context.rows.plan.id, name: context.rows.plan.name },
+    revision: context.revision,
     radio,
     isNew,
     isCopy: from !== null,
@@ -28,7 +31,9 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   };
 }
 
-export default function Radio({ loaderData: { plan, radio, isNew, isCopy, useCount } }: Route.ComponentProps) {
+export default function Radio({
+  loaderData: { plan, revision, radio, isNew, isCopy, useCount },
+}: Route.ComponentProps) {
   const [params, setParams] = useSearchParams();
   const navigate = useNavigate();
   const base = `/plans/${plan.id}/library`;
@@ -38,7 +43,12 @@ export default function Radio({ loaderData: { plan, radio, isNew, isCopy, useCou
     const id = isNew ? crypto.randomUUID() : radio.id;
     const { ok, message } = await keepPatches(
       plan.id,
-      [{ kind: "equipment", id, row: { kind: "radio", id, planId: plan.id, body: { ...written, id } } }],
+      revision,
+      [
+        isNew
+          ? putPatch("equipment", { kind: "radio", id, planId: plan.id, body: { ...written, id } })
+          : setPatch("equipment", id, { body: { ...written, id } }),
+      ],
       `${isNew ? "Added" : "Changed"} the radio ${written.maker} ${written.model}`,
     );
     if (!ok) {
@@ -49,53 +59,51 @@ export default function Radio({ loaderData: { plan, radio, isNew, isCopy, useCou
     await navigate(`${base}/radios/${id}`);
   };
   return (
-    <main className="mx-auto max-w-4xl px-6 py-5">
-      <title>{`${name} – ${plan.name}`}</title>
-      <p className="text-sm">
-        <Link to={`/plans/${plan.id}`} className="text-clay underline">
-          {plan.name}
-        </Link>{" "}
-        ·{" "}
-        <Link to={base} className="text-clay underline">
-          Library
-        </Link>
-      </p>
-      <div className="mb-3 flex flex-wrap items-center gap-2">
-        <h1 className="mr-auto text-xl font-semibold">{name}</h1>
-        {!editing && (
-          <>
-            <Button onClick={() => setParams({ edit: "" })}>Change</Button>
-            <Link to={`${base}/radios/new?from=${encodeURIComponent(radio.id)}`} className={buttonClass()}>
-              Copy
-            </Link>
-            <Button
-              onClick={() =>
-                download(`${radio.model.replace(/[^\w.-]+/g, "-")}.json`, "application/json", writeRadioJson([radio]))
-              }
-            >
-              Save as JSON
-            </Button>
-          </>
-        )}
-      </div>
-      {editing && useCount > 0 && (
-        <p className="mb-3 text-sm text-tight">
-          {useCount} {useCount === 1 ? "radio" : "radios"} of this plan {useCount === 1 ? "is" : "are"} of this model: a
-          change here changes what they can do.
+    <PlanFrame>
+      <main className="mx-auto w-full max-w-4xl px-6 py-5">
+        <title>{`${name} – ${plan.name}`}</title>
+        <p className="text-sm">
+          <Link to={base} className="text-clay underline">
+            Library
+          </Link>
         </p>
-      )}
-      {editing ? (
-        <RadioEditor
-          key={radio.id}
-          radio={
-            isNew ? { ...radio, maker: isCopy ? radio.maker : "", model: isCopy ? `${radio.model} copy` : "" } : radio
-          }
-          onKeep={keep}
-          onLeave={() => (isNew ? void navigate(base) : setParams({}))}
-        />
-      ) : (
-        <RadioSheet radio={radio} />
-      )}
-    </main>
+        <div className="mb-3 flex flex-wrap items-center gap-2">
+          <h1 className="mr-auto text-xl font-semibold">{name}</h1>
+          {!editing && (
+            <>
+              <Button onClick={() => setParams({ edit: "" })}>Change</Button>
+              <Link to={`${base}/radios/new?from=${encodeURIComponent(radio.id)}`} className={buttonClass()}>
+                Copy
+              </Link>
+              <Button
+                onClick={() =>
+                  download(`${radio.model.replace(/[^\w.-]+/g, "-")}.json`, "application/json", writeRadioJson([radio]))
+                }
+              >
+                Save as JSON
+              </Button>
+            </>
+          )}
+        </div>
+        {editing && useCount > 0 && (
+          <p className="mb-3 text-sm text-tight">
+            {useCount} {useCount === 1 ? "radio" : "radios"} of this plan {useCount === 1 ? "is" : "are"} of this model:
+            a change here changes what they can do.
+          </p>
+        )}
+        {editing ? (
+          <RadioEditor
+            key={radio.id}
+            radio={
+              isNew ? { ...radio, maker: isCopy ? radio.maker : "", model: isCopy ? `${radio.model} copy` : "" } : radio
+            }
+            onKeep={keep}
+            onLeave={() => (isNew ? void navigate(base) : setParams({}))}
+          />
+        ) : (
+          <RadioSheet radio={radio} />
+        )}
+      </main>
+    </PlanFrame>
   );
 }

@@ -1,13 +1,15 @@
 import { climateAt } from "#core/climate";
-import { CLEARANCE_SCHOOLS, CLIMATES, planSchema, SEASONS } from "#core/plan";
+import { CLEARANCE_SCHOOLS, CLIMATES, SEASONS, setPatch } from "#core/plan";
 import { ruleSetOf } from "#core/regulation";
-import { applyChange } from "#store";
 import { getFormProps, getInputProps, getSelectProps, useForm, type FieldMetadata } from "@conform-to/react";
 import { parseWithZod } from "@conform-to/zod/v4";
-import { data, Form, Link, redirect, useNavigation } from "react-router";
+import { useState } from "react";
+import { Form, Link, useNavigate } from "react-router";
+import { toast } from "sonner";
 import { z } from "zod";
 import { requirePlan } from "../data/plan.server";
-import { signature } from "../data/preferences";
+import { PlanFrame } from "../frame/PlanFrame";
+import { keepPatches } from "../keep/keepPatches";
 import { Button, buttonClass, figure, SelectField, TextField } from "../ui";
 import type { Route } from "./+types/settings";
 
@@ -38,35 +40,49 @@ export async function loader({ params }: Route.LoaderArgs) {
   const { context } = await requirePlan(params.planId);
   const { plan, sites, subscribers } = context.rows;
   const somewhere = sites[0] ?? subscribers[0] ?? null;
-  return { plan, ruleSet: ruleSetOf(plan).name, climate: somewhere && climateAt(somewhere.latDeg) };
-}
-
-export async function action({ params, request }: Route.ActionArgs) {
-  const { store, context } = await requirePlan(params.planId);
-  const submission = parseWithZod(await request.formData(), { schema: settingsSchema });
-  if (submission.status !== "success") return data(submission.reply(), { status: 400 });
-  const row = planSchema.parse({ ...context.rows.plan, ...submission.value });
-  await applyChange(store.db, {
-    planId: row.id,
-    who: signature(request),
-    what: "Changed the plan's settings",
-    patches: [{ kind: "plans", id: row.id, row }],
-  });
-  return redirect(`/plans/${row.id}`);
+  return {
+    plan,
+    revision: context.revision,
+    ruleSet: ruleSetOf(plan).name,
+    climate: somewhere && climateAt(somewhere.latDeg),
+  };
 }
 
 /** A value as it stands in its box: four decimals are enough for any of them. */
 const textOf = (value: unknown) => (typeof value === "number" ? String(Number(value.toFixed(4))) : String(value ?? ""));
 
-export default function Settings({ loaderData: { plan, ruleSet, climate }, actionData }: Route.ComponentProps) {
-  const busy = useNavigation().state !== "idle";
+export default function Settings({ loaderData: { plan, revision, ruleSet, climate } }: Route.ComponentProps) {
+  const navigate = useNavigate();
+  const [busy, setBusy] = useState(false);
+  const shown = Object.fromEntries(
+    Object.keys(settingsSchema.shape).map((name) => [name, textOf(plan[name as keyof typeof plan])]),
+  ) as Record<string, string>;
+  /** Keeps what was changed here alone: the rest may be another's by now. */
+  const keep = async (settings: z.output<typeof settingsSchema>, typed: FormData) => {
+    const set = Object.fromEntries(
+      Object.entries(settings).filter(([name]) => String(typed.get(name) ?? "").trim() !== shown[name]),
+    );
+    if (Object.keys(set).length === 0) return navigate(`/plans/${plan.id}`);
+    setBusy(true);
+    const { ok, message } = await keepPatches(
+      plan.id,
+      revision,
+      [setPatch("plans", plan.id, set)],
+      "Changed the plan's settings",
+    );
+    setBusy(false);
+    if (!ok) return void toast.error(message, { duration: 12_000 });
+    toast(message);
+    await navigate(`/plans/${plan.id}`);
+  };
   const [form, fields] = useForm<z.input<typeof settingsSchema>>({
-    lastResult: actionData,
-    defaultValue: Object.fromEntries(
-      Object.keys(settingsSchema.shape).map((name) => [name, textOf(plan[name as keyof typeof plan])]),
-    ) as Record<string, string>,
+    defaultValue: shown,
     onValidate: ({ formData }) => parseWithZod(formData, { schema: settingsSchema }),
     shouldValidate: "onBlur",
+    onSubmit: (event, { submission, formData }) => {
+      event.preventDefault();
+      if (submission?.status === "success") void keep(submission.value as z.output<typeof settingsSchema>, formData);
+    },
   });
   const text = (field: FieldMetadata<unknown>, label: string, unit?: string, hint?: string) => {
     const { key, ...props } = getInputProps(field as FieldMetadata<string>, { type: "text" });
@@ -95,66 +111,63 @@ export default function Settings({ loaderData: { plan, ruleSet, climate }, actio
     );
   };
   return (
-    <main className="mx-auto max-w-xl px-6 py-6">
-      <title>{`Settings – ${plan.name}`}</title>
-      <p className="text-sm">
-        <Link to={`/plans/${plan.id}`} className="text-clay underline">
-          {plan.name}
-        </Link>
-      </p>
-      <h1 className="mb-3 text-xl font-semibold">Plan settings</h1>
-      <Form method="post" {...getFormProps(form)} className="space-y-3">
-        {text(fields.name, "Name")}
-        <p className="text-sm">
-          Rule set: <strong>{ruleSet}</strong>.{" "}
-          <Link to={`/plans/${plan.id}/rules`} className="text-clay underline">
-            See the rules, change the set
-          </Link>
-        </p>
-        <div className="grid grid-cols-2 gap-3">
-          {choice(fields.clearanceSchool, "Clearance: school", [
-            ["sixtyPercent", "60 % of the zone at the plan’s k"],
-            ["twoCondition", "two conditions: median k and worst weather"],
-          ])}
-          {choice(fields.climate, "Climate, for two conditions", [
-            ["temperate", "temperate: the line free in worst weather"],
-            ["tropical", "tropical: 60 % free, over 30 km"],
-          ])}
-          {choice(fields.season, "Season planned for", [
-            ["inLeaf", "trees in leaf"],
-            ["bare", "trees bare"],
-          ])}
-          {text(fields.pointingErrorDeg, "Pointing error allowed for", "°", "of antennas aimed at their far end")}
-        </div>
-        <div className="grid grid-cols-2 gap-3">
-          {text(fields.kFactor, "Earth radius factor k", undefined, "4/3 in a normal atmosphere")}
-          {text(
-            fields.rainRate001MmPerH,
-            "Rain rate, 0.01 % of the year",
-            "mm/h",
-            climate ? `empty: ${climate.rainRate001MmPerH} by latitude here (${climate.name})` : "empty: by latitude",
-          )}
-          {text(
-            fields.dN1NPerKm,
-            "Refractivity gradient, 1 % (dN1)",
-            "N/km",
-            climate ? `empty: ${figure(climate.dN1NPerKm, 0)} by latitude here` : "empty: by latitude",
-          )}
-          {text(fields.availabilityPercent, "Availability wanted", "%")}
-          {text(fields.rainMarginDb, "Margin left in rain, above 10 GHz", "dB")}
-          {text(fields.marginTargetDb, "Fade margin wanted, below 10 GHz", "dB")}
-          {text(fields.proofFloorDbm, "Proof: absolute floor", "dBm")}
-          {text(fields.proofDeviationDb, "Proof: deviation allowed", "dB")}
-        </div>
-        <div className="flex gap-2">
-          <Button type="submit" look="primary" disabled={busy}>
-            Keep
-          </Button>
-          <Link to={`/plans/${plan.id}`} className={buttonClass()}>
-            Leave as it was
-          </Link>
-        </div>
-      </Form>
-    </main>
+    <PlanFrame>
+      <main className="mx-auto w-full max-w-xl px-6 py-6">
+        <title>{`Settings – ${plan.name}`}</title>
+        <h1 className="mb-3 text-xl font-semibold">Plan settings</h1>
+        <Form method="post" {...getFormProps(form)} className="space-y-3">
+          {text(fields.name, "Name")}
+          <p className="text-sm">
+            Rule set: <strong>{ruleSet}</strong>.{" "}
+            <Link to={`/plans/${plan.id}/rules`} className="text-clay underline">
+              See the rules, change the set
+            </Link>
+          </p>
+          <div className="grid grid-cols-2 gap-3">
+            {choice(fields.clearanceSchool, "Clearance: school", [
+              ["sixtyPercent", "60 % of the zone at the plan’s k"],
+              ["twoCondition", "two conditions: median k and worst weather"],
+            ])}
+            {choice(fields.climate, "Climate, for two conditions", [
+              ["temperate", "temperate: the line free in worst weather"],
+              ["tropical", "tropical: 60 % free, over 30 km"],
+            ])}
+            {choice(fields.season, "Season planned for", [
+              ["inLeaf", "trees in leaf"],
+              ["bare", "trees bare"],
+            ])}
+            {text(fields.pointingErrorDeg, "Pointing error allowed for", "°", "of antennas aimed at their far end")}
+          </div>
+          <div className="grid grid-cols-2 gap-3">
+            {text(fields.kFactor, "Earth radius factor k", undefined, "4/3 in a normal atmosphere")}
+            {text(
+              fields.rainRate001MmPerH,
+              "Rain rate, 0.01 % of the year",
+              "mm/h",
+              climate ? `empty: ${climate.rainRate001MmPerH} by latitude here (${climate.name})` : "empty: by latitude",
+            )}
+            {text(
+              fields.dN1NPerKm,
+              "Refractivity gradient, 1 % (dN1)",
+              "N/km",
+              climate ? `empty: ${figure(climate.dN1NPerKm, 0)} by latitude here` : "empty: by latitude",
+            )}
+            {text(fields.availabilityPercent, "Availability wanted", "%")}
+            {text(fields.rainMarginDb, "Margin left in rain, above 10 GHz", "dB")}
+            {text(fields.marginTargetDb, "Fade margin wanted, below 10 GHz", "dB")}
+            {text(fields.proofFloorDbm, "Proof: absolute floor", "dBm")}
+            {text(fields.proofDeviationDb, "Proof: deviation allowed", "dB")}
+          </div>
+          <div className="flex gap-2">
+            <Button type="submit" look="primary" disabled={busy}>
+              Keep
+            </Button>
+            <Link to={`/plans/${plan.id}`} className={buttonClass()}>
+              Leave as it was
+            </Link>
+          </div>
+        </Form>
+      </main>
+    </PlanFrame>
   );
 }

@@ -4,7 +4,7 @@ import { importTerrain } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
 import { requirePlan } from "../data/plan.server";
-import { signature } from "../data/preferences";
+import { authorOf } from "../data/preferences";
 import type { Route } from "./+types/terrain";
 
 const orderSchema = z
@@ -27,5 +27,5 @@ export async function action({ params, request }: Route.ActionArgs) {
     const { path, message } = order.error.issues[0]!;
     throw data(`The order cannot be taken: ${path.join(".")} ${message}`, { status: 400 });
   }
-  return Response.json(importTerrain(store, { planId: params.planId, who: signature(request), ...order.data }));
+  return Response.json(importTerrain(store, { planId: params.planId, author: authorOf(request), ...order.data }));
 }

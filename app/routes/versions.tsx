@@ -1,20 +1,13 @@
 import { reviewPlan, type Outcome } from "#core/findings";
 import { worldOf, type PlanRows } from "#core/plan";
 import { contextOf } from "#jobs";
-import {
-  applyChange,
-  dropVersion,
-  patchesBetween,
-  listVersions,
-  nameVersion,
-  readPlan,
-  readVersion,
-  type Store,
-} from "#store";
+import { dropVersion, patchesBetween, listVersions, nameVersion, readPlan, readVersion, type Store } from "#store";
 import { format } from "date-fns";
 import { data, Form, Link, useNavigation } from "react-router";
 import { requirePlan } from "../data/plan.server";
-import { signature } from "../data/preferences";
+import { PlanFrame } from "../frame/PlanFrame";
+import { authorOf } from "../data/preferences";
+import { keepOwn } from "../keep/keep.server";
 import { Button, buttonClass, euros, figure, SelectField, TextField } from "../ui";
 import type { Route } from "./+types/versions";
 
@@ -72,19 +65,19 @@ function describe(before: PlanRows, after: PlanRows): string[] {
     const list = (rows as unknown as Record<string, { id: string; name?: string }[]>)[kind];
     return Array.isArray(list) ? list.find((row) => row.id === id)?.name : undefined;
   };
-  return patchesBetween(before, after).map(({ kind, id, row }) => {
+  return patchesBetween(before, after).map(({ kind, id, remove }) => {
     const old = nameOf(before, kind, id);
     const name = nameOf(after, kind, id) ?? old ?? id;
     const known =
       kind === "plans" || (before as unknown as Record<string, { id: string }[]>)[kind]?.some((one) => one.id === id);
-    return `${row === null ? "−" : known ? "✎" : "+"} ${kind}: ${name}`;
+    return `${remove ? "−" : known ? "✎" : "+"} ${kind}: ${name}`;
   });
 }
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, context } = await requirePlan(params.planId);
   const form = await request.formData();
-  const who = signature(request);
+  const { who } = authorOf(request);
   const id = String(form.get("id") ?? "");
   if (form.get("intent") === "name") {
     const name = String(form.get("name") ?? "").trim();
@@ -102,7 +95,9 @@ export async function action({ params, request }: Route.ActionArgs) {
   const patches = patchesBetween(context.rows, rows);
   if (patches.length === 0) return data({ ok: true, message: "The plan stands as that version does." });
   const named = (await listVersions(store.db, params.planId)).find((version) => version.id === id)!;
-  await applyChange(store.db, { planId: params.planId, who, what: `Went back to "${named.name}"`, patches });
+  const what = `Went back to "${named.name}"`;
+  const kept = await keepOwn(store, params.planId, authorOf(request), { what, patches, base: context.revision });
+  if (!kept.ok) return data({ ok: false, message: kept.message }, { status: kept.status });
   return data({ ok: true, message: `The plan stands as "${named.name}" again. Undo takes that back.` });
 }
 
@@ -122,126 +117,125 @@ export default function Versions({ loaderData, actionData }: Route.ComponentProp
     );
   const decibels = (value: number | null, unit: string) => (value === null ? "–" : `${figure(value)} ${unit}`);
   return (
-    <main className="mx-auto max-w-4xl px-6 py-6">
-      <title>{`Versions – ${plan.name}`}</title>
-      <p className="flex gap-4 text-sm">
-        <Link to={`/plans/${plan.id}`} className="text-clay underline">
-          {plan.name}
-        </Link>
-        <Link to={`/plans/${plan.id}/logbook`} className="text-clay underline">
-          Logbook
-        </Link>
-      </p>
-      <h1 className="mb-3 text-xl font-semibold">Named versions</h1>
-      {actionData && (
-        <p
-          role={actionData.ok ? "status" : "alert"}
-          className={`mb-3 rounded border p-2 text-sm font-medium ${actionData.ok ? "border-clear" : "border-blocked"}`}
-        >
-          {actionData.message}
+    <PlanFrame>
+      <main className="mx-auto w-full max-w-4xl px-6 py-6">
+        <title>{`Versions – ${plan.name}`}</title>
+        <p className="flex gap-4 text-sm">
+          <Link to={`/plans/${plan.id}/logbook`} className="text-clay underline">
+            Logbook
+          </Link>
         </p>
-      )}
-      <Form method="post" className="mb-4 flex items-end gap-2">
-        <div className="w-80">
-          <TextField label="Keep the plan as it stands under a name" name="name" required maxLength={120} />
-        </div>
-        <Button type="submit" name="intent" value="name" look="primary" disabled={busy}>
-          Keep
-        </Button>
-      </Form>
-      {versions.length === 0 ? (
-        <p className="text-sm text-quiet">
-          None yet. Name one before a larger change, to compare with it later or to go back.
-        </p>
-      ) : (
-        <table className="mb-6 w-full text-sm">
-          <tbody>
-            {versions.map((version) => (
-              <tr key={version.id} className="border-b border-rule">
-                <td className="py-1.5 font-medium">{version.name}</td>
-                <td className="text-quiet">
-                  {format(new Date(version.at), "yyyy-MM-dd HH:mm")}, {version.who}
-                </td>
-                <td className="text-right">
-                  <Form method="post" className="flex justify-end gap-1.5">
-                    <input type="hidden" name="id" value={version.id} />
-                    <Link to={`?from=${version.id}&to=${NOW}`} className={buttonClass()}>
-                      Compare with now
-                    </Link>
-                    <Button type="submit" name="intent" value="back" disabled={busy}>
-                      Go back to it
-                    </Button>
-                    <Button type="submit" name="intent" value="drop" disabled={busy}>
-                      Drop the name
-                    </Button>
-                  </Form>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      {versions.length > 0 && (
-        <section aria-label="Comparison">
-          <h2 className="mb-2 font-semibold">Compare</h2>
-          <Form method="get" className="mb-3 flex items-end gap-2">
-            {(
-              [
-                ["from", "Before", from],
-                ["to", "After", to],
-              ] as const
-            ).map(([name, label, value]) => (
-              <SelectField key={`${name} ${value}`} label={label} name={name} defaultValue={value}>
-                {choices.map((choice) => (
-                  <option key={choice.id} value={choice.id}>
-                    {choice.name}
-                  </option>
-                ))}
-              </SelectField>
-            ))}
-            <Button type="submit" disabled={busy}>
-              {busy ? "Comparing…" : "Compare"}
-            </Button>
-          </Form>
-          {compared ? (
-            <div className="grid gap-6 sm:grid-cols-2">
-              <table className="self-start text-sm">
-                <caption className="text-left font-semibold">In outcome</caption>
-                <thead>
-                  <tr className="text-xs text-quiet">
-                    <th>
-                      <span className="sr-only">Figure</span>
-                    </th>
-                    <th className="text-right font-normal">before</th>
-                    <th className="text-right font-normal">after</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {row("Customers served", ({ outcome }) => String(outcome.customersServed))}
-                  {row("People served", ({ outcome }) => String(outcome.peopleServed))}
-                  {row("Weakest margin", ({ outcome }) => decibels(outcome.weakestMarginDb, "dB"))}
-                  {row("Noise made", ({ outcome }) => decibels(outcome.noiseMadeDbm, "dBm"))}
-                  {row("Cost", ({ outcome }) => euros(outcome.costEur))}
-                  {row("Blocked links", ({ blocked }) => String(blocked))}
-                  {row("Findings", ({ findings }) => String(findings))}
-                </tbody>
-              </table>
-              <div>
-                <h3 className="text-sm font-semibold">In what stands there ({compared.lines.length})</h3>
-                <ul className="figures max-h-80 overflow-y-auto text-xs" tabIndex={0} aria-label="Differences">
-                  {compared.lines.slice(0, MOST_LINES).map((line, i) => (
-                    <li key={i}>{line}</li>
+        <h1 className="mb-3 text-xl font-semibold">Named versions</h1>
+        {actionData && (
+          <p
+            role={actionData.ok ? "status" : "alert"}
+            className={`mb-3 rounded border p-2 text-sm font-medium ${actionData.ok ? "border-clear" : "border-blocked"}`}
+          >
+            {actionData.message}
+          </p>
+        )}
+        <Form method="post" className="mb-4 flex items-end gap-2">
+          <div className="w-80">
+            <TextField label="Keep the plan as it stands under a name" name="name" required maxLength={120} />
+          </div>
+          <Button type="submit" name="intent" value="name" look="primary" disabled={busy}>
+            Keep
+          </Button>
+        </Form>
+        {versions.length === 0 ? (
+          <p className="text-sm text-quiet">
+            None yet. Name one before a larger change, to compare with it later or to go back.
+          </p>
+        ) : (
+          <table className="mb-6 w-full text-sm">
+            <tbody>
+              {versions.map((version) => (
+                <tr key={version.id} className="border-b border-rule">
+                  <td className="py-1.5 font-medium">{version.name}</td>
+                  <td className="text-quiet">
+                    {format(new Date(version.at), "yyyy-MM-dd HH:mm")}, {version.who}
+                  </td>
+                  <td className="text-right">
+                    <Form method="post" className="flex justify-end gap-1.5">
+                      <input type="hidden" name="id" value={version.id} />
+                      <Link to={`?from=${version.id}&to=${NOW}`} className={buttonClass()}>
+                        Compare with now
+                      </Link>
+                      <Button type="submit" name="intent" value="back" disabled={busy}>
+                        Go back to it
+                      </Button>
+                      <Button type="submit" name="intent" value="drop" disabled={busy}>
+                        Drop the name
+                      </Button>
+                    </Form>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        {versions.length > 0 && (
+          <section aria-label="Comparison">
+            <h2 className="mb-2 font-semibold">Compare</h2>
+            <Form method="get" className="mb-3 flex items-end gap-2">
+              {(
+                [
+                  ["from", "Before", from],
+                  ["to", "After", to],
+                ] as const
+              ).map(([name, label, value]) => (
+                <SelectField key={`${name} ${value}`} label={label} name={name} defaultValue={value}>
+                  {choices.map((choice) => (
+                    <option key={choice.id} value={choice.id}>
+                      {choice.name}
+                    </option>
                   ))}
-                  {compared.lines.length > MOST_LINES && <li>and {compared.lines.length - MOST_LINES} more</li>}
-                  {compared.lines.length === 0 && <li>Nothing differs.</li>}
-                </ul>
+                </SelectField>
+              ))}
+              <Button type="submit" disabled={busy}>
+                {busy ? "Comparing…" : "Compare"}
+              </Button>
+            </Form>
+            {compared ? (
+              <div className="grid gap-6 sm:grid-cols-2">
+                <table className="self-start text-sm">
+                  <caption className="text-left font-semibold">In outcome</caption>
+                  <thead>
+                    <tr className="text-xs text-quiet">
+                      <th>
+                        <span className="sr-only">Figure</span>
+                      </th>
+                      <th className="text-right font-normal">before</th>
+                      <th className="text-right font-normal">after</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {row("Customers served", ({ outcome }) => String(outcome.customersServed))}
+                    {row("People served", ({ outcome }) => String(outcome.peopleServed))}
+                    {row("Weakest margin", ({ outcome }) => decibels(outcome.weakestMarginDb, "dB"))}
+                    {row("Noise made", ({ outcome }) => decibels(outcome.noiseMadeDbm, "dBm"))}
+                    {row("Cost", ({ outcome }) => euros(outcome.costEur))}
+                    {row("Blocked links", ({ blocked }) => String(blocked))}
+                    {row("Findings", ({ findings }) => String(findings))}
+                  </tbody>
+                </table>
+                <div>
+                  <h3 className="text-sm font-semibold">In what stands there ({compared.lines.length})</h3>
+                  <ul className="figures max-h-80 overflow-y-auto text-xs" tabIndex={0} aria-label="Differences">
+                    {compared.lines.slice(0, MOST_LINES).map((line, i) => (
+                      <li key={i}>{line}</li>
+                    ))}
+                    {compared.lines.length > MOST_LINES && <li>and {compared.lines.length - MOST_LINES} more</li>}
+                    {compared.lines.length === 0 && <li>Nothing differs.</li>}
+                  </ul>
+                </div>
               </div>
-            </div>
-          ) : (
-            <p className="text-sm text-quiet">Choose two different states.</p>
-          )}
-        </section>
-      )}
-    </main>
+            ) : (
+              <p className="text-sm text-quiet">Choose two different states.</p>
+            )}
+          </section>
+        )}
+      </main>
+    </PlanFrame>
   );
 }

@@ -1,7 +1,7 @@
 import { askView } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
-import { parseDraft } from "../data/patches.server";
+import { parseDraft } from "../keep/patches.server";
 import { requirePlan } from "../data/plan.server";
 import type { Route } from "./+types/views";
 

@@ -1,6 +1,17 @@
 import { airtimeShare } from "../capacity";
 import { inverseGeodesic, normalizeAzimuthDeg, signedAngleDeg } from "../geodesy";
-import { endOf, mergePatches, radioPatches, setPatch, withPatches, type Patch, type Link, type LinkEnd, type Radio, type World } from "../plan";
+import {
+  endOf,
+  mergePatches,
+  radioPatches,
+  setPatch,
+  withPatches,
+  type Patch,
+  type Link,
+  type LinkEnd,
+  type Radio,
+  type World,
+} from "../plan";
 import { groupLinks, groupOn, quietChannelsMHz } from "./channels";
 import { faultsOf } from "./faults";
 import type { Fault, Remedy } from "./finding";
@@ -144,7 +155,12 @@ export function airtimeRemedies(world: World, sectorId: string, profileBetween: 
     const short = site && count - 1 > site.freeMounts ? `; ${site.name} has ${site.freeMounts} free mounts` : "";
     const noise = hearEachOther ? "; more is heard of the plan's own transmitters, which is counted in" : "";
     const effect = `${most.toFixed(2)} of the airtime at most; ${served} of ${links.length} customers served (${servedBefore} before)${costEur > 0 ? `; +€${costEur.toFixed(0)}` : ""}${short}${noise}`;
-    return { remedy: { label: split.label, effect, patches: split.patches, visit: false }, most, costEur, hearEachOther };
+    return {
+      remedy: { label: split.label, effect, patches: split.patches, visit: false },
+      most,
+      costEur,
+      hearEachOther,
+    };
   };
   const offered: EnoughTime[] = [];
   // Fewer sectors come first: once some number of them is enough, more would only cost more.

@@ -53,7 +53,10 @@ test("an overloaded receiver: less power at one end or both, or smaller antennas
     "Brisote Losa 5-16 (16 dBi) at west and east, turned down",
   ]);
   expect(found[1]!.patches.map(({ id }) => id)).toEqual(["west-east", "east-west"]);
-  expect(changed(found[2]!.patches, "east-west")).toMatchObject({ antennaModelId: "brisote-losa-5-16", txPowerDbm: -5 });
+  expect(changed(found[2]!.patches, "east-west")).toMatchObject({
+    antennaModelId: "brisote-losa-5-16",
+    txPowerDbm: -5,
+  });
 });
 
 test("noise: two best channels for all that share it, then more level", () => {
@@ -82,7 +85,10 @@ test("a weak link: power, every larger antenna at both ends, narrower channels",
     "Narrow the channel from 20 to 10 MHz",
   ]);
   // A larger antenna stays within its own caps: here the radio's greatest power.
-  expect(changed(found[5]!.patches, "west-east")).toMatchObject({ antennaModelId: "brisote-plato-5-34", txPowerDbm: 27 });
+  expect(changed(found[5]!.patches, "west-east")).toMatchObject({
+    antennaModelId: "brisote-plato-5-34",
+    txPowerDbm: 27,
+  });
   expect(changed(found.at(-1)!.patches, "east-west")!.widthMHz).toBe(10);
 });
 
@@ -93,9 +99,7 @@ test("too little for what is asked: wider channels for the sector and all its cu
     "A channel of 40 instead of 20 MHz for sector and its 1 customer, at 5210 MHz",
     "A channel of 80 instead of 20 MHz for sector and its 1 customer, at 5190 MHz",
   ]);
-  expect(wider[0]!.patches).toEqual([
-    { kind: "carriers", id: "sector", set: { frequencyMHz: 5210, widthMHz: 40 } },
-  ]);
+  expect(wider[0]!.patches).toEqual([{ kind: "carriers", id: "sector", set: { frequencyMHz: 5210, widthMHz: 40 } }]);
 });
 
 test("over a cap: turned down to it, and what the far end may carry instead", () => {

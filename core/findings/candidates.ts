@@ -1,11 +1,22 @@
 import { peakGainDbi } from "../antenna";
 import { inverseGeodesic } from "../geodesy";
 import type { LinkAnswer } from "../link";
-import { linkEnds, radioPatches, setPatch, withPatches, type Patch, type Link, type LinkEnd, type Radio, type World } from "../plan";
+import {
+  linkEnds,
+  radioPatches,
+  setPatch,
+  withPatches,
+  type Patch,
+  type Link,
+  type LinkEnd,
+  type Radio,
+  type World,
+} from "../plan";
 import { groupChannelsMHz, groupName, groupOn } from "./channels";
 import type { Fault } from "./finding";
 import { antennasFor, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
 import { answerOf, type ProfileSource } from "./outcome";
+import { clientOnSector } from "./propose";
 import { figure, shortFigure } from "../words";
 
 /** Heights are set to half metres, as a crew would. */
@@ -68,33 +79,12 @@ function* elsewhere({ world, link, b }: Bench): Generator<Candidate> {
   if (link.kind !== "access") return;
   for (const sector of world.radios.values()) {
     if (sector.role !== "sector" || sector.id === link.aRadioId || sector.siteId === null) continue;
-    const keeps =
-      b.model.bandMHz[0] <= sector.frequencyMHz &&
-      sector.frequencyMHz <= b.model.bandMHz[1] &&
-      b.model.widthsMHz.includes(sector.widthMHz);
-    const model = keeps
-      ? b.model
-      : radioModelsFor(world, "subscriber", sector.frequencyMHz).find((m) => m.widthsMHz.includes(sector.widthMHz));
-    const antenna = keeps ? b.antenna : antennasFor(world, "subscriber", sector.frequencyMHz).at(-1);
-    if (!model || !antenna) continue;
-    const radio: Radio = {
-      ...b.radio,
-      radioModelId: model.id,
-      antennaModelId: antenna.id,
-      carrierId: sector.carrierId,
-      frequencyMHz: sector.frequencyMHz,
-      widthMHz: sector.widthMHz,
-      polarization: sector.polarization,
-      azimuthDeg: null,
-      tiltDownDeg: null,
-    };
-    radio.txPowerDbm = powerWithinCapDbm(world, model, antenna, radio, "ptmp");
+    const client = clientOnSector(world, b, sector);
+    if (!client) continue;
+    const { radio, model, keepsKit } = client;
     yield {
-      label: `Serve from ${world.sites.get(sector.siteId)!.name}, ${sector.name}${keeps ? "" : ` with ${model.model}`}`,
-      patches: [
-        ...radioPatches(world, radio),
-        setPatch("links", link.id, { aRadioId: sector.id, state: "planned" }),
-      ],
+      label: `Serve from ${world.sites.get(sector.siteId)!.name}, ${sector.name}${keepsKit ? "" : ` with ${model.model}`}`,
+      patches: [...radioPatches(world, radio), setPatch("links", link.id, { aRadioId: sector.id, state: "planned" })],
     };
   }
 }
@@ -323,7 +313,10 @@ function* turned({ world, a, b }: Bench, fault: Fault): Generator<Candidate> {
   const end = fault.radioId === a.radio.id ? a : b;
   const other = end === a ? b : a;
   const azimuthDeg = Math.round(inverseGeodesic(end.place, other.place).azimuthDeg);
-  yield { label: `Turn ${end.radio.name} to ${azimuthDeg}°`, patches: radioPatches(world, { ...end.radio, azimuthDeg }) };
+  yield {
+    label: `Turn ${end.radio.name} to ${azimuthDeg}°`,
+    patches: radioPatches(world, { ...end.radio, azimuthDeg }),
+  };
 }
 
 /** Every change that could resolve a fault, untried. */

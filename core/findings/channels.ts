@@ -1,6 +1,15 @@
 import { peakGainDbi } from "../antenna";
 import type { Place } from "../geodesy";
-import { endOf, mergePatches, radioPatches, type Patch, type Link, type LinkEnd, type Radio, type World } from "../plan";
+import {
+  endOf,
+  mergePatches,
+  radioPatches,
+  type Patch,
+  type Link,
+  type LinkEnd,
+  type Radio,
+  type World,
+} from "../plan";
 import { isChannelInBand } from "../radio";
 import { ruleSetOf } from "../regulation";
 import { channelCouplingDb } from "../spectrum";

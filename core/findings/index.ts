@@ -15,7 +15,7 @@ export {
   type Outcome,
   type ProfileSource,
 } from "./outcome";
-export { bestSector, DEFAULT_BRIDGE_MHZ, proposeAccess, proposeBridge } from "./propose";
+export { attachTo, bestSector, DEFAULT_BRIDGE_MHZ, proposeAccess, proposeBridge, proposeSector } from "./propose";
 export { costOf, remediesFor } from "./remedies";
 export { ruleBreaks, type RuleBreak } from "./ruleBreaks";
 export { sectorAirtime, type SectorAirtime } from "./airtime";

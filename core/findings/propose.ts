@@ -1,6 +1,19 @@
 import { patternLossDb, peakGainDbi, type AntennaModel } from "../antenna";
 import { inverseGeodesic, signedAngleDeg, type Place } from "../geodesy";
-import { putPatch, radioPatches, untuned, type Link, type Patch, type Radio, type Site, type Subscriber, type World } from "../plan";
+import {
+  putPatch,
+  endOf,
+  radioPatches,
+  setPatch,
+  untuned,
+  type Link,
+  type LinkEnd,
+  type Patch,
+  type Radio,
+  type Site,
+  type Subscriber,
+  type World,
+} from "../plan";
 import { wantedMarginDb } from "../link";
 import { freeSpaceLossDb } from "../propagation";
 import { sensitivityDbm, type RadioModel } from "../radio";
@@ -166,24 +179,99 @@ export function bestSector(world: World, siteId: string, site: Place, place: Pla
  * one on a quiet channel turned to the customer. Null when the library has no fitting kit. Power is set to what the caps allow.
  */
 export function proposeAccess(world: World, site: Site, subscriber: Subscriber, makeId: () => string): Patch[] | null {
-  const patches: Patch[] = [];
-  let sector = bestSector(world, site.id, site, subscriber);
-  if (!sector) {
-    sector = newRadio(
-      world,
-      makeId,
-      { siteId: site.id },
-      "sector",
-      `Sector ${subscriber.name}`,
-      site.structureHeightM,
-      { frequencyMHz: DEFAULT_FREQUENCY_MHZ, quietFor: [site, subscriber] },
-      null,
-    );
-    if (!sector) return null;
-    sector.azimuthDeg = Math.round(inverseGeodesic(site, subscriber).azimuthDeg) % 360;
-    sector.tiltDownDeg = 0;
-    patches.push(...radioPatches(world, sector));
+  const known = bestSector(world, site.id, site, subscriber);
+  if (known) return proposeClient(world, known, subscriber, makeId);
+  const azimuthDeg = Math.round(inverseGeodesic(site, subscriber).azimuthDeg) % 360;
+  const sector = newSector(world, site, `Sector ${subscriber.name}`, azimuthDeg, [site, subscriber], makeId);
+  const put = sector && radioPatches(world, sector);
+  const client = sector && proposeClient(world, sector, subscriber, makeId);
+  return put && client && [...put, ...client];
+}
+
+/** A sector turned to an azimuth, on the channel that is quietest for some places; null when the library has no kit for one. */
+function newSector(
+  world: World,
+  site: Site,
+  name: string,
+  azimuthDeg: number,
+  quietFor: readonly Place[],
+  makeId: () => string,
+): Radio | null {
+  const channel = { frequencyMHz: DEFAULT_FREQUENCY_MHZ, quietFor };
+  const sector = newRadio(world, makeId, { siteId: site.id }, "sector", name, site.structureHeightM, channel, null);
+  return sector && { ...sector, azimuthDeg, tiltDownDeg: 0 };
+}
+
+/** The patches of a sector that serves nobody yet. */
+export function proposeSector(
+  world: World,
+  site: Site,
+  name: string,
+  azimuthDeg: number,
+  makeId: () => string,
+): Patch[] | null {
+  const sector = newSector(world, site, name, azimuthDeg, [site], makeId);
+  return sector && radioPatches(world, sector);
+}
+
+/** A customer's radio as it would be on another sector: its own kit where that fits the sector's channel, else the library's. */
+export function clientOnSector(
+  world: World,
+  client: Pick<LinkEnd, "radio" | "model" | "antenna">,
+  sector: Radio,
+): { radio: Radio; model: RadioModel; keepsKit: boolean } | null {
+  const { frequencyMHz, widthMHz, polarization, carrierId } = sector;
+  const keepsKit =
+    client.model.bandMHz[0] <= frequencyMHz &&
+    frequencyMHz <= client.model.bandMHz[1] &&
+    client.model.widthsMHz.includes(widthMHz);
+  const model = keepsKit
+    ? client.model
+    : radioModelsFor(world, "subscriber", frequencyMHz).find((one) => one.widthsMHz.includes(widthMHz));
+  const antenna = keepsKit ? client.antenna : antennasFor(world, "subscriber", frequencyMHz).at(-1);
+  if (!model || !antenna) return null;
+  const radio: Radio = {
+    ...client.radio,
+    ...{ radioModelId: model.id, antennaModelId: antenna.id, azimuthDeg: null, tiltDownDeg: null },
+    ...{ carrierId, frequencyMHz, widthMHz, polarization },
+  };
+  radio.txPowerDbm = powerWithinCapDbm(world, model, antenna, radio, "ptmp");
+  return { radio, model, keepsKit };
+}
+
+/**
+ * The patches that put a customer on a sector: a link that there is moves over, else a radio and a link are new. Null when the
+ * library has no fitting kit.
+ */
+export function attachTo(
+  world: World,
+  sector: Radio,
+  subscriber: Subscriber,
+  makeId: () => string,
+): { patches: Patch[]; linkId: string } | null {
+  const link = [...world.links.values()].find(
+    ({ bRadioId }) => world.radios.get(bRadioId)?.subscriberId === subscriber.id,
+  );
+  if (!link) {
+    const patches = proposeClient(world, sector, subscriber, makeId);
+    return patches && { patches, linkId: patches.at(-1)!.id };
   }
+  const client = clientOnSector(world, endOf(world, link.bRadioId), sector);
+  return (
+    client && {
+      patches: [
+        ...radioPatches(world, client.radio),
+        setPatch("links", link.id, { aRadioId: sector.id, kind: "access", state: "planned" }),
+      ],
+      linkId: link.id,
+    }
+  );
+}
+
+/** A first radio for a customer on a sector, which need not be in the plan yet, and its link; the link comes last. */
+function proposeClient(world: World, sector: Radio, subscriber: Subscriber, makeId: () => string): Patch[] | null {
+  const site = world.sites.get(sector.siteId ?? "");
+  if (!site) return null;
   const sectorAntenna = world.antennaModels.get(sector.antennaModelId)!;
   const sectorGainDbi = peakGainDbi(sectorAntenna, sector.frequencyMHz) - SECTOR_EDGE_DB / 2;
   const client = newRadio(
@@ -197,8 +285,7 @@ export function proposeAccess(world: World, site: Site, subscriber: Subscriber, 
     { distanceM: inverseGeodesic(site, subscriber).distanceM, gainDbi: sectorGainDbi },
   );
   if (!client) return null;
-  patches.push(putPatch("radios", untuned(client)));
-  return [...patches, linkPatch(world, makeId, "access", sector.id, client.id)];
+  return [putPatch("radios", untuned(client)), linkPatch(world, makeId, "access", sector.id, client.id)];
 }
 
 /**
@@ -224,22 +311,9 @@ export function proposeBridge(
     far,
   );
   if (!a) return null;
-  const b = newRadio(
-    world,
-    makeId,
-    { siteId: to.id },
-    "bridge",
-    `Bridge to ${from.name}`,
-    to.structureHeightM,
-    a,
-    far,
-  );
+  const b = newRadio(world, makeId, { siteId: to.id }, "bridge", `Bridge to ${from.name}`, to.structureHeightM, a, far);
   if (!b) return null;
-  return [
-    ...radioPatches(world, a),
-    putPatch("radios", untuned(b)),
-    linkPatch(world, makeId, "bridge", a.id, b.id),
-  ];
+  return [...radioPatches(world, a), putPatch("radios", untuned(b)), linkPatch(world, makeId, "bridge", a.id, b.id)];
 }
 
 function linkPatch(world: World, makeId: () => string, kind: Link["kind"], aRadioId: string, bRadioId: string): Patch {

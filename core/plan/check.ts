@@ -37,7 +37,8 @@ function checkRadio(world: World, radio: Radio, add: Add): void {
   const [maxHeightM, placeName] = site
     ? [site.structureHeightM, site.name]
     : [subscriber!.maxHeightM, subscriber!.name];
-  if (radio.heightM > maxHeightM) on("heightM", `${radio.heightM} m is above the ${maxHeightM} m that ${placeName} offers`);
+  if (radio.heightM > maxHeightM)
+    on("heightM", `${radio.heightM} m is above the ${maxHeightM} m that ${placeName} offers`);
   for (const [what, [low, high]] of [
     ["radio", model.bandMHz],
     ["antenna", antenna.bandMHz],
@@ -74,25 +75,48 @@ function checkReferences(before: World, after: World, patches: readonly Patch[],
     );
     if (using.length === 0) continue;
     const model = before.radioModels.get(id) ?? before.antennaModels.get(id);
-    add("equipment", id, "id", `${model?.model ?? id} is in use by ${counted(using.length, "radio")}, ${using[0]!.name} first`);
+    add(
+      "equipment",
+      id,
+      "id",
+      `${model?.model ?? id} is in use by ${counted(using.length, "radio")}, ${using[0]!.name} first`,
+    );
   }
   for (const link of after.links.values())
     for (const field of ["aRadioId", "bRadioId"] as const) {
       const id = link[field];
       if ((touched.has(`links ${link.id}`) || touched.has(`radios ${id}`)) && !after.radios.has(id))
-        add("links", link.id, field, `the link ends at radio ${before.radios.get(id)?.name ?? id}, which is not in the plan`, true);
+        add(
+          "links",
+          link.id,
+          field,
+          `the link ends at radio ${before.radios.get(id)?.name ?? id}, which is not in the plan`,
+          true,
+        );
     }
   for (const one of after.measurements.values())
     if ((touched.has(`measurements ${one.id}`) || touched.has(`links ${one.linkId}`)) && !after.links.has(one.linkId))
       add("measurements", one.id, "linkId", `the reading is of link ${one.linkId}, which is not in the plan`, true);
   for (const one of after.scans.values())
     if ((touched.has(`scans ${one.id}`) || touched.has(`sites ${one.siteId}`)) && !after.sites.has(one.siteId))
-      add("scans", one.id, "siteId", `the noise scan stands at site ${before.sites.get(one.siteId)?.name ?? one.siteId}, which is not in the plan`, true);
+      add(
+        "scans",
+        one.id,
+        "siteId",
+        `the noise scan stands at site ${before.sites.get(one.siteId)?.name ?? one.siteId}, which is not in the plan`,
+        true,
+      );
   for (const one of after.photos.values()) {
     const owners = one.ownerKind === "site" ? after.sites : after.subscribers;
     const owner = `${one.ownerKind}s ${one.ownerId}`;
     if ((touched.has(`photos ${one.id}`) || touched.has(owner)) && !owners.has(one.ownerId))
-      add("photos", one.id, "ownerId", `the photograph is of ${one.ownerKind} ${one.ownerId}, which is not in the plan`, true);
+      add(
+        "photos",
+        one.id,
+        "ownerId",
+        `the photograph is of ${one.ownerKind} ${one.ownerId}, which is not in the plan`,
+        true,
+      );
   }
 }
 

@@ -9,6 +9,8 @@ export {
 } from "./carriers";
 export { checkPatches, type PatchProblem } from "./check";
 export { endOf, linkEnds, type Demand, type LinkEnd } from "./ends";
+export { mountsLeft } from "./mounts";
+export { freeName, newSite, newSubscriber, toPlaceStep } from "./newPlaces";
 export { newPlan } from "./newPlan";
 export { fieldsSet, mergePatches, patchBetween, patched, putPatch, removePatch, setPatch, type Patch } from "./patch";
 export {

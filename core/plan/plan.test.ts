@@ -1,6 +1,20 @@
 import { expect, test } from "@jest/globals";
 import { channelRows, fedSites, outcomeOf, peopleBehind, reviewPlan } from "#core/findings";
-import { radioPatches, removePatch, setPatch, checkPatches, endOf, LIST_KINDS, mergePatches, newPlan, planSchema, ROW_SCHEMAS, withPatches, worldOf, type Patch } from "#core/plan";
+import {
+  radioPatches,
+  removePatch,
+  setPatch,
+  checkPatches,
+  endOf,
+  LIST_KINDS,
+  mergePatches,
+  newPlan,
+  planSchema,
+  ROW_SCHEMAS,
+  withPatches,
+  worldOf,
+  type Patch,
+} from "#core/plan";
 import { radio, radioIn, valley } from "#core/testing";
 
 const { rows, world } = valley();
@@ -32,7 +46,8 @@ test("what cannot be built is refused by the radio, the value and its bound", ()
     ...radioPatches(world, bad),
     setPatch("links", "bridge", { bRadioId: "nobody" }),
   ]);
-  const of = (name: string) => problems.filter(({ id }) => id === name).map(({ field, message }) => `${field}: ${message}`);
+  const of = (name: string) =>
+    problems.filter(({ id }) => id === name).map(({ field, message }) => `${field}: ${message}`);
   expect(of("west-east")).toEqual([
     "heightM: west-east: 60 m is above the 40 m that west offers",
     expect.stringMatching(/^frequencyMHz: west-east: 7000 MHz is outside the radio's/),

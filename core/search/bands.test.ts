@@ -7,7 +7,10 @@ let count = 0;
 const makeId = () => `new-${count++}`;
 
 /** All bands for one link of the valley, changed and under a ridge. */
-function bands(change: (rows: ValleyRows) => void = () => undefined, { ridgeM = 0, linkId = "bridge", asked = 50 } = {}) {
+function bands(
+  change: (rows: ValleyRows) => void = () => undefined,
+  { ridgeM = 0, linkId = "bridge", asked = 50 } = {},
+) {
   const { world, between } = valley(ridgeM, change);
   const rows = compareBands(world, world.links.get(linkId)!, asked, between, makeId);
   return { world, rows, of: (name: BandName): BandRow => rows.find(({ band }) => band === name)! };

@@ -1,7 +1,17 @@
 import { climateOf } from "../climate";
 import { answerOf, type ProfileSource } from "../findings";
 import { availabilityOf, holds, linearOf, wantedMarginDb, type LinkAnswer, type PathState } from "../link";
-import { linkEnds, radioPatches, setPatch, withPatches, type Patch, type Link, type LinkEnd, type Radio, type World } from "../plan";
+import {
+  linkEnds,
+  radioPatches,
+  setPatch,
+  withPatches,
+  type Patch,
+  type Link,
+  type LinkEnd,
+  type Radio,
+  type World,
+} from "../plan";
 import { LICENCE_WORDS } from "../regulation";
 import type { Profile } from "../terrain";
 import { kitsFor, waysIn, type Way } from "./waysIn";

@@ -102,7 +102,8 @@ export function* searchWaysOut(
   };
 
   yield { doneShare: 0, message: "Heights, power and antennas" };
-  for (const { kind, label, patches } of simpleChanges(world, link, now, profileBetween)) consider(kind, label, patches);
+  for (const { kind, label, patches } of simpleChanges(world, link, now, profileBetween))
+    consider(kind, label, patches);
   yield { doneShare: 0.05, message: "Channels" };
   for (const { label, patches } of otherChannels(world, link)) consider("channel", label, patches);
   yield { doneShare: 0.1, message: "Bands and radios" };

@@ -1,5 +1,14 @@
 import KDBush from "kdbush";
-import { fieldsSet, patchBetween, type Patch, type Site, type Subscriber, type World } from "../plan";
+import {
+  fieldsSet,
+  newSite,
+  newSubscriber,
+  patchBetween,
+  type Patch,
+  type Site,
+  type Subscriber,
+  type World,
+} from "../plan";
 
 type Nullable<T> = { [K in keyof T]: T[K] | null };
 
@@ -33,49 +42,45 @@ export interface PlaceVerdict {
   patch: Patch | null;
 }
 
-const PLACE_DECIMALS = 1e6;
-const rounded = (deg: number) => Math.round(deg * PLACE_DECIMALS) / PLACE_DECIMALS;
 const METRES_PER_DEG = 111_195;
 
 function asSite(planId: string, id: string, place: ReadPlace, before: Site | undefined): Site {
+  const { name, latDeg, lonDeg } = place;
+  const fresh = newSite({ id, planId, name, latDeg, lonDeg });
+  const known = before ?? fresh;
   return {
-    id,
-    planId,
-    name: place.name,
-    latDeg: rounded(place.latDeg),
-    lonDeg: rounded(place.lonDeg),
-    structureKind: place.structure ?? before?.structureKind ?? "mast",
-    structureHeightM: place.maxHeightM ?? place.heightM ?? before?.structureHeightM ?? 15,
-    poleDiameterMm: place.poleMm ?? before?.poleDiameterMm ?? 48,
-    power: place.power ?? before?.power ?? "mains",
-    freeMounts: place.freeMounts ?? before?.freeMounts ?? 2,
-    isFeed: place.isFeed ?? before?.isFeed ?? false,
-    feedMbps: place.feedMbps ?? before?.feedMbps ?? 0,
-    access: place.access ?? before?.access ?? "",
-    terms: place.terms ?? before?.terms ?? "",
-    hazards: place.hazards ?? before?.hazards ?? "",
-    notes: place.notes ?? before?.notes ?? "",
+    ...fresh,
+    structureKind: place.structure ?? known.structureKind,
+    structureHeightM: place.maxHeightM ?? place.heightM ?? known.structureHeightM,
+    poleDiameterMm: place.poleMm ?? known.poleDiameterMm,
+    power: place.power ?? known.power,
+    freeMounts: place.freeMounts ?? known.freeMounts,
+    isFeed: place.isFeed ?? known.isFeed,
+    feedMbps: place.feedMbps ?? known.feedMbps,
+    access: place.access ?? known.access,
+    terms: place.terms ?? known.terms,
+    hazards: place.hazards ?? known.hazards,
+    notes: place.notes ?? known.notes,
   };
 }
 
 function asSubscriber(planId: string, id: string, place: ReadPlace, before: Subscriber | undefined): Subscriber {
-  const antennaHeightM = place.heightM ?? before?.antennaHeightM ?? 6;
+  const { name, latDeg, lonDeg } = place;
+  const fresh = newSubscriber({ id, planId, name, latDeg, lonDeg });
+  const known = before ?? fresh;
+  const antennaHeightM = place.heightM ?? known.antennaHeightM;
   return {
-    id,
-    planId,
-    name: place.name,
-    latDeg: rounded(place.latDeg),
-    lonDeg: rounded(place.lonDeg),
-    mount: place.mount ?? before?.mount ?? "roof",
+    ...fresh,
+    mount: place.mount ?? known.mount,
     antennaHeightM,
     maxHeightM: place.maxHeightM ?? Math.max(before?.maxHeightM ?? 0, before ? antennaHeightM : antennaHeightM + 3),
-    status: place.status ?? before?.status ?? "asked",
-    demandMbps: place.demandMbps ?? before?.demandMbps ?? 20,
-    demandUpMbps: place.demandUpMbps ?? before?.demandUpMbps ?? 5,
-    tier: place.tier ?? before?.tier ?? "",
-    people: place.people ?? before?.people ?? 2,
-    behind: place.behind ?? before?.behind ?? "none",
-    notes: place.notes ?? before?.notes ?? "",
+    status: place.status ?? known.status,
+    demandMbps: place.demandMbps ?? known.demandMbps,
+    demandUpMbps: place.demandUpMbps ?? known.demandUpMbps,
+    tier: place.tier ?? known.tier,
+    people: place.people ?? known.people,
+    behind: place.behind ?? known.behind,
+    notes: place.notes ?? known.notes,
   };
 }
 

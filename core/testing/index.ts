@@ -1,1 +1,11 @@
-export { EIGHTY_GHZ, onBridge, radio, radioIn, reading, valley, valleySurface, type Valley, type ValleyRows } from "./valley";
+export {
+  EIGHTY_GHZ,
+  onBridge,
+  radio,
+  radioIn,
+  reading,
+  valley,
+  valleySurface,
+  type Valley,
+  type ValleyRows,
+} from "./valley";

@@ -30,3 +30,8 @@ export function costChangeText(costEur: number): string {
 export function counted(count: number, one: string, many = `${one}s`): string {
   return `${count} ${count === 1 ? one : many}`;
 }
+
+/** "1 link, 2 radios and 1 reading". */
+export function listed(parts: readonly string[]): string {
+  return parts.length < 2 ? parts.join("") : `${parts.slice(0, -1).join(", ")} and ${parts.at(-1)}`;
+}

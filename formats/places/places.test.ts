@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { emptyRows, worldOf, type Edit } from "#core/plan";
+import { emptyRows, worldOf, type Patch } from "#core/plan";
 import { placeVerdicts } from "#core/survey";
 import { valley } from "#core/testing";
 import {
@@ -186,12 +186,12 @@ test("a file imported twice changes nothing; neighbours and second names wait to
     "duplicate within 5 m of row 3",
     "new",
   ]);
-  for (const { verdict, edit } of first)
-    if (verdict === "new") rows.subscribers.push((edit as Extract<Edit, { kind: "subscribers" }>).row!);
+  for (const { verdict, patch } of first)
+    if (verdict === "new") rows.subscribers.push((patch as Extract<Patch, { kind: "subscribers" }>).put!);
   const again = placeVerdicts(worldOf(rows), places, 5, makeId);
   expect(again.map(({ verdict }) => verdict)).toEqual(["same", "same", "duplicate", "duplicate", "same"]);
   const moved = placeVerdicts(worldOf(rows), [{ ...places[0]!, latDeg: 1.5, people: 7 }], 5, makeId);
-  expect(moved).toMatchObject([{ verdict: "changed", note: "latDeg, people", edit: { id: "id-0" } }]);
+  expect(moved).toMatchObject([{ verdict: "changed", note: "latDeg, people", patch: { id: "id-0" } }]);
 });
 
 test("spreadsheet cells that begin like formulas are made harmless and come back as they were", () => {

@@ -11,7 +11,9 @@ const types = {
 } as pg.CustomTypesConfig;
 
 const queries = (client: pg.Pool | pg.PoolClient): Queries => ({
-  query: async <T>(sql: string, parameters?: unknown[]) => ({ rows: (await client.query(sql, parameters)).rows as T[] }),
+  query: async <T>(sql: string, parameters?: unknown[]) => ({
+    rows: (await client.query(sql, parameters)).rows as T[],
+  }),
   exec: async (sql) => void (await client.query(sql)),
 });
 

@@ -5,16 +5,18 @@ export interface KeyActions {
   find: () => void;
   help: () => void;
   go: (stage: Stage) => void;
-  step: (by: 1 | -1) => void;
-  keep: () => void;
-  discard: () => void;
   history: (way: "undo" | "redo") => void;
+  /** The rest is the desk's alone. */
+  step?: (by: 1 | -1) => void;
+  keep?: () => void;
+  discard?: () => void;
+  add?: () => void;
 }
 
 /** How long G waits for its letter. */
 const CHORD_MS = 1500;
 
-/** The desk's keys. Whatever is being typed into, and every button, keeps its own. */
+/** The keys of every page of a plan. Whatever is being typed into, and every button, keeps its own. */
 export function useKeys(actions: KeyActions): void {
   const latest = useRef(actions);
   latest.current = actions;
@@ -33,8 +35,9 @@ export function useKeys(actions: KeyActions): void {
         return;
       }
       if (inDialog || event.altKey) return;
-      if (key === "escape") return done(event, act.discard);
+      if (key === "escape" && act.discard) return done(event, act.discard);
       if (key === "enter") {
+        if (!act.keep) return;
         // A field or a mast head is part of the change, so Enter there keeps it; buttons and links do their own thing.
         const isForm = target.closest("form") !== null;
         if (!isForm && !/^(BUTTON|A|SUMMARY)$/.test(target.tagName)) done(event, act.keep);
@@ -49,8 +52,9 @@ export function useKeys(actions: KeyActions): void {
       if (key === "g") chordUntil = Date.now() + CHORD_MS;
       else if (key === "/") done(event, act.find);
       else if (event.key === "?") done(event, act.help);
-      else if (key === "j") done(event, () => act.step(1));
-      else if (key === "k") done(event, () => act.step(-1));
+      else if (key === "j" && act.step) done(event, () => act.step!(1));
+      else if (key === "k" && act.step) done(event, () => act.step!(-1));
+      else if (key === "n" && act.add) done(event, act.add);
     };
     const done = (event: KeyboardEvent, action: () => void) => {
       event.preventDefault();

@@ -5,12 +5,14 @@ const KEYS: [keys: string, what: string][] = [
   ["G then S, P, I, O", "Go to Survey, Paths, Install, Proof"],
   ["J and K", "Next and previous in the list"],
   ["Arrows", "Nudge the focused height, power or channel; Shift for ten steps"],
+  ["N", "Add a site, a customer, a sector or a bridge"],
   ["Enter", "Keep the change in hand"],
   ["Esc", "Discard the change in hand"],
   ["Ctrl Z, Ctrl Shift Z", "Undo, redo"],
   ["On the plan: arrows, + and −", "Move and zoom"],
   ["On the plan: Enter", "Pick what stands under the cross"],
   ["On the plan: M", "Measure a distance"],
+  ["On the plan: Shift F10", "What can stand under the cross, and the ground’s height there"],
   ["?", "This list"],
 ];
 

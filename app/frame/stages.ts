@@ -23,3 +23,10 @@ export function stageOf(finding: Finding): Stage {
 export function isStage(text: string | undefined): text is Stage {
   return STAGES.includes(text as Stage);
 }
+
+/** How many open findings each stage has. */
+export function countsOf(findings: readonly Finding[]): Record<Stage, number> {
+  const counts = Object.fromEntries(STAGES.map((stage) => [stage, 0])) as Record<Stage, number>;
+  for (const finding of findings) counts[stageOf(finding)]++;
+  return counts;
+}

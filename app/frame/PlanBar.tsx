@@ -17,15 +17,15 @@ import {
   Undo2,
   UserRound,
 } from "lucide-react";
+import type { ReactNode } from "react";
 import { Link, useFetcher, useLocation } from "react-router";
 import { Button, Mark, usePreferences } from "../ui";
-import { useDesk } from "./DeskContext";
-import { STAGE_NAMES, STAGES, stageOf, type Stage } from "./stages";
+import { STAGE_NAMES, STAGES, type Stage } from "./stages";
 
 const ITEM =
   "flex items-center gap-2 rounded px-2 py-1 text-sm outline-none data-[highlighted]:bg-ground data-[highlighted]:text-clay cursor-pointer";
 
-function DeskMenu({ planId }: { planId: string }) {
+function PlanMenu({ planId }: { planId: string }) {
   const preferences = usePreferences();
   const fetcher = useFetcher();
   const set = (change: Record<string, string>) => {
@@ -131,39 +131,67 @@ function DeskMenu({ planId }: { planId: string }) {
   );
 }
 
-/** The bar across the top: plan, stages with their open findings, search, undo and redo. */
-export function DeskBar({
+/** What undo and redo would act on, by its label; null where there is nothing. */
+export interface Steps {
+  undo: string | null;
+  redo: string | null;
+}
+
+/** The bar across the top of every page of a plan: its stages with their open findings, search, undo and redo, menu. */
+export function PlanBar({
+  plan,
   stage,
+  counts,
+  steps,
+  status,
+  busy,
   onFind,
   onHelp,
   onStep,
-  busy,
 }: {
-  stage: Stage;
+  plan: { id: string; name: string };
+  stage: Stage | null;
+  /** Open findings of each stage; null while nobody has worked them out. */
+  counts: Record<Stage, number> | null;
+  steps: Steps;
+  status: string;
+  busy: boolean;
   onFind: () => void;
   onHelp: () => void;
   onStep: (way: "undo" | "redo") => void;
-  busy: boolean;
 }) {
-  const { data, draft, findings } = useDesk();
   const { search } = useLocation();
-  const { plan } = data.rows;
+  const step = (way: "undo" | "redo", word: string, icon: ReactNode) => (
+    <Button
+      look="quiet"
+      disabled={!steps[way] || busy}
+      onClick={() => onStep(way)}
+      title={steps[way] ? `${word}: ${steps[way]}` : `Nothing of yours to ${way}`}
+      aria-label={word}
+    >
+      {icon}
+    </Button>
+  );
   return (
-    <header className="flex h-11 shrink-0 items-center gap-3 border-b border-rule bg-panel px-3">
-      <Link to="/" aria-label="All plans" className="flex items-center">
+    <header className="flex h-11 shrink-0 items-center gap-3 overflow-x-auto border-b border-rule bg-panel px-3">
+      <Link to="/" aria-label="All plans" className="flex shrink-0 items-center">
         <Mark />
       </Link>
-      <h1 className="max-w-44 truncate font-semibold" title={plan.name}>
+      <Link
+        to={`/plans/${plan.id}`}
+        className="max-w-44 shrink-0 truncate font-semibold hover:text-clay"
+        title={plan.name}
+      >
         {plan.name}
-      </h1>
+      </Link>
       <nav aria-label="Stages" className="flex h-full">
         {STAGES.map((one) => {
-          const count = findings.filter((finding) => stageOf(finding) === one).length;
+          const count = counts?.[one] ?? 0;
           const here = one === stage;
           return (
             <Link
               key={one}
-              to={`/plans/${plan.id}/${one}${search}`}
+              to={`/plans/${plan.id}/${one}${stage ? search : ""}`}
               aria-current={here ? "page" : undefined}
               className={`flex items-center gap-1.5 border-b-2 px-3 text-sm ${here ? "border-clay font-semibold" : "border-transparent hover:text-clay"}`}
             >
@@ -171,7 +199,7 @@ export function DeskBar({
               {count > 0 && (
                 <span className="figures rounded border border-rule px-1 text-xs leading-4 text-quiet">
                   {count}
-                  <span className="sr-only"> open findings</span>
+                  <span className="sr-only"> {count === 1 ? "open finding" : "open findings"}</span>
                 </span>
               )}
             </Link>
@@ -183,31 +211,15 @@ export function DeskBar({
           <Search size={14} aria-hidden="true" /> Find
           <kbd className="ml-auto text-xs">Ctrl K</kbd>
         </Button>
-        <Button
-          look="quiet"
-          disabled={!data.steps.undo || busy}
-          onClick={() => onStep("undo")}
-          title={data.steps.undo ? `Undo: ${data.steps.undo}` : "Nothing to undo"}
-          aria-label="Undo"
-        >
-          <Undo2 size={16} />
-        </Button>
-        <Button
-          look="quiet"
-          disabled={!data.steps.redo || busy}
-          onClick={() => onStep("redo")}
-          title={data.steps.redo ? `Redo: ${data.steps.redo}` : "Nothing to redo"}
-          aria-label="Redo"
-        >
-          <Redo2 size={16} />
-        </Button>
+        {step("undo", "Undo", <Undo2 size={16} />)}
+        {step("redo", "Redo", <Redo2 size={16} />)}
         <span role="status" className="w-16 text-xs text-quiet">
-          {busy ? "saving…" : draft.patches.length > 0 ? "in hand" : "saved"}
+          {busy ? "saving…" : status}
         </span>
         <Button look="quiet" onClick={onHelp} aria-label="Keyboard shortcuts" title="Keyboard shortcuts (?)">
           <CircleHelp size={16} />
         </Button>
-        <DeskMenu planId={plan.id} />
+        <PlanMenu planId={plan.id} />
       </div>
     </header>
   );

@@ -1,0 +1,30 @@
+import { Plus } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { Button } from "../ui";
+import { ADDABLE, useAdding } from "./AddingContext";
+
+export const MENU_ITEM =
+  "cursor-pointer rounded px-2 py-1 text-sm outline-none data-[highlighted]:bg-ground data-[highlighted]:text-clay data-[disabled]:opacity-50";
+
+/** The control that puts things on the plan; `isFirst` marks the one that the key opens. */
+export function AddMenu({ isFirst = false }: { isFirst?: boolean }) {
+  const { start } = useAdding();
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <Button {...(isFirst ? { "data-add": "" } : {})} title="Add a site, a customer, a sector or a bridge (N)">
+          <Plus size={15} aria-hidden="true" /> Add
+        </Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" className="z-50 rounded border border-rule bg-panel p-1 shadow-lg">
+          {ADDABLE.map(({ kind, word }) => (
+            <DropdownMenu.Item key={kind} className={MENU_ITEM} onSelect={() => start(kind)}>
+              A {word}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

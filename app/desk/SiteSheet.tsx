@@ -1,0 +1,137 @@
+import { freeName, mountsLeft, putPatch, SITE_POWERS, type Site } from "#core/plan";
+import { Link } from "react-router";
+import { useAdding } from "../adding/AddingContext";
+import { Button } from "../ui";
+import { useDesk } from "./DeskContext";
+import { ChoiceEdit, FigureEdit, PlaceEdit, TextEdit } from "./fields";
+import { LinksHere } from "./LinksHere";
+import { Photos } from "./Photos";
+import { RemoveButton } from "./RemoveButton";
+
+/** How far a copy stands from what it was copied from, degrees: enough to take hold of it. */
+export const COPY_OFFSET_DEG = 0.0005;
+
+const YES_NO = [
+  [false, "no"],
+  [true, "yes"],
+] as const;
+
+/** A site: every field where it stands, its radios, links and photographs. */
+export function SiteSheet({ site }: { site: Site }) {
+  const { world, draft, select } = useDesk();
+  const { start } = useAdding();
+  const of = { kind: "sites", id: site.id } as const;
+  const radios = [...world.radios.values()].filter((radio) => radio.siteId === site.id);
+  const left = mountsLeft(world, site);
+  const duplicate = () => {
+    const id = crypto.randomUUID();
+    const name = freeName(world.sites.values(), site.name).slice(0, 120);
+    const { latDeg, lonDeg } = site;
+    draft.put([
+      putPatch("sites", { ...site, id, name, latDeg: latDeg + COPY_OFFSET_DEG, lonDeg: lonDeg + COPY_OFFSET_DEG }),
+    ]);
+    select({ kind: "site", id });
+  };
+  return (
+    <div className="divide-y divide-rule">
+      <section className="px-3 py-2" aria-label={site.name}>
+        <h2 className="font-semibold">{site.name}</h2>
+        {site.hazards && (
+          <p className="mt-1 text-[13px] font-medium text-blocked">⚠ Hazards named here: {site.hazards}</p>
+        )}
+        <div className="mt-1 grid grid-cols-2 gap-2">
+          <TextEdit of={of} field="name" label="Name" value={site.name} isRequired most={120} />
+          <PlaceEdit of={of} place={site} />
+          <TextEdit of={of} field="structureKind" label="Structure" value={site.structureKind} most={60} />
+          <FigureEdit
+            of={of}
+            field="structureHeightM"
+            label="Height"
+            unit="m"
+            step={0.5}
+            decimals={1}
+            max={500}
+            value={site.structureHeightM}
+          />
+          <FigureEdit
+            of={of}
+            field="poleDiameterMm"
+            label="Pole"
+            unit="mm"
+            min={10}
+            max={2000}
+            value={site.poleDiameterMm}
+          />
+          <ChoiceEdit
+            of={of}
+            field="power"
+            label="Power"
+            value={site.power}
+            choices={SITE_POWERS.map((one) => [one, one] as const)}
+          />
+          <FigureEdit of={of} field="freeMounts" label="Mounts for radios" max={99} value={site.freeMounts} />
+          <ChoiceEdit of={of} field="isFeed" label="Feed" value={site.isFeed} choices={YES_NO} />
+          {site.isFeed && (
+            <FigureEdit
+              of={of}
+              field="feedMbps"
+              label="Feed carries"
+              unit="Mbit/s"
+              step={10}
+              max={1_000_000}
+              value={site.feedMbps}
+            />
+          )}
+          <TextEdit of={of} field="access" label="Access" value={site.access} most={1000} />
+          <TextEdit of={of} field="terms" label="Owner’s terms" value={site.terms} most={1000} />
+          <TextEdit of={of} field="hazards" label="Hazards" value={site.hazards} rows={2} most={1000} />
+          <TextEdit of={of} field="notes" label="Notes" value={site.notes} rows={2} most={4000} />
+        </div>
+        <p className={`mt-1 text-xs ${left < 0 ? "font-medium text-blocked" : "text-quiet"}`}>
+          {left >= 0
+            ? `${left} of ${site.freeMounts} mounts left with the radios planned here.`
+            : `${-left} mounts short: ${radios.length} radios are planned here.`}
+        </p>
+        <div className="mt-1.5 flex flex-wrap gap-1.5">
+          <Button className="text-xs" onClick={() => start("sector", site.id)}>
+            Add a sector
+          </Button>
+          <Button className="text-xs" onClick={() => start("bridge", site.id)}>
+            Add a bridge
+          </Button>
+          <Button className="text-xs" onClick={duplicate}>
+            Duplicate
+          </Button>
+          <RemoveButton thing={{ kind: "sites", id: site.id }} name={site.name} />
+        </div>
+        <Link
+          to={`/plans/${world.plan.id}/register?kind=sites`}
+          className="mt-1 inline-block text-xs text-clay underline"
+        >
+          All sites in the register
+        </Link>
+      </section>
+      {radios.length > 0 && (
+        <section className="px-3 py-2">
+          <h3 className="mb-1 text-[13px] font-semibold">Radios here</h3>
+          <ul>
+            {radios.map((radio) => (
+              <li key={radio.id}>
+                <button
+                  type="button"
+                  onClick={() => select({ kind: "radio", id: radio.id })}
+                  className="flex w-full items-baseline justify-between gap-2 py-0.5 text-left text-[13px] hover:text-clay"
+                >
+                  {radio.name}
+                  <span className="figures text-xs text-quiet">{radio.frequencyMHz} MHz</span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <LinksHere place={site} />
+      <Photos ownerKind="site" ownerId={site.id} />
+    </div>
+  );
+}

@@ -1,0 +1,124 @@
+import { useEffect, useRef, useState, type ReactNode } from "react";
+import { useLocation, useNavigate, useRevalidator, useRouteLoaderData } from "react-router";
+import { toast } from "sonner";
+import { postStep } from "../keep/post";
+import type { loader } from "../routes/plan";
+import { Finder, type FinderCommand } from "./Finder";
+import type { NamedThings } from "./names";
+import { PlanBar } from "./PlanBar";
+import { Shortcuts } from "./Shortcuts";
+import type { Stage } from "./stages";
+import { useKeys, type KeyActions } from "./useKeys";
+
+/** What the desk adds to the frame: its stage and the change in hand. */
+export interface DeskInFrame {
+  stage: Stage;
+  counts: Record<Stage, number>;
+  status: string;
+  busy: boolean;
+  things: NamedThings;
+  commands: readonly FinderCommand[];
+  keys: Pick<KeyActions, "step" | "keep" | "discard" | "add">;
+  /** Does work that changes the plan in its turn. */
+  inTurn: (work: () => Promise<void>) => Promise<void>;
+}
+
+const LONG_MS = 12_000;
+
+/** The bar, the search and the keys around every page of a plan. `desk` is what only the desk knows of itself. */
+export function PlanFrame({ desk, children }: { desk?: DeskInFrame; children: ReactNode }) {
+  const frame = useRouteLoaderData<typeof loader>("routes/plan");
+  if (!frame) throw new Error("the frame stands outside its plan");
+  const { plan, steps } = frame;
+  const navigate = useNavigate();
+  const { search } = useLocation();
+  const { revalidate } = useRevalidator();
+  const [finding, setFinding] = useState(false);
+  const [help, setHelp] = useState(false);
+  const [stepping, setStepping] = useState(false);
+  const things = useNames(plan.id, finding && !desk) ?? desk?.things ?? null;
+
+  // Undo is pressed faster than it is answered: each press waits its turn, none is lost.
+  const turn = useRef<Promise<void>>(Promise.resolve());
+  const inTurn =
+    desk?.inTurn ?? ((work: () => Promise<void>) => (turn.current = turn.current.then(work).catch(() => undefined)));
+  const step = (way: "undo" | "redo", leaveTheirs = false) =>
+    void inTurn(async () => {
+      setStepping(true);
+      const answer = await postStep(plan.id, way, leaveTheirs);
+      await revalidate();
+      setStepping(false);
+      if (answer.ok) toast(answer.message);
+      else if (answer.conflicts)
+        toast.error(answer.message, {
+          duration: LONG_MS,
+          action: {
+            label: way === "undo" ? "Take back the rest" : "Redo the rest",
+            onClick: () => step(way, true),
+          },
+        });
+      else toast.error(answer.message, { duration: LONG_MS });
+    });
+  useKeys({
+    find: () => setFinding(true),
+    help: () => setHelp(true),
+    go: (to) => void navigate(`/plans/${plan.id}/${to}${desk ? search : ""}`),
+    history: step,
+    ...desk?.keys,
+  });
+  const page = (name: string, path: string): FinderCommand => ({
+    name,
+    run: () => void navigate(`/plans/${plan.id}/${path}`),
+  });
+  const adding = ["Add site…", "Add customer…", "Add sector…", "Add bridge…"].map((name) =>
+    page(name, `survey?add=${name.split(" ")[1]!.replace("…", "")}`),
+  );
+  const commands = [
+    ...(desk?.commands ?? adding),
+    page("Register of customers and sites", "register"),
+    page("Library of kit", "library"),
+    page("Import files", "import"),
+    page("Logbook", "logbook"),
+    page("Plan settings", "settings"),
+  ];
+  return (
+    <div className="flex h-dvh flex-col">
+      <PlanBar
+        plan={plan}
+        stage={desk?.stage ?? null}
+        counts={desk?.counts ?? frame.counts}
+        steps={steps}
+        status={desk?.status ?? "saved"}
+        busy={stepping || (desk?.busy ?? false)}
+        onFind={() => setFinding(true)}
+        onHelp={() => setHelp(true)}
+        onStep={step}
+      />
+      {desk ? children : <div className="flex min-h-0 flex-1 flex-col overflow-y-auto">{children}</div>}
+      <Finder
+        planId={plan.id}
+        open={finding}
+        onOpenChange={setFinding}
+        stage={desk?.stage ?? null}
+        things={things}
+        commands={commands}
+      />
+      <Shortcuts open={help} onOpenChange={setHelp} />
+    </div>
+  );
+}
+
+/** The plan's names, fetched once they are wanted; null until then. */
+function useNames(planId: string, wanted: boolean): NamedThings | null {
+  const [names, setNames] = useState<NamedThings | null>(null);
+  useEffect(() => {
+    if (!wanted) return;
+    const stop = new AbortController();
+    fetch(`/plans/${planId}/names`, { signal: stop.signal })
+      .then((response) => (response.ok ? (response.json() as Promise<NamedThings>) : null))
+      .then(setNames)
+      .catch(() => undefined);
+    return () => stop.abort();
+  }, [planId, wanted]);
+  return names;
+}

@@ -1,0 +1,61 @@
+/** Fields as people call them. */
+const FIELD_WORDS: Record<string, string> = {
+  heightM: "height",
+  txPowerDbm: "power",
+  frequencyMHz: "frequency",
+  widthMHz: "width",
+  timingGroup: "timing group",
+  antennaModelId: "antenna",
+  radioModelId: "radio",
+  polarization: "polarization",
+  azimuthDeg: "azimuth",
+  tiltDownDeg: "tilt",
+  cableLossDb: "cable loss",
+  bracketTurned: "bracket turned over",
+  aRadioId: "from",
+  carrierId: "carrier",
+  foliageDepthM: "trees",
+  latDeg: "latitude",
+  lonDeg: "longitude",
+  structureKind: "structure",
+  structureHeightM: "structure’s height",
+  poleDiameterMm: "pole",
+  freeMounts: "free mounts",
+  isFeed: "feed",
+  feedMbps: "feed’s rate",
+  antennaHeightM: "antenna’s height",
+  maxHeightM: "greatest height",
+  demandMbps: "demand",
+  demandUpMbps: "demand upward",
+  behind: "wall or glass",
+  ruleSetId: "rule set",
+  ownRules: "own rules",
+  kFactor: "k",
+  rainRate001MmPerH: "rain rate",
+  dN1NPerKm: "refractivity gradient",
+  clearanceSchool: "clearance school",
+  pointingErrorDeg: "pointing error",
+  availabilityPercent: "availability",
+  marginTargetDb: "fade margin",
+  rainMarginDb: "margin in rain",
+  proofFloorDbm: "proof’s floor",
+  proofDeviationDb: "proof’s deviation",
+  body: "sheet",
+  rings: "outline",
+};
+
+/** A field's name in words: "structureHeightM" is "structure’s height". */
+export function fieldWord(field: string): string {
+  return FIELD_WORDS[field] ?? field;
+}
+
+/** A value in words: a comma of figures as they are written here, nothing as none. */
+export function valueWord(value: unknown): string {
+  if (value === null || value === undefined || value === "") return "none";
+  if (typeof value === "boolean") return value ? "yes" : "no";
+  if (typeof value === "number") return String(value).replace("-", "−");
+  if (typeof value === "string") return value;
+  const text = JSON.stringify(value);
+  return text.length > LONGEST_VALUE ? `${text.slice(0, LONGEST_VALUE)}…` : text;
+}
+const LONGEST_VALUE = 60;

@@ -1,0 +1,9 @@
+import { namesIn } from "../frame/names";
+import { requirePlan } from "../data/plan.server";
+import type { Route } from "./+types/names";
+
+/** Names of a plan's places and links as JSON, for the search. */
+export async function loader({ params }: Route.LoaderArgs) {
+  const { context } = await requirePlan(params.planId);
+  return Response.json(namesIn(context.world));
+}

@@ -1,0 +1,34 @@
+import { stepsOf } from "#store";
+import { Outlet, type ShouldRevalidateFunctionArgs } from "react-router";
+import { requirePlan } from "../data/plan.server";
+import { authorOf } from "../data/preferences";
+import { countsOf } from "../frame/stages";
+import type { Route } from "./+types/plan";
+
+/** What the bar of every page of a plan shows. */
+export async function loader({ params, request }: Route.LoaderArgs) {
+  const { store, context } = await requirePlan(params.planId);
+  const { plan } = context.rows;
+  const review = context.knownReview;
+  return {
+    plan: { id: plan.id, name: plan.name },
+    revision: context.revision,
+    counts: review && countsOf(review.findings),
+    steps: await stepsOf(store.db, plan.id, authorOf(request).authors),
+  };
+}
+
+/** Choosing something changes only the address's search: the bar need not be read again for it. */
+export function shouldRevalidate({
+  currentUrl,
+  nextUrl,
+  formMethod,
+  defaultShouldRevalidate,
+}: ShouldRevalidateFunctionArgs) {
+  const choosing = currentUrl.pathname === nextUrl.pathname && currentUrl.search !== nextUrl.search;
+  return !formMethod && choosing ? false : defaultShouldRevalidate;
+}
+
+export default function PlanRoute() {
+  return <Outlet />;
+}

@@ -1,0 +1,55 @@
+import type { Place } from "../geodesy";
+import type { Site, Subscriber } from "./schema";
+
+const PLACE_STEPS_PER_DEG = 1e6;
+/** A coordinate to a tenth of a metre: finer says nothing about where a mast stands. */
+export const toPlaceStep = (deg: number) => Math.round(deg * PLACE_STEPS_PER_DEG) / PLACE_STEPS_PER_DEG;
+
+/** A name that nobody has yet: "Site 3" after "Site 1" and "Site 2". */
+export function freeName(taken: Iterable<{ name: string }>, word: string): string {
+  const names = new Set([...taken].map(({ name }) => name.toLowerCase()));
+  for (let number = 1; ; number++) if (!names.has(`${word} ${number}`.toLowerCase())) return `${word} ${number}`;
+}
+
+/** A site of which nothing is known but its place: the usual stands in the rest until somebody says otherwise. */
+export function newSite({ latDeg, lonDeg, ...own }: Pick<Site, "id" | "planId" | "name"> & Place): Site {
+  return {
+    latDeg: toPlaceStep(latDeg),
+    lonDeg: toPlaceStep(lonDeg),
+    structureKind: "mast",
+    structureHeightM: 15,
+    poleDiameterMm: 48,
+    power: "mains",
+    freeMounts: 4,
+    isFeed: false,
+    feedMbps: 0,
+    access: "",
+    terms: "",
+    hazards: "",
+    notes: "",
+    ...own,
+  };
+}
+
+/** A customer of whom nothing is known but the place. */
+export function newSubscriber({
+  latDeg,
+  lonDeg,
+  ...own
+}: Pick<Subscriber, "id" | "planId" | "name"> & Place): Subscriber {
+  return {
+    latDeg: toPlaceStep(latDeg),
+    lonDeg: toPlaceStep(lonDeg),
+    mount: "roof",
+    antennaHeightM: 6,
+    maxHeightM: 9,
+    status: "asked",
+    demandMbps: 20,
+    demandUpMbps: 5,
+    tier: "",
+    people: 2,
+    behind: "none",
+    notes: "",
+    ...own,
+  };
+}
