@@ -50,7 +50,7 @@ export function largeSibling(): { rows: PlanRows; surface: Surface } {
     structureHeightM: 24,
     poleDiameterMm: 60,
     power: "mains",
-    freeMounts: 3,
+    freeMounts: 6,
     isFeed: i === 0,
     feedMbps: i === 0 ? 10_000 : 0,
     access: "",

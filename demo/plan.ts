@@ -260,7 +260,7 @@ export function demoPlan(surface: Surface): PlanRows {
       const tried = worldOf(withCarriers({ ...rows, radios: [...rows.radios, client] }));
       // The two sectors that face each other are got wrong on purpose: their customers have them to bear.
       const faults = faultsOf(tried, access, answerOf(tried, access, between), null);
-      if (faults.some(({ kind }) => kind !== "ownNoise")) continue;
+      if (faults.some(({ check }) => check !== "ownNoise")) continue;
       rows.radios.push(client);
       rows.links.push(access);
       break;

@@ -65,11 +65,14 @@ test("a site sees everybody, near misses say what they lack, and a try follows t
   const rows = page.getByRole("table", { name: /sees, best first/ }).getByRole("row");
   await expect(rows.nth(1)).toContainText(/more/);
   await page.getByRole("button", { name: /^served/ }).click();
+  // Whom it serves is linked already, and says so; the others can be tried.
+  await expect(page.getByRole("button", { name: "Linked already" }).first()).toBeVisible();
+  await page.getByRole("button", { name: /^all/ }).click();
   await page
     .getByRole("button", { name: /^Try a link with/ })
     .first()
     .click();
-  await expect(page.getByText("It works on paper")).toBeVisible();
+  await expect(page.getByRole("region", { name: "Tape" })).toBeVisible();
   await page.getByRole("button", { name: /^Discard/ }).click();
 });
 

@@ -35,6 +35,8 @@ test("an empty plan with its own terrain and places goes the same way", async ({
   await page.goto(server.origin);
   await page.getByLabel("Name").fill("Verne");
   await page.getByRole("button", { name: "Begin" }).click();
+  await expect(page.getByText("The plan is empty.")).toBeVisible();
+  await page.getByRole("link", { name: "Import files" }).click();
   await expect(page.getByText("no terrain")).toBeVisible();
 
   const csv = { name: "places.csv", mimeType: "text/csv", buffer: Buffer.from(CSV) };
@@ -64,7 +66,7 @@ test("an empty plan with its own terrain and places goes the same way", async ({
   await takeGrid("verne.asc", ridgeGrid());
   await expect(page.getByText("Took 1 raster with 40000 cells; 380 cells are holes")).toBeVisible();
   await expect(page.getByRole("row", { name: /verne.asc.*200 × 200/ })).toBeVisible();
-  await page.getByRole("link", { name: "Verne" }).click();
+  await page.getByRole("link", { name: "Survey", exact: true }).click();
 
   // A bridge across the ridge: blocked from the low side, and the section says from what height it clears.
   await page.getByRole("button", { name: /Bajo Verne/ }).click();

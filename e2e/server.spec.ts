@@ -21,7 +21,7 @@ test("answers carry security headers and no script runs without its nonce", asyn
 });
 
 test("changes from elsewhere, foreign hosts and oversized bodies are refused", async ({ request, server }) => {
-  const action = `${server.origin}/plans/isla-orvena/paths`;
+  const action = `${server.origin}/plans/isla-orvena/changes`;
   const foreign = await request.post(action, {
     form: { intent: "undo" },
     headers: { origin: "http://elsewhere.test" },
@@ -29,17 +29,29 @@ test("changes from elsewhere, foreign hosts and oversized bodies are refused", a
   expect(foreign.status()).toBe(403);
   const bare = await request.post(action, { form: { intent: "undo" } });
   expect(bare.status()).toBe(403);
-  const host = await request.get(action, { headers: { host: "elsewhere.test" } });
+  const host = await request.get(server.origin, { headers: { host: "elsewhere.test" } });
   expect(host.status()).toBe(421);
   const large = await request
     .post(action, { data: Buffer.alloc(65 * 1024 * 1024), headers: { origin: server.origin } })
     .catch(() => null);
   if (large) expect(large.status()).toBe(413);
-  const nonsense = await request.post(`${action}.data`, {
-    form: { intent: "keep", patches: '[{"kind":"sites","id":"x","row":{"name":""}}]' },
-    headers: { origin: server.origin },
-  });
+  const keep = (patches: unknown) =>
+    request.post(`${server.origin}/plans/isla-orvena/changes`, {
+      data: { intent: "keep", what: "x", patches },
+      headers: { origin: server.origin },
+    });
+  const nonsense = await keep([{ kind: "sites", id: "site-ridge", set: { name: "" } }]);
   expect(nonsense.status()).toBe(400);
+  expect(await nonsense.json()).toMatchObject({
+    ok: false,
+    message: "Not kept: sites site-ridge, name: needs a name.",
+  });
+  // Unknown kit is named by its field, and no database text reaches anybody.
+  const unknown = await keep([{ kind: "radios", id: "ap-ridge-e", set: { radioModelId: "nothing" } }]);
+  expect(unknown.status()).toBe(400);
+  expect(((await unknown.json()) as { message: string }).message).toContain(
+    'radioModelId: Ridge east: there is no radio "nothing" in the library',
+  );
 });
 
 test("starts empty, refuses a second process, stops cleanly, and starts again with its data", async () => {

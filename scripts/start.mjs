@@ -53,7 +53,7 @@ try {
   console.log(`Tejado is at ${url}`);
 } catch (error) {
   if (error.code === "EADDRINUSE") console.error(`Port ${startOptions.port} is taken; name another with --port.`);
-  else if (error.name === "DataDirectoryBusy") console.error(error.message);
+  else if (["DataDirectoryBusy", "NoRoom"].includes(error.name)) console.error(error.message);
   else console.error(error);
   process.exit(1);
 }

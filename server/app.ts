@@ -11,6 +11,7 @@ import { dropOldArchives, dropOldUploads } from "#jobs";
 import { getStore, seedDemo } from "../app/data/store.server";
 import { bodyLimit, browserCookie, headers, nonce, sameOrigin } from "./security";
 import { uploads } from "./uploads";
+import { watchOverItself } from "./watchdog";
 
 export interface StartOptions {
   port: number;
@@ -32,6 +33,7 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
   // The pages are loaded while the database opens: the first visitor waits for neither.
   const pages = import("virtual:react-router/server-build") as unknown as Promise<ServerBuild>;
   const store = await getStore();
+  if (!devMiddleware) watchOverItself();
   dropOldUploads(store);
   await dropStrayTiles(store.db);
   dropOldArchives(store);

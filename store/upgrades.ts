@@ -8,6 +8,8 @@ type Row = Record<string, unknown>;
 interface Today {
   /** Carrier of every radio that is in the plan. */
   carrierOf: ReadonlyMap<string, string>;
+  /** How many radios are planned at each site. */
+  radiosAt: ReadonlyMap<string, number>;
 }
 
 /** Brings the patches of one change from the schema before a migration to the one after it. */
@@ -72,13 +74,25 @@ const toCarriers: Upgrade = (patches, { carrierOf }) => {
   });
 };
 
+/** Mounts were those beside the radios planned at a site before they were counted with them. */
+const withMounts: Upgrade = (patches, { radiosAt }) =>
+  patches.map((patch) => {
+    if (patch.kind !== "sites") return patch;
+    const add = radiosAt.get(patch.id) ?? 0;
+    const more = (fields: Row): Row =>
+      typeof fields.freeMounts === "number" ? { ...fields, freeMounts: Math.min(99, fields.freeMounts + add) } : fields;
+    if ("put" in patch) return { ...patch, put: more(patch.put) };
+    if ("remove" in patch) return { ...patch, was: more(patch.was) };
+    return { ...patch, set: more(patch.set), was: more(patch.was) };
+  });
+
 /** What each migration did to the rows of the record, by its number; one that is not here changed none. */
 const UPGRADES: Partial<Record<number, Upgrade>> = {
   3: withFields({
     sites: { feedMbps: 0, access: "", terms: "", hazards: "" },
     subscribers: { status: "asked", demandUpMbps: 0, tier: "" },
   }),
-  7: toCarriers,
+  7: (patches, today) => withMounts(toCarriers(patches, today), today),
 };
 
 /** The patches of a change that was written under an older schema, in today's shape. */
@@ -89,11 +103,13 @@ export async function upgradedPatches(
   schema: number,
 ): Promise<KeptPatch[]> {
   if (schema >= MIGRATIONS.length || patches.length === 0) return patches;
-  const { rows } = await tx.query<{ id: string; carrier_id: string }>(
-    "SELECT id, carrier_id FROM radios WHERE plan_id = $1",
+  const { rows } = await tx.query<{ id: string; carrier_id: string; site_id: string | null }>(
+    "SELECT id, carrier_id, site_id FROM radios WHERE plan_id = $1",
     [planId],
   );
-  const today: Today = { carrierOf: new Map(rows.map(({ id, carrier_id }) => [id, carrier_id])) };
+  const radiosAt = new Map<string, number>();
+  for (const { site_id } of rows) if (site_id !== null) radiosAt.set(site_id, (radiosAt.get(site_id) ?? 0) + 1);
+  const today: Today = { carrierOf: new Map(rows.map(({ id, carrier_id }) => [id, carrier_id])), radiosAt };
   let upgraded = patches;
   for (let number = schema + 1; number <= MIGRATIONS.length; number++)
     upgraded = UPGRADES[number]?.(upgraded, today) ?? upgraded;

@@ -5,10 +5,11 @@ import {
   radioWithChannelSchema,
   removePatch,
   ROW_SCHEMAS,
-  splitChannels,
+  rowsOfBefore,
   type Patch,
   type PlanRows,
   type RowKinds,
+  type RowsWithChannels,
 } from "#core/plan";
 import { z } from "zod";
 import type { Db, Queries } from "./db";
@@ -27,9 +28,15 @@ export type Version = z.infer<typeof versionSchema>;
 export async function nameVersion(db: Db, planId: string, name: string, who: string): Promise<void> {
   const at = await readPlanAt(db, planId);
   if (!at) throw new RangeError(`there is no plan ${planId}`);
-  await db.query(
-    "INSERT INTO versions (plan_id, id, name, who, revision, rows) VALUES ($1, $2, $3, $4, $5, $6::jsonb)",
-    [planId, randomUUID(), name, who, at.revision, JSON.stringify(at.rows)],
+  await db.transaction((tx) =>
+    tx.query("INSERT INTO versions (plan_id, id, name, who, revision, rows) VALUES ($1, $2, $3, $4, $5, $6::jsonb)", [
+      planId,
+      randomUUID(),
+      name,
+      who,
+      at.revision,
+      JSON.stringify(at.rows),
+    ]),
   );
 }
 
@@ -50,17 +57,16 @@ export async function readVersion(db: Queries, planId: string, id: string): Prom
   );
   const kept = rows[0]?.rows;
   if (!kept) return null;
-  const today = kept.carriers ? kept : withChannelsSplit(kept);
+  const isOld = !kept.carriers;
   const lists = Object.fromEntries(
-    LIST_KINDS.map((kind) => [kind, ((today[kind] ?? []) as unknown[]).map((row) => ROW_SCHEMAS[kind].parse(row))]),
+    LIST_KINDS.map((kind) => {
+      const schema: z.ZodType = isOld && kind === "radios" ? radioWithChannelSchema : ROW_SCHEMAS[kind];
+      return [kind, ((kept[kind] ?? []) as unknown[]).map((row) => schema.parse(row))];
+    }),
   );
-  return { plan: ROW_SCHEMAS.plans.parse(kept.plan), ...lists } as PlanRows;
-}
-
-/** A version from when every radio carried its channel itself. */
-function withChannelsSplit(kept: Record<string, unknown>): Record<string, unknown> {
-  const radios = (kept.radios as unknown[]).map((row) => radioWithChannelSchema.parse(row));
-  return { ...kept, ...splitChannels(radios, kept.links as { aRadioId: string; bRadioId: string }[]) };
+  const read = { plan: ROW_SCHEMAS.plans.parse(kept.plan), ...lists };
+  // In an older one every radio carried its channel itself.
+  return isOld ? rowsOfBefore(read as unknown as RowsWithChannels) : (read as unknown as PlanRows);
 }
 
 export async function dropVersion(db: Queries, planId: string, id: string): Promise<void> {

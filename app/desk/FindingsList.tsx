@@ -1,8 +1,9 @@
-import { FINDING_TITLES, type Finding, type Remedy } from "#core/findings";
+import { linksOf, radioOf, type Finding, type Remedy } from "#core/findings";
 import { Users } from "lucide-react";
 import { Link, useFetcher } from "react-router";
 import { Button, buttonClass } from "../ui";
 import { useDesk } from "./DeskContext";
+import { selectionText, type Selection } from "./selection";
 
 function RemedyRow({ remedy, finding, planId }: { remedy: Remedy; finding: Finding; planId: string }) {
   const { draft, select } = useDesk();
@@ -18,7 +19,7 @@ function RemedyRow({ remedy, finding, planId }: { remedy: Remedy; finding: Findi
         <Button
           className="mt-1"
           onClick={() => {
-            select({ kind: "link", id: finding.linkId });
+            select(placeOf(finding));
             draft.put(remedy.patches);
           }}
         >
@@ -29,8 +30,14 @@ function RemedyRow({ remedy, finding, planId }: { remedy: Remedy; finding: Findi
   );
 }
 
-/** What a move or a relay could mend. */
-const SEARCHED: readonly Finding["kind"][] = ["blocked", "tight", "trees", "weak", "margin", "noise", "demand"];
+/** Where one looks at a finding: its first link, else the site or radio that it is about. */
+function placeOf(finding: Finding): Selection {
+  if (finding.linkId !== null) return { kind: "link", id: finding.linkId };
+  const site = finding.about.find(({ kind }) => kind === "sites");
+  if (site) return { kind: "site", id: site.id };
+  const radioId = radioOf(finding);
+  return radioId === null ? null : { kind: "radio", id: radioId };
+}
 
 /** One finding: what, where, by how much, whom it hurts, why; and ways out that were tried. */
 export function FindingCard({
@@ -46,20 +53,16 @@ export function FindingCard({
   const fetcher = useFetcher<Remedy[]>();
   const remedies = finding.remedies ?? fetcher.data ?? null;
   const remediesUrl = `/plans/${data.rows.plan.id}/remedies?finding=${encodeURIComponent(finding.id)}`;
-  const selected = selection?.kind === "link" && finding.linkIds.includes(selection.id);
+  const selected = selection?.kind === "link" && linksOf(finding).includes(selection.id);
   return (
     <article
-      data-finding={finding.kind}
+      data-finding={finding.check}
       data-row={selectionKey(finding)}
       className={`border-b border-rule px-3 py-2 ${selected && withPlace ? "bg-ground" : ""}`}
     >
-      <button
-        type="button"
-        onClick={() => select({ kind: "link", id: finding.linkId })}
-        className="block w-full text-left hover:text-clay"
-      >
+      <button type="button" onClick={() => select(placeOf(finding))} className="block w-full text-left hover:text-clay">
         <span className="flex items-baseline justify-between gap-2">
-          <span className="text-[13px] font-semibold">{FINDING_TITLES[finding.kind]}</span>
+          <span className="text-[13px] font-semibold">{finding.title}</span>
           <span className="figures flex items-center gap-1 text-xs text-quiet" title="People affected">
             <Users size={11} aria-hidden="true" />
             {finding.people}
@@ -89,7 +92,7 @@ export function FindingCard({
           ) : (
             <p className="text-xs text-quiet">No single change of height, kit, channel or site resolves this.</p>
           )}
-          {SEARCHED.includes(finding.kind) && (
+          {finding.isSearched && finding.linkId !== null && (
             <Link
               to={`/plans/${data.rows.plan.id}/paths?sel=link:${encodeURIComponent(finding.linkId)}&bench=ways`}
               className="mt-1.5 inline-block text-xs text-clay underline"
@@ -103,4 +106,7 @@ export function FindingCard({
   );
 }
 
-const selectionKey = (finding: Finding) => `link:${finding.linkId}`;
+function selectionKey(finding: Finding): string | undefined {
+  const place = placeOf(finding);
+  return place ? selectionText(place) : undefined;
+}

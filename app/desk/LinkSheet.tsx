@@ -1,3 +1,4 @@
+import { linksOf } from "#core/findings";
 import { holds, isServed, wantedMarginDb, wantedText, type LinkAnswer, type Tape } from "#core/link";
 import { linkEnds, setPatch, type Link as LinkRow } from "#core/plan";
 import { Tabs } from "radix-ui";
@@ -127,8 +128,8 @@ export function LinkSheet({ link }: { link: LinkRow }) {
   const planId = data.rows.plan.id;
   // What is wrong with this link alone comes before what it shares with others, however many those are.
   const findings = all
-    .filter((finding) => finding.linkIds.includes(link.id))
-    .sort((x, y) => Number(x.linkIds.length > 1) - Number(y.linkIds.length > 1));
+    .filter((finding) => linksOf(finding).includes(link.id))
+    .sort((x, y) => Number(linksOf(x).length > 1) - Number(linksOf(y).length > 1));
   const isKept = kept.links.has(link.id);
   const profile = profiles.get([a.place, b.place]);
   return (

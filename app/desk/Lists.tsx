@@ -7,7 +7,7 @@ import { useDesk, type Desk } from "./DeskContext";
 import { FindingCard } from "./FindingsList";
 import { placeNameOf } from "../frame/names";
 import { selectionText, type Selection } from "./selection";
-import { stageOf, type Stage } from "../frame/stages";
+import type { Stage } from "../frame/stages";
 
 export interface ListRow {
   key: string;
@@ -138,7 +138,7 @@ export function LeftColumn({ stage }: { stage: Stage }) {
     // The rows follow from the world and its summaries alone.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [stage, desk.world, desk.outcome, filter, sort]);
-  const findings = desk.findings.filter((finding) => stageOf(finding) === stage);
+  const findings = desk.findings.filter((finding) => finding.stage === stage);
   const selectedLink = desk.selection?.kind === "link" ? desk.selection.id : null;
   return (
     <aside
@@ -196,10 +196,10 @@ export function LeftColumn({ stage }: { stage: Stage }) {
           <option value="need">by need</option>
           <option value="name">by name</option>
         </select>
-        {stage === "survey" && <AddMenu isFirst />}
       </div>
       {stage === "survey" && (
-        <nav aria-label="Survey" className="flex gap-3 border-b border-rule px-3 py-1 text-xs">
+        <nav aria-label="Survey" className="flex items-center gap-2.5 border-b border-rule px-3 py-1 text-xs">
+          <AddMenu isFirst />
           {[
             ["import", "Import"],
             ["register", "Register"],

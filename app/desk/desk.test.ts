@@ -1,11 +1,11 @@
 import { expect, test } from "@jest/globals";
-import { FINDING_KINDS, type Finding } from "#core/findings";
+import { CHECKS, type Finding } from "#core/findings";
 import { putPatch, radioPatches, removePatch, setPatch, withPatches, type Patch, type Radio } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
 import { describePatches } from "./describe";
 import { channelPatches } from "./patches";
 import { parseSelection, selectionText } from "./selection";
-import { isStage, stageOf, STAGE_KEYS, STAGES } from "../frame/stages";
+import { countsOf, isStage, STAGE_KEYS, STAGES } from "../frame/stages";
 
 const told = (patches: Patch[], change: (rows: ValleyRows) => void = () => undefined) => {
   const { world } = valley(0, change);
@@ -83,10 +83,14 @@ test("a selection stands in the address and is read back; what is none is none",
   for (const text of [null, "", "link:", "tower:1", "nothing"]) expect(parseSelection(text)).toBeNull();
 });
 
-test("every finding belongs to the stage in whose work it is mended", () => {
-  const stage = (kind: Finding["kind"]) => stageOf({ kind } as Finding);
-  expect(FINDING_KINDS.filter((kind) => stage(kind) !== "paths").sort()).toEqual(["bracket", "doubtful", "failed"]);
-  expect([stage("bracket"), stage("failed"), stage("doubtful")]).toEqual(["install", "proof", "proof"]);
+test("every check belongs to the stage in whose work it is mended", () => {
+  const at = (stage: string) => CHECKS.filter((check) => check.stage === stage).map(({ id }) => id);
+  expect([at("install"), at("proof")]).toEqual([
+    ["mounts", "bracket"],
+    ["failed", "doubtful"],
+  ]);
+  const counts = countsOf([{ stage: "proof" }, { stage: "paths" }, { stage: "paths" }] as Finding[]);
+  expect(counts).toEqual({ survey: 0, paths: 2, install: 0, proof: 1 });
   expect(Object.values(STAGE_KEYS).sort()).toEqual([...STAGES].sort());
   expect([isStage("paths"), isStage("library"), isStage(undefined)]).toEqual([true, false, false]);
 });

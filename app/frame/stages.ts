@@ -1,4 +1,4 @@
-import type { Finding, FindingKind } from "#core/findings";
+import type { Finding } from "#core/findings";
 
 export const STAGES = ["survey", "paths", "install", "proof"] as const;
 export type Stage = (typeof STAGES)[number];
@@ -12,14 +12,6 @@ export const STAGE_NAMES: Record<Stage, string> = {
 /** The letter after G. */
 export const STAGE_KEYS: Record<string, Stage> = { s: "survey", p: "paths", i: "install", o: "proof" };
 
-const PROOF_KINDS: FindingKind[] = ["failed", "doubtful"];
-
-/** The stage in whose work a finding is mended. */
-export function stageOf(finding: Finding): Stage {
-  if (PROOF_KINDS.includes(finding.kind)) return "proof";
-  return finding.kind === "bracket" ? "install" : "paths";
-}
-
 export function isStage(text: string | undefined): text is Stage {
   return STAGES.includes(text as Stage);
 }
@@ -27,6 +19,6 @@ export function isStage(text: string | undefined): text is Stage {
 /** How many open findings each stage has. */
 export function countsOf(findings: readonly Finding[]): Record<Stage, number> {
   const counts = Object.fromEntries(STAGES.map((stage) => [stage, 0])) as Record<Stage, number>;
-  for (const finding of findings) counts[stageOf(finding)]++;
+  for (const finding of findings) counts[finding.stage]++;
   return counts;
 }

@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { libraryFor } from "#core/catalogue";
 import { emptyRows, newPlan, planSchema } from "#core/plan";
-import { createPlan, listBackups, listPlans } from "#store";
+import { createPlan, listBackups, listPlans, NoRoom } from "#store";
 import { data, Form, Link, redirect, useActionData, useNavigation } from "react-router";
 import { readPreferences, authorOf } from "../data/preferences";
 import { getStore, seedDemo } from "../data/store.server";
@@ -29,8 +29,13 @@ export async function action({ request }: Route.ActionArgs) {
   );
   if (!parsed.success) return data({ error: `The name ${parsed.error.issues[0]!.message}.` }, { status: 400 });
   const rows = { ...emptyRows(parsed.data), equipment: libraryFor(id) };
-  await createPlan(store.db, rows, authorOf(request), "Began the plan");
-  return redirect(`/plans/${id}/import`);
+  try {
+    await createPlan(store.db, rows, authorOf(request), "Began the plan");
+  } catch (error) {
+    if (error instanceof NoRoom) return data({ error: error.message }, { status: 507 });
+    throw error;
+  }
+  return redirect(`/plans/${id}/survey`);
 }
 
 export default function Home({ loaderData: { plans, backups } }: Route.ComponentProps) {
@@ -68,7 +73,7 @@ export default function Home({ loaderData: { plans, backups } }: Route.Component
         <Form method="post" className="rounded border border-rule bg-panel p-4">
           <h2 className="mb-2 font-semibold">A new plan</h2>
           <TextField label="Name" name="name" required maxLength={120} error={failed?.error} />
-          <p className="my-2 text-xs text-quiet">Bring sites, subscribers and terrain as files in the next step.</p>
+          <p className="my-2 text-xs text-quiet">Put sites and customers on it by hand, or bring them as files.</p>
           <Button type="submit" name="intent" value="new" look="primary" disabled={busy}>
             Begin
           </Button>

@@ -1,7 +1,8 @@
 import { reviewPlan, type Outcome } from "#core/findings";
 import { worldOf, type PlanRows } from "#core/plan";
 import { contextOf } from "#jobs";
-import { dropVersion, patchesBetween, listVersions, nameVersion, readPlan, readVersion, type Store } from "#store";
+import { dropVersion, patchesBetween, listVersions, nameVersion,
+  NoRoom, readPlan, readVersion, type Store } from "#store";
 import { format } from "date-fns";
 import { data, Form, Link, useNavigation } from "react-router";
 import { requirePlan } from "../data/plan.server";
@@ -83,7 +84,12 @@ export async function action({ params, request }: Route.ActionArgs) {
     const name = String(form.get("name") ?? "").trim();
     if (name === "" || name.length > 120)
       return data({ ok: false, message: "A version needs a name of 1 to 120 characters." }, { status: 400 });
-    await nameVersion(store.db, params.planId, name, who);
+    try {
+      await nameVersion(store.db, params.planId, name, who);
+    } catch (error) {
+      if (error instanceof NoRoom) return data({ ok: false, message: error.message }, { status: 507 });
+      throw error;
+    }
     return data({ ok: true, message: `Kept as "${name}".` });
   }
   if (form.get("intent") === "drop") {

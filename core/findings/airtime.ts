@@ -3,6 +3,7 @@ import { inverseGeodesic, normalizeAzimuthDeg, signedAngleDeg } from "../geodesy
 import {
   endOf,
   mergePatches,
+  mountsLeft,
   radioPatches,
   setPatch,
   withPatches,
@@ -14,8 +15,10 @@ import {
 } from "../plan";
 import { groupLinks, groupOn, quietChannelsMHz } from "./channels";
 import { faultsOf } from "./faults";
-import type { Fault, Remedy } from "./finding";
+import type { PlanFault, Thing } from "./checks/check";
+import type { Remedy } from "./finding";
 import { withPowerInCap } from "./kit";
+import { counted } from "../words";
 import { answerOf, summarize, type LinkSummary, type ProfileSource } from "./outcome";
 
 /** How much of a sector's time its customers ask for, each direction against its own share of the frame. */
@@ -50,10 +53,7 @@ export function sectorAirtime(
 }
 
 /** Access points whose customers ask for more time than there is, each with the link to look at first. */
-export function airtimeFaults(
-  world: World,
-  summaries: ReadonlyMap<string, LinkSummary>,
-): { link: Link; fault: Fault; linkIds: string[]; people: number }[] {
+export function airtimeFaults(world: World, summaries: ReadonlyMap<string, LinkSummary>): PlanFault[] {
   const bySector = new Map<string, Link[]>();
   for (const link of world.links.values()) {
     if (link.kind !== "access") continue;
@@ -68,14 +68,18 @@ export function airtimeFaults(
     const people = links.reduce((sum, { bRadioId }) => sum + peopleAt(world, bRadioId), 0);
     const left =
       unreached > 0 ? `; ${unreached} more ${unreached === 1 ? "is" : "are"} not reached and not counted` : "";
-    const fault: Fault = {
-      kind: "airtime",
+    const sector = endOf(world, sectorId);
+    return {
+      about: [{ kind: "radios", id: sectorId }, ...links.map(({ id }): Thing => ({ kind: "links", id }))],
+      linkId: slowest(links, summaries).id,
+      where: `${sector.radio.name} at ${sector.placeName}`,
+      people,
       radioId: sectorId,
+      figure: { value: Math.max(down, up), unit: "of the airtime" },
       what: `${links.length} customers ask for ${down.toFixed(1)} times its airtime toward them and ${up.toFixed(1)} times back${left}`,
       why: "What each asks for over the rate each can get, added up, against the share of the frame: at the busy hour all get less than they asked for.",
       cause: null,
     };
-    return [{ link: slowest(links, summaries), fault, linkIds: links.map(({ id }) => id), people }];
   });
 }
 
@@ -129,8 +133,8 @@ export function airtimeRemedies(world: World, sectorId: string, profileBetween: 
   const summariesBefore = new Map(answered.map(({ link, answer }) => [link.id, summarize(world, link, answer)]));
   const servedBefore = links.filter(({ id }) => summariesBefore.get(id)!.served).length;
   const unreachedBefore = sectorAirtime(world, links, summariesBefore).unreached;
-  const kindsBefore = new Set(
-    answered.flatMap(({ link, answer }) => faultsOf(world, link, answer, null).map(({ kind }) => kind)),
+  const checksBefore = new Set(
+    answered.flatMap(({ link, answer }) => faultsOf(world, link, answer, null).map(({ check }) => check)),
   );
   const tried = (split: Split, count: number): EnoughTime | null => {
     const then = withPatches(world, split.patches);
@@ -140,8 +144,8 @@ export function airtimeRemedies(world: World, sectorId: string, profileBetween: 
       const link = then.links.get(id)!;
       const answer = answerOf(then, link, profileBetween);
       summaries.set(id, summarize(then, link, answer));
-      const fresh = faultsOf(then, link, answer, null).filter(({ kind }) => !kindsBefore.has(kind));
-      if (fresh.some(({ kind }) => kind !== "ownNoise")) return null;
+      const fresh = faultsOf(then, link, answer, null).filter(({ check }) => !checksBefore.has(check));
+      if (fresh.some(({ check }) => check !== "ownNoise")) return null;
       hearEachOther ||= fresh.length > 0;
     }
     const served = links.filter(({ id }) => summaries.get(id)!.served).length;
@@ -152,7 +156,8 @@ export function airtimeRemedies(world: World, sectorId: string, profileBetween: 
     if (served < servedBefore || most > 1 || unreached > unreachedBefore) return null;
     const costEur = (count - 1) * (sector.model.priceEur + sector.antenna.priceEur);
     const site = world.sites.get(sector.radio.siteId ?? "");
-    const short = site && count - 1 > site.freeMounts ? `; ${site.name} has ${site.freeMounts} free mounts` : "";
+    const left = site ? Math.max(0, mountsLeft(world, site)) : 0;
+    const short = site && count - 1 > left ? `; ${site.name} has ${counted(left, "mount")} left` : "";
     const noise = hearEachOther ? "; more is heard of the plan's own transmitters, which is counted in" : "";
     const effect = `${most.toFixed(2)} of the airtime at most; ${served} of ${links.length} customers served (${servedBefore} before)${costEur > 0 ? `; +€${costEur.toFixed(0)}` : ""}${short}${noise}`;
     return {

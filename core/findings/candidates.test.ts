@@ -1,17 +1,18 @@
 import { expect, test } from "@jest/globals";
-import { answerOf, faultsOf, simpleChanges, type FindingKind } from "#core/findings";
+import { answerOf, faultsOf, simpleChanges } from "#core/findings";
 import { linkEnds, withPatches, type Patch, type Radio, type World } from "#core/plan";
 import { onBridge, radioIn, valley, type ValleyRows } from "#core/testing";
-import { candidates } from "./candidates";
+import { checkOf } from "./checks";
 
 /** Every change that is tried for one fault of the valley. */
-function tried(kind: FindingKind, change: (rows: ValleyRows) => void, { ridgeM = 0, linkId = "bridge" } = {}) {
+function tried(kind: string, change: (rows: ValleyRows) => void, { ridgeM = 0, linkId = "bridge" } = {}) {
   const { world, between: profileBetween } = valley(ridgeM, change);
   const link = world.links.get(linkId)!;
   const answer = answerOf(world, link, profileBetween);
-  const fault = faultsOf(world, link, answer, null).find((one) => one.kind === kind);
+  const fault = faultsOf(world, link, answer, null).find((one) => one.check === kind);
   expect([kind, fault !== undefined]).toEqual([kind, true]);
-  return [...candidates({ world, link, ...linkEnds(world, link), answer, profileBetween }, fault!)];
+  const bench = { world, link, ...linkEnds(world, link), answer, profileBetween };
+  return [...(checkOf(kind).candidates?.(bench, fault!) ?? [])];
 }
 const labels = (...ask: Parameters<typeof tried>) => tried(...ask).map(({ label }) => label);
 /** What patches set of a radio, the channel of its carrier included. */

@@ -13,7 +13,7 @@ import {
   type World,
 } from "../plan";
 import { groupChannelsMHz, groupName, groupOn } from "./channels";
-import type { Fault } from "./finding";
+import { endsOf, type LinkFault } from "./checks/check";
 import { antennasFor, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
 import { answerOf, type ProfileSource } from "./outcome";
 import { clientOnSector } from "./propose";
@@ -40,7 +40,7 @@ export interface Bench {
 const ruleUse = (link: Link) => (link.kind === "bridge" ? "ptp" : "ptmp");
 
 /** Raising either end, or both, until the wanted share of the zone is free. */
-function* higher({ a, b, answer, world, link, profileBetween }: Bench): Generator<Candidate> {
+export function* higher({ a, b, answer, world, link, profileBetween }: Bench): Generator<Candidate> {
   if (!answer.path) return;
   const { leastHeightAM, leastHeightBM } = answer.path.clearance;
   for (const [end, least] of [
@@ -75,7 +75,7 @@ function* higher({ a, b, answer, world, link, profileBetween }: Bench): Generato
 }
 
 /** Serving the subscriber from another sector, with the kit that the sector's band needs. */
-function* elsewhere({ world, link, b }: Bench): Generator<Candidate> {
+export function* elsewhere({ world, link, b }: Bench): Generator<Candidate> {
   if (link.kind !== "access") return;
   for (const sector of world.radios.values()) {
     if (sector.role !== "sector" || sector.id === link.aRadioId || sector.siteId === null) continue;
@@ -90,7 +90,7 @@ function* elsewhere({ world, link, b }: Bench): Generator<Candidate> {
 }
 
 /** More level: power up to the cap, a bigger antenna at the ends that aim, a narrower channel. */
-function* stronger({ world, link, a, b }: Bench): Generator<Candidate> {
+export function* stronger({ world, link, a, b }: Bench): Generator<Candidate> {
   const use = ruleUse(link);
   const raised: Radio[] = [];
   for (const end of [a, b]) {
@@ -131,7 +131,7 @@ function* stronger({ world, link, a, b }: Bench): Generator<Candidate> {
 }
 
 /** Less power, and where that alone is too little a larger antenna at the far end or both, which radiates no more. */
-function* turnedDown({ world, link, a, b }: Bench, fault: Fault): Generator<Candidate> {
+export function* turnedDown({ world, link, a, b }: Bench, fault: LinkFault): Generator<Candidate> {
   const end = fault.radioId === a.radio.id ? a : b;
   const use = ruleUse(link);
   const radio = withPowerInCap(world, end, use);
@@ -165,7 +165,7 @@ function* turnedDown({ world, link, a, b }: Bench, fault: Fault): Generator<Cand
 }
 
 /** Less power at an end that is too strong for the other, or smaller antennas where it cannot be turned down so far. */
-function* gentler({ world, link, a, b, answer }: Bench, fault: Fault): Generator<Candidate> {
+export function* gentler({ world, link, a, b, answer }: Bench, fault: LinkFault): Generator<Candidate> {
   if (!answer.path) return;
   const { aToB, bToA } = answer.path;
   const lowered = [aToB, bToA].map((tape) => {
@@ -207,7 +207,7 @@ const MOST_CHANNELS_TRIED = 24;
 const MOST_CHANNELS_OFFERED = 2;
 
 /** The whole access point or bridge on another channel: the ones with the best signal to noise on this link. */
-function* otherChannels({ world, link, profileBetween }: Bench, groupId: string): Generator<Candidate> {
+export function* otherChannels({ world, link, profileBetween }: Bench, groupId: string): Generator<Candidate> {
   const radio = world.radios.get(groupId)!;
   const others = groupChannelsMHz(world, groupId, radio.widthMHz).filter((centre) => centre !== radio.frequencyMHz);
   const every = Math.max(1, Math.ceil(others.length / MOST_CHANNELS_TRIED));
@@ -228,7 +228,7 @@ function* otherChannels({ world, link, profileBetween }: Bench, groupId: string)
 }
 
 /** Both ends on the channel of either. */
-function* sameChannel({ world, a, b }: Bench): Generator<Candidate> {
+export function* sameChannel({ world, a, b }: Bench): Generator<Candidate> {
   for (const [like, changed] of [
     [a, b],
     [b, a],
@@ -242,7 +242,7 @@ function* sameChannel({ world, a, b }: Bench): Generator<Candidate> {
 }
 
 /** A wider channel for the access point or bridge and all that talk to it. */
-function* wider({ world, link, a }: Bench): Generator<Candidate> {
+export function* wider({ world, link, a }: Bench): Generator<Candidate> {
   for (const widthMHz of a.model.widthsMHz.filter((width) => width > a.radio.widthMHz).sort((x, y) => x - y)) {
     const centres = groupChannelsMHz(world, link.aRadioId, widthMHz);
     const nearest = centres.sort((x, y) => Math.abs(x - a.radio.frequencyMHz) - Math.abs(y - a.radio.frequencyMHz))[0];
@@ -254,7 +254,7 @@ function* wider({ world, link, a }: Bench): Generator<Candidate> {
   }
 }
 
-function* reachable({ world, link, a, b }: Bench, fault: Fault): Generator<Candidate> {
+export function* reachable({ world, link, a, b }: Bench, fault: LinkFault): Generator<Candidate> {
   const end = fault.radioId === a.radio.id ? a : b;
   yield {
     label: `Mount the bracket of ${end.radio.name} turned over`,
@@ -273,7 +273,7 @@ function* reachable({ world, link, a, b }: Bench, fault: Fault): Generator<Candi
   }
 }
 
-function* inBand({ world, link, a, b }: Bench): Generator<Candidate> {
+export function* inBand({ world, link, a, b }: Bench): Generator<Candidate> {
   const low = Math.max(...[a, b].flatMap((end) => [end.model.bandMHz[0], end.antenna.bandMHz[0]]));
   const high = Math.min(...[a, b].flatMap((end) => [end.model.bandMHz[1], end.antenna.bandMHz[1]]));
   if (low >= high) return;
@@ -290,7 +290,7 @@ function* inBand({ world, link, a, b }: Bench): Generator<Candidate> {
   };
 }
 
-function* lower({ world, a, b }: Bench, fault: Fault): Generator<Candidate> {
+export function* lower({ world, a, b }: Bench, fault: LinkFault): Generator<Candidate> {
   const end = fault.radioId === a.radio.id ? a : b;
   yield {
     label: `Lower ${end.radio.name} to the structure's ${end.maxHeightM} m`,
@@ -298,7 +298,7 @@ function* lower({ world, a, b }: Bench, fault: Fault): Generator<Candidate> {
   };
 }
 
-function* aligned({ world, a, b }: Bench): Generator<Candidate> {
+export function* aligned({ world, a, b }: Bench): Generator<Candidate> {
   yield {
     label: `Set ${b.radio.name} to ${a.radio.polarization}`,
     patches: radioPatches(world, { ...b.radio, polarization: a.radio.polarization }),
@@ -309,75 +309,14 @@ function* aligned({ world, a, b }: Bench): Generator<Candidate> {
   };
 }
 
-function* turned({ world, a, b }: Bench, fault: Fault): Generator<Candidate> {
-  const end = fault.radioId === a.radio.id ? a : b;
-  const other = end === a ? b : a;
+export function* turned(bench: Bench, fault: LinkFault): Generator<Candidate> {
+  const { world } = bench;
+  const { end, other } = endsOf(bench, fault);
   const azimuthDeg = Math.round(inverseGeodesic(end.place, other.place).azimuthDeg);
   yield {
     label: `Turn ${end.radio.name} to ${azimuthDeg}°`,
     patches: radioPatches(world, { ...end.radio, azimuthDeg }),
   };
-}
-
-/** Every change that could resolve a fault, untried. */
-export function* candidates(bench: Bench, fault: Fault): Generator<Candidate> {
-  switch (fault.kind) {
-    case "blocked":
-    case "tight":
-    case "trees":
-      yield* higher(bench);
-      yield* elsewhere(bench);
-      return;
-    case "mismatch":
-      yield* sameChannel(bench);
-      return yield* elsewhere(bench);
-    case "overload":
-      return yield* gentler(bench, fault);
-    case "noise":
-      yield* otherChannels(bench, bench.link.aRadioId);
-      yield* stronger(bench);
-      return yield* elsewhere(bench);
-    case "ownNoise": {
-      const own = bench.link.aRadioId;
-      yield* otherChannels(bench, own);
-      const other = fault.cause?.split(" ").find((id) => id !== own && bench.world.radios.has(id));
-      if (other) yield* otherChannels(bench, other);
-      return;
-    }
-    case "demand":
-      yield* stronger(bench);
-      yield* wider(bench);
-      yield* higher(bench);
-      return yield* elsewhere(bench);
-    case "airtime":
-      return;
-    case "weak":
-    case "margin":
-      yield* stronger(bench);
-      yield* higher(bench);
-      yield* elsewhere(bench);
-      return;
-    case "overEirp":
-      return yield* turnedDown(bench, fault);
-    case "outOfBand":
-    case "uncovered":
-    case "indoorOnly":
-    case "tooFar":
-      return yield* inBand(bench);
-    case "tooHigh":
-      return yield* lower(bench, fault);
-    case "polarization":
-      return yield* aligned(bench);
-    case "bracket":
-      return yield* reachable(bench, fault);
-    case "misaimed":
-      yield* elsewhere(bench);
-      return yield* turned(bench, fault);
-    case "failed":
-    case "doubtful":
-    case "unanswered":
-      return;
-  }
 }
 
 /** Every change of one link's heights, power, antennas, width or sector that could help it, untried. */

@@ -27,12 +27,13 @@ test("beyond a radio's timing, above the structure, outside a band: each end tha
     for (const item of rows.equipment)
       if (item.kind === "radio" && item.id === "brisote-tramo-5") item.body = { ...item.body, rangeLimitKm: 10 };
   });
-  expect(far.map(({ kind, radioId, what }) => [kind, radioId, what])).toEqual(
+  expect(far.map(({ check: kind, radioId, what }) => [kind, radioId, what])).toEqual(
     BRIDGE.map((id) => ["tooFar", id, "12.24 km is beyond the 10 km that the Tramo 5's timing allows"]),
   );
   expect(faults((rows) => void (radioIn(rows, "east-west").heightM = 55))).toEqual([
     {
-      kind: "tooHigh",
+      check: "tooHigh",
+      figure: { value: 15, unit: "m" },
       radioId: "east-west",
       what: "55 m is 15.0 m above the structure's 40 m",
       why: "Nothing is there to mount it on.",
@@ -42,7 +43,7 @@ test("beyond a radio's timing, above the structure, outside a band: each end tha
   expect(faults((rows) => void (radioIn(rows, "east-west").heightM = 40))).toEqual([]);
   const outside = onFarm((rows) =>
     ["sector", "farm-radio"].forEach((id) => (radioIn(rows, id).frequencyMHz = 6000)),
-  ).filter(({ kind }) => kind === "outOfBand");
+  ).filter(({ check: kind }) => kind === "outOfBand");
   // What is wrong with a sector has the sector for its cause, so that it is told once; a customer's radio is its own.
   expect(outside.map(({ radioId, what, cause }) => [radioId, what, cause])).toEqual([
     ["sector", "6000 MHz is outside the radio's 5150–5850 MHz", "sector"],
@@ -55,14 +56,17 @@ test("beyond a radio's timing, above the structure, outside a band: each end tha
 test("a path without an answer says why, and nothing else is made up about it", () => {
   expect(faults((rows) => void (rows.sites[1]!.lonDeg = 20.00001))).toEqual([
     {
-      kind: "unanswered",
+      check: "unanswered",
+      figure: null,
       radioId: null,
       what: "the ends are 1.1 m apart",
       why: "Both ends stand at one place; there is no path between them.",
       cause: null,
     },
   ]);
-  const beyond = faults((rows) => void (rows.sites[1]!.lonDeg = 20.14)).filter(({ kind }) => kind === "unanswered");
+  const beyond = faults((rows) => void (rows.sites[1]!.lonDeg = 20.14)).filter(
+    ({ check: kind }) => kind === "unanswered",
+  );
   expect(beyond).toEqual([
     expect.objectContaining({
       what: expect.stringMatching(/^the terrain has a hole of \d+ samples from 14\.\d\d km on$/),
@@ -74,7 +78,8 @@ test("a path without an answer says why, and nothing else is made up about it", 
 test("a cut line and an intruded zone are told by where and by how much; a cut line takes the blame for the level", () => {
   expect(faults(undefined, { ridgeM: 60 })).toEqual([
     {
-      kind: "blocked",
+      check: "blocked",
+      figure: { value: expect.closeTo(36.5, 1), unit: "dB" },
       radioId: null,
       what: "3.34 of the zone over the line at 6.15 km, 49.5 m short of 60 %",
       why: "The straight line itself is cut: 36.5 dB are lost by it, and what arrives changes with weather and leaves. 1.2 dB of margin left at east, 10 wanted.",
@@ -83,7 +88,8 @@ test("a cut line and an intruded zone are told by where and by how much; a cut l
   ]);
   expect(faults(undefined, { ridgeM: 13 })).toEqual([
     {
-      kind: "tight",
+      check: "tight",
+      figure: { value: expect.closeTo(0.385, 3), unit: "of the zone" },
       radioId: null,
       what: "0.38 of the zone clear at 6.15 km, 2.7 m short of 60 %",
       why: "Line of sight alone is not enough: energy travels in the whole zone.",
@@ -96,7 +102,8 @@ test("caps: over EIRP, over the power at the port, indoors only, and where no ru
   const loud = onFarm((rows) => void (radioIn(rows, "sector").txPowerDbm = 27));
   expect(loud).toEqual([
     {
-      kind: "overEirp",
+      check: "overEirp",
+      figure: { value: expect.closeTo(7.3, 1), unit: "dB" },
       radioId: "sector",
       what: "43.3 dBm EIRP against 36.0 dBm: turn down by 7.3 dB",
       why: "47 CFR 15.407: 36 dBm EIRP.",
@@ -109,19 +116,19 @@ test("caps: over EIRP, over the power at the port, indoors only, and where no ru
   const indoors = onFarm((rows) => {
     rows.plan.ruleSetId = "en";
     for (const id of ["sector", "farm-radio"]) radioIn(rows, id).txPowerDbm = 3;
-  }).filter(({ kind }) => kind === "indoorOnly");
+  }).filter(({ check: kind }) => kind === "indoorOnly");
   expect(indoors.map(({ radioId, what, cause }) => [radioId, what, cause])).toEqual([
     ["sector", "5200 MHz, EN 301 893: indoor or restricted use only", "sector"],
     ["farm-radio", "5200 MHz, EN 301 893: indoor or restricted use only", null],
   ]);
-  expect(faults(onBridge({ frequencyMHz: 5400 })).map(({ kind, radioId, what }) => [kind, radioId, what])).toEqual(
-    BRIDGE.map((id) => ["uncovered", id, "47 CFR style has no rule for 5390–5410 MHz"]),
-  );
+  expect(
+    faults(onBridge({ frequencyMHz: 5400 })).map(({ check: kind, radioId, what }) => [kind, radioId, what]),
+  ).toEqual(BRIDGE.map((id) => ["uncovered", id, "47 CFR style has no rule for 5390–5410 MHz"]));
 });
 
 test("an overloaded receiver: how much too much, and the power to turn down to", () => {
   const overload = faults((rows) => void (rows.sites[1]!.lonDeg = 20.0006));
-  expect(overload.map(({ kind, radioId, what }) => [kind, radioId, what])).toEqual([
+  expect(overload.map(({ check: kind, radioId, what }) => [kind, radioId, what])).toEqual([
     [
       "overload",
       "west-east",
@@ -137,7 +144,7 @@ test("an overloaded receiver: how much too much, and the power to turn down to",
 
 test("ends that do not match are one fault, whatever the level", () => {
   expect(
-    faults((rows) => void (radioIn(rows, "east-west").widthMHz = 40)).map(({ kind, what }) => [kind, what]),
+    faults((rows) => void (radioIn(rows, "east-west").widthMHz = 40)).map(({ check: kind, what }) => [kind, what]),
   ).toEqual([["mismatch", "west uses a channel of 20 MHz, east one of 40 MHz"]]);
 });
 
@@ -145,7 +152,8 @@ test("noise is the cause where the link would be fine without it, and only from 
   const noisy = faults((rows) => void (radioIn(rows, "west-east").interferenceDb = 40));
   expect(noisy).toEqual([
     {
-      kind: "noise",
+      check: "noise",
+      figure: { value: expect.closeTo(40, 1), unit: "dB" },
       radioId: "west-east",
       what: "2.7 dB of signal to noise on a chain at west: noise stands 40.0 dB above thermal (as set on the radio)",
       why: "Without it 37.7 dB of margin would be left, of 10 wanted; with it −2.3.",
@@ -161,7 +169,7 @@ test("noise is the cause where the link would be fine without it, and only from 
       BRIDGE.forEach((id) =>
         Object.assign(radioIn(rows, id), { cableLossDb: (near! - noiseDb - 9) / 2, interferenceDb: noiseDb }),
       ),
-    ).map(({ kind }) => kind);
+    ).map(({ check: kind }) => kind);
   expect([short(2.9), short(3.1)]).toEqual([["margin"], ["noise"]]);
 });
 
@@ -172,7 +180,8 @@ test("a level that no modulation holds, and a margin that is thin, each against 
   });
   expect(weak).toEqual([
     {
-      kind: "weak",
+      check: "weak",
+      figure: { value: expect.closeTo(17.3, 1), unit: "dB" },
       radioId: null,
       what: "−106.3 dBm on a chain at west, 17.3 dB under the −89.0 that the most robust modulation needs",
       why: "Not even the most robust modulation holds; 2.0 dB of that is noise.",
@@ -180,12 +189,12 @@ test("a level that no modulation holds, and a margin that is thin, each against 
     },
   ]);
   expect(faults(onBridge({ cableLossDb: 14 }))[0]).toMatchObject({
-    kind: "margin",
+    check: "margin",
     what: "9.7 dB left at east, 10 dB wanted",
     why: "Fading, wind and growing noise will eat the rest.",
   });
   const inRain = faults(onBridge({ ...EIGHTY_GHZ, antennaModelId: "kestrane-plato-80-44" }));
-  expect(inRain.map(({ kind, why }) => [kind, why])).toEqual([
+  expect(inRain.map(({ check: kind, why }) => [kind, why])).toEqual([
     ["margin", "Rain takes 47.1 dB for 0.050 % of the year."],
   ]);
 });
@@ -203,7 +212,7 @@ test("unequal polarization says what arrives each way", () => {
     onFarm((rows) => {
       radioIn(rows, "sector").polarization = sector;
       radioIn(rows, "farm-radio").polarization = farm;
-    }).find(({ kind }) => kind === "polarization")?.what;
+    }).find(({ check: kind }) => kind === "polarization")?.what;
   expect(facing("HV", "V")).toBe(
     "HV facing V: 3 dB of the total lost toward farm; all of it arrives at west, on one chain",
   );
@@ -220,11 +229,11 @@ test("a bracket that does not reach, and an aim that misses where it costs the m
     Object.assign(radioIn(rows, "farm-radio"), { heightM: 4, txPowerDbm: 0 });
     radioIn(rows, "sector").heightM = 34;
   });
-  expect(steep.map(({ kind, radioId, what }) => [kind, radioId, what])).toEqual([
+  expect(steep.map(({ check: kind, radioId, what }) => [kind, radioId, what])).toEqual([
     ["bracket", "farm-radio", "28.4° up needed, 18.4° more than the bracket reaches"],
   ]);
   const missed = onFarm((rows) => void (radioIn(rows, "sector").azimuthDeg = 230));
-  expect(missed.map(({ kind, radioId }) => [kind, radioId])).toEqual([
+  expect(missed.map(({ check: kind, radioId }) => [kind, radioId])).toEqual([
     ["weak", null],
     ["misaimed", "sector"],
   ]);
@@ -234,7 +243,7 @@ test("a bracket that does not reach, and an aim that misses where it costs the m
 test("a reading that does not prove the link stands with its verdict and likeliest cause", () => {
   expect(faults(undefined, { measured: reading(-50, -50) })).toEqual([]);
   expect(faults(undefined, { measured: reading(-54.5, -54.5) })).toMatchObject([
-    { kind: "doubtful", what: "measured −4.5 dB against the prediction", why: expect.stringContaining("Trees") },
+    { check: "doubtful", what: "measured −4.5 dB against the prediction", why: expect.stringContaining("Trees") },
   ]);
-  expect(faults(undefined, { measured: reading(-87, -87) })[0]!.kind).toBe("failed");
+  expect(faults(undefined, { measured: reading(-87, -87) })[0]!.check).toBe("failed");
 });

@@ -1,32 +1,7 @@
-import { linkEnds, type Patch, type Link, type LinkEnd, type World } from "../plan";
+import { linkEnds, type Link, type LinkEnd, type Patch, type World } from "../plan";
+import { checkOf, weightOf } from "./checks";
+import type { Figure, LinkFault, PlanFault, Thing } from "./checks/check";
 import { peopleBehind } from "./outcome";
-
-export const FINDING_KINDS = [
-  "unanswered",
-  "mismatch",
-  "overload",
-  "outOfBand",
-  "tooHigh",
-  "tooFar",
-  "blocked",
-  "weak",
-  "noise",
-  "airtime",
-  "demand",
-  "overEirp",
-  "uncovered",
-  "indoorOnly",
-  "failed",
-  "doubtful",
-  "tight",
-  "trees",
-  "margin",
-  "ownNoise",
-  "polarization",
-  "bracket",
-  "misaimed",
-] as const;
-export type FindingKind = (typeof FINDING_KINDS)[number];
 
 /** A computed way out: patches that were tried and found to resolve the finding, or a visit with a reading to take. */
 export interface Remedy {
@@ -37,81 +12,67 @@ export interface Remedy {
   visit: boolean;
 }
 
+/** A fault of one link with the check that found it, before anyone has looked for remedies. */
+export type Fault = LinkFault & { check: string };
+
+/** Something wrong with a plan: found by a check, about things, with the people that it hurts. */
 export interface Finding {
   id: string;
-  kind: FindingKind;
-  /** The link to look at, and all links that the same cause hurts. */
-  linkId: string;
-  linkIds: string[];
-  /** The radio at fault where it is one end's. */
-  radioId: string | null;
+  check: string;
+  /** How it is said to a reader, and in whose work it is mended. */
+  title: string;
+  stage: "survey" | "paths" | "install" | "proof";
+  /** What it is about: the radio or site at fault, and every link that the same cause hurts. */
+  about: Thing[];
+  /** The link to look at first; null where it is about no link. */
+  linkId: string | null;
   where: string;
-  /** What is wrong and by how much. */
+  /** What is wrong and by how much, in words and as a figure; null where it has none. */
   what: string;
+  figure: Figure | null;
   why: string;
   people: number;
+  /** Whether a search over moves and relays may find what no single change does. */
+  isSearched: boolean;
   /** Null while nobody has looked for them: in a large plan only the findings that hurt most are worked out at once. */
   remedies: Remedy[] | null;
 }
 
-/** A fault of one link before anyone has looked for remedies. */
-export interface Fault {
-  kind: FindingKind;
-  radioId: string | null;
-  what: string;
-  why: string;
-  /** Faults of one kind with the same cause are one finding, however many links they hurt; null where each stands alone. */
-  cause: string | null;
-}
+/** The links that a finding is about. */
+export const linksOf = ({ about }: Pick<Finding, "about">): string[] =>
+  about.flatMap(({ kind, id }) => (kind === "links" ? [id] : []));
 
-/** How a state is said to a reader, by kind. */
-export const FINDING_TITLES: Record<FindingKind, string> = {
-  unanswered: "No answer",
-  mismatch: "Ends do not match",
-  overload: "Receiver overloaded",
-  noise: "Drowned in noise",
-  airtime: "Out of airtime",
-  demand: "Less than asked for",
-  ownNoise: "Own transmitters collide",
-  outOfBand: "Out of band",
-  tooHigh: "Above the structure",
-  tooFar: "Beyond its timing",
-  blocked: "Blocked",
-  weak: "No modulation holds",
-  overEirp: "Over the cap",
-  uncovered: "No rule",
-  indoorOnly: "Indoor band",
-  failed: "Failed its proof",
-  doubtful: "Doubtful proof",
-  tight: "Zone intruded",
-  trees: "Trees in the ray",
-  margin: "Thin margin",
-  polarization: "Unequal polarization",
-  bracket: "Beyond the bracket",
-  misaimed: "Outside the beam",
+/** The radio at fault, where it is one. */
+export const radioOf = ({ about }: Pick<Finding, "about">): string | null =>
+  about.find(({ kind }) => kind === "radios")?.id ?? null;
+
+const named = (check: string) => {
+  const { title, stage, isSearched = false } = checkOf(check);
+  return { check, title, stage, isSearched, remedies: null };
 };
 
-/** A fault placed in the plan, its people counted, remedies still to come. */
-export function findingOf(world: World, link: Link, fault: Fault): Finding {
+/** A fault of a link placed in the plan, its people counted, remedies still to come. */
+export function findingOf(world: World, link: Link, { check, radioId, what, why, figure }: Fault): Finding {
   const { a, b } = linkEnds(world, link);
-  const end: LinkEnd | null = fault.radioId === a.radio.id ? a : fault.radioId === b.radio.id ? b : null;
+  const end: LinkEnd | null = radioId === a.radio.id ? a : radioId === b.radio.id ? b : null;
   return {
-    kind: fault.kind,
-    radioId: fault.radioId,
-    what: fault.what,
-    why: fault.why,
-    id: `${link.id}:${fault.kind}:${fault.radioId ?? ""}`,
+    ...named(check),
+    ...{ what, why, figure },
+    id: `${link.id}:${check}:${radioId ?? ""}`,
+    about: [...(radioId === null ? [] : [{ kind: "radios" as const, id: radioId }]), { kind: "links", id: link.id }],
     linkId: link.id,
-    linkIds: [link.id],
     where: end ? `${end.radio.name} at ${end.placeName}` : `${a.placeName} – ${b.placeName}`,
     people: peopleBehind(world, link),
-    remedies: null,
   };
+}
+
+/** A fault of something else than one link, remedies still to come. */
+export function planFindingOf(check: string, { about, where, what, why, figure, people, linkId }: PlanFault): Finding {
+  const [first] = about;
+  return { ...named(check), about, where, what, why, figure, people, linkId, id: `${first?.id ?? ""}:${check}` };
 }
 
 /** Those that hurt most people first, then the worst kinds; the id settles the rest. */
 export function byPeopleHurt(x: Finding, y: Finding): number {
-  return (
-    y.people - x.people || FINDING_KINDS.indexOf(x.kind) - FINDING_KINDS.indexOf(y.kind) || x.id.localeCompare(y.id)
-  );
+  return y.people - x.people || weightOf(x.check) - weightOf(y.check) || x.id.localeCompare(y.id);
 }

@@ -16,7 +16,7 @@ import { coverCode } from "#core/terrain";
 import { radioIn, valley, type Valley } from "#core/testing";
 
 const review = (made: Valley) => reviewPlan(made.world, made.between);
-const kinds = (made: Valley) => review(made).findings.map((finding) => finding.kind);
+const kinds = (made: Valley) => review(made).findings.map((finding) => finding.check);
 
 test("a sound plan has nothing to say", () => {
   expect(kinds(valley())).toEqual([]);
@@ -39,7 +39,7 @@ test("each fault of the slice is found, with a number", () => {
     ["uncovered", valley(0, (rows) => rows.radios.forEach((radio) => (radio.frequencyMHz = 5400)))],
   ];
   for (const [kind, made] of cases) {
-    const finding = review(made).findings.find((one) => one.kind === kind);
+    const finding = review(made).findings.find((one) => one.check === kind);
     expect([kind, finding?.what]).toEqual([kind, expect.stringMatching(/\d/)]);
   }
 });
@@ -53,7 +53,7 @@ test("every remedy, applied, resolves its finding and brings no worse one", () =
   ]) {
     // The farm's own roof may be too low for the ridge; the bridge's masts are not.
     const findings = review(made).findings.filter(
-      ({ linkId, kind }) => linkId === "bridge" || kind === "overEirp" || kind === "polarization",
+      ({ linkId, check: kind }) => linkId === "bridge" || kind === "overEirp" || kind === "polarization",
     );
     expect(findings.length).toBeGreaterThan(0);
     for (const finding of findings) {
@@ -76,7 +76,7 @@ test("findings rank by people, and a bridge counts everybody behind it", () => {
     rows.subscribers[0]!.lonDeg = 20.09;
   });
   const { findings } = review(made);
-  const tight = findings.find((one) => one.kind === "tight" && one.linkId === "bridge");
+  const tight = findings.find((one) => one.check === "tight" && one.linkId === "bridge");
   expect(tight!.people).toBe(3);
   const people = findings.map((one) => one.people);
   expect(people).toEqual([...people].sort((x, y) => y - x));
@@ -161,7 +161,7 @@ test("outdoors in an indoor band, and beyond a radio's timing, are faults with t
   const far = valley(0, (rows) => {
     for (const item of rows.equipment) if (item.kind === "radio") item.body.rangeLimitKm = 5;
   });
-  const finding = review(far).findings.find(({ kind }) => kind === "tooFar")!;
+  const finding = review(far).findings.find(({ check: kind }) => kind === "tooFar")!;
   expect(finding.what).toMatch(/^6\.70 km is beyond the 5 km/);
 });
 
@@ -186,9 +186,9 @@ test("a served path that only trees cut is told as such, with the way that the s
     [...made.world.radios].map(([id, one]) => [id, one.role === "bridge" ? { ...one, txPowerDbm: 27 } : one]),
   );
   const { findings } = reviewPlan({ ...made.world, links, radios: strong }, between);
-  const trees = findings.find(({ linkId, kind }) => linkId === "bridge" && kind === "trees")!;
+  const trees = findings.find(({ linkId, check: kind }) => linkId === "bridge" && kind === "trees")!;
   expect(trees.what).toMatch(
     /^\d+ m of trees in the ray at 6\.\d\d km: \d+\.\d dB (through them|bent over their tops)$/,
   );
-  expect(findings.some(({ linkId, kind }) => linkId === "bridge" && kind === "blocked")).toBe(false);
+  expect(findings.some(({ linkId, check: kind }) => linkId === "bridge" && kind === "blocked")).toBe(false);
 });

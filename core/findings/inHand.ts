@@ -1,10 +1,11 @@
 import type { LinkAnswer } from "../link";
 import type { World } from "../plan";
-import { airtimeFaults } from "./airtime";
+import { checkOf } from "./checks";
 import { faultsOf } from "./faults";
-import { byPeopleHurt, findingOf, type Finding } from "./finding";
+import { byPeopleHurt, findingOf, linksOf, radioOf, type Finding } from "./finding";
 import type { LinkSummary } from "./outcome";
 import { newestMeasurements } from "./measurements";
+import { planFaults } from "./review";
 
 /**
  * The findings of a plan under a change in hand: those of the kept plan whose links the change does not touch, and what is wrong
@@ -25,42 +26,55 @@ export function findingsInHand(
     for (const fault of faultsOf(world, link, answer, measured.get(linkId) ?? null))
       now.push(findingOf(world, link, fault));
   }
-  for (const { link, fault, linkIds, people } of airtimeFaults(world, summaries))
-    now.push({ ...findingOf(world, link, fault), linkIds, people });
-
+  const ofPlan = planFaults(world, summaries).map(({ finding }) => finding);
   const told = new Set<string>();
   const still: Finding[] = [];
   for (const finding of kept) {
+    const isOfPlan = checkOf(finding.check).ofPlan !== undefined;
+    const mine = linksOf(finding);
     const isSame = (one: Finding) =>
-      one.kind === finding.kind && one.radioId === finding.radioId && finding.linkIds.includes(one.linkId);
-    const links = finding.linkIds.filter((id) => world.links.has(id));
-    const untouched = finding.kind === "airtime" ? [] : links.filter((id) => !answered.has(id));
-    const again = now.filter(isSame);
+      one.check === finding.check &&
+      (isOfPlan
+        ? one.id === finding.id
+        : radioOf(one) === radioOf(finding) && one.linkId !== null && mine.includes(one.linkId));
+    const again = (isOfPlan ? ofPlan : now).filter(isSame);
     for (const one of again) told.add(one.id);
+    // What is about the plan as a whole is found anew each time.
+    const untouched = isOfPlan ? [] : mine.filter((id) => world.links.has(id) && !answered.has(id));
     if (untouched.length + again.length === 0) continue;
     const said = again.find(({ linkId }) => linkId === finding.linkId) ?? again[0];
-    const isUnchanged = untouched.length === finding.linkIds.length || (said && finding.what.startsWith(said.what));
+    const isUnchanged = untouched.length === mine.length || (said && finding.what.startsWith(said.what));
+    const links = [...untouched, ...again.flatMap(({ linkId }) => linkId ?? [])];
     still.push(
-      isUnchanged
+      isUnchanged && (untouched.length > 0 || !isOfPlan || said?.what === finding.what)
         ? finding
         : {
             ...finding,
             what: said?.what ?? finding.what,
             why: said?.why ?? finding.why,
-            linkIds: finding.kind === "airtime" ? links : [...untouched, ...again.map(({ linkId }) => linkId)],
+            figure: said?.figure ?? finding.figure,
+            people: isOfPlan ? (said?.people ?? finding.people) : finding.people,
+            about:
+              isOfPlan && said
+                ? said.about
+                : [
+                    ...finding.about.filter(({ kind }) => kind !== "links"),
+                    ...links.map((id) => ({ kind: "links" as const, id })),
+                  ],
             remedies: null,
           },
     );
   }
   const fresh = new Map<string, Finding>();
-  for (const one of now) {
+  for (const one of [...now, ...ofPlan]) {
     if (told.has(one.id)) continue;
     // One radio's fault is told once, as in the kept plan.
-    const key = one.radioId === null ? one.id : `${one.kind} ${one.radioId}`;
+    const radioId = radioOf(one);
+    const key = radioId === null ? one.id : `${one.check} ${radioId}`;
     const known = fresh.get(key);
     if (!known) fresh.set(key, one);
     else {
-      known.linkIds.push(one.linkId);
+      known.about.push(...one.about.filter(({ kind }) => kind === "links"));
       known.people += one.people;
     }
   }

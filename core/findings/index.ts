@@ -2,7 +2,9 @@ export { quietestChannelMHz } from "./channels";
 export { channelRows, type ChannelRow } from "./channelRows";
 export { simpleChanges, type Candidate } from "./candidates";
 export { faultsOf } from "./faults";
-export { FINDING_KINDS, FINDING_TITLES, type Fault, type Finding, type FindingKind, type Remedy } from "./finding";
+export { CHECKS, checkOf } from "./checks";
+export type { Check, Figure, Thing } from "./checks/check";
+export { linksOf, radioOf, type Fault, type Finding, type Remedy } from "./finding";
 export { antennasFor, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
 export {
   answerOf,

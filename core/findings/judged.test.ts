@@ -1,12 +1,22 @@
 import { expect, test } from "@jest/globals";
-import { answerOf, faultsOf, findingsInHand, outcomeOf, reviewPlan, summarize, type Finding } from "#core/findings";
+import {
+  linksOf,
+  radioOf,
+  answerOf,
+  faultsOf,
+  findingsInHand,
+  outcomeOf,
+  reviewPlan,
+  summarize,
+  type Finding,
+} from "#core/findings";
 import { radioPatches, withPatches, type Scan } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
 import { evenArcs } from "./airtime";
 
 type Made = ReturnType<typeof valley>;
 const review = (made: Made) => reviewPlan(made.world, made.between);
-const of = (findings: readonly Finding[], kind: Finding["kind"]) => findings.filter((one) => one.kind === kind);
+const of = (findings: readonly Finding[], kind: string) => findings.filter((one) => one.check === kind);
 const faults = (made: Made, id: string) =>
   faultsOf(made.world, made.world.links.get(id)!, answerOf(made.world, made.world.links.get(id)!, made.between), null);
 /** The plan after a remedy, looked over again. */
@@ -40,7 +50,7 @@ test("a sector that is asked for more than its time says so once, and a way out 
   expect(airtime).toHaveLength(1);
   expect(airtime[0]!.what).toContain(`4 customers ask for ${share.toFixed(1)} times its airtime toward them`);
   expect(airtime[0]!.people).toBe(12);
-  expect(airtime[0]!.linkIds).toHaveLength(4);
+  expect(linksOf(airtime[0]!)).toHaveLength(4);
   expect(of(after(made, airtime[0]!).findings, "airtime")).toEqual([]);
   // The plan itself is left as it was by looking for ways out.
   expect(made.world.radios.get("sector")!.azimuthDeg).toBe(95);
@@ -65,9 +75,10 @@ test("what is wrong with a sector is wrong once, for everybody on it", () => {
     rows.radios.push({ ...radioIn(rows, "farm-radio"), id: "second-radio", subscriberId: "second" });
     rows.links.push({ ...rows.links[1]!, id: "access-2", bRadioId: "second-radio" });
   });
-  const over = of(review(made).findings, "overEirp").filter(({ radioId }) => radioId === "sector");
+  const over = of(review(made).findings, "overEirp").filter((finding) => radioOf(finding) === "sector");
   expect(over).toHaveLength(1);
-  expect(over[0]).toMatchObject({ linkIds: ["access", "access-2"], people: 6 });
+  expect(over[0]).toMatchObject({ people: 6 });
+  expect(linksOf(over[0]!)).toEqual(["access", "access-2"]);
   expect(over[0]!.what).toContain("(2 links)");
 });
 
@@ -127,14 +138,14 @@ test("an overloaded receiver, ends that do not match and noise from outside are 
     /^Move sector and its 1 customer from 5200 to \d+ MHz: \d+ dB of signal to noise/,
   );
   expect(after(drowned, noise!).summaries.get("access")!.served).toBe(true);
-  expect(faults(drowned, "access").some(({ kind }) => kind === "weak" || kind === "margin")).toBe(false);
+  expect(faults(drowned, "access").some(({ check: kind }) => kind === "weak" || kind === "margin")).toBe(false);
 });
 
 test("both places of a missing zone are told where they differ", () => {
   // A low rise close to one end takes the larger share, a higher one midway the more metres.
   const made = valley(45);
   const [tight] = review(made).findings.filter(
-    ({ kind, linkId }) => linkId === "bridge" && (kind === "tight" || kind === "blocked"),
+    ({ check: kind, linkId }) => linkId === "bridge" && (kind === "tight" || kind === "blocked"),
   );
   const { clearance } = answerOf(made.world, made.world.links.get("bridge")!, made.between).path!;
   expect(clearance.intrusionM).toBeGreaterThanOrEqual(clearance.worstIntrusionM);
@@ -155,7 +166,9 @@ test("under a change in hand findings follow: what is mended goes, what it break
   expect(of(inHand(tight!.remedies![0]!.patches, ["bridge"]), "tight")).toEqual([]);
   const radio = made.world.radios.get("sector")!;
   const louder = inHand(radioPatches(made.world, { ...radio, txPowerDbm: 27 }), ["access"]);
-  expect(of(louder, "overEirp")).toMatchObject([{ radioId: "sector", remedies: null }]);
+  expect(of(louder, "overEirp")).toMatchObject([
+    { about: [{ kind: "radios", id: "sector" }, { id: "access" }], remedies: null },
+  ]);
   expect(of(louder, "tight")[0]).toBe(tight);
 });
 

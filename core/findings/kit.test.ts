@@ -3,7 +3,8 @@ import { peakGainDbi } from "#core/antenna";
 import { antennasFor, powerSparingDbm, powerWithinCapDbm, proposeAccess, withPowerInCap } from "#core/findings";
 import { withPatches, endOf, type Radio } from "#core/plan";
 import { valley } from "#core/testing";
-import { byPeopleHurt, FINDING_KINDS, type Finding } from "./finding";
+import { CHECKS } from "./checks";
+import { byPeopleHurt, type Finding } from "./finding";
 import { overCap } from "./overCap";
 
 const made = valley();
@@ -81,8 +82,8 @@ test("the cap that is passed by most is named with both figures, and rounding is
 });
 
 test("findings stand by people hurt, then by kind, then by id", () => {
-  const finding = (id: string, people: number, kind: Finding["kind"]) => ({ id, people, kind }) as Finding;
-  const [worst, milder] = [FINDING_KINDS[0]!, FINDING_KINDS.at(-1)!];
+  const finding = (id: string, people: number, check: string) => ({ id, people, check }) as Finding;
+  const [worst, milder] = [CHECKS[0]!.id, CHECKS.at(-1)!.id];
   const sorted = [
     finding("b", 3, milder),
     finding("c", 3, worst),

@@ -100,6 +100,15 @@ export function peopleBehind(world: World, link: Link): number {
   return people;
 }
 
+/** People of the customers whom a site serves itself. */
+export function peopleBehindSite(world: World, siteId: string): number {
+  let people = 0;
+  for (const { aRadioId, bRadioId } of world.links.values())
+    if (world.radios.get(aRadioId)?.siteId === siteId)
+      people += world.subscribers.get(world.radios.get(bRadioId)?.subscriberId ?? "")?.people ?? 0;
+  return people;
+}
+
 /** A plan's outcome in the figures by which a change is judged. */
 export interface Outcome {
   customersServed: number;

@@ -1,10 +1,10 @@
 import { expect, test } from "@jest/globals";
-import { reviewPlan, type FindingKind } from "#core/findings";
+import { reviewPlan } from "#core/findings";
 import { checkPatches, withPatches } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
 
 /** One way to spoil the valley for each kind of fault that a change of plan can mend. */
-const SPOILED: [kind: FindingKind, ridgeM: number, change: (rows: ValleyRows) => void][] = [
+const SPOILED: [kind: string, ridgeM: number, change: (rows: ValleyRows) => void][] = [
   ["tight", 13, () => undefined],
   ["blocked", 26, () => undefined],
   ["overEirp", 0, (rows) => void (radioIn(rows, "sector").txPowerDbm = 27)],
@@ -48,8 +48,8 @@ test.each(SPOILED)(
     const { findings } = reviewPlan(made.world, made.between);
     // The farm's own roof may be too low for a ridge; the bridge's masts are not.
     const finding =
-      findings.find((one) => one.kind === kind && one.remedies!.length > 0) ??
-      findings.find((one) => one.kind === kind);
+      findings.find((one) => one.check === kind && one.remedies!.length > 0) ??
+      findings.find((one) => one.check === kind);
     expect(finding).toBeDefined();
     expect(finding!.what).toMatch(/\d/);
     const [first] = finding!.remedies!;
@@ -62,8 +62,8 @@ test.each(SPOILED)(
     expect(checkPatches(made.world, first.patches)).toEqual([]);
     const after = reviewPlan(withPatches(made.world, first.patches), made.between, 0).findings;
     expect(after.map(({ id }) => id)).not.toContain(finding!.id);
-    const had = new Set(findings.map((one) => one.kind));
-    for (const one of after.filter(({ linkId }) => linkId === finding!.linkId)) expect(had).toContain(one.kind);
+    const had = new Set(findings.map((one) => one.check));
+    for (const one of after.filter(({ linkId }) => linkId === finding!.linkId)) expect(had).toContain(one.check);
   },
 );
 

@@ -1,6 +1,7 @@
 import { weakestMarginDb, type LinkAnswer } from "../link";
 import { linkEnds, radiosTouched, withPatches, type Patch, type Link, type Measurement, type World } from "../plan";
-import { candidates, type Bench } from "./candidates";
+import type { Bench } from "./candidates";
+import { checkOf } from "./checks";
 import { faultsOf } from "./faults";
 import type { Fault, Remedy } from "./finding";
 import { answerOf, isLinkServed, type ProfileSource } from "./outcome";
@@ -39,12 +40,6 @@ function touchedBeside(world: World, link: Link, patches: readonly Patch[]): Lin
 const weakestTotalDbm = ({ path }: LinkAnswer) =>
   path ? Math.min(path.aToB.totalLevelDbm, path.bToA.totalLevelDbm) : -Infinity;
 
-/** Kinds of fault about what arrives: what then lets nothing pass, for whatever other reason, is no way out of them. */
-const ABOUT_LEVEL: readonly Fault["kind"][] = ["weak", "margin", "noise", "ownNoise", "demand"];
-
-/** Kinds of fault that must go even if others pay for it; the remedy then says who does. */
-const MUST_GO: readonly Fault["kind"][] = ["overEirp", "overload"];
-
 /**
  * Ways out of one fault. Each is tried on the whole link first and kept only if the fault is gone and no worse kind
  * has taken its place, and no other link has lost its service. What drops the link under the plan's floor of acceptance says so
@@ -59,10 +54,9 @@ export function remediesFor(
   profileBetween: ProfileSource,
 ): Remedy[] {
   const { a, b } = linkEnds(world, link);
-  if (fault.kind === "failed" || fault.kind === "doubtful") {
-    return [{ label: "Write down a new reading", effect: fault.why, patches: [], visit: true }];
-  }
-  const had = new Set(faultsOf(world, link, answer, measurement).map((found) => found.kind));
+  const check = checkOf(fault.check);
+  if (check.remedies) return check.remedies(world, fault, profileBetween);
+  const had = new Set(faultsOf(world, link, answer, measurement).map((found) => found.check));
   const { proofFloorDbm } = world.plan;
   const stoodOnFloor = weakestTotalDbm(answer) >= proofFloorDbm;
   const found: (Remedy & { served: boolean; costEur: number; harms: number })[] = [];
@@ -75,17 +69,17 @@ export function remediesFor(
   };
   const costNowEur = costOf(world);
   const bench: Bench = { world, link, a, b, answer, profileBetween };
-  for (const { label, patches } of candidates(bench, fault)) {
+  for (const { label, patches } of check.candidates?.(bench, fault) ?? []) {
     const tried = withPatches(world, patches);
     const triedLink = tried.links.get(link.id)!;
     const after = answerOf(tried, triedLink, profileBetween);
     const left = faultsOf(tried, triedLink, after, measurement);
-    const resolved = !left.some((other) => other.kind === fault.kind && other.radioId === fault.radioId);
+    const resolved = !left.some((other) => other.check === fault.check && other.radioId === fault.radioId);
     if (!after.path || !resolved) continue;
     const passes = after.path.aToB.modulation !== null && after.path.bToA.modulation !== null;
-    if (!passes && ABOUT_LEVEL.includes(fault.kind)) continue;
-    const mustGo = MUST_GO.includes(fault.kind);
-    if (left.some((other) => !had.has(other.kind) && !(mustGo && COMES_OF_LESS_POWER.includes(other.kind)))) continue;
+    if (!passes && check.isAboutLevel) continue;
+    const { mustGo = false } = check;
+    if (left.some((other) => !had.has(other.check) && !(mustGo && checkOf(other.check).comesOfLessPower))) continue;
     const lost = touchedBeside(world, link, patches).filter((other) => {
       if (!isServedNow(other)) return false;
       const then = tried.links.get(other.id);
@@ -118,6 +112,3 @@ export function remediesFor(
     .slice(0, MOST_REMEDIES)
     .map(({ label, effect, patches, visit }) => ({ label, effect, patches, visit }));
 }
-
-/** What turning power down may bring about; the remedy's figures show it. */
-const COMES_OF_LESS_POWER: readonly Fault["kind"][] = ["margin", "weak", "demand", "noise", "ownNoise"];

@@ -1,8 +1,8 @@
 import type { LinkAnswer } from "../link";
 import type { Link, World } from "../plan";
-import { airtimeFaults, airtimeRemedies } from "./airtime";
+import { checkOf, CHECKS } from "./checks";
 import { faultsOf } from "./faults";
-import { byPeopleHurt, findingOf, type Fault, type Finding, type Remedy } from "./finding";
+import { byPeopleHurt, findingOf, linksOf, planFindingOf, type Fault, type Finding, type Remedy } from "./finding";
 import { answerOf, outcomeOf, summarize, type LinkSummary, type Outcome, type ProfileSource } from "./outcome";
 import { newestMeasurements } from "./measurements";
 import { remediesFor } from "./remedies";
@@ -17,11 +17,24 @@ export interface Review {
 /** Findings whose remedies are worked out with the review; the others when they are asked for. */
 const MOST_WORKED_OUT = 12;
 
-/** A finding with the link and fault from which its remedies are worked out. */
+/** A finding with the fault, and the link of it where it is one link's, from which its remedies are worked out. */
 interface Found {
   finding: Finding;
-  link: Link;
+  link: Link | null;
   fault: Fault;
+}
+
+/** What is wrong with things that are no single link, by every check that looks at them. */
+export function planFaults(
+  world: World,
+  summaries: ReadonlyMap<string, LinkSummary>,
+): { finding: Finding; fault: Fault }[] {
+  return CHECKS.flatMap(({ id: check, ofPlan }) =>
+    (ofPlan?.(world, summaries) ?? []).map((fault) => ({
+      finding: planFindingOf(check, fault),
+      fault: { check, ...fault },
+    })),
+  );
 }
 
 /**
@@ -36,35 +49,40 @@ function findAll(
   const measured = newestMeasurements(world);
   const found: Found[] = [];
   const byCause = new Map<string, Found>();
-  const add = (one: Found) => {
-    const { fault, finding } = one;
-    const key = fault.cause === null ? null : `${fault.kind} ${fault.cause}`;
-    const known = key === null ? undefined : byCause.get(key);
-    if (!known) {
-      found.push(one);
-      if (key !== null) byCause.set(key, one);
-      return;
-    }
-    if (known.finding.linkIds.includes(finding.linkId)) return;
-    known.finding.linkIds.push(finding.linkId);
-    known.finding.people += finding.people;
-  };
   for (const link of world.links.values()) {
     const answer = answers.get(link.id)!;
-    for (const fault of faultsOf(world, link, answer, measured.get(link.id) ?? null))
-      add({ finding: findingOf(world, link, fault), link, fault });
+    for (const fault of faultsOf(world, link, answer, measured.get(link.id) ?? null)) {
+      const finding = findingOf(world, link, fault);
+      const key = fault.cause === null ? null : `${fault.check} ${fault.cause}`;
+      const known = key === null ? undefined : byCause.get(key)?.finding;
+      if (!known) {
+        const one = { finding, link, fault };
+        found.push(one);
+        if (key !== null) byCause.set(key, one);
+      } else if (!linksOf(known).includes(link.id)) {
+        known.about.push({ kind: "links", id: link.id });
+        known.people += finding.people;
+      }
+    }
   }
-  for (const { finding } of found) if (finding.linkIds.length > 1) finding.what += ` (${finding.linkIds.length} links)`;
-  for (const { link, fault, linkIds, people } of airtimeFaults(world, summaries))
-    found.push({ finding: { ...findingOf(world, link, fault), linkIds, people }, link, fault });
+  for (const { finding } of found) {
+    const count = linksOf(finding).length;
+    if (count > 1) finding.what += ` (${count} links)`;
+  }
+  for (const { finding, fault } of planFaults(world, summaries)) found.push({ finding, link: null, fault });
   return found.sort(({ finding: x }, { finding: y }) => byPeopleHurt(x, y));
 }
 
 /** The ways out of one finding. */
-function remediesOf(world: World, { link, fault }: Found, answer: LinkAnswer, profileBetween: ProfileSource): Remedy[] {
-  if (fault.kind === "airtime") return airtimeRemedies(world, link.aRadioId, profileBetween);
+function remediesOf(
+  world: World,
+  { link, fault }: Found,
+  answers: ReadonlyMap<string, LinkAnswer>,
+  profileBetween: ProfileSource,
+): Remedy[] {
+  if (!link) return checkOf(fault.check).remedies?.(world, fault, profileBetween) ?? [];
   const measurement = newestMeasurements(world).get(link.id) ?? null;
-  return remediesFor(world, link, answer, fault, measurement, profileBetween);
+  return remediesFor(world, link, answers.get(link.id)!, fault, measurement, profileBetween);
 }
 
 /**
@@ -81,7 +99,7 @@ export function reviewPlan(world: World, profileBetween: ProfileSource, mostWork
   }
   const found = findAll(world, answers, summaries);
   for (const one of found.slice(0, mostWorkedOut))
-    one.finding.remedies = remediesOf(world, one, answers.get(one.link.id)!, profileBetween);
+    one.finding.remedies = remediesOf(world, one, answers, profileBetween);
   return { summaries, answers, outcome: outcomeOf(world, summaries), findings: found.map(({ finding }) => finding) };
 }
 
@@ -93,5 +111,5 @@ export function workOut(
   profileBetween: ProfileSource,
 ): Remedy[] | null {
   const one = findAll(world, answers, summaries).find(({ finding }) => finding.id === findingId);
-  return one ? remediesOf(world, one, answers.get(one.link.id)!, profileBetween) : null;
+  return one ? remediesOf(world, one, answers, profileBetween) : null;
 }

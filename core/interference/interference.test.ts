@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { peakGainDbi } from "#core/antenna";
-import { answerOf, proposeBridge, reviewPlan } from "#core/findings";
+import { linksOf, answerOf, proposeBridge, reviewPlan } from "#core/findings";
 import { ownNoiseOf, pairsHeard } from "#core/interference";
 import { inverseGeodesic } from "#core/geodesy";
 import { endOf, withPatches, type Patch, type Radio } from "#core/plan";
@@ -121,16 +121,16 @@ test("the noise of one's own stands on the tape, lowers the rate, and is one fin
   expect(tape(loud).snrDb).toBeCloseTo(tape(quiet).snrDb - tape(loud).noise.riseDb, 6);
   expect(tape(loud).rateMbps).toBeLessThan(tape(quiet).rateMbps);
   const { findings } = reviewPlan(loud.world, loud.between);
-  const own = findings.filter(({ kind }) => kind === "ownNoise");
+  const own = findings.filter(({ check: kind }) => kind === "ownNoise");
   expect(own).toHaveLength(1);
-  expect(own[0]!.linkIds.sort()).toEqual(["access", "access-2"]);
+  expect(linksOf(own[0]!).sort()).toEqual(["access", "access-2"]);
   expect(own[0]!.people).toBe(6);
   expect(own[0]!.what).toMatch(
     /on the same channel \(5200 MHz\), raises the noise at (east|west|farm|barn) by \d+\.\d dB/,
   );
   const [remedy] = own[0]!.remedies!;
   const left = reviewPlan(withPatches(loud.world, remedy!.patches), loud.between, 0).findings;
-  expect(left.some(({ kind }) => kind === "ownNoise")).toBe(false);
+  expect(left.some(({ check: kind }) => kind === "ownNoise")).toBe(false);
 });
 
 test("a transmitter more never raises anybody's signal to noise, and more power of it never lowers the noise", () => {

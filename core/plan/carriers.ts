@@ -70,3 +70,14 @@ export type RowsWithChannels = Omit<PlanRows, "radios" | "carriers"> & { radios:
 export function withCarriers(rows: RowsWithChannels): PlanRows {
   return { ...rows, ...splitChannels(rows.radios, rows.links) };
 }
+
+const MOST_MOUNTS = 99;
+
+/** Rows as files and named versions held them before channels had carriers and mounts were counted with their radios. */
+export function rowsOfBefore(rows: RowsWithChannels): PlanRows {
+  const sites = rows.sites.map((site) => {
+    const planned = rows.radios.filter(({ siteId }) => siteId === site.id).length;
+    return { ...site, freeMounts: Math.min(MOST_MOUNTS, site.freeMounts + planned) };
+  });
+  return withCarriers({ ...rows, sites });
+}

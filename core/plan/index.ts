@@ -1,6 +1,7 @@
 export {
   radioPatches,
   radiosTouched,
+  rowsOfBefore,
   splitChannels,
   tuned,
   untuned,

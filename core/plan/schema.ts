@@ -57,6 +57,7 @@ export const siteSchema = z.object({
   structureHeightM: heightM,
   poleDiameterMm: z.number().min(10).max(2000),
   power: z.enum(SITE_POWERS),
+  /** Mounts for this plan's radios; how many are left follows from the radios planned here. */
   freeMounts: z.number().int().min(0).max(99),
   /** Where traffic leaves for the rest of the world. */
   isFeed: z.boolean(),

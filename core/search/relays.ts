@@ -9,7 +9,17 @@ import {
 } from "../findings";
 import { inverseGeodesic, type Place } from "../geodesy";
 import { checkClearance, obstructionHeightsM, pathProblem } from "../link";
-import { linkEnds, putPatch, removalOf, withPatches, type Patch, type Link, type Site, type World } from "../plan";
+import {
+  linkEnds,
+  mountsLeft,
+  putPatch,
+  removalOf,
+  withPatches,
+  type Patch,
+  type Link,
+  type Site,
+  type World,
+} from "../plan";
 import { boundsOf, readGround, type GroundSample, type Terrain } from "../terrain";
 import { effectText, tryPatches, type WayOut } from "./try";
 
@@ -85,7 +95,7 @@ export function* searchRelaySites(
       kind: "relaySite",
       label: isFed ? `A new sector on ${relay.name}` : `Relay over ${relay.name}`,
       effect: effectText(found.outcome, found.costEur),
-      caution: relay.freeMounts === 0 ? `${relay.name} has no free mount` : "",
+      caution: mountsLeft(world, relay) <= 0 ? `${relay.name} has no mount left` : "",
       patches: over.patches,
       costEur: found.costEur,
       outcome: found.outcome,

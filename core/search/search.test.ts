@@ -226,7 +226,7 @@ test("a relay over a site takes the old link and its radios away and says when n
     rows.sites.at(-1)!.freeMounts = 0;
   });
   const relay = search(made, 70).ways.find(({ kind }) => kind === "relaySite")!;
-  expect(relay.caution).toBe("third has no free mount");
+  expect(relay.caution).toBe("third has no mount left");
   const after = withPatches(made.world, relay.patches);
   expect(after.links.has("bridge")).toBe(false);
   expect(after.radios.has("west-east")).toBe(false);

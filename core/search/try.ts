@@ -1,4 +1,4 @@
-import { answerOf, costOf, faultsOf, isLinkServed, type FindingKind, type ProfileSource } from "../findings";
+import { answerOf, checkOf, costOf, faultsOf, isLinkServed, type ProfileSource } from "../findings";
 import { weakestMarginDb, type LinkAnswer, type PathState } from "../link";
 import { withPatches, type Patch, type World } from "../plan";
 import { costChangeText, figure } from "../words";
@@ -42,19 +42,6 @@ export const WORK_EUR: Record<WayOut["kind"], number> = {
   relayPeak: 3000,
 };
 
-/** What a way out may not leave behind on its own links. */
-const BREAKING: readonly FindingKind[] = [
-  "unanswered",
-  "mismatch",
-  "overload",
-  "outOfBand",
-  "tooHigh",
-  "tooFar",
-  "overEirp",
-  "uncovered",
-  "indoorOnly",
-];
-
 const RANK: Record<PathState, number> = { clear: 0, tight: 1, blocked: 2, unknown: 3 };
 const worse = (x: PathState, y: PathState) => (RANK[x] >= RANK[y] ? x : y);
 
@@ -78,7 +65,7 @@ export function tryPatches(
     const link = tried.links.get(id);
     if (!link) return null;
     const answer = answerOf(tried, link, profileBetween);
-    const broken = faultsOf(tried, link, answer, null).some(({ kind }) => BREAKING.includes(kind));
+    const broken = faultsOf(tried, link, answer, null).some(({ check }) => checkOf(check).isBreaking);
     if (!answer.path || broken) return null;
     answers.push(answer);
     outcome.state = worse(outcome.state, answer.state);

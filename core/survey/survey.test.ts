@@ -55,7 +55,7 @@ test("a place that nobody knows is new, with the usual where its file says nothi
   });
   expect(mast!.patch).toMatchObject({
     kind: "sites",
-    put: { name: "Mast", structureHeightM: 18, structureKind: "mast", power: "mains", isFeed: false, freeMounts: 2 },
+    put: { name: "Mast", structureHeightM: 18, structureKind: "mast", power: "mains", isFeed: false, freeMounts: 4 },
   });
 });
 

@@ -6,7 +6,7 @@ import {
   subscriberSchema,
   emptyRows,
   radioWithChannelSchema,
-  withCarriers,
+  rowsOfBefore,
   type PlanRows,
   type RadioWithChannel,
 } from "#core/plan";
@@ -93,7 +93,7 @@ export function readRowFiles(files: ReadonlyMap<string, Uint8Array>, planId: str
   const isOld = version === 1;
   for (const kind of LIST_KINDS)
     if (!isOld || (kind !== "radios" && kind !== "carriers")) Object.assign(rows, { [kind]: read(kind) });
-  return isOld ? withCarriers({ ...rows, radios: read("radios", radioWithChannelSchema) as RadioWithChannel[] }) : rows;
+  return isOld ? rowsOfBefore({ ...rows, radios: read("radios", radioWithChannelSchema) as RadioWithChannel[] }) : rows;
 }
 
 function said({ issues }: z.ZodError): string {

@@ -23,6 +23,10 @@ INSERT INTO carriers (plan_id, id, frequency_m_hz, width_m_hz, timing_group)
 ALTER TABLE radios ALTER COLUMN carrier_id SET NOT NULL;
 ALTER TABLE radios ADD FOREIGN KEY (plan_id, carrier_id) REFERENCES carriers DEFERRABLE INITIALLY DEFERRED;
 ALTER TABLE radios DROP COLUMN frequency_m_hz, DROP COLUMN width_m_hz;
+-- Mounts are counted with the radios planned on them: what was free stays free.
+UPDATE sites s SET free_mounts =
+  least(99, free_mounts + (SELECT count(*) FROM radios r WHERE r.plan_id = s.plan_id AND r.site_id = s.id));
+
 CREATE INDEX radios_of_carrier ON radios (plan_id, carrier_id);
 CREATE INDEX radios_of_site ON radios (plan_id, site_id);
 CREATE INDEX radios_of_subscriber ON radios (plan_id, subscriber_id);

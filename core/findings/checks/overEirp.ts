@@ -1,0 +1,26 @@
+import { turnedDown } from "../candidates";
+import { overCap } from "../overCap";
+import { ownCause, type Check } from "./check";
+
+export const overEirp: Check = {
+  id: "overEirp",
+  title: "Over the cap",
+  stage: "paths",
+  isBreaking: true,
+  mustGo: true,
+  ofPath: ({ ways }) =>
+    ways.flatMap(([{ limit, eirpDbm }, end]) => {
+      const over = limit.covered ? overCap({ eirpDbm, txPowerDbm: end.radio.txPowerDbm }, limit) : null;
+      if (!over) return [];
+      return [
+        {
+          radioId: end.radio.id,
+          what: `${over.words}: turn down by ${over.byDb.toFixed(1)} dB`,
+          why: `${limit.source}: ${limit.reason}.`,
+          figure: { value: over.byDb, unit: "dB" },
+          cause: ownCause(end),
+        },
+      ];
+    }),
+  candidates: turnedDown,
+};

@@ -1,0 +1,46 @@
+import { talksUnder } from "../../interference";
+import type { HeardRadio, Tape } from "../../link";
+import { figure } from "../../words";
+import { otherChannels } from "../candidates";
+import type { Check } from "./check";
+
+/** A rise of the noise by the plan's own transmitters from which it is told, dB. */
+const OWN_NOISE_DB = 3;
+
+/** How a heard transmitter's channel lies to the receiver's. */
+function channelWords(heard: HeardRadio, { question: { path } }: Tape): string {
+  const offsetMHz = Math.abs(heard.frequencyMHz - path.frequencyMHz);
+  if (offsetMHz === 0) return "the same channel";
+  return offsetMHz < (heard.widthMHz + path.widthMHz) / 2 ? "an overlapping channel" : "a channel close by";
+}
+
+export const ownNoise: Check = {
+  id: "ownNoise",
+  title: "Own transmitters collide",
+  stage: "paths",
+  isAboutLevel: true,
+  comesOfLessPower: true,
+  ofPath: ({ world, ways, weaker, isNoise }) =>
+    ways.flatMap(([tape]) => {
+      const ownDb = tape.noise.riseDb - tape.noise.outsideDb;
+      const heard = tape.question.heard?.radios[0];
+      const isCause = isNoise && weaker.noise.source === "own" && tape === weaker;
+      if (!heard || (ownDb < OWN_NOISE_DB && !isCause)) return [];
+      const { to } = tape.question;
+      return [
+        {
+          radioId: to.radio.id,
+          what: `${heard.name} at ${heard.placeName}, on ${channelWords(heard, tape)} (${heard.frequencyMHz} MHz), raises the noise at ${to.placeName} by ${ownDb.toFixed(1)} dB: ${figure(heard.dbm)} dBm on a chain`,
+          why: `Taken as sending while ${to.radio.name} listens; timing in common would help. Signal to noise is ${figure(tape.snrDb)} dB, without it ${figure(tape.snrDb + ownDb)} dB.`,
+          figure: { value: ownDb, unit: "dB" },
+          cause: [talksUnder(world, to.radio.id), talksUnder(world, heard.radioId)].sort().join(" "),
+        },
+      ];
+    }),
+  *candidates(bench, fault) {
+    const own = bench.link.aRadioId;
+    yield* otherChannels(bench, own);
+    const other = fault.cause?.split(" ").find((id) => id !== own && bench.world.radios.has(id));
+    if (other) yield* otherChannels(bench, other);
+  },
+};

@@ -1,0 +1,24 @@
+import { inBand } from "../candidates";
+import { ownCause, type Check } from "./check";
+
+export const uncovered: Check = {
+  id: "uncovered",
+  title: "No rule",
+  stage: "paths",
+  isBreaking: true,
+  ofPath: ({ ways }) =>
+    ways.flatMap(([{ limit }, end]) =>
+      limit.covered
+        ? []
+        : [
+            {
+              radioId: end.radio.id,
+              what: limit.reason,
+              why: "Tejado has no cap to hold the radiated power against here.",
+              figure: null,
+              cause: ownCause(end),
+            },
+          ],
+    ),
+  candidates: inBand,
+};

@@ -1,0 +1,16 @@
+import { spawnSync } from "node:child_process";
+import { expect, test } from "@jest/globals";
+
+const run = (work: string) =>
+  spawnSync("npx", ["tsx", "--eval", `import { watchOverItself } from "./server/watchdog.ts"; ${work}`], {
+    encoding: "utf8",
+    timeout: 60_000,
+  });
+
+test("a process that stops answering itself is ended with a word; one that answers lives", () => {
+  const hung = run("watchOverItself(800); setTimeout(() => { for (;;); }, 300);");
+  expect(hung.stderr).toContain("Tejado has not answered itself for 1 s and ends here.");
+  expect(hung.status).not.toBe(0);
+  const alive = run("watchOverItself(800); setTimeout(() => { console.log('still here'); process.exit(0); }, 2500);");
+  expect([alive.status, alive.stdout.trim(), alive.stderr.trim()]).toEqual([0, "still here", ""]);
+}, 90_000);
