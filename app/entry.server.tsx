@@ -2,8 +2,8 @@ import { PassThrough } from "node:stream";
 import { createReadableStreamFromReadable } from "@react-router/node";
 import { isbot } from "isbot";
 import { renderToPipeableStream } from "react-dom/server";
-import { ServerRouter, type AppLoadContext, type EntryContext } from "react-router";
-import { NonceContext } from "./data/nonce";
+import { ServerRouter, type EntryContext, type RouterContextProvider } from "react-router";
+import { NonceContext, nonceInContext } from "./data/nonce";
 
 const GIVE_UP_AFTER_MS = 10_000;
 
@@ -12,9 +12,9 @@ export default function handleRequest(
   status: number,
   headers: Headers,
   context: EntryContext,
-  loadContext: AppLoadContext,
+  loadContext: RouterContextProvider,
 ): Promise<Response> {
-  const nonce = (loadContext as { nonce?: string }).nonce;
+  const nonce = loadContext.get(nonceInContext);
   return new Promise((resolve, reject) => {
     const readyEvent = isbot(request.headers.get("user-agent") ?? "") ? "onAllReady" : "onShellReady";
     let failed = false;

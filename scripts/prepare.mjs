@@ -54,8 +54,17 @@ export function ensureBuilt() {
   );
   if (modified(SERVER_BUILD) > newest) return;
   console.log("Building…");
-  if (!run("npx", ["react-router", "build", "--logLevel", "error"])) {
-    console.error("The build failed; see its message above.");
+  // What the tools say of themselves is of no use to a newcomer; what went wrong is.
+  const { status, stdout, stderr } = spawnSync(
+    "npx",
+    ["--no-install", "react-router", "build", "--logLevel", "error"],
+    {
+      cwd: ROOT,
+      encoding: "utf8",
+    },
+  );
+  if (status !== 0) {
+    console.error(`${stdout}${stderr}\nThe build failed; see its message above.`);
     process.exit(1);
   }
 }

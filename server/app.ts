@@ -5,9 +5,10 @@ import compression from "compression";
 import express, { type RequestHandler } from "express";
 import pino from "pino";
 import { pinoHttp } from "pino-http";
-import type { ServerBuild } from "react-router";
+import { RouterContextProvider, type ServerBuild } from "react-router";
 import { dropStrayTiles } from "#store";
 import { dropOldArchives, dropOldUploads } from "#jobs";
+import { nonceInContext } from "../app/data/nonce";
 import { getStore, seedDemo } from "../app/data/store.server";
 import { bodyLimit, browserCookie, headers, nonce, sameOrigin } from "./security";
 import { uploads } from "./uploads";
@@ -66,9 +67,10 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
       build: devMiddleware
         ? () => import("virtual:react-router/server-build") as unknown as Promise<ServerBuild>
         : await pages,
-      getLoadContext: (_request, response) => ({
-        nonce: devMiddleware ? undefined : (response.locals.nonce as string),
-      }),
+      getLoadContext: (_request, response) =>
+        new RouterContextProvider(
+          new Map([[nonceInContext, devMiddleware ? undefined : (response.locals.nonce as string)]]),
+        ),
     }),
   );
 

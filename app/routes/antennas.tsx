@@ -8,9 +8,9 @@ import { MOST_COMPARED } from "../library/lines";
 import { Button } from "../ui";
 import type { Route } from "./+types/antennas";
 
-export async function loader({ params, request }: Route.LoaderArgs) {
+export async function loader({ params, url }: Route.LoaderArgs) {
   const { context } = await requirePlan(params.planId);
-  const wanted = new URL(request.url).searchParams.getAll("id").slice(0, MOST_COMPARED);
+  const wanted = url.searchParams.getAll("id").slice(0, MOST_COMPARED);
   const known = context.world.antennaModels;
   const antennas = wanted.flatMap((id) => known.get(id) ?? []);
   const uses: Record<string, number> = {};

@@ -23,9 +23,9 @@ import { InstallStage } from "../stages/InstallStage";
 import { ProofStage } from "../stages/ProofStage";
 import type { Route } from "./+types/desk";
 
-export async function loader({ params, request }: Route.LoaderArgs) {
+export async function loader({ params, url }: Route.LoaderArgs) {
   if (!isStage(params.stage)) {
-    const { search } = new URL(request.url);
+    const { search } = url;
     if (params.stage) throw data(`There is no stage "${params.stage}".`, { status: 404 });
     return redirect(`/plans/${params.planId}/paths${search}`);
   }

@@ -41,9 +41,9 @@ function differences(patches: readonly KeptPatch[], nameOf: (patch: KeptPatch) =
   return told;
 }
 
-export async function loader({ params, request }: Route.LoaderArgs) {
+export async function loader({ params, url }: Route.LoaderArgs) {
   const { store, context } = await requirePlan(params.planId);
-  const query = new URL(request.url).searchParams;
+  const query = url.searchParams;
   const kind = KINDS.find(([key]) => key === query.get("kind"))?.[0];
   const before = Number(query.get("before"));
   const filter = { words: query.get("words") ?? "", who: query.get("who") ?? "" };

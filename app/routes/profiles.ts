@@ -18,8 +18,8 @@ const pairSchema = z
   );
 
 /** Sampled profiles for `?pair=lat,lon,lat,lon`, as many times as needed, in the order asked. */
-export async function loader({ request, params }: Route.LoaderArgs) {
-  const asked = z.array(pairSchema).min(1).max(MOST_PAIRS).safeParse(new URL(request.url).searchParams.getAll("pair"));
+export async function loader({ params, url }: Route.LoaderArgs) {
+  const asked = z.array(pairSchema).min(1).max(MOST_PAIRS).safeParse(url.searchParams.getAll("pair"));
   if (!asked.success)
     throw data(`Each pair is lat,lon,lat,lon in degrees, 1 to ${MOST_PAIRS} of them.`, { status: 400 });
   const { context } = await requirePlan(params.planId);

@@ -48,13 +48,13 @@ const readingSchema = z.object({
   notes: z.string().max(4000).optional(),
 });
 
-export async function loader({ params, request }: Route.LoaderArgs) {
+export async function loader({ params, request, url }: Route.LoaderArgs) {
   const { context, link, answer } = await requireLink(params.planId, params.linkId);
   const { a, b } = linkEnds(context.world, link);
   const readings = context.rows.measurements
     .filter((one) => one.linkId === link.id)
     .sort((x, y) => y.measuredAt.localeCompare(x.measuredAt));
-  const editing = readings.find(({ id }) => id === new URL(request.url).searchParams.get("reading")) ?? null;
+  const editing = readings.find(({ id }) => id === url.searchParams.get("reading")) ?? null;
   return {
     planId: params.planId,
     revision: context.revision,

@@ -14,11 +14,11 @@ import { Button, buttonClass } from "../ui";
 import type { Route } from "./+types/radio";
 
 /** A radio's sheet; `new` is a radio to be written, copied from `?from=` or from the first of the catalogue. */
-export async function loader({ params, request }: Route.LoaderArgs) {
+export async function loader({ params, url }: Route.LoaderArgs) {
   const { context } = await requirePlan(params.planId);
   const models = context.world.radioModels;
   const isNew = params.radioId === "new";
-  const from = new URL(request.url).searchParams.get("from");
+  const from = url.searchParams.get("from");
   const radio = isNew ? (models.get(from ?? "") ?? [...models.values()][0] ?? RADIOS[0]) : models.get(params.radioId);
   if (!radio) throw data(`There is no radio "${params.radioId}" in the library.`, { status: 404 });
   return {

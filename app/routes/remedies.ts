@@ -4,9 +4,9 @@ import { requirePlan } from "../data/plan.server";
 import type { Route } from "./+types/remedies";
 
 /** The remedies of one finding, for those that the review of a large plan leaves for when they are asked for. */
-export async function loader({ params, request }: Route.LoaderArgs) {
+export async function loader({ params, url }: Route.LoaderArgs) {
   const { context } = await requirePlan(params.planId);
-  const id = new URL(request.url).searchParams.get("finding") ?? "";
+  const id = url.searchParams.get("finding") ?? "";
   const remedies = workOut(context.world, context.review, id, context.profileBetween);
   if (!remedies) throw data(`There is no finding "${id}" any more.`, { status: 404 });
   return Response.json(remedies);

@@ -1,8 +1,16 @@
 import { reviewPlan, type Outcome } from "#core/findings";
 import { worldOf, type PlanRows } from "#core/plan";
 import { contextOf } from "#jobs";
-import { dropVersion, patchesBetween, listVersions, nameVersion,
-  NoRoom, readPlan, readVersion, type Store } from "#store";
+import {
+  dropVersion,
+  patchesBetween,
+  listVersions,
+  nameVersion,
+  NoRoom,
+  readPlan,
+  readVersion,
+  type Store,
+} from "#store";
 import { format } from "date-fns";
 import { data, Form, Link, useNavigation } from "react-router";
 import { requirePlan } from "../data/plan.server";
@@ -36,10 +44,10 @@ async function sideOf(store: Store, rows: PlanRows): Promise<Side> {
   };
 }
 
-export async function loader({ params, request }: Route.LoaderArgs) {
+export async function loader({ params, url }: Route.LoaderArgs) {
   const { store, context } = await requirePlan(params.planId);
   const versions = await listVersions(store.db, params.planId);
-  const query = new URL(request.url).searchParams;
+  const query = url.searchParams;
   const from = query.get("from") ?? versions[0]?.id ?? NOW;
   const to = query.get("to") ?? NOW;
   const [before, after] = [await rowsOf(store, params.planId, from), await rowsOf(store, params.planId, to)];

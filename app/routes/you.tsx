@@ -14,8 +14,8 @@ const formSchema = z.object({
   tileAttribution: z.string().trim().max(200, "is longer than 200 characters"),
 });
 
-export function loader({ request }: Route.LoaderArgs) {
-  const from = new URL(request.url).searchParams.get("from") ?? "/";
+export function loader({ request, url }: Route.LoaderArgs) {
+  const from = url.searchParams.get("from") ?? "/";
   return { preferences: readPreferences(request), from: /^\/(?!\/)/.test(from) ? from : "/" };
 }
 

@@ -45,6 +45,15 @@ function touches(change: KeptChange, { kind, id }: Patch, field: string): boolea
   );
 }
 
+/** The value of a field at a patch's base: what the first change after it found there. */
+function valueAt(since: readonly KeptChange[], { kind, id, base = 0 }: Patch, field: string, now: unknown): unknown {
+  for (const { revision, patches } of since)
+    if (revision > base)
+      for (const kept of patches)
+        if (kept.kind === kind && kept.id === id && "set" in kept && field in kept.set) return kept.was[field];
+  return now;
+}
+
 /**
  * What stands against merging `patches` into the rows as they are: fields that another window changed since the patch's
  * base to another value, things that are gone, ids that are taken, and things to be removed that somebody has worked on.
@@ -84,7 +93,9 @@ export function conflictsOf(
       for (const field of fieldsSet(patch)) {
         const change = by(field);
         const [theirs, mine] = [(row as Row)[field], (patch.set as Row)[field]];
-        if (change && !same(theirs, mine)) add(field, theirs, mine, change);
+        // What was changed and changed back is as its author saw it.
+        const isAsSeen = same(theirs, valueAt(since, patch, field, theirs));
+        if (change && !isAsSeen && !same(theirs, mine)) add(field, theirs, mine, change);
       }
   }
   return conflicts;

@@ -1,0 +1,183 @@
+import type { Page } from "@playwright/test";
+import { expect, test, type RunningServer } from "./fixtures";
+import { ridgeGrid } from "./grid";
+
+/** A new plan with nothing in it but its ground. */
+async function emptyPlan(page: Page, server: RunningServer, name: string): Promise<void> {
+  await page.goto(server.origin);
+  await page.getByLabel("Name").fill(name);
+  await page.getByRole("button", { name: "Begin" }).click();
+  await page.getByRole("link", { name: "Import files" }).click();
+  await page.getByRole("tab", { name: "Terrain and cover" }).click();
+  const buffer = Buffer.from(ridgeGrid());
+  await page.getByLabel("Raster files").setInputFiles({ name: "ground.asc", mimeType: "text/plain", buffer });
+  await page.getByRole("radio", { name: /^Bare ground/ }).check();
+  await page.getByRole("button", { name: "Import the raster" }).click();
+  await expect(page.getByText("Took 1 raster")).toBeVisible();
+  await page.getByRole("link", { name: "Survey", exact: true }).click();
+  await expect(page.getByRole("application", { name: /^Plan/ })).toHaveAttribute("data-ready", "true");
+}
+
+async function counts(page: Page, server: RunningServer, name: string): Promise<void> {
+  await page.goto(server.origin);
+  await expect(page.getByRole("link", { name: new RegExp(name) })).toContainText("3 sites · 5 subscribers · 7 links");
+}
+
+test("with the mouse: a chain of two bridges over a solar site, and a sector with five customers", async ({
+  page,
+  server,
+}) => {
+  test.slow();
+  await emptyPlan(page, server, "By mouse");
+  const plan = page.getByRole("application", { name: /^Plan/ });
+  const add = async (what: string) => {
+    await page.getByRole("button", { name: "Add", exact: true }).last().click();
+    await page.getByRole("menuitem", { name: what, exact: true }).click();
+  };
+  const click = ([x, y]: readonly [number, number], button: "left" | "right" = "left") =>
+    plan.click({ position: { x, y }, button });
+  const keep = async () => {
+    await page.getByRole("button", { name: /^Keep Enter/ }).click();
+    await expect(page.getByText("saved", { exact: true })).toBeVisible();
+  };
+  const sheet = page.getByLabel("Sheet");
+  const SITES = [
+    [230, 120],
+    [340, 260],
+    [450, 120],
+  ] as const;
+  for (const [i, [x, y]] of SITES.entries()) {
+    await add("A site");
+    await click([x, y]);
+    await expect(sheet.getByLabel("Name", { exact: true })).toHaveValue(`Site ${i + 1}`);
+    if (i === 1) await sheet.getByLabel("Power", { exact: true }).selectOption("solar");
+    if (i === 0) await sheet.getByLabel("Feed", { exact: true }).selectOption("yes");
+    await keep();
+  }
+  for (const [from, to] of [
+    [0, 1],
+    [1, 2],
+  ] as [0 | 1, 1 | 2][]) {
+    await add("A bridge");
+    await click(SITES[from]);
+    await expect(page.getByText(`From Site ${from + 1} to`)).toBeVisible();
+    await click(SITES[to]);
+    await expect(sheet.getByRole("heading", { name: `Site ${from + 1} – Site ${to + 1}` })).toBeVisible();
+    await keep();
+  }
+  await add("A sector");
+  await click(SITES[2]);
+  await expect(sheet.getByText("serving nobody yet")).toBeVisible();
+  await keep();
+  for (let i = 0; i < 5; i++) {
+    // Once by the menu of the point itself, which says the ground's height there.
+    if (i === 0) {
+      await click([470, 180], "right");
+      await expect(page.getByText(/^Ground \d+\.\d m above the sea$/)).toBeVisible();
+      await page.getByRole("menuitem", { name: /^Put a customer here/ }).click();
+    } else {
+      await add("A customer");
+      await click([430 + 30 * i, 230 + 12 * i]);
+    }
+    await expect(sheet.getByLabel("Name", { exact: true })).toHaveValue(`Customer ${i + 1}`);
+    // Dropping the pin shows at once who could serve it.
+    await expect(page.getByRole("table", { name: new RegExp(`What Customer ${i + 1} sees`) })).toBeVisible();
+    const option = sheet.getByLabel("Served from").locator("option", { hasText: "Site 3 sector 1" });
+    await sheet.getByLabel("Served from").selectOption(await option.getAttribute("value"));
+    await expect(sheet.getByRole("heading", { name: `Site 3 – Customer ${i + 1}` })).toBeVisible();
+    await keep();
+  }
+  // A site is dragged elsewhere: a change in hand like any other, and discarded.
+  await click(SITES[1]);
+  const before = await sheet.getByLabel(/^Coordinates/).inputValue();
+  const box = (await plan.boundingBox())!;
+  await page.mouse.move(box.x + SITES[1][0], box.y + SITES[1][1]);
+  await page.mouse.down();
+  await page.mouse.move(box.x + SITES[1][0] + 30, box.y + SITES[1][1] + 20, { steps: 5 });
+  await page.mouse.up();
+  await expect(sheet.getByLabel(/^Coordinates/)).not.toHaveValue(before);
+  await page.getByRole("button", { name: /^Discard/ }).click();
+  await expect(sheet.getByLabel(/^Coordinates/)).toHaveValue(before);
+  await counts(page, server, "By mouse");
+});
+
+test("from the keyboard: the same chain, sector and customers", async ({ page, server }) => {
+  test.slow();
+  await emptyPlan(page, server, "By keys");
+  const sheet = page.getByLabel("Sheet");
+  const add = async (nth: number) => {
+    await page.locator("body").press("n");
+    await expect(page.getByRole("menu")).toBeVisible();
+    for (let i = 0; i < nth; i++) await page.keyboard.press("ArrowDown");
+    await page.keyboard.press("Enter");
+  };
+  const keep = async () => {
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await page.keyboard.press("Enter");
+    await expect(page.getByText("saved", { exact: true })).toBeVisible();
+  };
+  /** Goes on with Tab until a control of that name has the focus. */
+  const tabTo = async (name: RegExp) => {
+    for (let i = 0; i < 120; i++) {
+      const label = await page.evaluate(() => {
+        const element = document.activeElement as HTMLInputElement | null;
+        return element?.labels?.[0]?.textContent ?? element?.getAttribute("aria-label") ?? element?.textContent ?? "";
+      });
+      if (name.test(label)) return;
+      await page.keyboard.press("Tab");
+    }
+    throw new Error(`no control ${String(name)} can be reached`);
+  };
+  for (const [i, place] of ["-2.96 11.01", "2°58'30\"S 11°01'30\"E", "-2.96, 11.04"].entries()) {
+    await add(0);
+    await expect(page.getByLabel(/type its coordinates/)).toBeFocused();
+    await page.keyboard.type(i === 0 ? "nowhere" : place);
+    await page.keyboard.press("Enter");
+    if (i === 0) {
+      await expect(page.getByText('"nowhere" is no latitude and longitude')).toBeVisible();
+      await page.keyboard.press("Control+a");
+      await page.keyboard.type(place);
+      await page.keyboard.press("Enter");
+    }
+    await expect(sheet.getByLabel("Name", { exact: true })).toHaveValue(`Site ${i + 1}`);
+    if (i === 1) {
+      await tabTo(/^Power$/);
+      await page.keyboard.type("solar");
+      await expect(sheet.getByLabel("Power", { exact: true })).toHaveValue("solar");
+    }
+    await keep();
+  }
+  for (const [from, to] of [
+    [1, 2],
+    [2, 3],
+  ] as const) {
+    await add(3);
+    await expect(page.getByLabel("From which site?")).toBeFocused();
+    await page.keyboard.type(`Site ${from}`);
+    await page.keyboard.press("Tab");
+    await page.keyboard.press("Enter");
+    await expect(page.getByLabel(`From Site ${from} to`)).toBeFocused();
+    await page.keyboard.type(`Site ${to}`);
+    await page.keyboard.press("Tab");
+    await page.keyboard.press("Enter");
+    await expect(sheet.getByRole("heading", { name: `Site ${from} – Site ${to}` })).toBeVisible();
+    await keep();
+  }
+  await add(2);
+  await page.keyboard.type("Site 3");
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("Enter");
+  await expect(sheet.getByText("serving nobody yet")).toBeVisible();
+  await keep();
+  for (let i = 0; i < 5; i++) {
+    await add(1);
+    await page.keyboard.type(`${(-2.965 - i / 1000).toFixed(4)} ${(11.041 + i / 1000).toFixed(4)}`);
+    await page.keyboard.press("Enter");
+    await expect(sheet.getByLabel("Name", { exact: true })).toHaveValue(`Customer ${i + 1}`);
+    await tabTo(/^Served from$/);
+    await page.keyboard.press("ArrowDown");
+    await expect(sheet.getByRole("heading", { name: `Site 3 – Customer ${i + 1}` })).toBeVisible();
+    await keep();
+  }
+  await counts(page, server, "By keys");
+});
