@@ -42,9 +42,9 @@ test("with the mouse: a chain of two bridges over a solar site, and a sector wit
   };
   const sheet = page.getByLabel("Sheet");
   const SITES = [
-    [230, 120],
-    [340, 260],
-    [450, 120],
+    [180, 250],
+    [330, 330],
+    [480, 230],
   ] as const;
   for (const [i, [x, y]] of SITES.entries()) {
     await add("A site");
@@ -72,12 +72,12 @@ test("with the mouse: a chain of two bridges over a solar site, and a sector wit
   for (let i = 0; i < 5; i++) {
     // Once by the menu of the point itself, which says the ground's height there.
     if (i === 0) {
-      await click([470, 180], "right");
+      await click([440, 340], "right");
       await expect(page.getByText(/^Ground \d+\.\d m above the sea$/)).toBeVisible();
       await page.getByRole("menuitem", { name: /^Put a customer here/ }).click();
     } else {
       await add("A customer");
-      await click([430 + 30 * i, 230 + 12 * i]);
+      await click([420 + 22 * i, 290 + 12 * i]);
     }
     await expect(sheet.getByLabel("Name", { exact: true })).toHaveValue(`Customer ${i + 1}`);
     // Dropping the pin shows at once who could serve it.

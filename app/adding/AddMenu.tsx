@@ -8,11 +8,11 @@ export const MENU_ITEM =
 
 /** The control that puts things on the plan; `isFirst` marks the one that the key opens. */
 export function AddMenu({ isFirst = false }: { isFirst?: boolean }) {
-  const { start } = useAdding();
+  const { start, isMenuOpen, setMenuOpen } = useAdding();
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root {...(isFirst ? { open: isMenuOpen, onOpenChange: setMenuOpen } : {})}>
       <DropdownMenu.Trigger asChild>
-        <Button {...(isFirst ? { "data-add": "" } : {})} title="Add a site, a customer, a sector or a bridge (N)">
+        <Button className={isFirst ? "px-2 py-0.5" : ""} title="Add a site, a customer, a sector or a bridge (N)">
           <Plus size={15} aria-hidden="true" /> Add
         </Button>
       </DropdownMenu.Trigger>

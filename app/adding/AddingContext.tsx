@@ -24,6 +24,9 @@ export interface Adding {
 
 interface AddingApi {
   adding: Adding | null;
+  /** Whether the menu of what can be put is open, and how to open it from elsewhere. */
+  isMenuOpen: boolean;
+  setMenuOpen: (open: boolean) => void;
   /** Begins to put something; with a site, a sector stands there at once and a bridge begins there. */
   start: (kind: Addable, siteId?: string) => void;
   stop: () => void;
@@ -48,6 +51,7 @@ const FIRST_AZIMUTH_DEG = 0;
 export function AddingProvider({ children }: { children: ReactNode }) {
   const { world, draft, select } = useDesk();
   const [adding, setAdding] = useState<Adding | null>(null);
+  const [isMenuOpen, setMenuOpen] = useState(false);
   const { pathname } = useLocation();
   const navigate = useNavigate();
   const [params, setParams] = useSearchParams();
@@ -88,6 +92,8 @@ export function AddingProvider({ children }: { children: ReactNode }) {
     };
     return {
       adding,
+      isMenuOpen,
+      setMenuOpen,
       start: (kind, siteId) => {
         const site = world.sites.get(siteId ?? "");
         if (kind === "sector" && site) return putSector(site);
@@ -118,6 +124,6 @@ export function AddingProvider({ children }: { children: ReactNode }) {
         put(patches, { kind: "link", id: patches.at(-1)!.id });
       },
     };
-  }, [adding, put, world, planId, pathname, navigate]);
+  }, [adding, isMenuOpen, put, world, planId, pathname, navigate]);
   return <AddingReact.Provider value={api}>{children}</AddingReact.Provider>;
 }

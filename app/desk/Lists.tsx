@@ -198,7 +198,7 @@ export function LeftColumn({ stage }: { stage: Stage }) {
         </select>
       </div>
       {stage === "survey" && (
-        <nav aria-label="Survey" className="flex items-center gap-2.5 border-b border-rule px-3 py-1 text-xs">
+        <nav aria-label="Survey" className="flex items-center gap-2 border-b border-rule px-3 py-1 text-xs">
           <AddMenu isFirst />
           {[
             ["import", "Import"],

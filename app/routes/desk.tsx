@@ -81,7 +81,7 @@ function Sheet() {
 
 function Desk({ stage }: { stage: Stage }) {
   const { draft, kept, selection, select, world, findings } = useDesk();
-  const { start } = useAdding();
+  const { start, setMenuOpen } = useAdding();
   const [busy, setBusy] = useState(false);
   const latest = useRef({ draft, kept, world });
   latest.current = { draft, kept, world };
@@ -137,7 +137,7 @@ function Desk({ stage }: { stage: Stage }) {
           },
           keep: () => keep(),
           discard: () => (draft.patches.length > 0 ? draft.discard() : selection && select(null)),
-          add: () => document.querySelector<HTMLElement>("[data-add]")?.click(),
+          add: () => setMenuOpen(true),
         },
       }}
     >
