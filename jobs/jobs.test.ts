@@ -147,9 +147,9 @@ test("an archive of before channels had carriers opens to the same plan", async 
   const files = unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES);
   const before = (await readPlan(store.db, "valley"))!;
   const channels = new Map(before.carriers.map((carrier) => [carrier.id, carrier]));
-  const radios = before.radios.map(({ planId: _plan, carrierId, ...radio }) => {
-    const { frequencyMHz, widthMHz } = channels.get(carrierId)!;
-    return { ...radio, frequencyMHz, widthMHz };
+  const radios = before.radios.map((radio) => {
+    const { frequencyMHz, widthMHz } = channels.get(radio.carrierId)!;
+    return { ...radio, planId: undefined, carrierId: undefined, frequencyMHz, widthMHz };
   });
   const manifest = new TextDecoder().decode(files.get(MANIFEST)).replace('"version": 2', '"version": 1');
   const old = new Map(files);

@@ -1,10 +1,11 @@
 export { BackupElsewhere, backUp, backupPath, listBackups, restore, RestoreRefused, type Backup } from "./backup";
+export type { PlanBytes } from "./bytes";
 export { openStore, type Store, type StoreOptions } from "./database";
 export { NoRoom, type Db, type Queries } from "./db";
 export { DataDirectoryBusy } from "./lock";
 export { historyPeople, readHistory, type HistoryEntry, type HistoryFilter } from "./logbook";
 export { readPhoto } from "./photos";
-export { createPlan, deletePlan, listPlans, readPlan, readPlanAt, type PlanAt, type PlanBytes } from "./plans";
+export { createPlan, deletePlan, listPlans, readPlan, readPlanAt, type PlanAt } from "./plans";
 export {
   CHANGES,
   NoSuchPlan,

@@ -9,11 +9,10 @@ import {
   type RowKind,
   type RowKinds,
 } from "#core/plan";
+import { writeBytes, type PlanBytes } from "./bytes";
 import type { Db, Queries } from "./db";
-import { writePhoto } from "./photos";
 import { writeEntry, type Author } from "./record";
 import { selectList, toRecord, upsertSql } from "./rows";
-import { writeTiles } from "./terrain";
 
 async function rowsOf<K extends RowKind>(db: Queries, kind: K, planId: string): Promise<RowKinds[K][]> {
   const { rows } = await db.query(`SELECT ${selectList(kind)} FROM ${kind} WHERE plan_id = $1 ORDER BY id`, [planId]);
@@ -66,12 +65,6 @@ export async function readPlan(db: Db, planId: string): Promise<PlanRows | null>
   return (await readPlanAt(db, planId))?.rows ?? null;
 }
 
-/** The bytes that lie apart from a plan's rows: tiles by layer, pictures by photograph. */
-export interface PlanBytes {
-  tiles: { layerId: string; index: number; data: Uint8Array }[];
-  photos: { photoId: string; data: Uint8Array }[];
-}
-
 /** Writes a whole new plan in one transaction; its first logbook entry says where it came from. */
 export async function createPlan(
   db: Db,
@@ -89,8 +82,7 @@ export async function createPlan(
         JSON.stringify(list.map((row) => toRecord(kind, ROW_SCHEMAS[kind].parse(row)))),
       ]);
     }
-    for (const { layerId, ...tile } of bytes.tiles) await writeTiles(tx, planId, layerId, [tile]);
-    for (const { photoId, data } of bytes.photos) await writePhoto(tx, planId, photoId, data);
+    await writeBytes(tx, planId, bytes);
     await writeEntry(tx, {
       ...{ planId, revision: 1, op: "", author, who, what, reason: "", patches: [] },
       ...{ kind: "change", ofId: null, state: "done" },

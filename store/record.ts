@@ -18,13 +18,12 @@ import {
   type PatchProblem,
   type RowKind,
 } from "#core/plan";
+import { writeBytes, type PlanBytes } from "./bytes";
 import type { Db, Queries } from "./db";
 import { MIGRATIONS } from "./migrations";
 import { neighbourhood } from "./neighbours";
-import { writePhoto } from "./photos";
-import type { PlanBytes } from "./plans";
 import { toRecord, upsertSql } from "./rows";
-import { takeTiles, writeTiles } from "./terrain";
+import { takeTiles } from "./terrain";
 import { upgradedPatches } from "./upgrades";
 
 /** Thrown for a change to a plan that is not there. */
@@ -243,11 +242,6 @@ export async function recordChange(db: Db, change: Change): Promise<Outcome> {
   });
   await tell(db, planId, outcome);
   return outcome;
-}
-
-async function writeBytes(tx: Queries, planId: string, bytes: PlanBytes): Promise<void> {
-  for (const { layerId, ...tile } of bytes.tiles) await writeTiles(tx, planId, layerId, [tile]);
-  for (const { photoId, data } of bytes.photos) await writePhoto(tx, planId, photoId, data);
 }
 
 /** Tells every process what has been kept. The change stands whether or not anybody hears of it. */

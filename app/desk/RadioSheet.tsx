@@ -1,5 +1,5 @@
-import { endOf, freeName, putPatch, radioPatches, type Radio } from "#core/plan";
-import { figure, Button } from "../ui";
+import { endOf, freeName, radioPatches, type Radio } from "#core/plan";
+import { Button } from "../ui";
 import { useDesk } from "./DeskContext";
 import { ChannelEditor } from "./ChannelEditor";
 import { EndEditor } from "./EndEditor";

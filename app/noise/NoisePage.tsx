@@ -4,7 +4,7 @@ import { toast } from "sonner";
 import { readScans } from "#formats/scans";
 import type { RowError } from "#formats/places";
 import { useState } from "react";
-import { Form, Link, useNavigation, useRevalidator } from "react-router";
+import { Form, useNavigation, useRevalidator } from "react-router";
 import { ErrorTable } from "../import/ErrorTable";
 import { PlanFrame } from "../frame/PlanFrame";
 import { keepPatches } from "../keep/keepPatches";

@@ -28,11 +28,12 @@ export async function action({ params: { planId }, request }: Route.ActionArgs) 
   const author = authorOf(request);
   let result: KeepResult;
   if (body.intent === "keep") {
-    const { intent: _intent, base, ...order } = body;
+    const { op: name, base, patches, what, reason } = body;
+    const order = { op: name, patches, what, reason };
     result = await keepSent(store, planId, author, { ...order, ...(base === undefined ? {} : { base }) });
   } else {
-    const { intent: way, ...order } = body;
-    result = await stepBack(store, planId, author, { way, ...order });
+    const { intent: way, op: name, leaveTheirs } = body;
+    result = await stepBack(store, planId, author, { way, op: name, leaveTheirs });
   }
   const { status, ...answer } = result;
   return Response.json(answer, { status });

@@ -3,6 +3,7 @@ import { linksOf, reviewPlan, sectorAirtime, type LinkSummary } from "#core/find
 import { withPatches, type Radio, type World } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
 import { airtimeFaults, airtimeRemedies } from "./airtime";
+import { checksOf } from "./faults";
 import { groupLinks } from "./channels";
 
 /** The valley's sector with `count` customers who ask for `downMbps` and `upMbps` each, one beside the other to the east. */
@@ -96,7 +97,7 @@ test("a sector is out of airtime from just over one, in either direction; one cu
 
 test("first a wider channel; each remedy says airtime, customers served before and after, and its price", () => {
   const made = busy(4, 30, 3);
-  const [first] = airtimeRemedies(made.world, "sector", made.between);
+  const [first] = airtimeRemedies(made.world, "sector", { profileBetween: made.between, checksOf });
   expect(first!.label).toMatch(/^Change the channel of sector, (40|80) MHz wide instead of 20, at \d{4} MHz$/);
   expect(first!.effect).toMatch(/^0\.\d\d of the airtime at most; 4 of 4 customers served \(4 before\)$/);
   const after = withPatches(made.world, first!.patches);
@@ -115,7 +116,7 @@ test("where a channel cannot be wider, sectors are added: each customer on one o
     oneWidth(rows);
     rows.sites[0]!.freeMounts = 0;
   });
-  const [first] = airtimeRemedies(made.world, "sector", made.between);
+  const [first] = airtimeRemedies(made.world, "sector", { profileBetween: made.between, checksOf });
   expect(first!.label).toMatch(/^Split sector into [23] sectors by bearing, at \d{4}( and \d{4})+ MHz$/);
   expect(first!.effect).toMatch(/6 of 6 customers served \(6 before\); \+€\d+; west has 0 mounts left$/);
   const after = withPatches(made.world, first!.patches);
@@ -140,5 +141,5 @@ test("where a channel cannot be wider, sectors are added: each customer on one o
 
 test("what the spectrum cannot give is not promised", () => {
   const made = busy(8, 400, 100);
-  expect(airtimeRemedies(made.world, "sector", made.between)).toEqual([]);
+  expect(airtimeRemedies(made.world, "sector", { profileBetween: made.between, checksOf })).toEqual([]);
 });

@@ -14,12 +14,10 @@ import {
   type World,
 } from "../plan";
 import { groupLinks, groupOn, quietChannelsMHz } from "./channels";
-import { faultsOf } from "./faults";
-import type { PlanFault, Thing } from "./checks/check";
-import type { Remedy } from "./finding";
+import type { PlanFault, Remedy, RemedyTools, Thing } from "./checks/check";
 import { withPowerInCap } from "./kit";
 import { counted } from "../words";
-import { answerOf, summarize, type LinkSummary, type ProfileSource } from "./outcome";
+import { answerOf, summarize, type LinkSummary } from "./outcome";
 
 /** How much of a sector's time its customers ask for, each direction against its own share of the frame. */
 export interface SectorAirtime {
@@ -121,7 +119,7 @@ interface EnoughTime {
  * Ways to give an overloaded access point's customers the time that they ask for: a wider channel, two to four sectors in its
  * place, or both. Each is tried on every customer; only what serves as many as before with time for all is offered.
  */
-export function airtimeRemedies(world: World, sectorId: string, profileBetween: ProfileSource): Remedy[] {
+export function airtimeRemedies(world: World, sectorId: string, { profileBetween, checksOf }: RemedyTools): Remedy[] {
   const links = groupLinks(world, sectorId);
   const sector = endOf(world, sectorId);
   const clients = links.map(({ bRadioId }) => endOf(world, bRadioId));
@@ -133,9 +131,7 @@ export function airtimeRemedies(world: World, sectorId: string, profileBetween: 
   const summariesBefore = new Map(answered.map(({ link, answer }) => [link.id, summarize(world, link, answer)]));
   const servedBefore = links.filter(({ id }) => summariesBefore.get(id)!.served).length;
   const unreachedBefore = sectorAirtime(world, links, summariesBefore).unreached;
-  const checksBefore = new Set(
-    answered.flatMap(({ link, answer }) => faultsOf(world, link, answer, null).map(({ check }) => check)),
-  );
+  const checksBefore = new Set(answered.flatMap(({ link, answer }) => checksOf(world, link, answer)));
   const tried = (split: Split, count: number): EnoughTime | null => {
     const then = withPatches(world, split.patches);
     const summaries = new Map<string, LinkSummary>();
@@ -144,8 +140,8 @@ export function airtimeRemedies(world: World, sectorId: string, profileBetween: 
       const link = then.links.get(id)!;
       const answer = answerOf(then, link, profileBetween);
       summaries.set(id, summarize(then, link, answer));
-      const fresh = faultsOf(then, link, answer, null).filter(({ check }) => !checksBefore.has(check));
-      if (fresh.some(({ check }) => check !== "ownNoise")) return null;
+      const fresh = checksOf(then, link, answer).filter((check) => !checksBefore.has(check));
+      if (fresh.some((check) => check !== "ownNoise")) return null;
       hearEachOther ||= fresh.length > 0;
     }
     const served = links.filter(({ id }) => summaries.get(id)!.served).length;

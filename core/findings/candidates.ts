@@ -1,41 +1,16 @@
 import { peakGainDbi } from "../antenna";
 import { inverseGeodesic } from "../geodesy";
 import type { LinkAnswer } from "../link";
-import {
-  linkEnds,
-  radioPatches,
-  setPatch,
-  withPatches,
-  type Patch,
-  type Link,
-  type LinkEnd,
-  type Radio,
-  type World,
-} from "../plan";
+import { linkEnds, radioPatches, setPatch, withPatches, type Link, type Radio, type World } from "../plan";
 import { groupChannelsMHz, groupName, groupOn } from "./channels";
-import { endsOf, type LinkFault } from "./checks/check";
-import { antennasFor, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
+import { endsOf, type Bench, type Candidate, type LinkFault } from "./checks/check";
+import { antennasFor, powerSparingDbm, powerWithinCapDbm, withPowerInCap } from "./kit";
 import { answerOf, type ProfileSource } from "./outcome";
 import { clientOnSector } from "./propose";
 import { figure, shortFigure } from "../words";
 
 /** Heights are set to half metres, as a crew would. */
 const upToHalf = (heightM: number) => Math.ceil(heightM * 2) / 2;
-
-/** A change to be tried. */
-export interface Candidate {
-  label: string;
-  patches: Patch[];
-}
-/** What the changes of one link are made from: its ends, its present answer and the ground. */
-export interface Bench {
-  world: World;
-  link: Link;
-  a: LinkEnd;
-  b: LinkEnd;
-  answer: LinkAnswer;
-  profileBetween: ProfileSource;
-}
 
 const ruleUse = (link: Link) => (link.kind === "bridge" ? "ptp" : "ptmp");
 

@@ -1,5 +1,4 @@
 import { expect, test } from "@jest/globals";
-import type { Radio } from "#core/plan";
 import { withPatches, endOf } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
 import { groupChannelsMHz, groupLinks, groupName, groupOn, quietChannelsMHz, quietestChannelMHz } from "./channels";

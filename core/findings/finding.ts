@@ -1,16 +1,7 @@
-import { linkEnds, type Link, type LinkEnd, type Patch, type World } from "../plan";
+import { linkEnds, type Link, type LinkEnd, type World } from "../plan";
 import { checkOf, weightOf } from "./checks";
-import type { Figure, LinkFault, PlanFault, Thing } from "./checks/check";
+import type { Figure, LinkFault, PlanFault, Remedy, Thing } from "./checks/check";
 import { peopleBehind } from "./outcome";
-
-/** A computed way out: patches that were tried and found to resolve the finding, or a visit with a reading to take. */
-export interface Remedy {
-  label: string;
-  effect: string;
-  patches: Patch[];
-  /** Set where the way out is a new reading rather than a change of plan. */
-  visit: boolean;
-}
 
 /** A fault of one link with the check that found it, before anyone has looked for remedies. */
 export type Fault = LinkFault & { check: string };

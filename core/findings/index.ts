@@ -1,10 +1,10 @@
 export { quietestChannelMHz } from "./channels";
 export { channelRows, type ChannelRow } from "./channelRows";
-export { simpleChanges, type Candidate } from "./candidates";
+export { simpleChanges } from "./candidates";
 export { faultsOf } from "./faults";
 export { CHECKS, checkOf } from "./checks";
-export type { Check, Figure, Thing } from "./checks/check";
-export { linksOf, radioOf, type Fault, type Finding, type Remedy } from "./finding";
+export type { Candidate, Check, Figure, Remedy, Thing } from "./checks/check";
+export { linksOf, radioOf, type Fault, type Finding } from "./finding";
 export { antennasFor, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
 export {
   answerOf,

@@ -1,9 +1,9 @@
 import { weakestMarginDb, type LinkAnswer } from "../link";
 import { linkEnds, radiosTouched, withPatches, type Patch, type Link, type Measurement, type World } from "../plan";
-import type { Bench } from "./candidates";
 import { checkOf } from "./checks";
-import { faultsOf } from "./faults";
-import type { Fault, Remedy } from "./finding";
+import type { Bench, Remedy } from "./checks/check";
+import { checksOf, faultsOf } from "./faults";
+import type { Fault } from "./finding";
 import { answerOf, isLinkServed, type ProfileSource } from "./outcome";
 import { costChangeText, counted, figure, signedFigure } from "../words";
 
@@ -55,7 +55,7 @@ export function remediesFor(
 ): Remedy[] {
   const { a, b } = linkEnds(world, link);
   const check = checkOf(fault.check);
-  if (check.remedies) return check.remedies(world, fault, profileBetween);
+  if (check.remedies) return check.remedies(world, fault, { profileBetween, checksOf });
   const had = new Set(faultsOf(world, link, answer, measurement).map((found) => found.check));
   const { proofFloorDbm } = world.plan;
   const stoodOnFloor = weakestTotalDbm(answer) >= proofFloorDbm;

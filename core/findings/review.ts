@@ -1,8 +1,9 @@
 import type { LinkAnswer } from "../link";
 import type { Link, World } from "../plan";
 import { checkOf, CHECKS } from "./checks";
-import { faultsOf } from "./faults";
-import { byPeopleHurt, findingOf, linksOf, planFindingOf, type Fault, type Finding, type Remedy } from "./finding";
+import type { Remedy } from "./checks/check";
+import { checksOf, faultsOf } from "./faults";
+import { byPeopleHurt, findingOf, linksOf, planFindingOf, type Fault, type Finding } from "./finding";
 import { answerOf, outcomeOf, summarize, type LinkSummary, type Outcome, type ProfileSource } from "./outcome";
 import { newestMeasurements } from "./measurements";
 import { remediesFor } from "./remedies";
@@ -80,7 +81,7 @@ function remediesOf(
   answers: ReadonlyMap<string, LinkAnswer>,
   profileBetween: ProfileSource,
 ): Remedy[] {
-  if (!link) return checkOf(fault.check).remedies?.(world, fault, profileBetween) ?? [];
+  if (!link) return checkOf(fault.check).remedies?.(world, fault, { profileBetween, checksOf }) ?? [];
   const measurement = newestMeasurements(world).get(link.id) ?? null;
   return remediesFor(world, link, answers.get(link.id)!, fault, measurement, profileBetween);
 }

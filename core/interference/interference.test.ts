@@ -4,7 +4,7 @@ import { peakGainDbi } from "#core/antenna";
 import { linksOf, answerOf, proposeBridge, reviewPlan } from "#core/findings";
 import { ownNoiseOf, pairsHeard } from "#core/interference";
 import { inverseGeodesic } from "#core/geodesy";
-import { endOf, withPatches, type Patch, type Radio } from "#core/plan";
+import { endOf, withPatches, type Radio } from "#core/plan";
 import { freeSpaceLossDb } from "#core/propagation";
 import { channelCouplingDb } from "#core/spectrum";
 import { radio, radioIn, valley, type ValleyRows } from "#core/testing";

@@ -3,7 +3,7 @@ import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { answerOf } from "#core/findings";
 import { answerLink, clearanceOf, obstructionHeightsM, weakestMarginDb } from "#core/link";
-import { radioPatches, setPatch, linkEnds, withPatches, type Patch } from "#core/plan";
+import { radioPatches, setPatch, linkEnds, withPatches } from "#core/plan";
 import { radioIn, valley } from "#core/testing";
 
 test("for 2 000 links of any height, distance, band and kit no answer holds a figure that is not finite", () => {

@@ -1,6 +1,4 @@
-import { patchBetween, putPatch, type Patch } from "./patch";
 import type { Carrier, Link, Radio, RadioRow, RadioWithChannel } from "./schema";
-import type { PlanRows, World } from "./world";
 
 /** A radio with the channel of its carrier. One whose carrier is not there has no channel, which the checks name. */
 export function tuned(row: RadioRow, carriers: ReadonlyMap<string, Carrier>): Radio {
@@ -10,33 +8,10 @@ export function tuned(row: RadioRow, carriers: ReadonlyMap<string, Carrier>): Ra
 
 /** The row of a radio, without the channel. */
 export function untuned(radio: Radio): RadioRow {
-  const { frequencyMHz: _frequency, widthMHz: _width, ...row } = radio;
-  return row;
-}
-
-/**
- * The patches that make a radio as it is given, channel included. The channel belongs to its carrier, so another one moves
- * every radio on that carrier; a carrier that is not in the plan yet is put.
- */
-export function radioPatches(world: World, radio: Radio): Patch[] {
-  const { carrierId, planId, frequencyMHz, widthMHz } = radio;
-  const carrier = world.carriers.get(carrierId);
-  const before = world.radios.get(radio.id);
-  const channel = carrier
-    ? patchBetween("carriers", carrier, { ...carrier, frequencyMHz, widthMHz })
-    : putPatch("carriers", { id: carrierId, planId, frequencyMHz, widthMHz, timingGroup: "" });
-  const own = patchBetween("radios", before && untuned(before), untuned(radio));
-  return [channel, own].filter((patch) => patch !== null);
-}
-
-/** The radios that some patches touch: those they name, and those on the carriers that they name, in any of the worlds. */
-export function radiosTouched(worlds: readonly World[], patches: readonly Patch[]): Set<string> {
-  const ids = (kind: Patch["kind"]) => new Set(patches.flatMap((patch) => (patch.kind === kind ? [patch.id] : [])));
-  const [touched, carriers] = [ids("radios"), ids("carriers")];
-  if (carriers.size > 0)
-    for (const { radios } of worlds)
-      for (const { id, carrierId } of radios.values()) if (carriers.has(carrierId)) touched.add(id);
-  return touched;
+  const row: Partial<Radio> = { ...radio };
+  delete row.frequencyMHz;
+  delete row.widthMHz;
+  return row as RadioRow;
 }
 
 /**
@@ -61,23 +36,4 @@ export function splitChannels(
     return { ...row, carrierId };
   });
   return { radios: rows, carriers: [...carriers.values()] };
-}
-
-/** Rows whose radios carry their channels themselves. */
-export type RowsWithChannels = Omit<PlanRows, "radios" | "carriers"> & { radios: RadioWithChannel[] };
-
-/** The same rows with carriers. */
-export function withCarriers(rows: RowsWithChannels): PlanRows {
-  return { ...rows, ...splitChannels(rows.radios, rows.links) };
-}
-
-const MOST_MOUNTS = 99;
-
-/** Rows as files and named versions held them before channels had carriers and mounts were counted with their radios. */
-export function rowsOfBefore(rows: RowsWithChannels): PlanRows {
-  const sites = rows.sites.map((site) => {
-    const planned = rows.radios.filter(({ siteId }) => siteId === site.id).length;
-    return { ...site, freeMounts: Math.min(MOST_MOUNTS, site.freeMounts + planned) };
-  });
-  return withCarriers({ ...rows, sites });
 }

@@ -1,6 +1,6 @@
 import { OWN_RULES, RULE_SETS } from "../regulation";
 import { counted } from "../words";
-import { radiosTouched } from "./carriers";
+import { radiosTouched } from "./tuning";
 import type { Patch } from "./patch";
 import type { Radio, RowKind } from "./schema";
 import { withPatches, type World } from "./world";

@@ -1,13 +1,4 @@
-export {
-  radioPatches,
-  radiosTouched,
-  rowsOfBefore,
-  splitChannels,
-  tuned,
-  untuned,
-  withCarriers,
-  type RowsWithChannels,
-} from "./carriers";
+export { splitChannels, tuned, untuned } from "./carriers";
 export { checkPatches, type PatchProblem } from "./check";
 export { endOf, linkEnds, type Demand, type LinkEnd } from "./ends";
 export { mountsLeft } from "./mounts";
@@ -28,3 +19,4 @@ export {
 export { removalOf, type Removable, type Removal } from "./removal";
 export * from "./schema";
 export { emptyRows, rowIn, withPatches, worldOf, type PlanRows, type World } from "./world";
+export { radioPatches, radiosTouched, rowsOfBefore, withCarriers, type RowsWithChannels } from "./tuning";

@@ -7,15 +7,13 @@ import {
   checkPatches,
   endOf,
   LIST_KINDS,
-  mergePatches,
   newPlan,
   planSchema,
   ROW_SCHEMAS,
   withPatches,
   worldOf,
-  type Patch,
 } from "#core/plan";
-import { radio, radioIn, valley } from "#core/testing";
+import { radioIn, valley } from "#core/testing";
 
 const { rows, world } = valley();
 

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import type { Site, Subscriber } from "#core/plan";
+import type { Site } from "#core/plan";
 import { densityCells, placeVerdicts, type ReadPlace } from "#core/survey";
 import { valley } from "#core/testing";
 

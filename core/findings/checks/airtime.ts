@@ -6,6 +6,5 @@ export const airtime: Check = {
   title: "Out of airtime",
   stage: "paths",
   ofPlan: airtimeFaults,
-  remedies: (world, { radioId }, profileBetween) =>
-    radioId === null ? [] : airtimeRemedies(world, radioId, profileBetween),
+  remedies: (world, { radioId }, tools) => (radioId === null ? [] : airtimeRemedies(world, radioId, tools)),
 };

@@ -1,9 +1,31 @@
 import type { LinkAnswer, Tape } from "../../link";
 import { wantedMarginDb } from "../../link";
-import { linkEnds, type Link, type LinkEnd, type Measurement, type RowKind, type World } from "../../plan";
-import type { Bench, Candidate } from "../candidates";
-import type { Remedy } from "../finding";
+import { linkEnds, type Link, type LinkEnd, type Measurement, type Patch, type RowKind, type World } from "../../plan";
 import type { LinkSummary, ProfileSource } from "../outcome";
+
+/** A change to be tried. */
+export interface Candidate {
+  label: string;
+  patches: Patch[];
+}
+/** What the changes of one link are made from: its ends, its present answer and the ground. */
+export interface Bench {
+  world: World;
+  link: Link;
+  a: LinkEnd;
+  b: LinkEnd;
+  answer: LinkAnswer;
+  profileBetween: ProfileSource;
+}
+
+/** A computed way out: patches that were tried and found to resolve the finding, or a visit with a reading to take. */
+export interface Remedy {
+  label: string;
+  effect: string;
+  patches: Patch[];
+  /** Set where the way out is a new reading rather than a change of plan. */
+  visit: boolean;
+}
 
 /** Something of a plan that a finding is about. */
 export interface Thing {
@@ -36,6 +58,12 @@ export interface PlanFault extends LinkFault {
   people: number;
   /** The link to look at first; null where there is none. */
   linkId: string | null;
+}
+
+/** What remedies are worked out with: the ground, and the checks that find something in an answered link. */
+export interface RemedyTools {
+  profileBetween: ProfileSource;
+  checksOf: (world: World, link: Link, answer: LinkAnswer) => string[];
 }
 
 /** One answered link as the checks look at it. */
@@ -85,7 +113,7 @@ export interface Check {
   /** Changes that could resolve a fault of one link, untried. */
   candidates?: (bench: Bench, fault: LinkFault) => Iterable<Candidate>;
   /** Ways out that are worked out otherwise than by trying changes on one link. */
-  remedies?: (world: World, fault: LinkFault, profileBetween: ProfileSource) => Remedy[];
+  remedies?: (world: World, fault: LinkFault, tools: RemedyTools) => Remedy[];
   /** Whether a search over moves and relays may find what no single change does. */
   isSearched?: boolean;
   /** Whether nothing can be built like that: a change that brings it about is none. */
