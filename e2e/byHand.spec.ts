@@ -88,7 +88,7 @@ test("with the mouse: a chain of two bridges over a solar site, and a sector wit
     await keep();
   }
   // A site is dragged elsewhere: a change in hand like any other, and discarded.
-  await click(SITES[1]);
+  await page.locator("[data-list] button").filter({ hasText: "Site 2" }).click();
   const before = await sheet.getByLabel(/^Coordinates/).inputValue();
   const box = (await plan.boundingBox())!;
   await page.mouse.move(box.x + SITES[1][0], box.y + SITES[1][1]);

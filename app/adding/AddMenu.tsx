@@ -1,5 +1,6 @@
 import { Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
+import { useRef } from "react";
 import { Button } from "../ui";
 import { ADDABLE, useAdding } from "./AddingContext";
 
@@ -9,6 +10,7 @@ export const MENU_ITEM =
 /** The control that puts things on the plan; `isFirst` marks the one that the key opens. */
 export function AddMenu({ isFirst = false }: { isFirst?: boolean }) {
   const { start, isMenuOpen, setMenuOpen } = useAdding();
+  const hasChosen = useRef(false);
   return (
     <DropdownMenu.Root {...(isFirst ? { open: isMenuOpen, onOpenChange: setMenuOpen } : {})}>
       <DropdownMenu.Trigger asChild>
@@ -17,9 +19,24 @@ export function AddMenu({ isFirst = false }: { isFirst?: boolean }) {
         </Button>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" className="z-50 rounded border border-rule bg-panel p-1 shadow-lg">
+        <DropdownMenu.Content
+          align="end"
+          // What was chosen asks its own question: the focus belongs there, not back on the button.
+          onCloseAutoFocus={(event) => {
+            if (hasChosen.current) event.preventDefault();
+            hasChosen.current = false;
+          }}
+          className="z-50 rounded border border-rule bg-panel p-1 shadow-lg"
+        >
           {ADDABLE.map(({ kind, word }) => (
-            <DropdownMenu.Item key={kind} className={MENU_ITEM} onSelect={() => start(kind)}>
+            <DropdownMenu.Item
+              key={kind}
+              className={MENU_ITEM}
+              onSelect={() => {
+                hasChosen.current = true;
+                start(kind);
+              }}
+            >
               A {word}
             </DropdownMenu.Item>
           ))}
