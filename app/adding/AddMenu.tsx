@@ -12,7 +12,7 @@ export function AddMenu({ isFirst = false }: { isFirst?: boolean }) {
   const { start, isMenuOpen, setMenuOpen } = useAdding();
   const hasChosen = useRef(false);
   return (
-    <DropdownMenu.Root {...(isFirst ? { open: isMenuOpen, onOpenChange: setMenuOpen } : {})}>
+    <DropdownMenu.Root modal={false} {...(isFirst ? { open: isMenuOpen, onOpenChange: setMenuOpen } : {})}>
       <DropdownMenu.Trigger asChild>
         <Button className={isFirst ? "px-2 py-0.5" : ""} title="Add a site, a customer, a sector or a bridge (N)">
           <Plus size={15} aria-hidden="true" /> Add

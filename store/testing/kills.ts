@@ -12,7 +12,7 @@ export interface Survived {
 export async function acknowledgedUntil(
   directory: string,
   run: number,
-  end: (kill: () => void) => Promise<void>,
+  end: (kill: () => void, count: () => number) => Promise<void>,
 ): Promise<string[]> {
   const child = spawn("npx", ["tsx", "store/testing/manyWriters.ts", directory, String(run)], {
     stdio: ["ignore", "pipe", "ignore"],
@@ -29,14 +29,17 @@ export async function acknowledgedUntil(
   });
   const closed = new Promise<void>((resolve) => child.once("close", () => resolve()));
   await ready;
-  await end(() => {
-    cut = true;
-    try {
-      process.kill(-child.pid!, "SIGKILL");
-    } catch {
-      // It has ended by itself, as it does when its disk is gone.
-    }
-  });
+  await end(
+    () => {
+      cut = true;
+      try {
+        process.kill(-child.pid!, "SIGKILL");
+      } catch {
+        // It has ended by itself, as it does when its disk is gone.
+      }
+    },
+    () => ops.length,
+  );
   await closed;
   return ops;
 }
@@ -56,14 +59,25 @@ export async function lostOf(directory: string, ops: readonly string[]): Promise
   }
 }
 
+/** How long writers may take for their first changes on a busy machine, ms. */
+const LONGEST_START_MS = 20_000;
+
+/** Waits until some changes are acknowledged, and a moment longer: the middle of whatever is under way. */
+export async function busyFor(count: () => number, random: () => number): Promise<void> {
+  const until = Date.now() + LONGEST_START_MS;
+  const enough = 2 + Math.floor(random() * 20);
+  while (count() < enough && Date.now() < until) await new Promise((resolve) => setTimeout(resolve, 5));
+  await new Promise((resolve) => setTimeout(resolve, random() * 60));
+}
+
 /** Kills the writers `times` times in the middle of their work, and looks after each what is there. */
 export async function killWriters(directory: string, times: number, random: () => number): Promise<Survived> {
   const all: string[] = [];
   const survived: Survived = { acknowledged: 0, lost: 0, failedStarts: 0 };
   for (let run = 0; run < times; run++) {
     all.push(
-      ...(await acknowledgedUntil(directory, run, async (kill) => {
-        await new Promise((resolve) => setTimeout(resolve, 200 + random() * 1000));
+      ...(await acknowledgedUntil(directory, run, async (kill, count) => {
+        await busyFor(count, random);
         kill();
       })),
     );

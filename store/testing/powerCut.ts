@@ -2,7 +2,7 @@ import { spawnSync } from "node:child_process";
 import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { acknowledgedUntil, lostOf, type Survived } from "./kills";
+import { acknowledgedUntil, busyFor, lostOf, type Survived } from "./kills";
 
 const IMAGE_SIZE = "400M";
 /** Ends a file system at once, without writing back what it holds, as a power cut would: ext4's own request for tests. */
@@ -27,8 +27,8 @@ export async function cutPower(times: number, random: () => number): Promise<Sur
     const all: string[] = [];
     const survived: Survived = { acknowledged: 0, lost: 0, failedStarts: 0 };
     for (let cut = 0; cut < times; cut++) {
-      const ops = await acknowledgedUntil(directory, cut, async (kill) => {
-        await new Promise((resolve) => setTimeout(resolve, 300 + random() * 2500));
+      const ops = await acknowledgedUntil(directory, cut, async (kill, count) => {
+        await busyFor(count, random);
         if (!run("perl", "-e", CUT, mount)) throw new Error("the file system could not be cut");
         kill();
       });
