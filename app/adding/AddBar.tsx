@@ -23,8 +23,9 @@ export function AddBar() {
       aria-label={`Add a ${word}`}
       className="absolute top-2 left-2 z-10 w-80 max-w-[calc(100%-1rem)] space-y-2 rounded border border-clay bg-panel p-2 text-[13px] shadow"
       onKeyDown={(event) => {
-        if (event.key !== "Escape") return;
+        // The plan under it has keys of its own.
         event.stopPropagation();
+        if (event.key !== "Escape") return;
         event.nativeEvent.stopImmediatePropagation();
         stop();
       }}
