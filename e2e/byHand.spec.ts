@@ -111,10 +111,11 @@ test("from the keyboard: the same chain, sector and customers", async ({ page, s
   test.slow();
   await emptyPlan(page, server, "By keys");
   const sheet = page.getByLabel("Sheet");
-  const add = async (nth: number) => {
+  const add = async (word: string) => {
     await page.locator("body").press("n");
     await expect(page.getByRole("menu")).toBeVisible();
-    for (let i = 0; i < nth; i++) await page.keyboard.press("ArrowDown");
+    await page.keyboard.type(word);
+    await expect(page.getByRole("menuitem", { name: `A ${word}` })).toBeFocused();
     await page.keyboard.press("Enter");
   };
   const keep = async () => {
@@ -135,7 +136,7 @@ test("from the keyboard: the same chain, sector and customers", async ({ page, s
     throw new Error(`no control ${String(name)} can be reached`);
   };
   for (const [i, place] of ["-2.96 11.01", "2°58'30\"S 11°01'30\"E", "-2.96, 11.04"].entries()) {
-    await add(0);
+    await add("site");
     await expect(page.getByLabel(/type its coordinates/)).toBeFocused();
     await page.keyboard.type(i === 0 ? "nowhere" : place);
     await page.keyboard.press("Enter");
@@ -157,7 +158,7 @@ test("from the keyboard: the same chain, sector and customers", async ({ page, s
     [1, 2],
     [2, 3],
   ] as const) {
-    await add(3);
+    await add("bridge");
     await expect(page.getByLabel("From which site?")).toBeFocused();
     await page.keyboard.type(`Site ${from}`);
     await page.keyboard.press("Tab");
@@ -169,14 +170,14 @@ test("from the keyboard: the same chain, sector and customers", async ({ page, s
     await expect(sheet.getByRole("heading", { name: `Site ${from} – Site ${to}` })).toBeVisible();
     await keep();
   }
-  await add(2);
+  await add("sector");
   await page.keyboard.type("Site 3");
   await page.keyboard.press("Tab");
   await page.keyboard.press("Enter");
   await expect(sheet.getByText("serving nobody yet")).toBeVisible();
   await keep();
   for (let i = 0; i < 5; i++) {
-    await add(1);
+    await add("customer");
     await page.keyboard.type(`${(-2.965 - i / 1000).toFixed(4)} ${(11.041 + i / 1000).toFixed(4)}`);
     await page.keyboard.press("Enter");
     await expect(sheet.getByLabel("Name", { exact: true })).toHaveValue(`Customer ${i + 1}`);

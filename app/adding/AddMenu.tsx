@@ -31,6 +31,7 @@ export function AddMenu({ isFirst = false }: { isFirst?: boolean }) {
           {ADDABLE.map(({ kind, word }) => (
             <DropdownMenu.Item
               key={kind}
+              textValue={word}
               className={MENU_ITEM}
               onSelect={() => {
                 hasChosen.current = true;
