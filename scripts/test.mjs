@@ -13,6 +13,7 @@ const PEERS = [
   ["gdal_translate", "gdal-bin"],
   ["gpsbabel", "gpsbabel"],
   ["soffice", "libreoffice-calc"],
+  ["pg_createcluster", "postgresql"],
 ];
 
 /** Debian's packages that the tests use, installed where this user may; otherwise the one line that says what to do. */
