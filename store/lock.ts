@@ -4,7 +4,7 @@ import { createServer, type Server } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 
-/** Said when another process has the data directory open. */
+/** Thrown when another process has the data directory open. */
 export class DataDirectoryBusy extends Error {
   constructor(directory: string) {
     super(

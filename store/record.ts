@@ -6,6 +6,7 @@ import {
   keptPatch,
   mergePatches,
   patched,
+  plainIssue,
   ROW_KINDS,
   ROW_SCHEMAS,
   rowIn,
@@ -136,8 +137,9 @@ async function writeRows(
     else {
       const parsed = ROW_SCHEMAS[kind].safeParse(after);
       if (!parsed.success) {
-        const { path, message } = parsed.error.issues[0]!;
-        return { problems: [{ kind, id, field: path.join("."), message, isUnknown: true }] };
+        const issue = parsed.error.issues[0]!;
+        const field = issue.path.join(".");
+        return { problems: [{ kind, id, field, message: plainIssue(issue), isUnknown: true }] };
       }
       listed(put, kind).push(toRecord(kind, parsed.data));
     }

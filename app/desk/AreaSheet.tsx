@@ -1,4 +1,4 @@
-import { areaSchema, patchBetween, removePatch, type Area } from "#core/plan";
+import { areaSchema, patchBetween, plainIssue, removePatch, type Area } from "#core/plan";
 import { COVER_KINDS } from "#core/terrain";
 import { parsePosition } from "#formats/places";
 import { useState } from "react";
@@ -51,8 +51,8 @@ export function AreaSheet({ area }: { area: Area }) {
       rings: unchanged ? area.rings : [[...ring, ring[0]!]],
     });
     if (!parsed.success) {
-      const { path, message } = parsed.error.issues[0]!;
-      return setError(`${path.join(" ")}: ${message}`);
+      const issue = parsed.error.issues[0]!;
+      return setError(`${issue.path.join(" ")} ${plainIssue(issue)}`);
     }
     await put(parsed.data, `Changed ${name || kind}`);
   };

@@ -1,4 +1,4 @@
-import { ROW_KINDS, ROW_SCHEMAS, type Patch, type RowKind } from "#core/plan";
+import { plainIssue, ROW_KINDS, ROW_SCHEMAS, type Patch, type RowKind } from "#core/plan";
 import { data } from "react-router";
 import { z } from "zod";
 
@@ -45,8 +45,8 @@ function wrongSet({ kind, set }: RawPatch): Wrong | null {
 }
 
 function wrongIn({ issues }: z.ZodError, within = ""): Wrong {
-  const { path, message } = issues[0]!;
-  return { field: [within, ...path].filter((part) => part !== "").join("."), message };
+  const { path } = issues[0]!;
+  return { field: [within, ...path].filter((part) => part !== "").join("."), message: plainIssue(issues[0]!) };
 }
 
 function wrongPatch(patch: RawPatch, planId: string): Wrong | null {

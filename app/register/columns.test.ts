@@ -21,7 +21,7 @@ test("cells are typed as people type them", () => {
 });
 
 test("a cell that cannot be is refused with the row's name, the column and what was typed", () => {
-  expect(set("people", "many")).toMatch(/^farm: People "many": /);
+  expect(set("people", "many")).toMatch(/^farm: People "many" is not a number$/);
   expect(set("people", "0")).toMatch(/^farm: People "0": .*>=1/);
   expect(set("mount", "tree")).toMatch(/^farm: Mount "tree": /);
   expect(set("name", " ")).toMatch(/needs a name/);

@@ -1,4 +1,12 @@
-import { GLAZINGS, MOUNTS, SITE_POWERS, siteSchema, SUBSCRIBER_STATUSES, subscriberSchema } from "#core/plan";
+import {
+  plainIssue,
+  GLAZINGS,
+  MOUNTS,
+  SITE_POWERS,
+  siteSchema,
+  SUBSCRIBER_STATUSES,
+  subscriberSchema,
+} from "#core/plan";
 import type { Site, Subscriber } from "#core/plan";
 import { plainFigure } from "#core/words";
 
@@ -105,7 +113,7 @@ export function withCell(
           ? plain.toLowerCase()
           : plain;
   const parsed = SCHEMAS[kind].safeParse({ ...row, [column.key]: value });
-  if (!parsed.success) return `${row.name}: ${column.label} "${plain}": ${parsed.error.issues[0]!.message}`;
+  if (!parsed.success) return `${row.name}: ${column.label} "${plain}" ${plainIssue(parsed.error.issues[0]!)}`;
   const next = parsed.data as RegisterRow;
   if ("maxHeightM" in next && next.antennaHeightM > next.maxHeightM)
     return `${row.name}: ${next.antennaHeightM} m is above the greatest height, ${next.maxHeightM} m`;

@@ -16,6 +16,7 @@ export {
   type KeptChange,
   type KeptPatch,
 } from "./record";
+export { plainIssue } from "./plainIssue";
 export { removalOf, type Removable, type Removal } from "./removal";
 export * from "./schema";
 export { emptyRows, rowIn, withPatches, worldOf, type PlanRows, type World } from "./world";

@@ -7,6 +7,7 @@ import {
   newSubscriber,
   patchBetween,
   patched,
+  plainIssue,
   putPatch,
   radioPatches,
   radiosTouched,
@@ -95,4 +96,18 @@ test("new places pass their schemas, stand where they were put to a tenth of a m
   const customer = subscriberSchema.parse(newSubscriber(own));
   expect(customer.maxHeightM).toBeGreaterThan(customer.antennaHeightM);
   expect(freeName([{ name: "Site 1" }, { name: "site 2" }], "Site")).toBe("Site 3");
+});
+
+test("what is wrong with a value is told as a person says it", () => {
+  const told = (change: object) => {
+    const parsed = siteSchema.safeParse({ ...west, ...change });
+    return parsed.success ? "" : plainIssue(parsed.error.issues[0]!);
+  };
+  expect(told({ latDeg: 91 })).toBe("must be at most 90");
+  expect(told({ structureHeightM: -1 })).toBe("must be at least 0");
+  expect(told({ structureHeightM: NaN })).toBe("is not a number");
+  expect(told({ name: " " })).toBe("needs a name");
+  expect(told({ access: "x".repeat(1001) })).toBe("must be at most 1000 characters");
+  expect(told({ power: "wind" })).toBe("must be one of mains, solar, none");
+  expect(told({ name: 3 })).toBe("is no string");
 });

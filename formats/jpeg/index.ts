@@ -1,4 +1,4 @@
-/** Said when bytes are no JPEG that can be kept. */
+/** Thrown when bytes are no JPEG that can be kept. */
 export class JpegError extends Error {}
 
 const MARKERS_KEPT_AS_THEY_ARE = new Set([0xe0, 0xee]);

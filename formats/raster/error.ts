@@ -1,2 +1,2 @@
-/** Said when a raster cannot be read; the message names what was found where. */
+/** Thrown when a raster cannot be read; the message names what was found where. */
 export class RasterError extends Error {}

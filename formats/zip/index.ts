@@ -1,6 +1,6 @@
 import { Unzip, UnzipInflate, zipSync, type Zippable } from "fflate";
 
-/** Said when an archive asks for more than it may have, or names files outside itself. */
+/** Thrown when an archive asks for more than it may have, or names files outside itself. */
 export class ZipRefused extends Error {}
 
 export interface ZipBounds {
