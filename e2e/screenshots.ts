@@ -43,6 +43,29 @@ async function nameVersion(page: Page): Promise<void> {
   await page.getByText(/Kept as/).waitFor();
 }
 
+/** Somebody else keeps another height of the same end first. */
+async function meetConflict(page: Page): Promise<void> {
+  const height = (window: Page) => window.getByLabel("Height above ground").first();
+  const keep = (window: Page) => window.getByRole("button", { name: /^Keep Enter/ }).click();
+  const context = await page.context().browser()!.newContext();
+  const { origin } = new URL(page.url());
+  await context.addCookies([
+    { name: "tejado", value: encodeURIComponent(JSON.stringify({ name: "Ana" })), url: origin },
+  ]);
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await height(other).fill("12");
+  await keep(other);
+  await other.getByText("Kept.", { exact: true }).waitFor();
+  await height(page).fill("15");
+  await keep(page);
+  await page.getByRole("alert", { name: "Changed by others meanwhile" }).waitFor();
+  await height(page).scrollIntoViewIfNeeded();
+  await other.getByRole("button", { name: "Undo" }).click();
+  await other.getByText(/^Took back/).waitFor();
+  await context.close();
+}
+
 async function searchWays(page: Page): Promise<void> {
   await page.getByLabel("Move Lighthouse within").fill("600");
   await page.getByRole("button", { name: "Search ways out" }).click();
@@ -85,6 +108,7 @@ const SHOTS: Shot[] = [
   { name: "versions", path: "/plans/isla-orvena/versions", before: nameVersion },
   { name: "crew-sheet", path: "/plans/isla-orvena/links/link-medium/sheet", field: true },
   { name: "reading", path: "/plans/isla-orvena/links/link-medium/proof", field: true },
+  { name: "two-people", path: "/plans/isla-orvena/paths?sel=link:link-long", before: meetConflict },
 ];
 
 for (const shot of SHOTS) {
