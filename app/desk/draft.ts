@@ -29,7 +29,6 @@ export interface Draft {
   /** Sends what is in hand. What is typed until the answer comes stays in hand; what is refused comes back. */
   keep: (what: string, reason: string) => Promise<KeepAnswer>;
   settle: (conflict: ConflictWire, whose: "theirs" | "mine") => void;
-  isSending: boolean;
 }
 
 /** What is in hand: on its way to the server, and typed since. */
@@ -107,5 +106,5 @@ export function useDraft(kept: World, revision: number, reload: () => Promise<vo
     change({ sent, typed: whose === "theirs" ? withoutConflicts(typed, one) : overConflicts(typed, one) });
     setConflicts((old) => old.filter((other) => other !== conflict));
   };
-  return { patches, conflicts, put, discard, keep, settle, isSending: inHand.sent.length > 0 };
+  return { patches, conflicts, put, discard, keep, settle };
 }

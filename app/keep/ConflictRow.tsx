@@ -42,7 +42,7 @@ export function ConflictRow({
   );
 }
 
-/** Whether one's own value can still be kept: not on a thing that is gone. */
-export function canKeepMine({ field, theirs }: ConflictWire): boolean {
-  return field !== "" || theirs !== null;
+/** Whether one's own can still be kept: a field can, a removal can, but not a change to a thing that is gone. */
+export function canKeepMine({ field, theirs, mine }: ConflictWire): boolean {
+  return field !== "" || (theirs !== null && mine === null);
 }
