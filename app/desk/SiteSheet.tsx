@@ -75,7 +75,7 @@ export function SiteSheet({ site }: { site: Site }) {
             <FigureEdit
               of={of}
               field="feedMbps"
-              label="Feed carries"
+              label="Feed carries (0: unknown)"
               unit="Mbit/s"
               step={10}
               max={1_000_000}
