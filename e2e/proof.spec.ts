@@ -109,6 +109,7 @@ test("in a plan of one's own the stand-in scanner answers only when it is asked 
   await page.goto(server.origin);
   await page.getByLabel("Name").fill("Noise of our own");
   await page.getByRole("button", { name: "Begin" }).click();
+  await page.getByRole("link", { name: "Import files" }).click();
   await page.getByLabel("Places file").setInputFiles({
     name: "mast.csv",
     mimeType: "text/csv",
