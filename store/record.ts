@@ -112,7 +112,7 @@ async function changesSince(
   return changes;
 }
 
-/** Writes what patches make of the rows; gives back what is kept of them, or the first row that is none by its schema. */
+/** Applies patches to the stored rows. Returns the patches that were kept, or the first row that fails its schema. */
 async function writeRows(
   tx: Queries,
   planId: string,

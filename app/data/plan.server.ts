@@ -5,7 +5,7 @@ import { planStamp, type Store } from "#store";
 import { data } from "react-router";
 import { getStore } from "./store.server";
 
-/** The store that holds the plan that a URL names; a 404 when there is none. Nothing of the plan is worked out. */
+/** The store of the plan that a URL names, without computing the plan; a 404 for an unknown plan. */
 export async function requirePlanId(planId: string): Promise<Store> {
   const store = await getStore();
   if (!(await planStamp(store.db, planId))) throw data(`There is no plan "${planId}".`, { status: 404 });

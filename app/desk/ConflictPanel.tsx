@@ -44,7 +44,7 @@ export function ConflictPanel() {
   );
 }
 
-/** The conflict of one field, beside its control; nothing where there is none. */
+/** Shows the conflict of one field beside its control; renders nothing if the field has no conflict. */
 export function FieldConflict({ kind, id, field }: Pick<ConflictWire, "kind" | "id" | "field">) {
   const { draft } = useDesk();
   const conflict = draft.conflicts.find((one) => one.kind === kind && one.id === id && one.field === field);

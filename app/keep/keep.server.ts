@@ -21,7 +21,7 @@ function named(messages: readonly string[]): string {
 /** "Ana has changed the height of Lighthouse since". */
 function conflictText({ who, name, field, theirs }: Conflict): string {
   const someone = who || "somebody";
-  if (theirs === null) return `${someone} has removed ${name} since`;
+  if (field === "" && theirs === null) return `${someone} has removed ${name} since`;
   return field === ""
     ? `${someone} has worked on ${name} since`
     : `${someone} has changed the ${fieldWord(field)} of ${name} since`;

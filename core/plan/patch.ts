@@ -25,7 +25,7 @@ export function fieldsChanged(before: object, after: object): Row | null {
   return changed.length > 0 ? Object.fromEntries(changed) : null;
 }
 
-/** A row after a patch; null when there is none any more. Fields set on a row that is gone stay without effect. */
+/** The row as a patch leaves it; null if the row has been removed. Setting fields of a removed row does nothing. */
 export function patched(row: object | null, patch: Patch): object | null {
   if (patch.remove) return null;
   if (patch.put) return patch.put;

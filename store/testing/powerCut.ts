@@ -10,9 +10,24 @@ const CUT = 'open(my $dir, "<", $ARGV[0]) or die; my $flags = pack("L", 2); ioct
 
 const run = (program: string, ...given: string[]) => spawnSync(program, given, { stdio: "ignore" }).status === 0;
 
+/** True if this process may make and mount the file system that a cut needs. */
+export function mayCutPower(): boolean {
+  const folder = mkdtempSync(join(tmpdir(), "tejado-cut-probe-"));
+  const [image, mount] = [join(folder, "image"), join(folder, "mount")];
+  mkdirSync(mount);
+  const may =
+    run("perl", "-e", "exit 0") &&
+    run("truncate", "-s", IMAGE_SIZE, image) &&
+    run("mkfs.ext4", "-q", "-F", image) &&
+    run("mount", "-o", "loop", image, mount);
+  if (may) run("umount", mount);
+  rmSync(folder, { recursive: true, force: true });
+  return may;
+}
+
 /**
  * Cuts the power `times` times under the writers, on an ext4 file system in a file, and looks after each cut what is there.
- * Null where this process may not mount one.
+ * Null if this process may not mount one.
  */
 export async function cutPower(times: number, random: () => number): Promise<Survived | null> {
   const folder = mkdtempSync(join(tmpdir(), "tejado-cut-"));

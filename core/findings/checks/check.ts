@@ -56,7 +56,7 @@ export interface PlanFault extends LinkFault {
   about: Thing[];
   where: string;
   people: number;
-  /** The link to look at first; null where there is none. */
+  /** The link to look at first; null if the finding concerns no link. */
   linkId: string | null;
 }
 
@@ -116,7 +116,7 @@ export interface Check {
   remedies?: (world: World, fault: LinkFault, tools: RemedyTools) => Remedy[];
   /** Whether a search over moves and relays may find what no single change does. */
   isSearched?: boolean;
-  /** Whether nothing can be built like that: a change that brings it about is none. */
+  /** True if such a plan cannot be built; a change that would cause it is never proposed. */
   isBreaking?: boolean;
   /** About what arrives: what then lets nothing pass, for whatever other reason, is no way out of it. */
   isAboutLevel?: boolean;

@@ -54,7 +54,7 @@ export const CHECKS: readonly Check[] = [
 const byId = new Map(CHECKS.map((check) => [check.id, check]));
 const weight = new Map(CHECKS.map(({ id }, i) => [id, i]));
 
-/** The check of an id; RangeError where there is none. */
+/** Finds a check by its id. Throws RangeError for an unknown id. */
 export function checkOf(id: string): Check {
   const check = byId.get(id);
   if (!check) throw new RangeError(`there is no check "${id}"`);
