@@ -76,7 +76,7 @@ export function listBackups(store: Pick<Store, "directory">): Backup[] {
     .sort((x, y) => y.at.getTime() - x.at.getTime());
 }
 
-/** Path of a backup by its name, or null when there is none. */
+/** Path of the backup of that name; null where there is no such backup. */
 export function backupPath(store: Pick<Store, "directory">, name: string): string | null {
   const path = join(folderOf(store), name);
   return NAME.test(name) && existsSync(path) ? path : null;

@@ -1,7 +1,7 @@
 import { ROW_KINDS, type KeptPatch, type RowKind } from "#core/plan";
 import { z } from "zod";
 import type { Queries } from "./db";
-import { upgradedPatches } from "./upgrades";
+import { upgraderOf } from "./upgrades";
 
 const keptPatchSchema = z
   .object({ kind: z.enum(ROW_KINDS), id: z.string() })
@@ -46,10 +46,11 @@ export async function readHistory(
      ORDER BY revision DESC LIMIT $6`,
     [planId, words, who, kind ?? null, beforeRevision ?? null, limit],
   );
+  const upgraded = upgraderOf(db, planId);
   const entries: HistoryEntry[] = [];
   for (const row of rows) {
     const entry = entrySchema.parse(row);
-    entries.push({ ...entry, patches: await upgradedPatches(db, planId, entry.patches, entry.schema) });
+    entries.push({ ...entry, patches: await upgraded(entry.patches, entry.schema) });
   }
   return entries;
 }

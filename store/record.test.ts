@@ -74,7 +74,11 @@ onBothDrivers(({ store, second }) => {
   test("the same op twice is kept once, and answers as it did", async () => {
     const first = await change([name("Uno")], { base: 1, op: "a-1" });
     expect(await change([name("Uno")], { base: 1, op: "a-1" })).toEqual(first);
-    expect((await readHistory(db(), "valley")).map(({ what }) => what)).toEqual(["Changed", "Began"]);
+    const undo = { planId: "valley", ...ana, way: "undo" as const, op: "a-2" };
+    const undone = await stepRecord(db(), undo);
+    expect(undone).toMatchObject({ kind: "kept", revision: 3 });
+    expect(await stepRecord(db(), undo)).toEqual(undone);
+    expect((await readHistory(db(), "valley")).map(({ kind }) => kind)).toEqual(["undo", "change", "change"]);
   });
 
   test("what is gone cannot be set, what was worked on is not removed unseen, an id is not taken twice", async () => {

@@ -25,7 +25,7 @@ import { MIGRATIONS } from "./migrations";
 import { neighbourhood } from "./neighbours";
 import { toRecord, upsertSql } from "./rows";
 import { takeTiles } from "./terrain";
-import { upgradedPatches } from "./upgrades";
+import { upgraderOf } from "./upgrades";
 
 /** Thrown for a change to a plan that is not there. */
 export class NoSuchPlan extends Error {
@@ -82,6 +82,16 @@ async function lockedRevision(tx: Queries, planId: string): Promise<number> {
   return rows[0].revision;
 }
 
+/** The outcome of an op that has been kept before, so that sending it twice keeps it once; null for a new one. */
+async function keptAlready(tx: Queries, planId: string, op: string): Promise<Outcome | null> {
+  if (op === "") return null;
+  const { rows } = await tx.query<{ revision: number; what: string }>(
+    "SELECT revision::float8 AS revision, what FROM history WHERE plan_id = $1 AND op = $2",
+    [planId, op],
+  );
+  return rows[0] ? { kind: "kept", ...rows[0] } : null;
+}
+
 interface EntryRow {
   revision: number;
   op: string;
@@ -103,10 +113,11 @@ async function changesSince(
     `SELECT ${ENTRY} FROM history WHERE plan_id = $1 AND revision > $2 ORDER BY revision`,
     [planId, base],
   );
+  const upgraded = upgraderOf(tx, planId);
   const changes: KeptChange[] = [];
   for (const row of rows) {
     const { revision, who, at, schema } = row;
-    const patches = await upgradedPatches(tx, planId, row.patches, schema);
+    const patches = await upgraded(row.patches, schema);
     changes.push({ revision, who, at: new Date(at), window: windowOfEntry(row), patches });
   }
   return changes;
@@ -208,13 +219,8 @@ export async function recordChange(db: Db, change: Change): Promise<Outcome> {
   const { planId, op = "", bytes, what, reason = "", who, authors } = change;
   const outcome = await db.transaction(async (tx): Promise<Outcome> => {
     const now = await lockedRevision(tx, planId);
-    if (op !== "") {
-      const { rows } = await tx.query<{ revision: number; what: string }>(
-        "SELECT revision::float8 AS revision, what FROM history WHERE plan_id = $1 AND op = $2",
-        [planId, op],
-      );
-      if (rows[0]) return { kind: "kept", ...rows[0] };
-    }
+    const done = await keptAlready(tx, planId, op);
+    if (done) return done;
     const patches = mergePatches(
       [],
       change.patches.map((patch) => ({ ...patch, base: patch.base ?? change.base ?? now }) as Patch),
@@ -267,6 +273,8 @@ export async function stepRecord(db: Db, step: Step): Promise<Outcome | null> {
   const { planId, op = "", way, authors, who, leaveTheirs = false } = step;
   const outcome = await db.transaction(async (tx): Promise<Outcome | null> => {
     const now = await lockedRevision(tx, planId);
+    const done = await keptAlready(tx, planId, op);
+    if (done) return done;
     const [state, order] = way === "undo" ? ["inForce", "DESC"] : ["undone", "ASC"];
     const { rows } = await tx.query<EntryRow & { id: number; what: string; since: number }>(
       // What was put back or taken back stands as of then, not as of when it was first made.
@@ -278,7 +286,7 @@ export async function stepRecord(db: Db, step: Step): Promise<Outcome | null> {
     );
     const entry = rows[0];
     if (!entry) return null;
-    const was = await upgradedPatches(tx, planId, entry.patches, entry.schema);
+    const was = await upgraderOf(tx, planId)(entry.patches, entry.schema);
     const patches = way === "undo" ? inverseOf(was, entry.since) : againOf(was, entry.since);
     const mine = (other: EntryRow) => (authors.includes(other.author) ? "mine" : other.author);
     const kept = await merged(tx, planId, patches, now, "mine", mine, leaveTheirs);

@@ -95,23 +95,28 @@ const UPGRADES: Partial<Record<number, Upgrade>> = {
   7: (patches, today) => withMounts(toCarriers(patches, today), today),
 };
 
-/** The patches of a change that was written under an older schema, in today's shape. */
-export async function upgradedPatches(
-  tx: Queries,
-  planId: string,
-  patches: KeptPatch[],
-  schema: number,
-): Promise<KeptPatch[]> {
-  if (schema >= MIGRATIONS.length || patches.length === 0) return patches;
+async function todayOf(tx: Queries, planId: string): Promise<Today> {
   const { rows } = await tx.query<{ id: string; carrier_id: string; site_id: string | null }>(
     "SELECT id, carrier_id, site_id FROM radios WHERE plan_id = $1",
     [planId],
   );
   const radiosAt = new Map<string, number>();
   for (const { site_id } of rows) if (site_id !== null) radiosAt.set(site_id, (radiosAt.get(site_id) ?? 0) + 1);
-  const today: Today = { carrierOf: new Map(rows.map(({ id, carrier_id }) => [id, carrier_id])), radiosAt };
-  let upgraded = patches;
-  for (let number = schema + 1; number <= MIGRATIONS.length; number++)
-    upgraded = UPGRADES[number]?.(upgraded, today) ?? upgraded;
-  return upgraded;
+  return { carrierOf: new Map(rows.map(({ id, carrier_id }) => [id, carrier_id])), radiosAt };
+}
+
+/** Brings the patches of changes that were written under an older schema to today's shape. */
+export type Upgrader = (patches: KeptPatch[], schema: number) => Promise<KeptPatch[]>;
+
+/** The upgrader of one plan. It looks at the plan once, when the first old change is met. */
+export function upgraderOf(tx: Queries, planId: string): Upgrader {
+  let today: Promise<Today> | undefined;
+  return async (patches, schema) => {
+    if (schema >= MIGRATIONS.length || patches.length === 0) return patches;
+    today ??= todayOf(tx, planId);
+    let upgraded = patches;
+    for (let number = schema + 1; number <= MIGRATIONS.length; number++)
+      upgraded = UPGRADES[number]?.(upgraded, await today) ?? upgraded;
+    return upgraded;
+  };
 }

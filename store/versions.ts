@@ -49,7 +49,7 @@ export async function listVersions(db: Queries, planId: string): Promise<Version
   return rows.map((row) => versionSchema.parse(row));
 }
 
-/** The rows of a version, each checked, or null when there is none of that id. */
+/** The rows of a version, each checked; null where no version has that id. */
 export async function readVersion(db: Queries, planId: string, id: string): Promise<PlanRows | null> {
   const { rows } = await db.query<{ rows: Record<string, unknown> }>(
     "SELECT rows FROM versions WHERE plan_id = $1 AND id = $2",

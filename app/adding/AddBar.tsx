@@ -3,7 +3,8 @@ import { parsePosition } from "#formats/places";
 import { useEffect, useRef, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { Button, SelectField } from "../ui";
-import { ADDABLE, useAdding } from "./AddingContext";
+import { ADDABLE } from "./addable";
+import { useAdding } from "./AddingContext";
 
 /** Says what to do while something is being put, and takes what is typed instead of clicked. */
 export function AddBar() {

@@ -2,7 +2,8 @@ import { Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useRef } from "react";
 import { Button } from "../ui";
-import { ADDABLE, useAdding } from "./AddingContext";
+import { ADDABLE } from "./addable";
+import { useAdding } from "./AddingContext";
 
 export const MENU_ITEM =
   "cursor-pointer rounded px-2 py-1 text-sm outline-none data-[highlighted]:bg-ground data-[highlighted]:text-clay data-[disabled]:opacity-50";

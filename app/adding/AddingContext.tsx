@@ -6,15 +6,7 @@ import { useLocation, useNavigate, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { useDesk } from "../desk/DeskContext";
 import type { Selection } from "../desk/selection";
-
-/** What can be put on a plan by hand. */
-export const ADDABLE = [
-  { kind: "site", word: "site" },
-  { kind: "subscriber", word: "customer" },
-  { kind: "sector", word: "sector" },
-  { kind: "bridge", word: "bridge" },
-] as const;
-export type Addable = (typeof ADDABLE)[number]["kind"];
+import { ADDABLE, type Addable } from "./addable";
 
 /** What is being put, and of a bridge the site that it begins at, once that is chosen. */
 export interface Adding {
@@ -73,18 +65,19 @@ export function AddingProvider({ children }: { children: ReactNode }) {
     );
   }, [asked, setParams]);
 
+  const { put: putInHand } = draft;
   const put = useCallback(
     (patches: readonly Patch[], chosen: NonNullable<Selection>) => {
-      draft.put(patches);
+      putInHand(patches);
       setAdding(null);
       select(chosen);
     },
-    [draft, select],
+    [putInHand, select],
   );
   const api = useMemo((): AddingApi => {
     const id = () => crypto.randomUUID();
     const putSector = (site: Site) => {
-      const name = freeName(world.radios.values(), `${site.name} sector`).slice(0, 120);
+      const name = freeName(world.radios.values(), `${site.name} sector`);
       const patches = proposeSector(world, site, name, FIRST_AZIMUTH_DEG, id);
       const radio = patches?.find(({ kind }) => kind === "radios");
       if (!patches || !radio) return void toast.error("The library has no kit for a sector.");

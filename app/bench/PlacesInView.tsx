@@ -1,5 +1,6 @@
+import { attachToSite, proposeBridge } from "#core/findings";
 import type { Site, Subscriber } from "#core/plan";
-import { joiningPatches, MOST_SEEN, type ViewRow } from "#core/search";
+import { MOST_SEEN, type ViewRow } from "#core/search";
 import { useEffect, useMemo, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { Button, figure, StateStroke, Table, useFormats, type Column } from "../ui";
@@ -67,14 +68,19 @@ export function PlacesInView({
         There is nobody to see yet. Add or import {of === "subscribers" ? "customers" : "sites"} first.
       </p>
     );
+  const linkedSubscribers = new Set<string>();
   const linkedHere = new Map<string, string>();
   for (const link of world.links.values()) {
     const [a, b] = [link.aRadioId, link.bRadioId].map((id) => world.radios.get(id));
     const ids = [a, b].map((radio) => radio?.siteId ?? radio?.subscriberId ?? "");
+    for (const radio of [a, b]) if (radio?.subscriberId) linkedSubscribers.add(radio.subscriberId);
     const other = ids[0] === place.id ? ids[1] : ids[1] === place.id ? ids[0] : null;
     if (other) linkedHere.set(other, link.id);
   }
+  const customerOf = (row: ViewRow) => (isSite ? world.subscribers.get(row.id) : (place as Subscriber));
   const best = isSite ? undefined : rows.find(({ id, served }) => served && !linkedHere.has(id));
+  // A customer has one link: whoever is served from elsewhere moves over.
+  const isServedElsewhere = (row: ViewRow) => linkedSubscribers.has(customerOf(row)?.id ?? "");
   const isMiss = (row: ViewRow) => !row.served && row.missBy !== null;
   const shown = rows.filter((row) => (filter === "served" ? row.served : filter === "misses" ? isMiss(row) : true));
   const counts = {
@@ -83,16 +89,15 @@ export function PlacesInView({
     misses: rows.filter(isMiss).length,
   };
   const take = (row: ViewRow) => {
-    const to = isSite
-      ? row.kind === "site"
-        ? ({ kind: "site", row: world.sites.get(row.id)! } as const)
-        : ({ kind: "subscriber", row: world.subscribers.get(row.id)! } as const)
-      : ({ kind: "subscriber", row: place as Subscriber } as const);
     const from = isSite ? (place as Site) : world.sites.get(row.id)!;
-    const joined = joiningPatches(world, from, to, () => crypto.randomUUID());
-    if (!joined) return;
-    draft.put(joined.patches);
-    select({ kind: "link", id: joined.link.id });
+    const id = () => crypto.randomUUID();
+    const subscriber = customerOf(row);
+    const patches = subscriber
+      ? attachToSite(world, from, subscriber, id)?.patches
+      : proposeBridge(world, from, world.sites.get(row.id)!, id);
+    if (!patches) return;
+    draft.put(patches);
+    select({ kind: "link", id: patches.at(-1)!.id });
   };
   return (
     <div className={view.isStale ? "opacity-70" : ""}>
@@ -161,11 +166,13 @@ export function PlacesInView({
               ) : (
                 <Button
                   className="px-1.5 py-0 text-xs"
-                  aria-label={`Try a link with ${row.name}`}
+                  aria-label={
+                    isServedElsewhere(row) ? `Move to ${isSite ? place.name : row.name}` : `Try a link with ${row.name}`
+                  }
                   disabled={row.lacks.startsWith("no fitting")}
                   onClick={() => take(row)}
                 >
-                  Try
+                  {isServedElsewhere(row) ? "Move here" : "Try"}
                 </Button>
               )}
             </td>

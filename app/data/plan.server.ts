@@ -5,14 +5,14 @@ import { planStamp, type Store } from "#store";
 import { data } from "react-router";
 import { getStore } from "./store.server";
 
-/** The store of the plan that a URL names, without computing the plan; a 404 for an unknown plan. */
+/** The store of the plan that a URL names, without working the plan out. Throws a 404 for an unknown plan. */
 export async function requirePlanId(planId: string): Promise<Store> {
   const store = await getStore();
   if (!(await planStamp(store.db, planId))) throw data(`There is no plan "${planId}".`, { status: 404 });
   return store;
 }
 
-/** The plan that a URL names, worked out; a 404 when there is none. */
+/** The plan that a URL names, worked out. Throws a 404 for an unknown plan. */
 export async function requirePlan(planId: string): Promise<{ store: Store; context: PlanContext }> {
   const store = await getStore();
   const context = await planContext(store, planId);
@@ -20,7 +20,7 @@ export async function requirePlan(planId: string): Promise<{ store: Store; conte
   return { store, context };
 }
 
-/** The kept link that a URL names, with its answer; a 404 when there is none. */
+/** The kept link that a URL names, with its answer. Throws a 404 for an unknown plan or link. */
 export async function requireLink(
   planId: string,
   linkId: string,

@@ -1,4 +1,4 @@
-import { freeName, mountsLeft, putPatch, SITE_POWERS, type Site } from "#core/plan";
+import { mountsLeft, SITE_POWERS, type Site } from "#core/plan";
 import { Link } from "react-router";
 import { useAdding } from "../adding/AddingContext";
 import { Button } from "../ui";
@@ -6,10 +6,8 @@ import { useDesk } from "./DeskContext";
 import { ChoiceEdit, FigureEdit, PlaceEdit, TextEdit } from "./fields";
 import { LinksHere } from "./LinksHere";
 import { Photos } from "./Photos";
+import { DuplicateButton } from "./DuplicateButton";
 import { RemoveButton } from "./RemoveButton";
-
-/** How far a copy stands from what it was copied from, degrees: enough to take hold of it. */
-export const COPY_OFFSET_DEG = 0.0005;
 
 const YES_NO = [
   [false, "no"],
@@ -18,20 +16,11 @@ const YES_NO = [
 
 /** A site: every field where it stands, its radios, links and photographs. */
 export function SiteSheet({ site }: { site: Site }) {
-  const { world, draft, select } = useDesk();
+  const { world, select } = useDesk();
   const { start } = useAdding();
   const of = { kind: "sites", id: site.id } as const;
   const radios = [...world.radios.values()].filter((radio) => radio.siteId === site.id);
   const left = mountsLeft(world, site);
-  const duplicate = () => {
-    const id = crypto.randomUUID();
-    const name = freeName(world.sites.values(), site.name).slice(0, 120);
-    const { latDeg, lonDeg } = site;
-    draft.put([
-      putPatch("sites", { ...site, id, name, latDeg: latDeg + COPY_OFFSET_DEG, lonDeg: lonDeg + COPY_OFFSET_DEG }),
-    ]);
-    select({ kind: "site", id });
-  };
   return (
     <div className="divide-y divide-rule">
       <section className="px-3 py-2" aria-label={site.name}>
@@ -99,9 +88,7 @@ export function SiteSheet({ site }: { site: Site }) {
           <Button className="text-xs" onClick={() => start("bridge", site.id)}>
             Add a bridge
           </Button>
-          <Button className="text-xs" onClick={duplicate}>
-            Duplicate
-          </Button>
+          <DuplicateButton place={{ kind: "site", row: site }} />
           <RemoveButton thing={{ kind: "sites", id: site.id }} name={site.name} />
         </div>
         <Link

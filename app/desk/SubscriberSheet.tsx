@@ -1,15 +1,15 @@
 import { attachTo } from "#core/findings";
 import { inverseGeodesic } from "#core/geodesy";
-import { freeName, GLAZINGS, MOUNTS, putPatch, SUBSCRIBER_STATUSES, type Subscriber } from "#core/plan";
+import { GLAZINGS, MOUNTS, SUBSCRIBER_STATUSES, type Subscriber } from "#core/plan";
 import { Link } from "react-router";
 import { toast } from "sonner";
-import { Button, useFormats } from "../ui";
+import { useFormats } from "../ui";
 import { useDesk } from "./DeskContext";
 import { ChoiceEdit, FigureEdit, PlaceEdit, TextEdit } from "./fields";
 import { LinksHere } from "./LinksHere";
 import { Photos } from "./Photos";
+import { DuplicateButton } from "./DuplicateButton";
 import { RemoveButton } from "./RemoveButton";
-import { COPY_OFFSET_DEG } from "./SiteSheet";
 
 const words = (list: readonly string[]) => list.map((one) => [one, one.replace("_", " ")] as const);
 
@@ -65,22 +65,10 @@ function ServedFrom({ subscriber }: { subscriber: Subscriber }) {
 
 /** A customer: every field where it stands, who serves, links and photographs. */
 export function SubscriberSheet({ subscriber }: { subscriber: Subscriber }) {
-  const { world, draft, select } = useDesk();
+  const { world } = useDesk();
   const formats = useFormats();
   const of = { kind: "subscribers", id: subscriber.id } as const;
   const radio = [...world.radios.values()].find(({ subscriberId }) => subscriberId === subscriber.id);
-  const duplicate = () => {
-    const id = crypto.randomUUID();
-    const name = freeName(world.subscribers.values(), subscriber.name).slice(0, 120);
-    const { latDeg, lonDeg } = subscriber;
-    draft.put([
-      putPatch("subscribers", {
-        ...subscriber,
-        ...{ id, name, latDeg: latDeg + COPY_OFFSET_DEG, lonDeg: lonDeg + COPY_OFFSET_DEG },
-      }),
-    ]);
-    select({ kind: "subscriber", id });
-  };
   return (
     <div className="divide-y divide-rule">
       <section className="px-3 py-2" aria-label={subscriber.name}>
@@ -155,9 +143,7 @@ export function SubscriberSheet({ subscriber }: { subscriber: Subscriber }) {
           </p>
         )}
         <div className="mt-1.5 flex flex-wrap gap-1.5">
-          <Button className="text-xs" onClick={duplicate}>
-            Duplicate
-          </Button>
+          <DuplicateButton place={{ kind: "subscriber", row: subscriber }} />
           <RemoveButton thing={{ kind: "subscribers", id: subscriber.id }} name={subscriber.name} />
         </div>
         <Link

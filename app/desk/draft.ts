@@ -1,4 +1,13 @@
-import { fieldsSet, mergePatches, overConflicts, rowIn, withoutConflicts, type Patch, type World } from "#core/plan";
+import {
+  keptPatch,
+  mergePatches,
+  overConflicts,
+  rowIn,
+  same,
+  withoutConflicts,
+  type Patch,
+  type World,
+} from "#core/plan";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { ConflictWire, KeepAnswer } from "../keep/answer";
 import { fromWire } from "../keep/keepPatches";
@@ -7,16 +16,13 @@ import { nextOp, postChange } from "../keep/post";
 /** Drops what stands in the kept plan already, so that trying and returning leaves nothing in hand. */
 function withoutReturned(world: World, patches: readonly Patch[]): Patch[] {
   return patches.flatMap((patch): Patch[] => {
-    const row = rowIn(world, patch.kind, patch.id) as Record<string, unknown> | null;
-    if (patch.remove) return row ? [patch] : [];
-    if (patch.put) return row && JSON.stringify(row) === JSON.stringify(patch.put) ? [] : [patch];
+    const row = rowIn(world, patch.kind, patch.id);
     // A thing that somebody removed keeps what was typed about it until that is settled.
-    if (!row) return [patch];
-    const set = patch.set as Record<string, unknown>;
-    const left = fieldsSet(patch).filter((field) => JSON.stringify(set[field]) !== JSON.stringify(row[field]));
-    return left.length === 0
-      ? []
-      : [{ ...patch, set: Object.fromEntries(left.map((field) => [field, set[field]])) } as Patch];
+    if (!row) return patch.remove ? [] : [patch];
+    if (patch.put) return same(row, patch.put) ? [] : [patch];
+    const kept = keptPatch(row, patch);
+    if (!kept) return [];
+    return "set" in kept ? [{ ...patch, set: kept.set } as Patch] : [patch];
   });
 }
 

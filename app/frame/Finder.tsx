@@ -1,7 +1,7 @@
 import { Command } from "cmdk";
-import { Dialog } from "radix-ui";
 import { useNavigate } from "react-router";
 import { STAGE_NAMES, STAGES, type Stage } from "./stages";
+import { Modal } from "../ui";
 import type { NamedThings } from "./names";
 
 const ITEM = "cursor-pointer rounded px-2 py-1.5 text-sm data-[selected=true]:bg-ground data-[selected=true]:text-clay";
@@ -54,56 +54,47 @@ export function Finder({
     </Command.Group>
   );
   return (
-    <Dialog.Root open={open} onOpenChange={onOpenChange}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-24 left-1/2 z-50 w-120 max-w-[92vw] -translate-x-1/2 rounded border border-rule bg-panel p-2 shadow-xl"
-        >
-          <Dialog.Title className="sr-only">Find</Dialog.Title>
-          <Command label="Find a place, link or stage">
-            <Command.Input
-              autoFocus
-              placeholder="Find a place, a link, a stage"
-              className="w-full rounded border border-rule bg-panel px-2 py-1.5 text-sm"
-            />
-            <Command.List className="mt-2 max-h-80 overflow-y-auto">
-              <Command.Empty className="p-2 text-sm text-quiet">
-                {things ? "Nothing by that name." : "Reading the names…"}
-              </Command.Empty>
-              <Command.Group heading={<span className="px-2 text-xs text-quiet">Stages</span>}>
-                {STAGES.map((one) => (
-                  <Command.Item key={one} className={ITEM} onSelect={() => go(`${base}/${one}`)}>
-                    {STAGE_NAMES[one]}
-                  </Command.Item>
-                ))}
-              </Command.Group>
-              <Command.Group heading={<span className="px-2 text-xs text-quiet">Do</span>}>
-                {commands.map(({ name, run }) => (
-                  <Command.Item
-                    key={name}
-                    className={ITEM}
-                    onSelect={() => {
-                      onOpenChange(false);
-                      run();
-                    }}
-                  >
-                    {name}
-                  </Command.Item>
-                ))}
-              </Command.Group>
-              {things && (
-                <>
-                  {group("Sites", things.sites, "site", mapStage)}
-                  {group("Customers", things.subscribers, "subscriber", mapStage)}
-                  {group("Links", things.links, "link", "paths")}
-                </>
-              )}
-            </Command.List>
-          </Command>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Modal open={open} onOpenChange={onOpenChange} title="Find">
+      <Command label="Find a place, link or stage">
+        <Command.Input
+          autoFocus
+          placeholder="Find a place, a link, a stage"
+          className="w-full rounded border border-rule bg-panel px-2 py-1.5 text-sm"
+        />
+        <Command.List className="mt-2 max-h-80 overflow-y-auto">
+          <Command.Empty className="p-2 text-sm text-quiet">
+            {things ? "Nothing by that name." : "Reading the names…"}
+          </Command.Empty>
+          <Command.Group heading={<span className="px-2 text-xs text-quiet">Stages</span>}>
+            {STAGES.map((one) => (
+              <Command.Item key={one} className={ITEM} onSelect={() => go(`${base}/${one}`)}>
+                {STAGE_NAMES[one]}
+              </Command.Item>
+            ))}
+          </Command.Group>
+          <Command.Group heading={<span className="px-2 text-xs text-quiet">Do</span>}>
+            {commands.map(({ name, run }) => (
+              <Command.Item
+                key={name}
+                className={ITEM}
+                onSelect={() => {
+                  onOpenChange(false);
+                  run();
+                }}
+              >
+                {name}
+              </Command.Item>
+            ))}
+          </Command.Group>
+          {things && (
+            <>
+              {group("Sites", things.sites, "site", mapStage)}
+              {group("Customers", things.subscribers, "subscriber", mapStage)}
+              {group("Links", things.links, "link", "paths")}
+            </>
+          )}
+        </Command.List>
+      </Command>
+    </Modal>
   );
 }

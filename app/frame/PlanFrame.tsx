@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import { useLocation, useNavigate, useRevalidator, useRouteLoaderData } from "react-router";
 import { toast } from "sonner";
+import { ADDABLE } from "../adding/addable";
 import { postStep } from "../keep/post";
 import type { loader } from "../routes/plan";
 import { Finder, type FinderCommand } from "./Finder";
@@ -41,7 +42,11 @@ export function PlanFrame({ desk, children }: { desk?: DeskInFrame; children: Re
   // Undo is pressed faster than it is answered: each press waits its turn, none is lost.
   const turn = useRef<Promise<void>>(Promise.resolve());
   const inTurn =
-    desk?.inTurn ?? ((work: () => Promise<void>) => (turn.current = turn.current.then(work).catch(() => undefined)));
+    desk?.inTurn ??
+    ((work: () => Promise<void>) =>
+      (turn.current = turn.current.then(work).catch((error: unknown) => {
+        toast.error(`Nothing was undone or redone: ${error instanceof Error ? error.message : String(error)}.`);
+      })));
   const step = (way: "undo" | "redo", leaveTheirs = false) =>
     void inTurn(async () => {
       setStepping(true);
@@ -70,9 +75,7 @@ export function PlanFrame({ desk, children }: { desk?: DeskInFrame; children: Re
     name,
     run: () => void navigate(`/plans/${plan.id}/${path}`),
   });
-  const adding = ["Add site…", "Add customer…", "Add sector…", "Add bridge…"].map((name) =>
-    page(name, `survey?add=${name.split(" ")[1]!.replace("…", "")}`),
-  );
+  const adding = ADDABLE.map(({ word }) => page(`Add ${word}…`, `survey?add=${word}`));
   const commands = [
     ...(desk?.commands ?? adding),
     page("Register of customers and sites", "register"),

@@ -1,4 +1,5 @@
 import { Dialog } from "radix-ui";
+import { Modal } from "../ui";
 
 const KEYS: [keys: string, what: string][] = [
   ["/ or Ctrl K", "Find a place, link or stage"],
@@ -18,29 +19,18 @@ const KEYS: [keys: string, what: string][] = [
 
 export function Shortcuts({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   return (
-    <Dialog.Root open={open} onOpenChange={onOpenChange}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-24 left-1/2 z-50 w-120 max-w-[92vw] -translate-x-1/2 rounded border border-rule bg-panel p-4 shadow-xl"
-        >
-          <Dialog.Title className="mb-2 font-semibold">Keys</Dialog.Title>
-          <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-sm">
-            {KEYS.map(([keys, what]) => (
-              <div key={keys} className="contents">
-                <dt>
-                  <kbd className="text-quiet">{keys}</kbd>
-                </dt>
-                <dd>{what}</dd>
-              </div>
-            ))}
-          </dl>
-          <Dialog.Close className="mt-4 rounded border border-rule px-3 py-1 text-sm hover:border-clay">
-            Close
-          </Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Modal open={open} onOpenChange={onOpenChange} title="Keys" showsTitle>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-sm">
+        {KEYS.map(([keys, what]) => (
+          <div key={keys} className="contents">
+            <dt>
+              <kbd className="text-quiet">{keys}</kbd>
+            </dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </dl>
+      <Dialog.Close className="mt-4 rounded border border-rule px-3 py-1 text-sm hover:border-clay">Close</Dialog.Close>
+    </Modal>
   );
 }

@@ -3,7 +3,7 @@ import { cellSizeM } from "#core/terrain";
 import { useState } from "react";
 import { useRevalidator } from "react-router";
 import { toast } from "sonner";
-import { Button, figure } from "../ui";
+import { Button, figure, Table, type Column } from "../ui";
 import { keepPatches } from "../keep/keepPatches";
 
 const KIND_WORDS: Record<Layer["kind"], string> = {
@@ -11,6 +11,15 @@ const KIND_WORDS: Record<Layer["kind"], string> = {
   surface: "surface, trees and roofs in it",
   cover: "land cover",
 };
+
+const COLUMNS: Column[] = [
+  { name: "Raster" },
+  { name: "Values" },
+  { name: "Cell", isNumber: true },
+  { name: "Cells", isNumber: true },
+  { name: "Holes", isNumber: true },
+  { name: "Remove", isHidden: true },
+];
 
 /** The rasters of a plan, finest first, as they are asked for the ground. */
 export function LayerTable({ planId, revision, layers }: { planId: string; revision: number; layers: Layer[] }) {
@@ -37,63 +46,44 @@ export function LayerTable({ planId, revision, layers }: { planId: string; revis
     );
   const finestFirst = [...layers].sort((x, y) => cellSizeM(x) - cellSizeM(y));
   return (
-    <table className="w-full rounded border border-rule bg-panel text-[13px]">
-      <caption className="sr-only">Rasters of the plan, finest first</caption>
-      <thead>
-        <tr className="border-b border-rule text-left text-xs text-quiet">
-          <th className="px-2 py-1 font-normal">Raster</th>
-          <th className="font-normal">Values</th>
-          <th className="text-right font-normal">Cell</th>
-          <th className="text-right font-normal">Cells</th>
-          <th className="text-right font-normal">Holes</th>
-          <th className="font-normal">
-            <span className="sr-only">Remove</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {finestFirst.map((layer) => (
-          <tr key={layer.id} className="border-b border-rule">
-            <td className="px-2 py-1">{layer.name}</td>
-            <td>
-              {layer.kind === "cover" ? (
-                KIND_WORDS.cover
-              ) : (
-                <select
-                  aria-label={`Values of ${layer.name}`}
-                  disabled={busy}
-                  value={layer.kind}
-                  onChange={(event) =>
-                    void put(
-                      layer,
-                      { kind: event.target.value as Layer["kind"] },
-                      `${layer.name} is ${KIND_WORDS[event.target.value as Layer["kind"]]}`,
-                    )
-                  }
-                  className="rounded border border-rule bg-panel text-xs"
-                >
-                  <option value="bare">{KIND_WORDS.bare}</option>
-                  <option value="surface">{KIND_WORDS.surface}</option>
-                </select>
-              )}
-            </td>
-            <td className="figures text-right">{figure(cellSizeM(layer))} m</td>
-            <td className="figures text-right">
-              {layer.columns} × {layer.rows}
-            </td>
-            <td className="figures text-right">{layer.holeCount}</td>
-            <td className="py-0.5 pr-2 text-right">
-              <Button
-                className="text-xs"
+    <Table caption="Rasters of the plan, finest first" columns={COLUMNS}>
+      {finestFirst.map((layer) => (
+        <tr key={layer.id} className="border-b border-rule">
+          <td className="px-2 py-1">{layer.name}</td>
+          <td>
+            {layer.kind === "cover" ? (
+              KIND_WORDS.cover
+            ) : (
+              <select
+                aria-label={`Values of ${layer.name}`}
                 disabled={busy}
-                onClick={() => void put(layer, null, `Took out ${layer.name}`)}
+                value={layer.kind}
+                onChange={(event) =>
+                  void put(
+                    layer,
+                    { kind: event.target.value as Layer["kind"] },
+                    `${layer.name} is ${KIND_WORDS[event.target.value as Layer["kind"]]}`,
+                  )
+                }
+                className="rounded border border-rule bg-panel text-xs"
               >
-                Take out
-              </Button>
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+                <option value="bare">{KIND_WORDS.bare}</option>
+                <option value="surface">{KIND_WORDS.surface}</option>
+              </select>
+            )}
+          </td>
+          <td className="figures text-right">{figure(cellSizeM(layer))} m</td>
+          <td className="figures text-right">
+            {layer.columns} × {layer.rows}
+          </td>
+          <td className="figures text-right">{layer.holeCount}</td>
+          <td className="py-0.5 pr-2 text-right">
+            <Button className="text-xs" disabled={busy} onClick={() => void put(layer, null, `Took out ${layer.name}`)}>
+              Take out
+            </Button>
+          </td>
+        </tr>
+      ))}
+    </Table>
   );
 }

@@ -20,7 +20,7 @@ const FIELD_WORDS: Record<string, string> = {
   structureKind: "structure",
   structureHeightM: "structure’s height",
   poleDiameterMm: "pole",
-  freeMounts: "free mounts",
+  freeMounts: "mounts for radios",
   isFeed: "feed",
   feedMbps: "feed’s rate",
   antennaHeightM: "antenna’s height",

@@ -43,6 +43,14 @@ export async function loader({ params }: Route.LoaderArgs) {
 const bandText = ([low, high]: readonly [number, number]) => `${figure(low, 0)}–${figure(high, 0)}`;
 
 /** All radios and antennas that a plan can build with, and the ways in and out for more. */
+function TakeOutButton({ name, onTakeOut }: { name: string; onTakeOut: (name: string) => void }) {
+  return (
+    <Button className="px-1.5 py-0 text-xs" aria-label={`Take ${name} out`} onClick={() => onTakeOut(name)}>
+      Take out
+    </Button>
+  );
+}
+
 export default function Library({
   loaderData: { plan, revision, antennas, radios, uses, lacking },
 }: Route.ComponentProps) {
@@ -197,13 +205,10 @@ export default function Library({
                 <td className="figures text-right text-xs">{uses[radio.id] ?? 0}</td>
                 <td className="text-right">
                   {!uses[radio.id] && (
-                    <Button
-                      className="px-1.5 py-0 text-xs"
-                      aria-label={`Take ${radio.maker} ${radio.model} out`}
-                      onClick={() => void remove(radio.id, `${radio.maker} ${radio.model}`)}
-                    >
-                      Take out
-                    </Button>
+                    <TakeOutButton
+                      name={`${radio.maker} ${radio.model}`}
+                      onTakeOut={(name) => void remove(radio.id, name)}
+                    />
                   )}
                 </td>
               </tr>
@@ -262,13 +267,7 @@ export default function Library({
                 </td>
                 <td className="text-right">
                   {!uses[id] && (
-                    <Button
-                      className="px-1.5 py-0 text-xs"
-                      aria-label={`Take ${maker} ${model} out`}
-                      onClick={() => void remove(id, `${maker} ${model}`)}
-                    >
-                      Take out
-                    </Button>
+                    <TakeOutButton name={`${maker} ${model}`} onTakeOut={(name) => void remove(id, name)} />
                   )}
                 </td>
               </tr>

@@ -5,7 +5,7 @@ import { Form, Link, useSubmit } from "react-router";
 import { requirePlan } from "../data/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { fieldWord, valueWord } from "../keep/fieldWords";
-import { Button, buttonClass, SelectField, TextField } from "../ui";
+import { Button, buttonClass, SelectField, TextField, Table, type Column } from "../ui";
 import type { Route } from "./+types/logbook";
 
 const PAGE = 200;
@@ -40,6 +40,14 @@ function differences(patches: readonly KeptPatch[], nameOf: (patch: KeptPatch) =
   }
   return told;
 }
+
+const COLUMNS: Column[] = [
+  { name: "When" },
+  { name: "Who" },
+  { name: "What" },
+  { name: "Why" },
+  { name: "Rows", isNumber: true },
+];
 
 export async function loader({ params, url }: Route.LoaderArgs) {
   const { store, context } = await requirePlan(params.planId);
@@ -107,43 +115,32 @@ export default function Logbook({ loaderData: { plan, people, filter, entries } 
           </SelectField>
           <Button type="submit">Filter</Button>
         </Form>
-        <table className="w-full text-sm">
-          <thead>
-            <tr className="border-b border-rule text-left text-xs text-quiet">
-              <th className="py-1 font-normal">When</th>
-              <th className="font-normal">Who</th>
-              <th className="font-normal">What</th>
-              <th className="font-normal">Why</th>
-              <th className="text-right font-normal">Rows</th>
+        <Table caption="Changes to the plan, newest first" columns={COLUMNS}>
+          {entries.map((entry) => (
+            <tr key={entry.revision} className="border-b border-rule align-top">
+              <td className="figures py-1.5 pr-3 whitespace-nowrap text-quiet">
+                {format(new Date(entry.at), "yyyy-MM-dd HH:mm")}
+              </td>
+              <td className="pr-3">{entry.who}</td>
+              <td className="pr-3">
+                {entry.kind !== "change" && <strong>{entry.kind === "undo" ? "Took back: " : "Put back: "}</strong>}
+                {entry.what}
+                {entry.differences.length > 0 && (
+                  <details>
+                    <summary className="text-xs text-quiet">what stood there before</summary>
+                    <ul className="figures text-xs text-quiet">
+                      {entry.differences.map((line, i) => (
+                        <li key={i}>{line}</li>
+                      ))}
+                    </ul>
+                  </details>
+                )}
+              </td>
+              <td className="pr-3 text-quiet">{entry.reason}</td>
+              <td className="figures text-right text-quiet">{entry.count}</td>
             </tr>
-          </thead>
-          <tbody>
-            {entries.map((entry) => (
-              <tr key={entry.revision} className="border-b border-rule align-top">
-                <td className="figures py-1.5 pr-3 whitespace-nowrap text-quiet">
-                  {format(new Date(entry.at), "yyyy-MM-dd HH:mm")}
-                </td>
-                <td className="pr-3">{entry.who}</td>
-                <td className="pr-3">
-                  {entry.kind !== "change" && <strong>{entry.kind === "undo" ? "Took back: " : "Put back: "}</strong>}
-                  {entry.what}
-                  {entry.differences.length > 0 && (
-                    <details>
-                      <summary className="text-xs text-quiet">what stood there before</summary>
-                      <ul className="figures text-xs text-quiet">
-                        {entry.differences.map((line, i) => (
-                          <li key={i}>{line}</li>
-                        ))}
-                      </ul>
-                    </details>
-                  )}
-                </td>
-                <td className="pr-3 text-quiet">{entry.reason}</td>
-                <td className="figures text-right text-quiet">{entry.count}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+          ))}
+        </Table>
         {entries.length === 0 && <p className="py-6 text-center text-sm text-quiet">No entry fits the filter.</p>}
         {entries.length === PAGE && (
           <Link to={`?${next.toString()}`} className={`mt-3 ${buttonClass()}`}>

@@ -3,7 +3,7 @@ import { judge, readLevelsDbm } from "#core/install";
 import { linkEnds } from "#core/plan";
 import { Link } from "react-router";
 import { useDesk } from "../desk/DeskContext";
-import { buttonClass, figure, ProofMark, signedFigure } from "../ui";
+import { buttonClass, figure, ProofMark, signedFigure, Table, type Column } from "../ui";
 
 /** Deviation drawn on a scale of ±20 dB, the accepted band shaded; the figure stands beside it. */
 function Deviation({ valueDb, bandDb }: { valueDb: number; bandDb: number }) {
@@ -22,6 +22,17 @@ function Deviation({ valueDb, bandDb }: { valueDb: number; bandDb: number }) {
     </svg>
   );
 }
+
+const COLUMNS: Column[] = [
+  { name: "Link" },
+  { name: "State" },
+  { name: "Predicted", isNumber: true },
+  { name: "Measured", isNumber: true },
+  { name: "Deviation", isNumber: true },
+  { name: "Scale", isHidden: true },
+  { name: "Floor" },
+  { name: "Action", isHidden: true },
+];
 
 /** Predicted against measured, link by link, with what is still to be measured below. */
 export function ProofStage() {
@@ -49,67 +60,47 @@ export function ProofStage() {
           No readings yet. Open a link's crew sheet on the roof and write down what the radios show.
         </p>
       ) : (
-        <table className="w-full text-[13px] [&_td]:px-1.5 [&_th]:px-1.5">
-          <thead>
-            <tr className="border-b border-rule text-left text-xs text-quiet">
-              <th className="py-1 font-normal">Link</th>
-              <th className="font-normal">State</th>
-              <th className="text-right font-normal">Predicted</th>
-              <th className="text-right font-normal">Measured</th>
-              <th className="text-right font-normal">Deviation</th>
-              <th className="pl-2 font-normal">
-                <span className="sr-only">Scale</span>
-              </th>
-              <th className="font-normal">Floor</th>
-              <th>
-                <span className="sr-only">Action</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {measured.map((link) => {
-              const reading = newest.get(link.id)!;
-              const { a, b } = linkEnds(kept, link);
-              const verdict = judge(plan, a, b, reading);
-              const { aDbm: levelA, bDbm: levelB } = readLevelsDbm(a, b, reading);
-              const worstIsA = Math.abs(levelA - reading.expectedADbm) >= Math.abs(levelB - reading.expectedBDbm);
-              const selected = selection?.kind === "link" && selection.id === link.id;
-              return (
-                <tr key={link.id} className={`border-b border-rule ${selected ? "bg-panel" : ""}`}>
-                  <td className="py-1.5">
-                    <button
-                      type="button"
-                      className="text-left hover:text-clay"
-                      onClick={() => select({ kind: "link", id: link.id })}
-                    >
-                      {name(link.id)}
-                    </button>
-                    {(verdict.causes[0] || verdict.summary) && (
-                      <span className="block text-xs text-quiet">{verdict.causes[0]?.title ?? verdict.summary}</span>
-                    )}
-                  </td>
-                  <td>
-                    <ProofMark state={link.state} />
-                  </td>
-                  <td className="figures text-right">
-                    {figure(worstIsA ? reading.expectedADbm : reading.expectedBDbm)}
-                  </td>
-                  <td className="figures text-right">{figure(worstIsA ? levelA : levelB)}</td>
-                  <td className="figures text-right">{signedFigure(verdict.worstDeviationDb)} dB</td>
-                  <td className="pl-2">
-                    <Deviation valueDb={verdict.worstDeviationDb} bandDb={plan.proofDeviationDb} />
-                  </td>
-                  <td className="text-xs">{verdict.floor.passed ? "✓ above" : "✕ below"}</td>
-                  <td className="text-right">
-                    <Link className={buttonClass()} to={`/plans/${plan.id}/links/${link.id}/proof`}>
-                      New reading
-                    </Link>
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+        <Table caption="Links by their newest reading" columns={COLUMNS}>
+          {measured.map((link) => {
+            const reading = newest.get(link.id)!;
+            const { a, b } = linkEnds(kept, link);
+            const verdict = judge(plan, a, b, reading);
+            const { aDbm: levelA, bDbm: levelB } = readLevelsDbm(a, b, reading);
+            const worstIsA = Math.abs(levelA - reading.expectedADbm) >= Math.abs(levelB - reading.expectedBDbm);
+            const selected = selection?.kind === "link" && selection.id === link.id;
+            return (
+              <tr key={link.id} className={`border-b border-rule ${selected ? "bg-panel" : ""}`}>
+                <td className="py-1.5">
+                  <button
+                    type="button"
+                    className="text-left hover:text-clay"
+                    onClick={() => select({ kind: "link", id: link.id })}
+                  >
+                    {name(link.id)}
+                  </button>
+                  {(verdict.causes[0] || verdict.summary) && (
+                    <span className="block text-xs text-quiet">{verdict.causes[0]?.title ?? verdict.summary}</span>
+                  )}
+                </td>
+                <td>
+                  <ProofMark state={link.state} />
+                </td>
+                <td className="figures text-right">{figure(worstIsA ? reading.expectedADbm : reading.expectedBDbm)}</td>
+                <td className="figures text-right">{figure(worstIsA ? levelA : levelB)}</td>
+                <td className="figures text-right">{signedFigure(verdict.worstDeviationDb)} dB</td>
+                <td className="pl-2">
+                  <Deviation valueDb={verdict.worstDeviationDb} bandDb={plan.proofDeviationDb} />
+                </td>
+                <td className="text-xs">{verdict.floor.passed ? "✓ above" : "✕ below"}</td>
+                <td className="text-right">
+                  <Link className={buttonClass()} to={`/plans/${plan.id}/links/${link.id}/proof`}>
+                    New reading
+                  </Link>
+                </td>
+              </tr>
+            );
+          })}
+        </Table>
       )}
       {open.length > 0 && (
         <>

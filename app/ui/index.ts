@@ -16,3 +16,4 @@ export {
 export { NumberField } from "./NumberField";
 export { useFormats, usePreferences } from "./preferences";
 export { Table, type Column } from "./Table";
+export { Modal } from "./Modal";

@@ -17,7 +17,15 @@ export {
   type Outcome,
   type ProfileSource,
 } from "./outcome";
-export { attachTo, bestSector, DEFAULT_BRIDGE_MHZ, proposeAccess, proposeBridge, proposeSector } from "./propose";
+export {
+  attachTo,
+  attachToSite,
+  bestSector,
+  DEFAULT_BRIDGE_MHZ,
+  proposeAccess,
+  proposeBridge,
+  proposeSector,
+} from "./propose";
 export { costOf, remediesFor } from "./remedies";
 export { ruleBreaks, type RuleBreak } from "./ruleBreaks";
 export { sectorAirtime, type SectorAirtime } from "./airtime";

@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { peakGainDbi } from "#core/antenna";
-import { answerOf, bestSector, proposeAccess, proposeBridge } from "#core/findings";
+import { answerOf, attachToSite, bestSector, proposeAccess, proposeBridge } from "#core/findings";
 import { inverseGeodesic } from "#core/geodesy";
 import { checkPatches, withPatches, type Patch, type Link, type Radio, type World } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
@@ -110,4 +110,30 @@ test("a customer's antenna hangs no higher than his roof allows", () => {
     (rows) => void Object.assign(rows.subscribers[0]!, { antennaHeightM: 15, maxHeightM: 9 }),
   );
   expect(radiosOf(world, access(world)!)[0]!.heightM).toBe(9);
+});
+
+test("a customer who is served elsewhere moves to a site with the link and radio that they have", () => {
+  const { world } = valley();
+  const [site, farm] = [world.sites.get("east")!, world.subscribers.get("farm")!];
+  const before = world.links.get("access")!;
+  const moved = attachToSite(world, site, farm, makeId)!;
+  const after = withPatches(world, moved.patches);
+  expect(moved.linkId).toBe(before.id);
+  expect(after.links.size).toBe(world.links.size);
+  const link = after.links.get(before.id)!;
+  expect(link).toMatchObject({ bRadioId: before.bRadioId, kind: "access", state: "planned" });
+  expect(after.radios.get(link.aRadioId)).toMatchObject({ siteId: "east", role: "sector" });
+  expect(after.radios.get(link.bRadioId)!.carrierId).toBe(after.radios.get(link.aRadioId)!.carrierId);
+  expect(checkPatches(world, moved.patches)).toEqual([]);
+});
+
+test("a customer without a link gets one from the site's sector that looks there", () => {
+  const { world } = bare();
+  const first = access(world)!;
+  const withSector = withPatches(world, first);
+  const second = { ...withSector.subscribers.get("farm")!, id: "mill", name: "Mill" };
+  const place = withPatches(withSector, [{ kind: "subscribers", id: "mill", put: second }]);
+  const attached = attachToSite(place, place.sites.get("west")!, second, makeId)!;
+  const link = withPatches(place, attached.patches).links.get(attached.linkId)!;
+  expect(link.aRadioId).toBe(linkOf(first).aRadioId);
 });

@@ -1,8 +1,9 @@
 import { patternLossDb, peakGainDbi, type AntennaModel } from "../antenna";
 import { inverseGeodesic, signedAngleDeg, type Place } from "../geodesy";
 import {
-  putPatch,
   endOf,
+  LONGEST_NAME,
+  putPatch,
   radioPatches,
   setPatch,
   untuned,
@@ -181,11 +182,17 @@ export function bestSector(world: World, siteId: string, site: Place, place: Pla
 export function proposeAccess(world: World, site: Site, subscriber: Subscriber, makeId: () => string): Patch[] | null {
   const known = bestSector(world, site.id, site, subscriber);
   if (known) return proposeClient(world, known, subscriber, makeId);
-  const azimuthDeg = Math.round(inverseGeodesic(site, subscriber).azimuthDeg) % 360;
-  const sector = newSector(world, site, `Sector ${subscriber.name}`, azimuthDeg, [site, subscriber], makeId);
+  const sector = sectorTowards(world, site, subscriber, makeId);
   const put = sector && radioPatches(world, sector);
   const client = sector && proposeClient(world, sector, subscriber, makeId);
   return put && client && [...put, ...client];
+}
+
+/** A sector turned to one customer; null when the library has no kit for one. */
+function sectorTowards(world: World, site: Site, subscriber: Subscriber, makeId: () => string): Radio | null {
+  const azimuthDeg = Math.round(inverseGeodesic(site, subscriber).azimuthDeg) % 360;
+  const name = `Sector ${subscriber.name}`.slice(0, LONGEST_NAME);
+  return newSector(world, site, name, azimuthDeg, [site, subscriber], makeId);
 }
 
 /** A sector turned to an azimuth, on the channel that is quietest for some places; null when the library has no kit for one. */
@@ -266,6 +273,23 @@ export function attachTo(
       linkId: link.id,
     }
   );
+}
+
+/**
+ * The patches that have a site serve a customer, by the sector that already looks there or by a new one turned to them. A link
+ * that there is moves over. Null when the library has no fitting kit.
+ */
+export function attachToSite(
+  world: World,
+  site: Site,
+  subscriber: Subscriber,
+  makeId: () => string,
+): { patches: Patch[]; linkId: string } | null {
+  const known = bestSector(world, site.id, site, subscriber);
+  if (known) return attachTo(world, known, subscriber, makeId);
+  const sector = sectorTowards(world, site, subscriber, makeId);
+  const attached = sector && attachTo(world, sector, subscriber, makeId);
+  return attached && { ...attached, patches: [...radioPatches(world, sector!), ...attached.patches] };
 }
 
 /** A first radio for a customer on a sector, which need not be in the plan yet, and its link; the link comes last. */

@@ -4,7 +4,17 @@ export { endOf, linkEnds, type Demand, type LinkEnd } from "./ends";
 export { mountsLeft } from "./mounts";
 export { freeName, newSite, newSubscriber, toPlaceStep } from "./newPlaces";
 export { newPlan } from "./newPlan";
-export { fieldsSet, mergePatches, patchBetween, patched, putPatch, removePatch, setPatch, type Patch } from "./patch";
+export {
+  fieldsSet,
+  mergePatches,
+  patchBetween,
+  patched,
+  putPatch,
+  removePatch,
+  same,
+  setPatch,
+  type Patch,
+} from "./patch";
 export {
   againOf,
   conflictsOf,

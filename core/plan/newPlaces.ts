@@ -1,14 +1,17 @@
 import type { Place } from "../geodesy";
-import type { Site, Subscriber } from "./schema";
+import { LONGEST_NAME, type Site, type Subscriber } from "./schema";
 
 const PLACE_STEPS_PER_DEG = 1e6;
 /** A coordinate to a tenth of a metre: finer says nothing about where a mast stands. */
 export const toPlaceStep = (deg: number) => Math.round(deg * PLACE_STEPS_PER_DEG) / PLACE_STEPS_PER_DEG;
 
-/** A name that nobody has yet: "Site 3" after "Site 1" and "Site 2". */
+/** A name that nobody has yet: "Site 3" after "Site 1" and "Site 2". A long word gives way to its number. */
 export function freeName(taken: Iterable<{ name: string }>, word: string): string {
   const names = new Set([...taken].map(({ name }) => name.toLowerCase()));
-  for (let number = 1; ; number++) if (!names.has(`${word} ${number}`.toLowerCase())) return `${word} ${number}`;
+  for (let number = 1; ; number++) {
+    const name = `${word.slice(0, LONGEST_NAME - 1 - String(number).length)} ${number}`;
+    if (!names.has(name.toLowerCase())) return name;
+  }
 }
 
 /** A site of which nothing is known but its place: the usual stands in the rest until somebody says otherwise. */

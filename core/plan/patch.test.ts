@@ -96,6 +96,8 @@ test("new places pass their schemas, stand where they were put to a tenth of a m
   const customer = subscriberSchema.parse(newSubscriber(own));
   expect(customer.maxHeightM).toBeGreaterThan(customer.antennaHeightM);
   expect(freeName([{ name: "Site 1" }, { name: "site 2" }], "Site")).toBe("Site 3");
+  const long = "x".repeat(120);
+  expect(freeName([{ name: `${"x".repeat(118)} 1` }], long)).toBe(`${"x".repeat(118)} 2`);
 });
 
 test("what is wrong with a value is told as a person says it", () => {

@@ -17,7 +17,8 @@ type Row = Record<string, unknown>;
 /** Fields that name a row rather than say something about it. */
 const KEYS = new Set(["id", "planId", "kind"]);
 
-const same = (x: unknown, y: unknown) => x === y || JSON.stringify(x) === JSON.stringify(y);
+/** Whether two values of a field are alike. */
+export const same = (x: unknown, y: unknown) => x === y || JSON.stringify(x) === JSON.stringify(y);
 
 /** The fields in which `after` differs from `before`, or null when there are none. */
 export function fieldsChanged(before: object, after: object): Row | null {

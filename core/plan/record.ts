@@ -1,4 +1,4 @@
-import { fieldsSet, patched, type Patch } from "./patch";
+import { fieldsSet, patched, same, type Patch } from "./patch";
 import type { RowKind } from "./schema";
 
 type Row = Record<string, unknown>;
@@ -35,22 +35,33 @@ export interface Conflict {
   revision: number;
 }
 
-const same = (x: unknown, y: unknown) => JSON.stringify(x) === JSON.stringify(y);
 const nameOf = (row: object | null | undefined, id: string) => String((row as { name?: string } | null)?.name ?? id);
 
-/** Whether a kept change did anything to a field of a row; an empty field asks for the row as a whole. */
-function touches(change: KeptChange, { kind, id }: Patch, field: string): boolean {
-  return change.patches.some(
-    (kept) => kept.kind === kind && kept.id === id && (!("set" in kept) || field === "" || field in kept.set),
-  );
+/** What was done to one row since a patch was begun, newest last. */
+interface Touch {
+  change: KeptChange;
+  kept: KeptPatch;
 }
 
+/** What was done to each row, by its kind and id: a large change meets a long record once, not once for each of its patches. */
+function touchesByRow(since: readonly KeptChange[]): Map<string, Touch[]> {
+  const byRow = new Map<string, Touch[]>();
+  for (const change of since)
+    for (const kept of change.patches) {
+      const key = `${kept.kind} ${kept.id}`;
+      const touches = byRow.get(key);
+      if (touches) touches.push({ change, kept });
+      else byRow.set(key, [{ change, kept }]);
+    }
+  return byRow;
+}
+
+/** Whether a kept patch did anything to a field of its row; an empty field asks for the row as a whole. */
+const touchesField = (kept: KeptPatch, field: string) => !("set" in kept) || field === "" || field in kept.set;
+
 /** The value of a field at a patch's base: what the first change after it found there. */
-function valueAt(since: readonly KeptChange[], { kind, id, base = 0 }: Patch, field: string, now: unknown): unknown {
-  for (const { revision, patches } of since)
-    if (revision > base)
-      for (const kept of patches)
-        if (kept.kind === kind && kept.id === id && "set" in kept && field in kept.set) return kept.was[field];
+function valueAt(touches: readonly Touch[], field: string, now: unknown): unknown {
+  for (const { kept } of touches) if ("set" in kept && field in kept.set) return kept.was[field];
   return now;
 }
 
@@ -66,11 +77,13 @@ export function conflictsOf(
   window: string,
 ): Conflict[] {
   const conflicts: Conflict[] = [];
+  const byRow = touchesByRow(since);
   for (const patch of patches) {
     const { kind, id, base = 0 } = patch;
     const row = rowNow(kind, id);
-    const others = since.filter((change) => change.revision > base && change.window !== window);
-    const by = (field: string) => others.findLast((change) => touches(change, patch, field));
+    const touches = (byRow.get(`${kind} ${id}`) ?? []).filter(({ change }) => change.revision > base);
+    const others = touches.filter(({ change }) => change.window !== window);
+    const by = (field: string) => others.findLast(({ kept }) => touchesField(kept, field))?.change;
     const add = (field: string, theirs: unknown, mine: unknown, change: KeptChange | undefined) =>
       conflicts.push({
         kind,
@@ -94,7 +107,7 @@ export function conflictsOf(
         const change = by(field);
         const [theirs, mine] = [(row as Row)[field], (patch.set as Row)[field]];
         // What was changed and changed back is as its author saw it.
-        const isAsSeen = same(theirs, valueAt(since, patch, field, theirs));
+        const isAsSeen = same(theirs, valueAt(touches, field, theirs));
         if (change && !isAsSeen && !same(theirs, mine)) add(field, theirs, mine, change);
       }
   }

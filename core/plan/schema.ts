@@ -9,7 +9,9 @@ import { ruleSchema } from "../regulation";
  * Ids are text; heights are above ground at the thing's own place unless a name says otherwise.
  */
 const id = z.string().min(1).max(64);
-const name = z.string().trim().min(1, "needs a name").max(120);
+/** Characters that a name may have. */
+export const LONGEST_NAME = 120;
+const name = z.string().trim().min(1, "needs a name").max(LONGEST_NAME);
 const latDeg = z.number().min(-90).max(90);
 const lonDeg = z.number().min(-180).max(180);
 const heightM = z.number().min(0).max(500);

@@ -2,5 +2,5 @@ export { BANDS, compareBands, type BandName, type BandResult, type BandRow } fro
 export { ringPlaces, searchMoves, type HeatPoint } from "./moves";
 export { searchRelayPeaks, searchRelaySites } from "./relays";
 export { byOutcomeAndCost, tryPatches, WORK_EUR, type TriedOutcome, type WayOut } from "./try";
-export { joiningPatches, MOST_SEEN, viewFromSite, viewFromSubscriber, type ViewRow } from "./views";
+export { MOST_SEEN, viewFromSite, viewFromSubscriber, type ViewRow } from "./views";
 export { searchWaysOut, type SearchAsk, type SearchProgress, type SearchResult } from "./waysOut";

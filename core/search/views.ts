@@ -34,7 +34,7 @@ const upToHalf = (metres: number) => Math.ceil(metres * 2) / 2;
 type FarPlace = { kind: "site"; row: Site } | { kind: "subscriber"; row: Subscriber };
 
 /** The patches and the link by which one place would be joined with another; null where the library has no kit. */
-export function joiningPatches(
+function joiningPatches(
   world: World,
   from: Site,
   to: FarPlace,

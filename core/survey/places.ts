@@ -44,6 +44,16 @@ export interface PlaceVerdict {
 
 const METRES_PER_DEG = 111_195;
 
+/** Fields that a file and the plan call alike: what the file says, else what is known. */
+function saidOrKnown<K extends keyof ReadPlace>(
+  place: ReadPlace,
+  known: { [F in K]: NonNullable<ReadPlace[F]> },
+  fields: readonly K[],
+): { [F in K]: NonNullable<ReadPlace[F]> } {
+  const said = fields.map((field) => [field, place[field] ?? known[field]] as const);
+  return Object.fromEntries(said) as { [F in K]: NonNullable<ReadPlace[F]> };
+}
+
 function asSite(planId: string, id: string, place: ReadPlace, before: Site | undefined): Site {
   const { name, latDeg, lonDeg } = place;
   const fresh = newSite({ id, planId, name, latDeg, lonDeg });
@@ -53,14 +63,7 @@ function asSite(planId: string, id: string, place: ReadPlace, before: Site | und
     structureKind: place.structure ?? known.structureKind,
     structureHeightM: place.maxHeightM ?? place.heightM ?? known.structureHeightM,
     poleDiameterMm: place.poleMm ?? known.poleDiameterMm,
-    power: place.power ?? known.power,
-    freeMounts: place.freeMounts ?? known.freeMounts,
-    isFeed: place.isFeed ?? known.isFeed,
-    feedMbps: place.feedMbps ?? known.feedMbps,
-    access: place.access ?? known.access,
-    terms: place.terms ?? known.terms,
-    hazards: place.hazards ?? known.hazards,
-    notes: place.notes ?? known.notes,
+    ...saidOrKnown(place, known, ["power", "freeMounts", "isFeed", "feedMbps", "access", "terms", "hazards", "notes"]),
   };
 }
 
@@ -71,16 +74,12 @@ function asSubscriber(planId: string, id: string, place: ReadPlace, before: Subs
   const antennaHeightM = place.heightM ?? known.antennaHeightM;
   return {
     ...fresh,
-    mount: place.mount ?? known.mount,
     antennaHeightM,
     maxHeightM: place.maxHeightM ?? Math.max(before?.maxHeightM ?? 0, before ? antennaHeightM : antennaHeightM + 3),
-    status: place.status ?? known.status,
-    demandMbps: place.demandMbps ?? known.demandMbps,
-    demandUpMbps: place.demandUpMbps ?? known.demandUpMbps,
-    tier: place.tier ?? known.tier,
-    people: place.people ?? known.people,
-    behind: place.behind ?? known.behind,
-    notes: place.notes ?? known.notes,
+    ...saidOrKnown(place, known, [
+      ...(["mount", "status", "demandMbps", "demandUpMbps"] as const),
+      ...(["tier", "people", "behind", "notes"] as const),
+    ]),
   };
 }
 
