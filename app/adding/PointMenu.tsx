@@ -1,11 +1,17 @@
 import type { Place } from "#core/geodesy";
+import { newSite, putPatch } from "#core/plan";
+import type { ViewRow } from "#core/search";
 import { DropdownMenu } from "radix-ui";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
+import { useView } from "../bench/useView";
 import { useDesk } from "../desk/DeskContext";
 import type { MapPick } from "../map/types";
 import { useFormats } from "../ui";
 import { useAdding } from "./AddingContext";
 import { MENU_ITEM } from "./AddMenu";
+
+/** Id of the site that is only asked about; it is never kept. */
+const ASKED_SITE = "asked-point";
 
 /** A point of the plan that was asked about, and what stands there. */
 export interface AskedPoint {
@@ -47,6 +53,7 @@ export function PointMenu({ point, onClose }: { point: AskedPoint | null; onClos
                     ? "Ground: no raster knows it"
                     : `Ground ${formats.height(ground)} above the sea`}
               </span>
+              {!site && <ViewFrom place={point.place} />}
             </DropdownMenu.Label>
           )}
           {site ? (
@@ -74,6 +81,29 @@ export function PointMenu({ point, onClose }: { point: AskedPoint | null; onClos
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
+  );
+}
+
+/** What a mast at a place would see, before anything is put there. */
+function ViewFrom({ place }: { place: Place }) {
+  const { world, draft } = useDesk();
+  const formats = useFormats();
+  const planId = world.plan.id;
+  const mast = useMemo(() => newSite({ id: ASKED_SITE, planId, name: "this point", ...place }), [planId, place]);
+  const patches = useMemo(() => [...draft.patches, putPatch("sites", mast)], [draft.patches, mast]);
+  const view = useView<ViewRow>(planId, patches, { kind: "fromSite", siteId: ASKED_SITE, of: "subscribers" });
+  if (world.subscribers.size === 0) return null;
+  const height = formats.height(mast.structureHeightM);
+  const served = view.rows?.filter((row) => row.served) ?? [];
+  const people = served.reduce((sum, { id }) => sum + (world.subscribers.get(id)?.people ?? 0), 0);
+  return (
+    <span className="block" role="status">
+      {view.failed
+        ? `Its view is not known: ${view.failed}`
+        : view.rows === null
+          ? `View from a mast of ${height}: looking…`
+          : `View from a mast of ${height}: ${served.length} of ${view.rows.length} customers (${people} people) could be served`}
+    </span>
   );
 }
 

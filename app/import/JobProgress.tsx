@@ -1,4 +1,5 @@
 import type { JobView } from "#jobs";
+import { Progress } from "radix-ui";
 import { Button } from "../ui";
 
 /** How long work stands, and the way to stop it. */
@@ -18,7 +19,13 @@ export function JobProgress({
       <p className="font-medium">{job.message}</p>
       {job.state === "running" && (
         <div className="mt-2 flex items-center gap-3">
-          <progress aria-label={job.title} value={job.doneShare} max={1} className="h-2 flex-1 accent-[var(--clay)]" />
+          <Progress.Root
+            aria-label={job.title}
+            value={Math.round(job.doneShare * 100)}
+            className="h-2 flex-1 overflow-hidden rounded bg-rule"
+          >
+            <Progress.Indicator className="h-full bg-clay" style={{ width: `${job.doneShare * 100}%` }} />
+          </Progress.Root>
           <span className="figures w-12 text-right text-xs">{Math.round(job.doneShare * 100)} %</span>
           <Button onClick={onStop}>Stop</Button>
         </div>

@@ -60,6 +60,8 @@ const PATH_HOVER_PX = 14;
 /** How long a finger rests to ask about a point. */
 const LONG_PRESS_MS = 600;
 const STILL_PX = 2;
+/** How long after a click another one may come and count as the second of a double click. */
+const DOUBLE_CLICK_MS = 600;
 
 /** Builds the map in an element: relief from the plan's terrain, links, glyphs, and the overlays of cursor and measure. */
 export async function createMapView(
@@ -145,13 +147,18 @@ export async function createMapView(
     glyphs.set(`${kind} ${id}`, { feature, style });
   };
   let selectedLine: LineString | null = null;
+  let pointedAtMs = -Infinity;
   map.on("click", (event) => {
     if (ground.isDrawing()) return;
-    if (events.isMeasuring()) return events.measureAt(unproject(event.coordinate), true);
     const feature = featureAt(event.pixel);
-    if (events.isPointing()) return events.pointAt(unproject(event.coordinate), feature ? pickOf(feature) : null);
-    events.pick(feature ? pickOf(feature) : null);
+    const pick = feature ? pickOf(feature) : null;
+    if (!events.isMeasuring() && !events.isPointing()) return events.pick(pick);
+    pointedAtMs = performance.now();
+    if (events.isMeasuring()) events.measureAt(unproject(event.coordinate), true);
+    else events.pointAt(unproject(event.coordinate), pick);
   });
+  // A second click on what was just put or measured does not zoom the plan away from under it.
+  map.on("dblclick", () => performance.now() - pointedAtMs > DOUBLE_CLICK_MS);
   const menuAt = (pixel: number[]) => {
     const feature = featureAt(pixel);
     const place = unproject(map.getCoordinateFromPixel(pixel));

@@ -2,12 +2,13 @@ import { randomUUID } from "node:crypto";
 import { channelRows } from "#core/findings";
 import { putPatch, scanSchema } from "#core/plan";
 import { askScanner, startScanner } from "#jobs";
+import { parseWithZod } from "@conform-to/zod/v4";
 import { data } from "react-router";
-import { z } from "zod";
 import { requirePlan } from "../data/plan.server";
 import { authorOf } from "../data/preferences";
 import { keepOwn } from "../keep/keep.server";
 import { NoisePage } from "../noise/NoisePage";
+import { scannerAskSchema } from "../noise/scannerAsk";
 import type { Route } from "./+types/noise";
 
 export async function loader({ params }: Route.LoaderArgs) {
@@ -22,48 +23,23 @@ export async function loader({ params }: Route.LoaderArgs) {
   };
 }
 
-const askSchema = z.object({
-  siteId: z.string().min(1, "choose a site"),
-  headings: z
-    .string()
-    .transform((text) =>
-      text
-        .split(/[\s,;]+/)
-        .filter(Boolean)
-        .map(Number),
-    )
-    .pipe(z.array(z.number("headings are numbers").min(0).max(360)).min(1, "name a heading").max(36)),
-  beamwidthDeg: z.coerce.number().min(1).max(360),
-  gainDbi: z.coerce.number().min(-10).max(60),
-  fromMHz: z.coerce.number().min(100).max(100_000),
-  toMHz: z.coerce.number().min(100).max(100_000),
-  binKHz: z.coerce.number().min(10).max(100_000),
-  scannerUrl: z.string().trim(),
-  /** Ticked where the stand-in is wanted in a plan that is no demo. */
-  standIn: z.string().optional(),
-});
-
 /** Has a scanner look along each heading on both polarizations, and keeps what it heard in one change. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, context } = await requirePlan(params.planId);
-  const asked = askSchema.safeParse(Object.fromEntries(await request.formData()));
-  if (!asked.success) {
-    const { path, message } = asked.error.issues[0]!;
-    return data({ ok: false, message: `${String(path[0])}: ${message}` }, { status: 400 });
-  }
-  const { siteId, headings, scannerUrl, standIn: isChosen, ...settings } = asked.data;
+  const submission = parseWithZod(await request.formData(), { schema: scannerAskSchema });
+  if (submission.status !== "success") return data({ lastResult: submission.reply(), said: null }, { status: 400 });
+  const refused = (fieldErrors: Record<string, string[]>) =>
+    data({ lastResult: submission.reply({ fieldErrors }), said: null }, { status: 400 });
+  const { siteId, headings, scannerUrl, standIn: isChosen, ...settings } = submission.value;
   const site = context.world.sites.get(siteId);
-  if (!site) return data({ ok: false, message: `siteId: there is no site "${siteId}"` }, { status: 400 });
+  if (!site) return refused({ siteId: ["is not in the plan"] });
   const { isDemo } = context.rows.plan;
   if (scannerUrl === "" && !isDemo && !isChosen)
-    return data(
-      {
-        ok: false,
-        message:
-          "scannerUrl: give the address of a scanner, or choose the simulation. The stand-in hears nothing real, so it does not answer unasked.",
-      },
-      { status: 400 },
-    );
+    return refused({
+      scannerUrl: [
+        "is missing. Give a scanner’s, or choose the simulation: the stand-in hears nothing real, so it does not answer unasked.",
+      ],
+    });
   const standIn = scannerUrl === "" ? await startScanner(context) : null;
   try {
     const scannedAt = new Date().toISOString();
@@ -101,14 +77,16 @@ export async function action({ params, request }: Route.ActionArgs) {
       what: `Scanned at ${site.name}: ${rows.length} scans`,
       patches: rows.map((row) => putPatch("scans", row)),
     });
-    return data({ ok, message: ok ? `Kept ${rows.length} scans of ${site.name}.` : message }, { status });
+    const said = { ok, message: ok ? `Kept ${rows.length} scans of ${site.name}.` : message };
+    return data({ lastResult: null, said }, { status });
   } catch (error) {
-    return data({ ok: false, message: `${(error as Error).message}. Nothing was kept.` }, { status: 502 });
+    const said = { ok: false, message: `${(error as Error).message}. Nothing was kept.` };
+    return data({ lastResult: null, said }, { status: 502 });
   } finally {
     await standIn?.stop();
   }
 }
 
 export default function Noise({ loaderData, actionData }: Route.ComponentProps) {
-  return <NoisePage {...loaderData} result={actionData ?? null} />;
+  return <NoisePage {...loaderData} result={actionData?.said ?? null} refused={actionData?.lastResult ?? null} />;
 }

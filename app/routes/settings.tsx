@@ -1,7 +1,7 @@
 import { climateAt } from "#core/climate";
 import { CLEARANCE_SCHOOLS, CLIMATES, SEASONS, setPatch } from "#core/plan";
 import { ruleSetOf } from "#core/regulation";
-import { getFormProps, getInputProps, getSelectProps, useForm, type FieldMetadata } from "@conform-to/react";
+import { getFormProps, useForm, type FieldMetadata } from "@conform-to/react";
 import { parseWithZod } from "@conform-to/zod/v4";
 import { useState } from "react";
 import { Form, Link, useNavigate } from "react-router";
@@ -10,7 +10,7 @@ import { z } from "zod";
 import { requirePlan } from "../data/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { keepPatches } from "../keep/keepPatches";
-import { Button, buttonClass, figure, SelectField, TextField } from "../ui";
+import { Button, buttonClass, figure, FormSelect, FormText } from "../ui";
 import type { Route } from "./+types/settings";
 
 const number = (min: number, max: number) =>
@@ -84,32 +84,18 @@ export default function Settings({ loaderData: { plan, revision, ruleSet, climat
       if (submission?.status === "success") void keep(submission.value as z.output<typeof settingsSchema>, formData);
     },
   });
-  const text = (field: FieldMetadata<unknown>, label: string, unit?: string, hint?: string) => {
-    const { key, ...props } = getInputProps(field as FieldMetadata<string>, { type: "text" });
-    const error = field.errors?.[0];
-    return (
-      <TextField
-        key={key}
-        {...props}
-        label={label}
-        {...(unit ? { unit } : {})}
-        {...(hint ? { hint } : {})}
-        error={error && `${label} ${error}`}
-      />
-    );
-  };
-  const choice = (field: FieldMetadata<unknown>, label: string, choices: [value: string, word: string][]) => {
-    const { key, ...props } = getSelectProps(field as FieldMetadata<string>);
-    return (
-      <SelectField key={key} {...props} label={label} error={field.errors?.[0]}>
-        {choices.map(([value, word]) => (
-          <option key={value} value={value}>
-            {word}
-          </option>
-        ))}
-      </SelectField>
-    );
-  };
+  const text = (field: FieldMetadata<unknown>, label: string, unit?: string, hint?: string) => (
+    <FormText field={field} label={label} {...(unit ? { unit } : {})} {...(hint ? { hint } : {})} />
+  );
+  const choice = (field: FieldMetadata<unknown>, label: string, choices: [value: string, word: string][]) => (
+    <FormSelect field={field} label={label}>
+      {choices.map(([value, word]) => (
+        <option key={value} value={value}>
+          {word}
+        </option>
+      ))}
+    </FormSelect>
+  );
   return (
     <PlanFrame>
       <main className="mx-auto w-full max-w-xl px-6 py-6">

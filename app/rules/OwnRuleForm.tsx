@@ -1,7 +1,7 @@
 import { FLAG_WORDS, LICENCE_WORDS, LICENCES, RULE_FLAGS, ruleSchema, type Rule } from "#core/regulation";
 import { plainFigure } from "#core/words";
-import { useState } from "react";
-import { boundText, Button, SelectField, TextField } from "../ui";
+import { getFormProps, parse, useForm, type FieldMetadata, type Submission } from "@conform-to/react";
+import { boundText, Button, FormSelect, FormText } from "../ui";
 
 type Typed = Record<string, string>;
 const EIRP_KINDS: Record<Rule["eirp"]["kind"], string> = {
@@ -50,7 +50,7 @@ function typedOf(rule: Rule): Typed {
     rasterMHz: text(rule.rasterMHz),
   };
   for (const [name, value] of Object.entries(rule.eirp))
-    if (name !== "kind") typed[`eirp.${name}`] = text(value as number);
+    if (name !== "kind") typed[`eirp-${name}`] = text(value as number);
   return typed;
 }
 
@@ -74,7 +74,7 @@ function ruleOf(typed: Typed, flags: Rule["flags"]): unknown {
       ...Object.fromEntries(
         EIRP_FIELDS[kind].map(([name]) => [
           name,
-          name === "otherwiseDbm" ? optional(typed[`eirp.${name}`]) : number(typed[`eirp.${name}`]),
+          name === "otherwiseDbm" ? optional(typed[`eirp-${name}`]) : number(typed[`eirp-${name}`]),
         ]),
       ),
     },
@@ -91,8 +91,35 @@ function ruleOf(typed: Typed, flags: Rule["flags"]): unknown {
   };
 }
 
-/** What a fault of the schema is called on the form. */
+/** The form's field of a fault of the schema. */
 const FIELD_OF: Record<string, string> = { "bandMHz.0": "low", "bandMHz.1": "high", bandMHz: "high" };
+function fieldOf(path: string): string {
+  if (path.startsWith("widthsMHz")) return "widthsMHz";
+  return (
+    FIELD_OF[path] ??
+    path
+      .replace(/^eirp\./, "eirp-")
+      .replace(/Density\.dbm$/, "DensityDbm")
+      .replace(/Density\.perMHz$/, "DensityPer")
+  );
+}
+
+/** The rule that a form holds, or what is wrong with each of its fields. */
+function parseRule(formData: FormData): Submission<Rule, string[]> {
+  return parse(formData, {
+    resolve: (payload) => {
+      const { flags = [], ...typed } = payload as Typed & { flags?: string | string[] };
+      const parsed = ruleSchema.safeParse(ruleOf(typed, [flags].flat() as Rule["flags"]));
+      if (parsed.success) return { value: parsed.data };
+      const error: Record<string, string[]> = {};
+      for (const issue of parsed.error.issues) {
+        const name = fieldOf(issue.path.join("."));
+        error[name] ??= [boundText(issue, typed[name] ?? "")];
+      }
+      return { error };
+    },
+  });
+}
 
 /** One rule of a plan's own to be written. */
 export function OwnRuleForm({
@@ -104,63 +131,39 @@ export function OwnRuleForm({
   onKeep: (rule: Rule) => void;
   onLeave: () => void;
 }) {
-  const [typed, setTyped] = useState(() => typedOf(rule));
-  const [flags, setFlags] = useState(rule.flags);
-  const [errors, setErrors] = useState<Typed>({});
-  const put = (name: string, value: string) => setTyped((old) => ({ ...old, [name]: value }));
+  const [form, fields] = useForm<Typed, Rule>({
+    defaultValue: typedOf(rule),
+    onValidate: ({ formData }) => parseRule(formData),
+    shouldRevalidate: "onInput",
+    onSubmit: (event, { formData }) => {
+      event.preventDefault();
+      const submission = parseRule(formData);
+      if (submission.status === "success") onKeep(submission.value);
+    },
+  });
+  const of = (name: string) => fields[name] as unknown as FieldMetadata<unknown>;
   const field = (name: string, label: string, unit?: string, hint?: string) => (
-    <TextField
-      key={name}
-      label={label}
-      value={typed[name] ?? ""}
-      onChange={({ target }) => put(name, target.value)}
-      error={errors[name]}
-      {...(unit ? { unit } : {})}
-      {...(hint ? { hint } : {})}
-    />
+    <FormText key={name} field={of(name)} label={label} {...(unit ? { unit } : {})} {...(hint ? { hint } : {})} />
   );
   const select = (name: string, label: string, choices: Record<string, string>) => (
-    <SelectField label={label} value={typed[name]} onChange={({ target }) => put(name, target.value)}>
+    <FormSelect field={of(name)} label={label}>
       {Object.entries(choices).map(([value, word]) => (
         <option key={value} value={value}>
           {word}
         </option>
       ))}
-    </SelectField>
+    </FormSelect>
   );
-  const keep = () => {
-    const parsed = ruleSchema.safeParse(ruleOf(typed, flags));
-    if (parsed.success) return onKeep(parsed.data);
-    const found: Typed = {};
-    for (const issue of parsed.error.issues) {
-      const key = issue.path.join(".");
-      const name =
-        FIELD_OF[key] ??
-        (key.startsWith("widthsMHz")
-          ? "widthsMHz"
-          : key.replace(/Density\.dbm$/, "DensityDbm").replace(/Density\.perMHz$/, "DensityPer"));
-      found[name] ??= boundText(issue, typed[name] ?? "");
-    }
-    setErrors(found);
-  };
+  const kind = (of("kind").value ?? rule.eirp.kind) as Rule["eirp"]["kind"];
   return (
-    <form
-      noValidate
-      onSubmit={(event) => {
-        event.preventDefault();
-        keep();
-      }}
-      className="rounded border border-rule bg-panel p-3"
-    >
+    <form {...getFormProps(form)} className="rounded border border-rule bg-panel p-3">
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-4">
         {field("low", "From", "MHz")}
         {field("high", "To", "MHz")}
         {select("use", "Use", { any: "any", ptp: "point to point", ptmp: "point to multipoint" })}
         {field("source", "Source: text and clause")}
         {select("kind", "EIRP", EIRP_KINDS)}
-        {EIRP_FIELDS[typed.kind as Rule["eirp"]["kind"]].map(([name, label, unit]) =>
-          field(`eirp.${name}`, label, unit),
-        )}
+        {EIRP_FIELDS[kind].map(([name, label, unit]) => field(`eirp-${name}`, label, unit))}
         {field("conductedDbm", "Conducted at most", "dBm", "empty: no cap")}
         {field("conductedByWidthDbm", "or, + 10 log of the width", "dBm")}
         {field("eirpDensityDbm", "EIRP density", "dBm")}
@@ -176,13 +179,7 @@ export function OwnRuleForm({
       <div className="mt-2 flex flex-wrap gap-4 text-sm">
         {RULE_FLAGS.map((flag) => (
           <label key={flag} className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              checked={flags.includes(flag)}
-              onChange={({ target }) =>
-                setFlags(target.checked ? [...flags, flag] : flags.filter((one) => one !== flag))
-              }
-            />
+            <input type="checkbox" name="flags" value={flag} defaultChecked={rule.flags.includes(flag)} />
             {FLAG_WORDS[flag]}
           </label>
         ))}
