@@ -151,7 +151,7 @@ test("an archive of before channels had carriers opens to the same plan", async 
     const { frequencyMHz, widthMHz } = channels.get(radio.carrierId)!;
     return { ...radio, planId: undefined, carrierId: undefined, frequencyMHz, widthMHz };
   });
-  const manifest = new TextDecoder().decode(files.get(MANIFEST)).replace('"version": 2', '"version": 1');
+  const manifest = new TextDecoder().decode(files.get(MANIFEST)).replace('"version": 3', '"version": 1');
   const old = new Map(files);
   old.delete("carriers.json");
   old.set(MANIFEST, new TextEncoder().encode(manifest));
@@ -173,6 +173,19 @@ test("an archive of before channels had carriers opens to the same plan", async 
   await deletePlan(store.db, planId);
 });
 
+test("an archive of before carriers had power plans opens to the same plan", async () => {
+  const files = unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES);
+  const edit = (name: string, change: (text: string) => string) =>
+    files.set(name, new TextEncoder().encode(change(new TextDecoder().decode(files.get(name)))));
+  edit(MANIFEST, (text) => text.replace('"version": 3', '"version": 2'));
+  edit("carriers.json", (text) => text.replaceAll(',"arriveAtDbm":null', ""));
+  const archive = zipFiles(files, () => false);
+  const planId = await takeArchive(store, archive, signedBy("Ana"), quiet);
+  const [before, after] = [await readPlan(store.db, "valley"), await readPlan(store.db, planId)];
+  expect(after!.carriers.map((carrier) => ({ ...carrier, planId: "valley" }))).toEqual(before!.carriers);
+  await deletePlan(store.db, planId);
+});
+
 test("an archive that is broken, newer, or points at nothing is refused by name, and no plan is made", async () => {
   const files = unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES);
   const edited = (name: string, change: (text: string) => string | null) => {
@@ -184,7 +197,7 @@ test("an archive that is broken, newer, or points at nothing is refused by name,
   };
   const refused: [Uint8Array, string][] = [
     [edited(MANIFEST, () => null), "the archive has no tejado-plan.json"],
-    [edited(MANIFEST, (text) => text.replace('"version": 2', '"version": 9')), "version 9 is newer than 2"],
+    [edited(MANIFEST, (text) => text.replace('"version": 3', '"version": 9')), "version 9 is newer than 3"],
     [edited("sites.csv", (text) => text.replace("-1,20,", "-95,20,")), "sites.csv, row 2: latDeg"],
     [
       edited("radios.json", (text) => text.replace('"siteId":"west"', '"siteId":"nowhere"')),

@@ -15,6 +15,7 @@ const CAME_WITH: Record<number, Partial<Record<string, string[]>>> = {
   3: { sites: ["feedMbps", "access", "terms", "hazards"], subscribers: ["status", "demandUpMbps", "tier"] },
   4: { plans: ["ownRules", "dN1NPerKm", "clearanceSchool", "climate", "season", "pointingErrorDeg"] },
   7: { radios: ["carrierId"] },
+  8: { carriers: ["arriveAtDbm"] },
 };
 
 /** A row of today as it was when only the first `schema` migrations had run. */
@@ -22,6 +23,7 @@ function rowThen(schema: number, kind: string, row: object): Row {
   const then: Row = { ...row };
   for (const [number, kinds] of Object.entries(CAME_WITH))
     if (Number(number) > schema) for (const field of kinds[kind] ?? []) delete then[field];
+  if (kind === "radios") for (const field of ["timingGroup", "arriveAtDbm"]) delete then[field];
   if (schema < 7 && kind === "radios") return then;
   if (kind === "radios") for (const field of ["frequencyMHz", "widthMHz"]) delete then[field];
   if (schema < 4 && kind === "equipment") {
@@ -136,7 +138,7 @@ test.each([3, 4, 5])(
     expect(await names()).toEqual(["Renamed", "east"]);
     const read = (await readPlan(db, "valley"))!;
     expect(read.carriers).toEqual([
-      { id: "sector", planId: "valley", frequencyMHz: 5300, widthMHz: 20, timingGroup: "" },
+      { id: "sector", planId: "valley", frequencyMHz: 5300, widthMHz: 20, timingGroup: "", arriveAtDbm: null },
     ]);
     const ana = signedBy("Ana");
     const undo = () => stepRecord(db, { planId: "valley", ...ana, way: "undo" });

@@ -1,4 +1,4 @@
-import type { KeptPatch } from "#core/plan";
+import { NO_POWER_PLAN, type KeptPatch } from "#core/plan";
 import type { Queries } from "./db";
 import { MIGRATIONS } from "./migrations";
 
@@ -93,6 +93,7 @@ const UPGRADES: Partial<Record<number, Upgrade>> = {
     subscribers: { status: "asked", demandUpMbps: 0, tier: "" },
   }),
   7: (patches, today) => withMounts(toCarriers(patches, today), today),
+  8: withFields({ carriers: NO_POWER_PLAN }),
 };
 
 async function todayOf(tx: Queries, planId: string): Promise<Today> {

@@ -5,6 +5,7 @@ import {
   radioWithChannelSchema,
   removePatch,
   ROW_SCHEMAS,
+  NO_POWER_PLAN,
   rowsOfBefore,
   type Patch,
   type PlanRows,
@@ -61,7 +62,8 @@ export async function readVersion(db: Queries, planId: string, id: string): Prom
   const lists = Object.fromEntries(
     LIST_KINDS.map((kind) => {
       const schema: z.ZodType = isOld && kind === "radios" ? radioWithChannelSchema : ROW_SCHEMAS[kind];
-      return [kind, ((kept[kind] ?? []) as unknown[]).map((row) => schema.parse(row))];
+      const usual = kind === "carriers" ? NO_POWER_PLAN : {};
+      return [kind, ((kept[kind] ?? []) as object[]).map((row) => schema.parse({ ...usual, ...row }))];
     }),
   );
   const read = { plan: ROW_SCHEMAS.plans.parse(kept.plan), ...lists };

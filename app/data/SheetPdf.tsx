@@ -1,6 +1,6 @@
 import { join } from "node:path";
 import { acceptText } from "./acceptText";
-import { CAUTION_NOTE, CAUTIONS, INSTALL_STEPS, type CrewEnd } from "#core/install";
+import { CAUTION_NOTE, CAUTIONS, INSTALL_STEPS, sendingWords, type CrewEnd } from "#core/install";
 import { Document, Font, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import { figure } from "#core/words";
 import type { Formats } from "../ui/format";
@@ -68,7 +68,7 @@ function figuresOf(end: CrewEnd, formats: Formats): [label: string, value: strin
     [
       end.sendsMHz === end.listensMHz ? "Channel" : "Sends on / listens on",
       end.sendsMHz === end.listensMHz ? `${end.sendsMHz} MHz` : `${end.sendsMHz} / ${end.listensMHz} MHz`,
-      `${figure(end.widthMHz, 0)} MHz wide, ${figure(end.txPowerDbm, 0)} dBm`,
+      sendingWords(end),
     ],
   ];
 }

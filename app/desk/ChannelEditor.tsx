@@ -1,7 +1,8 @@
 import { endOf, setPatch, type Channel, type Link } from "#core/plan";
-import { NumberField } from "../ui";
+import { NumberField, SelectField } from "../ui";
 import { FieldConflict } from "./ConflictPanel";
 import { useDesk } from "./DeskContext";
+import { FigureEdit, TextEdit } from "./fields";
 import { channelPatches } from "./patches";
 
 /**
@@ -50,10 +51,59 @@ export function ChannelEditor({ radioId, link }: { radioId: string; link?: Link 
       </div>
       <FieldConflict kind="carriers" id={carrierId} field="frequencyMHz" />
       <FieldConflict kind="carriers" id={carrierId} field="widthMHz" />
+      {radio.role === "sector" && <PowerPlan carrierId={carrierId} arriveAtDbm={radio.arriveAtDbm ?? null} />}
+      <TextEdit
+        of={{ kind: "carriers", id: carrierId }}
+        field="timingGroup"
+        label="Timing group"
+        value={radio.timingGroup ?? ""}
+        most={60}
+      />
+      <p className="col-span-2 text-xs text-quiet">
+        Access points of one timing group send at the same times and do not hear each other; empty keeps its own time.
+      </p>
       {ends.size > 2 && (
         <p className="col-span-2 text-xs text-quiet">
           The channel is the access point’s: all {ends.size} radios on it move.
         </p>
+      )}
+    </>
+  );
+}
+
+/** Where customers are turned down to first, dBm on each chain: strong enough for the fastest modulations. */
+const USUAL_ARRIVAL_DBM = -60;
+
+/** The power plan of an access point: its customers as they are set, or turned down until they arrive alike. */
+function PowerPlan({ carrierId, arriveAtDbm }: { carrierId: string; arriveAtDbm: number | null }) {
+  const { draft } = useDesk();
+  const of = { kind: "carriers", id: carrierId } as const;
+  return (
+    <>
+      <div className={arriveAtDbm === null ? "col-span-2" : ""}>
+        <SelectField
+          label="Customers’ power"
+          value={arriveAtDbm === null ? "set" : "alike"}
+          onChange={({ target: { value } }) =>
+            draft.put([setPatch("carriers", carrierId, { arriveAtDbm: value === "set" ? null : USUAL_ARRIVAL_DBM })])
+          }
+        >
+          <option value="set">as set on each radio</option>
+          <option value="alike">turned down to arrive alike</option>
+        </SelectField>
+      </div>
+      {arriveAtDbm === null ? (
+        <FieldConflict {...of} field="arriveAtDbm" />
+      ) : (
+        <FigureEdit
+          of={of}
+          field="arriveAtDbm"
+          label="Arriving on each chain at"
+          unit="dBm"
+          min={-100}
+          max={-20}
+          value={arriveAtDbm}
+        />
       )}
     </>
   );

@@ -15,7 +15,7 @@ export function RadioSheet({ radio }: { radio: Radio }) {
   const customers = links.filter((link) => link.aRadioId === radio.id && link.kind === "access");
   const duplicate = () => {
     const id = crypto.randomUUID();
-    const name = freeName(world.radios.values(), radio.name).slice(0, 120);
+    const name = freeName(world.radios.values(), radio.name);
     draft.put(radioPatches(world, { ...radio, id, name, carrierId: id, address: "" }));
     select({ kind: "radio", id });
   };

@@ -5,6 +5,7 @@ const FIELD_WORDS: Record<string, string> = {
   frequencyMHz: "frequency",
   widthMHz: "width",
   timingGroup: "timing group",
+  arriveAtDbm: "customers’ level at the access point",
   antennaModelId: "antenna",
   radioModelId: "radio",
   polarization: "polarization",

@@ -1,4 +1,4 @@
-import { CAUTION_NOTE, CAUTIONS, INSTALL_STEPS, type CrewEnd } from "#core/install";
+import { CAUTION_NOTE, CAUTIONS, INSTALL_STEPS, sendingWords, type CrewEnd } from "#core/install";
 import { Printer } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
@@ -96,12 +96,12 @@ function EndSheet({ end }: { end: CrewEnd }) {
           {end.polarization === "HV" ? "H and V" : end.polarization === "X45" ? "±45°" : end.polarization}
         </Figure>
         {end.sendsMHz === end.listensMHz ? (
-          <Figure label="Channel" note={`${figure(end.widthMHz, 0)} MHz wide, ${figure(end.txPowerDbm, 0)} dBm`}>
+          <Figure label="Channel" note={sendingWords(end)}>
             {end.sendsMHz} MHz
           </Figure>
         ) : (
           <>
-            <Figure label="Sends on" note={`${figure(end.widthMHz, 0)} MHz wide, ${figure(end.txPowerDbm, 0)} dBm`}>
+            <Figure label="Sends on" note={sendingWords(end)}>
               {end.sendsMHz} MHz
             </Figure>
             <Figure label="Listens on" note="what the far end sends on">

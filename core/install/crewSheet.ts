@@ -3,6 +3,7 @@ import { bracketReach, tiltBeyondBracketDeg } from "../aiming";
 import { declinationDeg, normalizeAzimuthDeg, type Place } from "../geodesy";
 import { chainWords, type PathAnswer } from "../link";
 import type { LinkEnd, Plan } from "../plan";
+import { figure } from "../words";
 
 /** What a crew needs at one end. */
 export interface CrewEnd {
@@ -28,7 +29,9 @@ export interface CrewEnd {
   sendsMHz: number;
   listensMHz: number;
   widthMHz: number;
+  /** At which it will send; `turnedDownDb` under what it is set to, where its access point turns it down. */
   txPowerDbm: number;
+  turnedDownDb: number;
   /** Level on a chain, which chain that is in words, and the level of all chains together. */
   expectedChainDbm: number;
   chain: string;
@@ -38,6 +41,12 @@ export interface CrewEnd {
   /** Volts at the alignment jack, where the radio has one: expected, the band, and the way in which more signal moves them. */
   meterVolts: { expected: number; low: number; high: number; stronger: "lower" | "higher" } | null;
   sweepDeg: number;
+}
+
+/** Width of the channel and the power at which an end will send, in words. */
+export function sendingWords({ widthMHz, txPowerDbm, turnedDownDb }: CrewEnd): string {
+  const set = `${figure(widthMHz, 0)} MHz wide, ${figure(txPowerDbm + turnedDownDb, 0)} dBm`;
+  return turnedDownDb > 0 ? `${set} at most: the access point turns it down to ${figure(txPowerDbm, 0)} dBm` : set;
 }
 
 function crewEnd(plan: Plan, end: LinkEnd, answer: PathAnswer, isA: boolean, bearingDeg: number, date: Date): CrewEnd {
@@ -74,7 +83,8 @@ function crewEnd(plan: Plan, end: LinkEnd, answer: PathAnswer, isA: boolean, bea
     sendsMHz: sending.question.path.frequencyMHz,
     listensMHz: tape.question.path.frequencyMHz,
     widthMHz: end.radio.widthMHz,
-    txPowerDbm: end.radio.txPowerDbm,
+    txPowerDbm: sending.question.from.radio.txPowerDbm,
+    turnedDownDb: sending.question.turnedDownDb,
     expectedChainDbm: chainLevelDbm,
     chain: chainWords(tape),
     expectedTotalDbm: tape.totalLevelDbm,

@@ -81,6 +81,12 @@ interface Found {
   isOnMast: boolean;
 }
 
+/** Whether a sender and a listener keep one time: access points send together, and listen together to their customers. */
+function sendsWhileItSends({ link, to }: Ear, { end, isNear }: Sender): boolean {
+  const { timingGroup = "" } = to.radio;
+  return timingGroup !== "" && end.radio.timingGroup === timingGroup && isNear === (to.radio.id === link.aRadioId);
+}
+
 /** Who may be heard of one class by its power in the beam and by where it stands; the strongest of those who take turns. */
 function gather(ear: Ear, heard: SenderClass, byTurn: Map<string, Found>): void {
   const { link, to, toAim, listensMHz, ownLossDb, leastDbm } = ear;
@@ -102,6 +108,7 @@ function gather(ear: Ear, heard: SenderClass, byTurn: Map<string, Found>): void 
   const headingDeg = to.radio.azimuthDeg ?? toAim.bearingDeg;
   for (const sender of senders) {
     const { end, group, turn } = sender;
+    if (sendsWhileItSends(ear, sender)) continue;
     if (group === link.aRadioId || end.radio.id === link.aRadioId || end.radio.id === link.bRadioId) continue;
     const northKm = (sender.latDeg - to.place.latDeg) * KM_PER_DEG;
     const eastKm = signedAngleDeg(sender.lonDeg - to.place.lonDeg) * kmPerLonDeg;
@@ -153,7 +160,7 @@ function exactly({ to, toAim }: Ear, { sender: { end, aim }, own, fixedDb, dbm: 
 
 /**
  * The plan's transmitters that a receiver may hear in its channel, strongest first: taken as always sending, at the power they
- * are set to. Of the customers of one sector, who take turns, only the strongest counts. The ground is not looked at yet.
+ * are set to, unless they keep the receiver's own time and send while it sends. Of the customers of one sector, who take turns, only the strongest counts. The ground is not looked at yet.
  */
 export function candidatesFor(world: World, link: Link, to: LinkEnd): Candidate[] {
   const ear: Ear = {

@@ -8,6 +8,7 @@ const HEARD_FIELDS = [
   "azimuthDeg",
   "polarization",
   "antennaModelId",
+  "timingGroup",
 ] as const;
 const isHeardOtherwise = (before: Radio | undefined, after: Radio | undefined) =>
   !before || !after || HEARD_FIELDS.some((field) => before[field] !== after[field]);

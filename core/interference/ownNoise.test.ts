@@ -3,7 +3,7 @@ import { patternLossDb, peakGainDbi } from "#core/antenna";
 import { inverseGeodesic } from "#core/geodesy";
 import { ownNoiseOf, pairsHeard, talksUnder } from "#core/interference";
 import { mastIsolationDb } from "#core/mast";
-import { endOf, type Radio } from "#core/plan";
+import { endOf, setPatch, withPatches, type Radio } from "#core/plan";
 import { freeSpaceLossDb, thermalNoiseDbm } from "#core/propagation";
 import { channelCouplingDb } from "#core/spectrum";
 import { EIGHTY_GHZ, onBridge, radio, radioIn, valley, type Valley, type ValleyRows } from "#core/testing";
@@ -154,4 +154,26 @@ test("who talks under whom: an access point's customers under it, a far end unde
     "west-east",
     "spare",
   ]);
+});
+
+test("who keeps one time is not heard by those who send with it, and still by those who listen then", () => {
+  const own = valley(0, beside());
+  const timed = (groups: Record<string, string>): Valley => {
+    const carriers = Object.entries(groups).map(([id, timingGroup]) => setPatch("carriers", id, { timingGroup }));
+    return { ...own, world: withPatches(own.world, carriers) };
+  };
+  const carriers = ["nw", "ne"].map((id) => endOf(own.world, id).radio.carrierId);
+  const groups = (name: string) => ({ "west-east": "north", ...Object.fromEntries(carriers.map((id) => [id, name])) });
+  const turnedRound = (made: Valley): Valley => ({
+    ...made,
+    world: withPatches(made.world, [setPatch("links", "second", { aRadioId: "ne", bRadioId: "nw" })]),
+  });
+  // The near end in the west looks at the far end in the east of the second bridge: one sends while the other listens.
+  expect(level(timed(groups("north")), "a", "ne")).toBeCloseTo(level(own, "a", "ne")!, 9);
+  expect(level(timed(groups("north")), "b", "nw")).toBeCloseTo(level(own, "b", "nw")!, 9);
+  // Turned round, near end looks at near end: in one group they send together, in two or none they hear each other.
+  expect(level(turnedRound(timed(groups("north"))), "a", "ne")).toBeUndefined();
+  expect(level(turnedRound(timed(groups("north"))), "b", "nw")).toBeUndefined();
+  expect(level(turnedRound(timed(groups("south"))), "a", "ne")).toBeCloseTo(level(own, "a", "ne")!, 9);
+  expect(level(turnedRound(timed(groups(""))), "a", "ne")).toBeCloseTo(level(own, "a", "ne")!, 9);
 });

@@ -23,7 +23,7 @@ export function pairsHeard(world: World, link: Link): [from: Place, to: Place][]
 /**
  * What a receiver hears of the plan's other transmitters on its own or overlapping channels, on one chain: both patterns, both
  * polarizations, how far the channels overlap, free space and the ground's diffraction between, or the coupling on a shared
- * mast. Without timing in common everybody is taken to send while others listen.
+ * mast. Who has no timing in common with a receiver is taken to send whenever it listens.
  */
 function ownNoiseAt(world: World, link: Link, radioId: string, profileBetween: KnownProfile): OwnNoise {
   const to = endOf(world, radioId);

@@ -17,6 +17,8 @@ export interface Sender {
   group: string;
   /** Who takes turns with it: the customers of one sector never send at once. */
   turn: string;
+  /** Whether it is an access point or the near end of a bridge: those of one timing group send at the same times. */
+  isNear: boolean;
 }
 
 /** Transmitters that differ in nothing but where they stand and look. */
@@ -67,9 +69,10 @@ export function senderClasses(world: World): SenderClass[] {
       classes.set(name, (own = { frequencyMHz, widthMHz, beamDbm, senders: [] }));
     }
     const turn = radio.role === "subscriber" ? group : `${radio.id} alone`;
+    const isNear = group === radio.id;
     const aim = aimOf(world, end);
     const { latDeg, lonDeg } = end.place;
-    own.senders.push({ end, aim, latDeg, lonDeg, headingDeg: radio.azimuthDeg ?? aim.bearingDeg, group, turn });
+    own.senders.push({ end, aim, latDeg, lonDeg, headingDeg: radio.azimuthDeg ?? aim.bearingDeg, group, turn, isNear });
   }
   const all = [...classes.values()];
   classesOf.set(world, all);

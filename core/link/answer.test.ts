@@ -1,7 +1,8 @@
-import { expect, test } from "@jest/globals";
+import { describe, expect, test } from "@jest/globals";
 import { answerOf } from "#core/findings";
-import { answerLink, carriesDemand, holds, isServed, wantedMarginDb, weakestMarginDb } from "#core/link";
-import { linkEnds, type Radio } from "#core/plan";
+import { crewSheet, sendingWords } from "#core/install";
+import { answerLink, carriesDemand, holds, isServed, tapeLines, wantedMarginDb, weakestMarginDb } from "#core/link";
+import { linkEnds, setPatch, withPatches, type Radio } from "#core/plan";
 import { EIGHTY_GHZ, onBridge, radioIn, valley, type ValleyRows } from "#core/testing";
 
 /** The valley's bridge with its ends altered after the plan was read, as a sheet of another origin could. */
@@ -115,4 +116,52 @@ test("ends of other duplex spacing do not meet, and the reason names both", () =
   const { path } = answerOf(made.world, made.world.links.get("bridge")!, made.between);
   expect(path!.mismatches).toEqual(["the frequencies of Salto 80 stand 10000 MHz apart, those of Salto N 5000 MHz"]);
   expect([path!.aToB.modulation, path!.bToA.modulation]).toEqual([null, null]);
+});
+
+describe("an access point's power plan", () => {
+  const under = (arriveAtDbm: number | null, kind: "access" | "bridge" = "access") => {
+    const made = valley();
+    const carriers = [...made.world.carriers.keys()].map((id) => setPatch("carriers", id, { arriveAtDbm }));
+    const world = withPatches(made.world, carriers);
+    const link = [...world.links.values()].find((one) => one.kind === kind)!;
+    return { link, path: answerOf(world, link, made.between).path! };
+  };
+
+  test("turns a customer down in the radio's steps until it arrives at the level, and not below it", () => {
+    const asSet = under(null).path.bToA;
+    const wanted = asSet.chainLevelDbm - 7.4;
+    const { path } = under(wanted);
+    const { powerStepDb } = path.bToA.question.from.model;
+    const stepsDb = Math.floor(7.4 / powerStepDb) * powerStepDb;
+    expect(path.bToA.question.turnedDownDb).toBeCloseTo(stepsDb, 9);
+    expect(path.bToA.chainLevelDbm).toBeCloseTo(asSet.chainLevelDbm - stepsDb, 6);
+    expect(path.bToA.chainLevelDbm).toBeGreaterThanOrEqual(wanted);
+    expect(asSet.eirpDbm - path.bToA.eirpDbm).toBeCloseTo(stepsDb, 6);
+    expect(path.aToB.totalLevelDbm).toBeCloseTo(under(null).path.aToB.totalLevelDbm, 9);
+  });
+
+  test("leaves one who arrives weaker as it is set, and ends at the least power of the radio", () => {
+    expect(under(-20).path.bToA.question.turnedDownDb).toBe(0);
+    const { question } = under(-100).path.bToA;
+    expect(question.from.radio.txPowerDbm).toBe(question.from.model.powerMinDbm);
+  });
+
+  test("is not for bridges", () => {
+    expect(under(-100, "bridge").path.bToA.question.turnedDownDb).toBe(0);
+  });
+
+  test("is told on the tape and on the crew's sheet", () => {
+    const { path, link } = under(under(null).path.bToA.chainLevelDbm - 5);
+    const { question } = path.bToA;
+    expect(question.turnedDownDb).toBeGreaterThan(0);
+    const [power] = tapeLines(path.bToA);
+    expect(power!.stepDb).toBe(question.from.radio.txPowerDbm);
+    expect(power!.inputs).toContainEqual(["turned down by", expect.stringMatching(/^\d+\.\d dB$/)]);
+    const { world } = valley();
+    const { a, b } = linkEnds(world, link);
+    const sheet = crewSheet(world.plan, a, b, path, { azimuthDeg: 90, backAzimuthDeg: 270 }, new Date("2026-06-01"));
+    expect(sheet.b.txPowerDbm + sheet.b.turnedDownDb).toBe(b.radio.txPowerDbm);
+    expect(sendingWords(sheet.b)).toMatch(/ at most: the access point turns it down to /);
+    expect(sendingWords(sheet.a)).not.toContain("at most");
+  });
 });

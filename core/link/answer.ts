@@ -4,7 +4,7 @@ import type { Demand, Link, LinkEnd, Plan } from "../plan";
 import { deltaBullingtonLossDb, type LinearPolarization } from "../propagation";
 import { isTrees, SHORTEST_PATH_M, type Profile } from "../terrain";
 import { commonModulations, returnFrequencyMHz } from "../radio";
-import { linearOf, pathLosses, tapeOf, type PathLosses, type Tape } from "./budget";
+import { linearOf, pathLosses, tapeOf, type PathLosses, type Tape, type TapeQuestion } from "./budget";
 import {
   clearanceConditions,
   clearanceOf,
@@ -188,6 +188,7 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile, heard }: 
         kind,
         isMismatched,
         direction: "aToB",
+        turnedDownDb: 0,
         from: a,
         to: b,
         fromPointing: aPointing,
@@ -195,11 +196,12 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile, heard }: 
         path: go,
         heard: heard?.b ?? null,
       }),
-      bToA: tapeOf({
+      bToA: underPowerPlan({
         plan,
         kind,
         isMismatched,
         direction: "bToA",
+        turnedDownDb: 0,
         from: b,
         to: a,
         fromPointing: bPointing,
@@ -212,6 +214,23 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile, heard }: 
   const figure = notFiniteFigure(answer.path!);
   return figure ? { distanceM, state: "unknown", problem: { kind: "notFinite", figure }, path: null } : answer;
 }
+
+/** The tape toward an access point, whose power plan turns a customer down who would arrive louder than the others. */
+function underPowerPlan(question: TapeQuestion): Tape {
+  const tape = tapeOf(question);
+  const { from, to, kind } = question;
+  const { arriveAtDbm = null } = to.radio;
+  if (kind !== "access" || arriveAtDbm === null) return tape;
+  const { powerMinDbm, powerStepDb } = from.model;
+  const { txPowerDbm } = from.radio;
+  const steps = Math.floor((tape.chainLevelDbm - arriveAtDbm) / powerStepDb + SAME_STEP);
+  const turnedDownDb = Math.min(steps * powerStepDb, txPowerDbm - powerMinDbm);
+  if (!(turnedDownDb > 0)) return tape;
+  const radio = { ...from.radio, txPowerDbm: txPowerDbm - turnedDownDb };
+  return tapeOf({ ...question, turnedDownDb, from: { ...from, radio } });
+}
+/** What a division may leave under a whole step. */
+const SAME_STEP = 1e-9;
 
 /** Why two ends cannot talk whatever the level. */
 function mismatchesOf(a: LinkEnd, b: LinkEnd): string[] {

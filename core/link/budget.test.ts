@@ -92,6 +92,7 @@ test("every term of the tape, each of them there, adds up to the level worked ou
     radios: [{ radioId: "x", name: "x", placeName: "y", frequencyMHz: 5700, widthMHz: 20, dbm: -86 }],
   };
   const tape = tapeOf({
+    turnedDownDb: 0,
     direction: "aToB",
     plan,
     kind: "access",
@@ -130,6 +131,7 @@ test("every term of the tape, each of them there, adds up to the level worked ou
 test("back-off is what the modulation asks under the greatest power, never counted twice", () => {
   const ask = (txPowerDbm: number, freeSpaceDb = 115) =>
     tapeOf({
+      turnedDownDb: 0,
       direction: "aToB",
       plan,
       kind: "bridge",
@@ -222,6 +224,7 @@ test("what both radios can do counts: the sender's back-off, the receiver's need
     far.model = { ...tramo, ...farRest };
     const [from, to] = direction === "aToB" ? [near, far] : [far, near];
     return tapeOf({
+      turnedDownDb: 0,
       direction,
       plan,
       kind: "bridge",
@@ -278,6 +281,7 @@ function freeTape(rest: {
   from.model = { ...tramo, ...rest.fromModel };
   const [azimuthOffDeg, elevationOffDeg, mechanicalTiltDownDeg = 0] = rest.aim ?? [0, 0];
   return tapeOf({
+    turnedDownDb: 0,
     direction: "aToB",
     plan: {
       ...plan,

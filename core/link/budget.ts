@@ -40,6 +40,8 @@ export interface TapeQuestion {
   path: PathLosses;
   /** What the plan's other transmitters put into the receiver's channel. */
   heard: OwnNoise | null;
+  /** Decibels by which the access point turns the sender down from its set power, which `from` is without. */
+  turnedDownDb: number;
   /** The ends cannot talk whatever the level: other channels, widths, duplexing, or nothing both can speak. */
   isMismatched: boolean;
 }

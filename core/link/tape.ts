@@ -41,7 +41,7 @@ function rateWords({ modulation, overloadDb, airRateMbps, question }: Tape): str
 
 /** A link budget printed line by line; each names its formula, its inputs and its source. */
 export function tapeLines(tape: Tape): TapeLine[] {
-  const { plan, from, to, fromPointing, toPointing, path } = tape.question;
+  const { plan, from, to, fromPointing, toPointing, path, turnedDownDb } = tape.question;
   const { limit, modulation, backoffDb } = tape;
   const lines: TapeLine[] = [];
   let total = 0;
@@ -98,8 +98,16 @@ export function tapeLines(tape: Tape): TapeLine[] {
     "power",
     "Transmit power",
     from.radio.txPowerDbm,
-    "as set on the radio",
+    turnedDownDb > 0
+      ? "the power set on the radio, less what the access point turns it down by to have all customers arrive alike"
+      : "as set on the radio",
     [
+      ...(turnedDownDb > 0
+        ? ([
+            ["set", dbm(from.radio.txPowerDbm + turnedDownDb)],
+            ["turned down by", db(turnedDownDb)],
+          ] as [string, string][])
+        : []),
       ["radio", `${from.model.maker} ${from.model.model}`],
       ["range", `${figure(from.model.powerMinDbm)} to ${dbm(from.model.powerMaxDbm)}`],
     ],

@@ -1,16 +1,23 @@
-import type { Carrier, Link, Radio, RadioRow, RadioWithChannel } from "./schema";
+import { NO_POWER_PLAN, type Carrier, type Link, type Radio, type RadioRow, type RadioWithChannel } from "./schema";
 
-/** A radio with the channel of its carrier. One whose carrier is not there has no channel, which the checks name. */
+/** A radio with the channel, the power plan and the timing of its carrier. One whose carrier is not there has no channel, which the checks name. */
 export function tuned(row: RadioRow, carriers: ReadonlyMap<string, Carrier>): Radio {
-  const { frequencyMHz = NaN, widthMHz = NaN } = carriers.get(row.carrierId) ?? {};
-  return { ...row, frequencyMHz, widthMHz };
+  const {
+    frequencyMHz = NaN,
+    widthMHz = NaN,
+    arriveAtDbm = null,
+    timingGroup = "",
+  } = carriers.get(row.carrierId) ?? {};
+  return { ...row, frequencyMHz, widthMHz, arriveAtDbm, timingGroup };
 }
 
-/** The row of a radio, without the channel. */
+/** The row of a radio, without what belongs to its carrier. */
 export function untuned(radio: Radio): RadioRow {
   const row: Partial<Radio> = { ...radio };
   delete row.frequencyMHz;
   delete row.widthMHz;
+  delete row.arriveAtDbm;
+  delete row.timingGroup;
   return row as RadioRow;
 }
 
@@ -30,10 +37,12 @@ export function splitChannels(
     if (alike && !owner.has(bRadioId)) owner.set(bRadioId, aRadioId);
   }
   const carriers = new Map<string, Carrier>();
-  const rows = radios.map(({ frequencyMHz, widthMHz, ...row }): RadioRow => {
-    const carrierId = owner.get(row.id) ?? row.id;
-    carriers.set(carrierId, { id: carrierId, planId: row.planId, frequencyMHz, widthMHz, timingGroup: "" });
-    return { ...row, carrierId };
+  const rows = radios.map((radio): RadioRow => {
+    const { id, planId, frequencyMHz, widthMHz } = radio;
+    const carrierId = owner.get(id) ?? id;
+    const own = { id: carrierId, planId, frequencyMHz, widthMHz };
+    carriers.set(carrierId, { ...own, timingGroup: "", ...NO_POWER_PLAN });
+    return untuned({ ...radio, carrierId });
   });
   return { radios: rows, carriers: [...carriers.values()] };
 }

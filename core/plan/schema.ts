@@ -112,7 +112,14 @@ export const carrierSchema = z.object({
   widthMHz: z.number().min(0.1).max(5000),
   /** Carriers of one group send and listen at the same times; empty for one that keeps its own time. */
   timingGroup: z.string().max(60),
+  /**
+   * Its power plan: customers are turned down until they arrive on each chain of the access point at this level, so that
+   * none is louder than the others; null leaves every radio at the power that it is set to.
+   */
+  arriveAtDbm: z.number().min(-100).max(-20).nullable(),
 });
+/** What carriers lacked before they had power plans. */
+export const NO_POWER_PLAN = { arriveAtDbm: null } as const;
 export type Carrier = z.infer<typeof carrierSchema>;
 export type Channel = Pick<Carrier, "frequencyMHz" | "widthMHz">;
 
@@ -149,7 +156,7 @@ export const radioWithChannelSchema = radioSchema
   .extend(carrierSchema.pick({ frequencyMHz: true, widthMHz: true }).shape);
 export type RadioWithChannel = z.infer<typeof radioWithChannelSchema>;
 /** A radio together with the channel of its carrier: what every computation needs. */
-export type Radio = RadioRow & Channel;
+export type Radio = RadioRow & Channel & Partial<Pick<Carrier, "arriveAtDbm" | "timingGroup">>;
 
 export const LINK_STATES = ["planned", "proven", "doubtful", "failed"] as const;
 export type LinkState = (typeof LINK_STATES)[number];

@@ -6,6 +6,7 @@ import {
   subscriberSchema,
   emptyRows,
   radioWithChannelSchema,
+  NO_POWER_PLAN,
   rowsOfBefore,
   type PlanRows,
   type RadioWithChannel,
@@ -15,7 +16,9 @@ import Papa from "papaparse";
 import { z } from "zod";
 
 /** Version of the archive's layout; a newer one is refused, never guessed at. */
-export const ARCHIVE_VERSION = 2;
+export const ARCHIVE_VERSION = 3;
+/** Before this version carriers had no power plans. */
+const POWER_PLANS_FROM = 3;
 export const MANIFEST = "tejado-plan.json";
 
 /** Thrown when an archive is no plan; the message names file, row and field. */
@@ -79,8 +82,9 @@ export function readRowFiles(files: ReadonlyMap<string, Uint8Array>, planId: str
     const raw = isCsv(kind) ? csvRecords(files, name, schema as z.ZodObject) : json(files, name);
     if (!Array.isArray(raw)) throw new ArchiveError(`${name}: holds no list`);
     const ids = new Set<unknown>();
+    const usual = kind === "carriers" && version < POWER_PLANS_FROM ? NO_POWER_PLAN : {};
     return raw.map((record: unknown, index) => {
-      const parsed = schema.safeParse({ ...(record as object), planId });
+      const parsed = schema.safeParse({ ...usual, ...(record as object), planId });
       if (!parsed.success) throw new ArchiveError(`${name}, row ${index + 1}: ${said(parsed.error)}`);
       const { id } = parsed.data as { id: string };
       if (ids.has(id)) throw new ArchiveError(`${name}, row ${index + 1}: the id ${id} stands twice`);
