@@ -88,8 +88,8 @@ function PowerPlan({ carrierId, arriveAtDbm }: { carrierId: string; arriveAtDbm:
             draft.put([setPatch("carriers", carrierId, { arriveAtDbm: value === "set" ? null : USUAL_ARRIVAL_DBM })])
           }
         >
-          <option value="set">as set on each radio</option>
-          <option value="alike">turned down to arrive alike</option>
+          <option value="set">as each is set</option>
+          <option value="alike">arriving alike</option>
         </SelectField>
       </div>
       {arriveAtDbm === null ? (
