@@ -1,8 +1,9 @@
-/** Imports run one way: app → jobs → store, formats → core; demo → store, formats, core. Outside a folder only its index.ts is imported. */
+/** Imports run one way: app → jobs → engine → store, formats → core; demo → store, formats, core. Outside a folder only its index.ts is imported. */
 const above = {
-  core: "formats|store|jobs|app|demo|server",
-  formats: "store|jobs|app|demo|server",
-  store: "formats|jobs|app|demo|server",
+  core: "formats|store|engine|jobs|app|demo|server",
+  formats: "store|engine|jobs|app|demo|server",
+  store: "formats|engine|jobs|app|demo|server",
+  engine: "formats|jobs|app|demo|server",
 };
 const forbidden = [
   ...Object.entries(above).map(([folder, others]) => ({
@@ -12,7 +13,7 @@ const forbidden = [
     to: { path: `^(${others})/` },
   })),
   { name: "jobs-below-app", severity: "error", from: { path: "^jobs/" }, to: { path: "^(app|demo|server)/" } },
-  { name: "demo-below-app", severity: "error", from: { path: "^demo/" }, to: { path: "^(app|jobs|server)/" } },
+  { name: "demo-below-app", severity: "error", from: { path: "^demo/" }, to: { path: "^(app|engine|jobs|server)/" } },
   { name: "app-below-server", severity: "error", from: { path: "^app/" }, to: { path: "^server/" } },
   {
     name: "core-is-pure",
@@ -36,8 +37,8 @@ const forbidden = [
   {
     name: "only-the-public-face-from-outside",
     severity: "error",
-    from: { path: "^(store|jobs|demo|app|server|bench|e2e)/" },
-    to: { path: "^(?:core/[^/]+|formats/[^/]+|store|jobs|demo)/", pathNot: ["/index\\.ts$", "^$1/"] },
+    from: { path: "^(store|engine|jobs|demo|app|server|bench|e2e)/" },
+    to: { path: "^(?:core/[^/]+|formats/[^/]+|store|engine|jobs|demo)/", pathNot: ["/index\\.ts$", "^$1/"] },
   },
   { name: "no-circles", severity: "error", from: {}, to: { circular: true } },
 ];

@@ -10,7 +10,7 @@ import {
   tilesAcross,
   type Surface,
 } from "#core/terrain";
-import { reviewPlan } from "#core/findings";
+import { reviewPlan } from "#core/evaluate";
 import { demoPlan, islandSurface, largeSibling } from "#demo";
 
 /** Long enough for the engine to have compiled what it will. */

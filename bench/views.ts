@@ -3,7 +3,8 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { largeSibling } from "#demo";
-import { askView, jobOf, planContext, startSearch, stopViews, type ViewAnswers } from "#jobs";
+import { planContext } from "#engine";
+import { askView, jobOf, startSearch, stopViews, type ViewAnswers } from "#jobs";
 import { setPatch } from "#core/plan";
 import { createPlan, openStore, packLayer, signedBy } from "#store";
 

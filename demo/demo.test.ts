@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { expect, test } from "@jest/globals";
-import { linksOf, reviewPlan } from "#core/findings";
+import { reviewPlan } from "#core/evaluate";
+import { linksOf } from "#core/findings";
 import { clearanceOf, obstructionHeightsM } from "#core/link";
 import { withPatches, worldOf } from "#core/plan";
 import { searchWaysOut } from "#core/search";

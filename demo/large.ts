@@ -28,9 +28,9 @@ const PLAN = newPlan({
 
 /**
  * The demo's large sibling, for load tests and benchmarks: the same generator with another seed and finer cells, 60
- * sectors on 20 sites, 10 000 subscribers in villages, the nearest of them linked as far as a sector takes clients.
+ * sectors on 20 sites, 10 000 subscribers in villages, the nearest of them linked as far as a sector takes clients: 40, or as many as are asked for.
  */
-export function largeSibling(): { rows: PlanRows; surface: Surface } {
+export function largeSibling(clientsPerSector = CLIENTS_PER_SECTOR): { rows: PlanRows; surface: Surface } {
   const surface = islandSurface(SEED, 2);
   const random = seededRandom(SEED);
   const onLand = (): [number, number] => {
@@ -122,7 +122,7 @@ export function largeSibling(): { rows: PlanRows; surface: Surface } {
         frequencyMHz: 5500 + k * 40,
       });
       radios.push(sector);
-      for (const one of near.slice(k * CLIENTS_PER_SECTOR, (k + 1) * CLIENTS_PER_SECTOR)) {
+      for (const one of near.slice(k * clientsPerSector, (k + 1) * clientsPerSector)) {
         free.delete(one);
         const client = radio(`cpe-${one.id}`, `${one.name} radio`, {
           subscriberId: one.id,

@@ -7,7 +7,6 @@ export {
   startTakingArchive,
   takeArchive,
 } from "./archive";
-export { contextOf, forgetPlans, planContext, type PlanContext } from "./planContext";
 export { jobOf, startJob, stopJob, type JobTools, type JobView } from "./registry";
 export { importTerrain, type TerrainImport } from "./terrain";
 export { dropOldUploads, dropUpload, receiveUpload, UPLOAD_LIMIT_BYTES, uploadPath } from "./uploads";

@@ -27,7 +27,6 @@ import {
   askView,
   importTerrain,
   jobOf,
-  planContext,
   receiveUpload,
   startScanner,
   searchResult,
@@ -40,6 +39,7 @@ import {
   type JobView,
   type TerrainImport,
 } from "#jobs";
+import { planContext } from "#engine";
 import {
   recordChange,
   signedBy,

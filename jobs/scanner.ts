@@ -7,7 +7,7 @@ import { endOf, type World } from "#core/plan";
 import { deltaBullingtonLossDb, freeSpaceLossDb } from "#core/propagation";
 import { simulateScan, type HeardEmitter } from "#core/spectrum";
 import { z } from "zod";
-import type { PlanContext } from "./planContext";
+import type { PlanContext } from "#engine";
 
 /**
  * The stand-in for a scanner on a mast: a device of its own on loopback, asked over HTTP and answering JSON. It hears the

@@ -5,7 +5,7 @@ import type { SearchAsk, SearchResult } from "#core/search";
 import { boundsOf } from "#core/terrain";
 import { counted } from "#core/words";
 import { cutGently } from "./cut";
-import type { PlanContext } from "./planContext";
+import type { PlanContext } from "#engine";
 import { startJob, Stopped, type JobView } from "./registry";
 import { startWorker } from "./startWorker";
 import type { SearchMessage, SearchOrder } from "./workers/search";

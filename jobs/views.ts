@@ -2,7 +2,7 @@ import type { Worker } from "node:worker_threads";
 import { withPatches, type Patch } from "#core/plan";
 import { boundsOf } from "#core/terrain";
 import { cutGently } from "./cut";
-import type { PlanContext } from "./planContext";
+import type { PlanContext } from "#engine";
 import { startWorker } from "./startWorker";
 import type { ViewAnswers, ViewAsk, ViewMessage, ViewOrder } from "./workers/views";
 

@@ -9,6 +9,7 @@ export { createPlan, deletePlan, listPlans, readPlan, readPlanAt, type PlanAt } 
 export {
   CHANGES,
   NoSuchPlan,
+  patchesSince,
   planStamp,
   recordChange,
   signedBy,

@@ -2,6 +2,7 @@ import {
   againOf,
   checkPatches,
   conflictsOf,
+  fieldsSet,
   inverseOf,
   keptPatch,
   mergePatches,
@@ -123,6 +124,13 @@ async function changesSince(
   return changes;
 }
 
+/** A patch with the values that its row was found to have once it was checked. */
+function asParsed(patch: Patch, row: object): Patch {
+  if (patch.put) return { ...patch, put: row } as Patch;
+  const fields = fieldsSet(patch).map((field) => [field, (row as Record<string, unknown>)[field]]);
+  return { ...patch, set: Object.fromEntries(fields) } as Patch;
+}
+
 /** Applies patches to the stored rows. Returns the patches that were kept, or the first row that fails its schema. */
 async function writeRows(
   tx: Queries,
@@ -140,10 +148,9 @@ async function writeRows(
   for (const patch of patches) {
     const { kind, id } = patch;
     const row = rowNow(kind, id);
-    const one = keptPatch(row, patch);
-    if (!one) continue;
-    kept.push(one);
+    if (!keptPatch(row, patch)) continue;
     const after = patched(row, patch);
+    let clean = patch;
     if (!after) listed(removed, kind).push(id);
     else {
       const parsed = ROW_SCHEMAS[kind].safeParse(after);
@@ -153,7 +160,11 @@ async function writeRows(
         return { problems: [{ kind, id, field, message: plainIssue(issue), isUnknown: true }] };
       }
       listed(put, kind).push(toRecord(kind, parsed.data));
+      clean = asParsed(patch, parsed.data);
     }
+    // The record holds what the rows hold: a name without the blanks around it.
+    const one = keptPatch(row, clean);
+    if (one) kept.push(one);
   }
   for (const kind of ROW_KINDS) if (put.has(kind)) await tx.query(upsertSql(kind), [JSON.stringify(put.get(kind))]);
   for (const kind of [...ROW_KINDS].reverse()) {
@@ -319,6 +330,37 @@ export async function stepsOf(
     [planId, authors],
   );
   return rows[0]!;
+}
+
+/** More changes than this are not followed one by one: the plan is read anew. */
+const MOST_FOLLOWED = 500;
+
+/**
+ * The patches that lead from a revision of a plan to the newest one, in order. Null where the plan is not there, is older, or
+ * has changed too often since.
+ */
+export async function patchesSince(
+  db: Db,
+  planId: string,
+  from: number,
+): Promise<{ patches: Patch[]; revision: number; createdAt: string } | null> {
+  return db.snapshot(async (tx) => {
+    const { rows: plans } = await tx.query<{ revision: number; created_at: string }>(
+      "SELECT revision::float8 AS revision, created_at FROM plans WHERE id = $1",
+      [planId],
+    );
+    const [plan] = plans;
+    if (!plan || plan.revision < from || plan.revision - from > MOST_FOLLOWED) return null;
+    const { rows } = await tx.query<EntryRow>(
+      `SELECT ${ENTRY} FROM history WHERE plan_id = $1 AND revision > $2 ORDER BY revision`,
+      [planId, from],
+    );
+    const upgraded = upgraderOf(tx, planId);
+    const patches: Patch[] = [];
+    for (const { patches: kept, schema, revision } of rows)
+      patches.push(...againOf(await upgraded(kept, schema), revision));
+    return { patches, revision: plan.revision, createdAt: plan.created_at };
+  });
 }
 
 /** Names the state of a plan's rows: which plan of that id it is, and its revision. Null when there is no such plan. */

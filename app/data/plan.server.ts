@@ -1,6 +1,6 @@
 import type { LinkAnswer } from "#core/link";
 import type { Link } from "#core/plan";
-import { planContext, type PlanContext } from "#jobs";
+import { planContext, type PlanContext } from "#engine";
 import { planStamp, type Store } from "#store";
 import { data } from "react-router";
 import { getStore } from "./store.server";
@@ -27,7 +27,7 @@ export async function requireLink(
 ): Promise<{ store: Store; context: PlanContext; link: Link; answer: LinkAnswer }> {
   const { store, context } = await requirePlan(planId);
   const link = context.world.links.get(linkId);
-  const answer = context.review.answers.get(linkId);
+  const answer = (await context.evaluate()).answers.get(linkId);
   if (!link || !answer) throw data(`There is no link "${linkId}" in ${context.rows.plan.name}.`, { status: 404 });
   return { store, context, link, answer };
 }

@@ -1,4 +1,5 @@
-import { findingsInHand, outcomeOf, summarize, type Finding, type LinkSummary, type Outcome } from "#core/findings";
+import { findingsInHand } from "#core/evaluate";
+import { outcomeOf, summarize, type Finding, type LinkSummary, type Outcome } from "#core/findings";
 import type { Place } from "#core/geodesy";
 import { hearersOf, ownNoiseOf, pairsHeard } from "#core/interference";
 import { answerLink, type LinkAnswer } from "#core/link";
@@ -33,7 +34,7 @@ export interface DeskData {
   revision: number;
   summaries: LinkSummary[];
   outcome: Outcome;
-  findings: Finding[];
+  findings: readonly Finding[];
   terrain: TerrainInfo | null;
 }
 

@@ -1,4 +1,5 @@
-import { dropUpload, forgetPlans, uploadPath } from "#jobs";
+import { forgetPlans } from "#engine";
+import { dropUpload, uploadPath } from "#jobs";
 import { backUp, backupPath, listBackups, restore, RestoreRefused } from "#store";
 import { data } from "react-router";
 import { getStore } from "../data/store.server";

@@ -31,7 +31,8 @@ export async function loader({ params, url }: Route.LoaderArgs) {
     return redirect(`/plans/${params.planId}/paths${search}`);
   }
   const { context } = await requirePlan(params.planId);
-  const { rows, review, extent, terrainVersion, reliefVersion } = context;
+  const { rows, extent, terrainVersion, reliefVersion } = context;
+  const review = await context.review();
   warmViews();
   return {
     stage: params.stage,

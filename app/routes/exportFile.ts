@@ -28,13 +28,12 @@ export async function action({ params, request }: Route.ActionArgs) {
   if (!asked.success) throw data("An export names its format and what is to be in it.", { status: 400 });
   const { format, ids, ...kinds } = asked.data;
   const { world, rows } = context;
+  const { summaries } = await context.evaluate();
   const wanted = ({ id }: { id: string }) => ids.size === 0 || ids.has(id);
   const things = [
     ...(kinds.sites ? rows.sites.filter(wanted).map(siteThing) : []),
     ...(kinds.subscribers ? rows.subscribers.filter(wanted).map(subscriberThing) : []),
-    ...(kinds.links
-      ? rows.links.filter(wanted).map((link) => linkThing(world, link, context.review.summaries.get(link.id)))
-      : []),
+    ...(kinds.links ? rows.links.filter(wanted).map((link) => linkThing(world, link, summaries.get(link.id))) : []),
   ];
   return new Response(writeThings(things, format), {
     headers: {

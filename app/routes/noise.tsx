@@ -19,7 +19,7 @@ export async function loader({ params }: Route.LoaderArgs) {
     revision: context.revision,
     sites: sites.map(({ id, name }) => ({ id, name })),
     scans: [...scans].sort((x, y) => y.scannedAt.localeCompare(x.scannedAt)),
-    channels: channelRows(context.world, context.review.answers),
+    channels: channelRows(context.world, (await context.evaluate()).answers),
   };
 }
 

@@ -9,11 +9,11 @@ import type { Route } from "./+types/plan";
 export async function loader({ params, request }: Route.LoaderArgs) {
   const { store, context } = await requirePlan(params.planId);
   const { plan } = context.rows;
-  const review = context.knownReview;
+  const evaluation = context.known;
   return {
     plan: { id: plan.id, name: plan.name },
     revision: context.revision,
-    counts: review && countsOf(review.findings),
+    counts: evaluation && countsOf(evaluation.findings),
     steps: await stepsOf(store.db, plan.id, authorOf(request).authors),
   };
 }

@@ -19,7 +19,7 @@ const MOST_BREAKS = 200;
 export async function loader({ params }: Route.LoaderArgs) {
   const { context } = await requirePlan(params.planId);
   const { plan } = context.rows;
-  const { answers } = context.review;
+  const { answers } = await context.evaluate();
   const sets = [...RULE_SETS.map(({ id }) => id), OWN_RULES].map((id) => {
     const set = ruleSetOf({ ruleSetId: id, ownRules: plan.ownRules });
     const breaks = ruleBreaks(context.world, answers, set);

@@ -1,6 +1,7 @@
-import { reviewPlan, type Outcome } from "#core/findings";
+import { reviewPlan } from "#core/evaluate";
+import { type Outcome } from "#core/findings";
 import { worldOf, type PlanRows } from "#core/plan";
-import { contextOf } from "#jobs";
+import { contextOf } from "#engine";
 import {
   dropVersion,
   patchesBetween,

@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
-import { linksOf, reviewPlan, sectorAirtime, type LinkSummary } from "#core/findings";
+import { reviewPlan } from "#core/evaluate";
+import { linksOf, sectorAirtime, type LinkSummary } from "#core/findings";
 import { withPatches, type Radio, type World } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
 import { airtimeFaults, airtimeRemedies } from "./airtime";

@@ -65,5 +65,5 @@ export function planFindingOf(check: string, { about, where, what, why, figure, 
 
 /** Those that hurt most people first, then the worst kinds; the id settles the rest. */
 export function byPeopleHurt(x: Finding, y: Finding): number {
-  return y.people - x.people || weightOf(x.check) - weightOf(y.check) || x.id.localeCompare(y.id);
+  return y.people - x.people || weightOf(x.check) - weightOf(y.check) || (x.id < y.id ? -1 : 1);
 }

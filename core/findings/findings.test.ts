@@ -1,15 +1,6 @@
 import { expect, test } from "@jest/globals";
-import {
-  answerOf,
-  isLinkServed,
-  outcomeOf,
-  proposeAccess,
-  proposeBridge,
-  reviewPlan,
-  ruleBreaks,
-  workOut,
-  summarize,
-} from "#core/findings";
+import { evaluate, reviewPlan, workOut } from "#core/evaluate";
+import { answerOf, isLinkServed, outcomeOf, proposeAccess, proposeBridge, ruleBreaks, summarize } from "#core/findings";
 import { radioPatches, removePatch, checkPatches, mergePatches, withPatches, type Link } from "#core/plan";
 import { ruleSetById, ruleSetOf } from "#core/regulation";
 import { coverCode } from "#core/terrain";
@@ -130,14 +121,14 @@ test("patches merge by row, the later one wins, and the kept world stays as it w
 
 test("in a large plan remedies are worked out for what hurts most, the others when they are asked for", () => {
   const made = valley(45);
-  const review = reviewPlan(made.world, made.between);
-  const all = review.findings;
+  const evaluation = evaluate(made.world, made.between);
+  const all = reviewPlan(made.world, made.between).findings;
   const few = reviewPlan(made.world, made.between, 1).findings;
   expect(few.map(({ id }) => id)).toEqual(all.map(({ id }) => id));
   expect(few.map(({ remedies }) => remedies !== null)).toEqual(all.map((_, i) => i === 0));
-  for (const { id, remedies } of all) expect(workOut(made.world, review, id, made.between)).toEqual(remedies);
-  expect(workOut(made.world, review, "bridge:none:", made.between)).toBeNull();
-  expect(workOut(made.world, review, "gone:blocked:", made.between)).toBeNull();
+  for (const { id, remedies } of all) expect(workOut(evaluation, id, made.between)).toEqual(remedies);
+  expect(workOut(evaluation, "bridge:none:", made.between)).toBeNull();
+  expect(workOut(evaluation, "gone:blocked:", made.between)).toBeNull();
 });
 
 test("a rule set lists every transmitter that it would break, with the figure", () => {

@@ -1,13 +1,14 @@
 export { quietestChannelMHz } from "./channels";
 export { channelRows, type ChannelRow } from "./channelRows";
 export { simpleChanges } from "./candidates";
-export { faultsOf } from "./faults";
+export { checksOf, faultsOf } from "./faults";
 export { CHECKS, checkOf } from "./checks";
 export type { Candidate, Check, Figure, Remedy, Thing } from "./checks/check";
-export { linksOf, radioOf, type Fault, type Finding } from "./finding";
+export { byPeopleHurt, findingOf, linksOf, planFindingOf, radioOf, type Fault, type Finding } from "./finding";
 export { antennasFor, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
 export {
   answerOf,
+  backboneOf,
   fedSites,
   isLinkServed,
   outcomeOf,
@@ -29,6 +30,4 @@ export {
 export { costOf, remediesFor } from "./remedies";
 export { ruleBreaks, type RuleBreak } from "./ruleBreaks";
 export { sectorAirtime, type SectorAirtime } from "./airtime";
-export { findingsInHand } from "./inHand";
 export { newestMeasurements } from "./measurements";
-export { reviewPlan, workOut, type Review } from "./review";

@@ -1,15 +1,6 @@
 import { expect, test } from "@jest/globals";
-import {
-  linksOf,
-  radioOf,
-  answerOf,
-  faultsOf,
-  findingsInHand,
-  outcomeOf,
-  reviewPlan,
-  summarize,
-  type Finding,
-} from "#core/findings";
+import { findingsInHand, reviewPlan } from "#core/evaluate";
+import { linksOf, radioOf, answerOf, faultsOf, outcomeOf, summarize, type Finding } from "#core/findings";
 import { radioPatches, withPatches, type Scan } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
 import { evenArcs } from "./airtime";

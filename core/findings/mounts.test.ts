@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
-import { CHECKS, checkOf, linksOf, reviewPlan } from "#core/findings";
+import { reviewPlan } from "#core/evaluate";
+import { CHECKS, checkOf, linksOf } from "#core/findings";
 import { radioIn, valley } from "#core/testing";
 
 test("a site with more radios than mounts is a finding about the site, for whom it serves", () => {

@@ -63,13 +63,32 @@ export function summarize(world: World, link: Link, answer: LinkAnswer): LinkSum
 
 /** Sites that traffic can reach from a feed over bridges for which `works` holds; all of them in a plan without a feed. */
 export function fedSites(world: World, works: (link: Link) => boolean): Set<string> {
-  const feeds = [...world.sites.values()].filter((site) => site.isFeed).map((site) => site.id);
-  if (feeds.length === 0) return new Set(world.sites.keys());
-  const neighbours = new Map<string, string[]>();
+  return fedOver(world, bridgesOf(world), works);
+}
+
+/** A link between two sites. */
+interface Bridge {
+  link: Link;
+  a: string;
+  b: string;
+}
+
+function bridgesOf(world: World): Bridge[] {
+  const bridges: Bridge[] = [];
   for (const link of world.links.values()) {
     const a = world.radios.get(link.aRadioId)?.siteId;
     const b = world.radios.get(link.bRadioId)?.siteId;
-    if (!a || !b || !works(link)) continue;
+    if (a && b) bridges.push({ link, a, b });
+  }
+  return bridges;
+}
+
+function fedOver(world: World, bridges: readonly Bridge[], works: (link: Link) => boolean): Set<string> {
+  const feeds = [...world.sites.values()].filter((site) => site.isFeed).map((site) => site.id);
+  if (feeds.length === 0) return new Set(world.sites.keys());
+  const neighbours = new Map<string, string[]>();
+  for (const { link, a, b } of bridges) {
+    if (!works(link)) continue;
     neighbours.set(a, [...(neighbours.get(a) ?? []), b]);
     neighbours.set(b, [...(neighbours.get(b) ?? []), a]);
   }
@@ -85,18 +104,32 @@ export function fedSites(world: World, works: (link: Link) => boolean): Set<stri
   return reached;
 }
 
+/** Who stands behind what in a plan, for asking about many links of it. */
+export interface Backbone {
+  bridges: readonly Bridge[];
+  /** People of the customers whom each site serves itself. */
+  peopleAt: ReadonlyMap<string, number>;
+}
+
+export function backboneOf(world: World): Backbone {
+  const peopleAt = new Map<string, number>();
+  for (const { aRadioId, bRadioId } of world.links.values()) {
+    const siteId = world.radios.get(aRadioId)?.siteId;
+    const subscriber = world.subscribers.get(world.radios.get(bRadioId)?.subscriberId ?? "");
+    if (siteId && subscriber) peopleAt.set(siteId, (peopleAt.get(siteId) ?? 0) + subscriber.people);
+  }
+  return { bridges: bridgesOf(world), peopleAt };
+}
+
 /** People behind a link: those of its subscriber, or all whose only way to a feed runs over the bridge. */
-export function peopleBehind(world: World, link: Link): number {
+export function peopleBehind(world: World, link: Link, backbone?: Backbone): number {
   const ownSubscriber = world.subscribers.get(world.radios.get(link.bRadioId)?.subscriberId ?? "");
   if (ownSubscriber) return ownSubscriber.people;
-  const all = fedSites(world, () => true);
-  const without = fedSites(world, (other) => other.id !== link.id);
+  const { bridges, peopleAt } = backbone ?? backboneOf(world);
+  const without = fedOver(world, bridges, (other) => other.id !== link.id);
   let people = 0;
-  for (const other of world.links.values()) {
-    const siteId = world.radios.get(other.aRadioId)?.siteId;
-    const subscriber = world.subscribers.get(world.radios.get(other.bRadioId)?.subscriberId ?? "");
-    if (siteId && subscriber && all.has(siteId) && !without.has(siteId)) people += subscriber.people;
-  }
+  for (const siteId of fedOver(world, bridges, () => true))
+    if (!without.has(siteId)) people += peopleAt.get(siteId) ?? 0;
   return people;
 }
 

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { reviewPlan } from "#core/findings";
+import { reviewPlan } from "#core/evaluate";
 import { checkPatches, withPatches } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
 

@@ -35,7 +35,7 @@ export interface Candidate {
 }
 
 /** A receiver with what all that it may hear is held against. */
-interface Ear {
+export interface Ear {
   link: Link;
   to: LinkEnd;
   toAim: Aim;
@@ -88,7 +88,7 @@ function sendsWhileItSends({ link, to }: Ear, { end, isNear }: Sender): boolean 
 }
 
 /** Who may be heard of one class by its power in the beam and by where it stands; the strongest of those who take turns. */
-function gather(ear: Ear, heard: SenderClass, byTurn: Map<string, Found>): void {
+export function gather(ear: Ear, heard: SenderClass, byTurn: Map<string, Found>): void {
   const { link, to, toAim, listensMHz, ownLossDb, leastDbm } = ear;
   const { frequencyMHz, widthMHz, beamDbm, senders } = heard;
   if (Math.abs(frequencyMHz - listensMHz) > (widthMHz + to.radio.widthMHz) * 2.5) return;
@@ -158,12 +158,9 @@ function exactly({ to, toAim }: Ear, { sender: { end, aim }, own, fixedDb, dbm: 
   return { ...shared, dbm: beamDbm - beamGainDbi + gainsDb - freeSpaceDb + fixedDb, gainsDb, isOnMast: false };
 }
 
-/**
- * The plan's transmitters that a receiver may hear in its channel, strongest first: taken as always sending, at the power they
- * are set to, unless they keep the receiver's own time and send while it sends. Of the customers of one sector, who take turns, only the strongest counts. The ground is not looked at yet.
- */
-export function candidatesFor(world: World, link: Link, to: LinkEnd): Candidate[] {
-  const ear: Ear = {
+/** An end of a link as it listens. */
+export function earOf(world: World, link: Link, to: LinkEnd): Ear {
+  return {
     link,
     to,
     toAim: aimOf(world, to, to.radio.id === link.aRadioId ? link.bRadioId : link.aRadioId),
@@ -171,6 +168,14 @@ export function candidatesFor(world: World, link: Link, to: LinkEnd): Candidate[
     ownLossDb: to.radio.cableLossDb + wallDb(to, to.radio.frequencyMHz / 1000),
     leastDbm: thermalDbmAt(to) - UNHEARD_DB,
   };
+}
+
+/**
+ * The plan's transmitters that a receiver may hear in its channel, strongest first: taken as always sending, at the power they
+ * are set to, unless they keep the receiver's own time and send while it sends. Of the customers of one sector, who take turns, only the strongest counts. The ground is not looked at yet.
+ */
+export function candidatesFor(world: World, link: Link, to: LinkEnd): Candidate[] {
+  const ear = earOf(world, link, to);
   const byTurn = new Map<string, Found>();
   for (const heard of senderClasses(world)) gather(ear, heard, byTurn);
   return [...byTurn.values()]

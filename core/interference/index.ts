@@ -1,3 +1,4 @@
 export { hearersOf } from "./hearers";
-export { ownNoiseOf, pairsHeard } from "./ownNoise";
+export { ownNoiseAt, ownNoiseOf, pairsHeard, type KnownProfile } from "./ownNoise";
 export { talksUnder } from "./talks";
+export { hearingTouched } from "./touched";

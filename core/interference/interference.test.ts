@@ -1,7 +1,8 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { peakGainDbi } from "#core/antenna";
-import { linksOf, answerOf, proposeBridge, reviewPlan } from "#core/findings";
+import { reviewPlan } from "#core/evaluate";
+import { linksOf, answerOf, proposeBridge } from "#core/findings";
 import { ownNoiseOf, pairsHeard } from "#core/interference";
 import { inverseGeodesic } from "#core/geodesy";
 import { endOf, withPatches, type Radio } from "#core/plan";

@@ -25,7 +25,7 @@ export function pairsHeard(world: World, link: Link): [from: Place, to: Place][]
  * polarizations, how far the channels overlap, free space and the ground's diffraction between, or the coupling on a shared
  * mast. Who has no timing in common with a receiver is taken to send whenever it listens.
  */
-function ownNoiseAt(world: World, link: Link, radioId: string, profileBetween: KnownProfile): OwnNoise {
+export function ownNoiseAt(world: World, link: Link, radioId: string, profileBetween: KnownProfile): OwnNoise {
   const to = endOf(world, radioId);
   let milliwatts = 10 ** (thermalDbmAt(to) / 10);
   const radios: HeardRadio[] = [];

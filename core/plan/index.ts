@@ -29,5 +29,5 @@ export {
 export { plainIssue } from "./plainIssue";
 export { removalOf, type Removable, type Removal } from "./removal";
 export * from "./schema";
-export { emptyRows, rowIn, withPatches, worldOf, type PlanRows, type World } from "./world";
+export { emptyRows, rowIn, rowsOf, withPatches, worldOf, type PlanRows, type World } from "./world";
 export { radioPatches, radiosTouched, rowsOfBefore, withCarriers, type RowsWithChannels } from "./tuning";

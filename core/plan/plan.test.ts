@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
-import { channelRows, fedSites, outcomeOf, peopleBehind, reviewPlan } from "#core/findings";
+import { reviewPlan } from "#core/evaluate";
+import { channelRows, fedSites, outcomeOf, peopleBehind } from "#core/findings";
 import {
   radioPatches,
   removePatch,

@@ -114,6 +114,27 @@ export function rowIn(world: World, kind: Patch["kind"], id: string): object | n
   return antenna ? ({ kind: "antenna", id, planId, body: antenna } satisfies Equipment) : null;
 }
 
+/** A world's rows as lists. */
+export function rowsOf(world: World): PlanRows {
+  const list = <T>(rows: ReadonlyMap<string, T>): T[] => [...rows.values()];
+  const models = [...world.radioModels.keys(), ...world.antennaModels.keys()];
+  return {
+    plan: world.plan,
+    sites: list(world.sites),
+    subscribers: list(world.subscribers),
+    carriers: list(world.carriers),
+    radios: list(world.radios).map(untuned),
+    links: list(world.links),
+    measurements: list(world.measurements),
+    equipment: models.map((id) => rowIn(world, "equipment", id) as Equipment),
+    layers: list(world.layers),
+    areas: list(world.areas),
+    overlays: list(world.overlays),
+    scans: list(world.scans),
+    photos: list(world.photos),
+  };
+}
+
 /** The world as it would be with `patches` applied, in order; the given one is left alone. */
 export function withPatches(world: World, patches: readonly Patch[]): World {
   if (patches.length === 0) return world;

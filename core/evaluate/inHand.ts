@@ -1,11 +1,17 @@
+import {
+  byPeopleHurt,
+  checkOf,
+  faultsOf,
+  findingOf,
+  linksOf,
+  newestMeasurements,
+  radioOf,
+  type Finding,
+  type LinkSummary,
+} from "../findings";
 import type { LinkAnswer } from "../link";
 import type { World } from "../plan";
-import { checkOf } from "./checks";
-import { faultsOf } from "./faults";
-import { byPeopleHurt, findingOf, linksOf, radioOf, type Finding } from "./finding";
-import type { LinkSummary } from "./outcome";
-import { newestMeasurements } from "./measurements";
-import { planFaults } from "./review";
+import { planFaults } from "./grouped";
 
 /**
  * The findings of a plan under a change in hand: those of the kept plan whose links the change does not touch, and what is wrong

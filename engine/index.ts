@@ -1,0 +1,1 @@
+export { contextOf, forgetPlans, planContext, type PlanContext } from "./context";
