@@ -17,6 +17,9 @@ const SEED = 61;
 const SITES = 20;
 const SECTORS_PER_SITE = 3;
 const CLIENTS_PER_SECTOR = 40;
+/** Channels of 20 MHz that the sectors share. */
+const CHANNELS = 11;
+const FIRST_MHZ = 5500;
 const SUBSCRIBERS = 10_000;
 const VILLAGES = 90;
 
@@ -27,8 +30,9 @@ const PLAN = newPlan({
 });
 
 /**
- * The demo's large sibling, for load tests and benchmarks: the same generator with another seed and finer cells, 60
- * sectors on 20 sites, 10 000 subscribers in villages, the nearest of them linked as far as a sector takes clients: 40, or as many as are asked for.
+ * The demo's large sibling, for load tests and benchmarks: the same generator with another seed and finer cells, 60 sectors on
+ * 20 sites, 10 000 subscribers in villages, the nearest of them linked as far as a sector takes clients: 40, or as many as are
+ * asked for.
  */
 export function largeSibling(clientsPerSector = CLIENTS_PER_SECTOR): { rows: PlanRows; surface: Surface } {
   const surface = islandSurface(SEED, 2);
@@ -108,7 +112,7 @@ export function largeSibling(clientsPerSector = CLIENTS_PER_SECTOR): { rows: Pla
   const radios: Radio[] = [];
   const links: Link[] = [];
   const free = new Set(subscribers);
-  for (const site of sites) {
+  for (const [at, site] of sites.entries()) {
     const near = [...free].sort(
       (x, y) =>
         Math.hypot(x.latDeg - site.latDeg, (x.lonDeg - site.lonDeg) * 0.8) -
@@ -119,7 +123,7 @@ export function largeSibling(clientsPerSector = CLIENTS_PER_SECTOR): { rows: Pla
         siteId: site.id,
         azimuthDeg: k * 120,
         tiltDownDeg: 2,
-        frequencyMHz: 5500 + k * 40,
+        frequencyMHz: FIRST_MHZ + 20 * ((at * SECTORS_PER_SITE + k) % CHANNELS),
       });
       radios.push(sector);
       for (const one of near.slice(k * clientsPerSector, (k + 1) * clientsPerSector)) {

@@ -11,6 +11,7 @@ export {
   POLARIZATIONS,
   type Polarization,
 } from "./gain";
+export { leastLossByCosine, partOf } from "./leastLoss";
 export { ANTENNA_SHAPES, antennaModelSchema, cutSchema, type AntennaModel, type Cut } from "./model";
 export { beamCut, roundCut, smoothCut } from "./synthesize";
 export {

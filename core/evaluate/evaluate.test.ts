@@ -34,8 +34,8 @@ const made = valley(12, town);
 
 /** The figures of a tape, without the rows that they were worked out from. */
 const figures = ({ question: _, limit: __, ...tape }: Tape) => tape;
-const plain = ({ heard, answers, summaries, outcome, findings, found }: Evaluation) => ({
-  heard: [...heard].sort(([x], [y]) => (x < y ? -1 : 1)),
+const plain = ({ heardNear, heardFar, answers, summaries, outcome, findings, found }: Evaluation) => ({
+  heard: [[...heardNear], [...heardFar]],
   answers: [...answers].map(([id, { path, ...rest }]) => [
     id,
     rest,

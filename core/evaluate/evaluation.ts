@@ -1,12 +1,12 @@
 import {
   answerOf,
+  backboneOf,
   faultsOf,
   findingOf,
   newestMeasurements,
   outcomeOf,
+  peopleBehind,
   summarize,
-  type Fault,
-  type Finding,
   type LinkSummary,
   type Outcome,
   type ProfileSource,
@@ -14,33 +14,22 @@ import {
 import { ownNoiseAt } from "../interference";
 import type { LinkAnswer, OwnNoise } from "../link";
 import { withPatches, type Link, type Patch, type World } from "../plan";
-import { groupedFindings } from "./grouped";
+import { groupedFindings, isAlike, NOTHING_FOUND, type Findings, type Found } from "./grouped";
 import { touchedBy, type Touched } from "./touched";
 
-/** A fault of one link with its finding, before faults of one cause are told as one. */
-export interface Found {
-  fault: Fault;
-  finding: Finding;
-}
-
 /** Everything that is worked out of a plan, in the layers in which one depends on the other. Plain data, never altered. */
-export interface Evaluation {
+export interface Evaluation extends Findings {
   world: World;
-  /** What each receiver hears of the plan's other transmitters, by `earKey`. */
-  heard: ReadonlyMap<string, OwnNoise>;
+  /** What each access point or near end hears of the plan's other transmitters, by its radio. */
+  heardNear: ReadonlyMap<string, OwnNoise>;
+  /** What each far end hears of them, by its link. */
+  heardFar: ReadonlyMap<string, OwnNoise>;
   answers: ReadonlyMap<string, LinkAnswer>;
   summaries: ReadonlyMap<string, LinkSummary>;
-  /** What is wrong with each link. */
-  found: ReadonlyMap<string, readonly Found[]>;
   outcome: Outcome;
-  /** Ranked, without remedies. A finding that stands as it stood is the same object as before. */
-  findings: readonly Finding[];
   /** Links that this step answered anew. */
   answered: ReadonlySet<string>;
 }
-
-/** An access point hears for all its customers at once. */
-const earKey = ({ aRadioId }: Link, radioId: string) => `${radioId} ${aRadioId}`;
 
 /** What was worked out before, and the change since. */
 interface Since {
@@ -55,44 +44,52 @@ interface Since {
 function* steps(world: World, profileBetween: ProfileSource, since: Since | null): Generator<void, Evaluation> {
   const kept = since && !since.touched.everything ? since : null;
   const measured = newestMeasurements(world);
-  const heard = new Map<string, OwnNoise>();
+  const heardNear = new Map<string, OwnNoise>();
+  const heardFar = new Map<string, OwnNoise>();
+  /** Near ends that hear otherwise than before. */
   const hearing = new Set<string>();
   const answers = new Map<string, LinkAnswer>();
   const summaries = new Map<string, LinkSummary>();
   const found = new Map<string, readonly Found[]>();
   const answered = new Set<string>();
+  // Who is behind a bridge follows from the whole network, not from the bridge alone.
+  const backbone = backboneOf(world);
+  const hurtsAsMany = (link: Link, [first]: readonly Found[]) =>
+    !first || first.finding.people === peopleBehind(world, link, backbone);
+  const foundIn = (link: Link, answer: LinkAnswer, before: readonly Found[]) =>
+    faultsOf(world, link, answer, measured.get(link.id) ?? null).map((fault): Found => {
+      const key = fault.cause === null ? null : `${fault.check} ${fault.cause}`;
+      const finding = findingOf(world, link, fault, backbone);
+      const old = before.find((one) => isAlike(one.finding, finding));
+      return { fault, key, finding: old?.finding ?? finding };
+    });
+  const asBefore = (link: Link, radioId: string, before: OwnNoise | undefined) =>
+    before && !kept?.touched.isHearing(link, radioId) ? before : null;
   for (const link of world.links.values()) {
-    for (const radioId of [link.aRadioId, link.bRadioId]) {
-      const key = earKey(link, radioId);
-      if (heard.has(key)) continue;
-      const before = kept?.previous.heard.get(key);
-      if (before && !kept?.touched.isHearing(link, radioId)) heard.set(key, before);
-      else {
-        heard.set(key, ownNoiseAt(world, link, radioId, profileBetween));
-        hearing.add(key);
-        yield;
-      }
+    const { id, aRadioId, bRadioId } = link;
+    // An access point hears for all its customers at once.
+    if (!heardNear.has(aRadioId)) {
+      const before = asBefore(link, aRadioId, kept?.previous.heardNear.get(aRadioId));
+      heardNear.set(aRadioId, before ?? ownNoiseAt(world, link, aRadioId, profileBetween));
+      if (!before) hearing.add(aRadioId);
     }
-    const [a, b] = [earKey(link, link.aRadioId), earKey(link, link.bRadioId)];
-    const before = kept?.previous.answers.get(link.id);
-    const isAsBefore = before && !hearing.has(a) && !hearing.has(b) && !kept?.touched.isAnswered(link);
-    const answer = isAsBefore ? before : answerOf(world, link, profileBetween, { a: heard.get(a)!, b: heard.get(b)! });
+    const farBefore = asBefore(link, bRadioId, kept?.previous.heardFar.get(id));
+    heardFar.set(id, farBefore ?? ownNoiseAt(world, link, bRadioId, profileBetween));
+    const before = kept?.previous.answers.get(id);
+    const isAsBefore = before && farBefore && !hearing.has(aRadioId) && !kept?.touched.isAnswered(link);
+    const heard = { a: heardNear.get(aRadioId)!, b: heardFar.get(id)! };
+    const answer = isAsBefore ? before : answerOf(world, link, profileBetween, heard);
     answers.set(link.id, answer);
     if (!isAsBefore) answered.add(link.id);
     summaries.set(link.id, isAsBefore ? kept!.previous.summaries.get(link.id)! : summarize(world, link, answer));
-    const isFoundAsBefore = isAsBefore && !kept!.touched.measured.has(link.id);
-    const faults = isFoundAsBefore
-      ? kept!.previous.found.get(link.id)!
-      : faultsOf(world, link, answer, measured.get(link.id) ?? null).map((fault) => ({
-          fault,
-          finding: findingOf(world, link, fault),
-        }));
-    found.set(link.id, faults);
+    const foundBefore = kept?.previous.found.get(id);
+    const isSame = isAsBefore && !kept?.touched.measured.has(id) && hurtsAsMany(link, foundBefore ?? []);
+    found.set(id, isSame ? foundBefore! : foundIn(link, answer, foundBefore ?? []));
     if (!isAsBefore) yield;
   }
   const outcome = outcomeOf(world, summaries);
-  const findings = groupedFindings(world, found, summaries, since?.previous.findings ?? []);
-  return { world, heard, answers, summaries, found, outcome, findings, answered };
+  const wrong = groupedFindings(world, found, summaries, since?.previous ?? NOTHING_FOUND);
+  return { world, heardNear, heardFar, answers, summaries, outcome, ...wrong, answered };
 }
 
 /** Runs a generator to its end without a rest. */

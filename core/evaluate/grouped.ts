@@ -1,16 +1,29 @@
-import {
-  backboneOf,
-  byPeopleHurt,
-  CHECKS,
-  linksOf,
-  peopleBehind,
-  planFindingOf,
-  type Fault,
-  type Finding,
-  type LinkSummary,
-} from "../findings";
+import { byPeopleHurt, CHECKS, linksOf, planFindingOf, type Fault, type Finding, type LinkSummary } from "../findings";
 import type { World } from "../plan";
-import type { Found } from "./evaluation";
+
+/** A fault of one link with its finding, before faults of one cause are told as one. */
+export interface Found {
+  fault: Fault;
+  finding: Finding;
+  /** Faults of one key are told as one; null where it stands alone. */
+  key: string | null;
+}
+
+/** What is wrong with each link. */
+export type FoundByLink = ReadonlyMap<string, readonly Found[]>;
+
+/** All that is wrong with a plan, in the layers in which one is made from the other. */
+export interface Findings {
+  found: FoundByLink;
+  /** Findings that several links share, by the key of their cause. */
+  shared: ReadonlyMap<string, Finding>;
+  /** What is wrong with things that are no single link. */
+  ofPlan: readonly Finding[];
+  /** All of them by how many people they hurt, without remedies. */
+  findings: readonly Finding[];
+}
+
+export const NOTHING_FOUND: Findings = { found: new Map(), shared: new Map(), ofPlan: [], findings: [] };
 
 /** What is wrong with things that are no single link, by every check that looks at them. */
 export function planFaults(
@@ -25,24 +38,10 @@ export function planFaults(
   );
 }
 
-/** Under this key faults are told as one; null where each stands alone. */
-export const causeKey = ({ check, cause }: Fault): string | null => (cause === null ? null : `${check} ${cause}`);
-
-/** Faults of one cause: the finding that is hurt first, and every link with its people. */
-interface Group {
-  first: Finding;
-  linkIds: string[];
-  people: number;
-}
-
-function merged({ first, linkIds, people }: Group): Finding {
-  if (linkIds.length === 1) return people === first.people ? first : { ...first, people };
-  const others = linkIds.slice(1).map((id) => ({ kind: "links" as const, id }));
-  return { ...first, people, about: [...first.about, ...others], what: `${first.what} (${linkIds.length} links)` };
-}
-
-function isAlike(x: Finding, y: Finding): boolean {
+/** Whether two findings say the same of the same things. */
+export function isAlike(x: Finding, y: Finding): boolean {
   return (
+    x.id === y.id &&
     x.what === y.what &&
     x.why === y.why &&
     x.where === y.where &&
@@ -55,50 +54,96 @@ function isAlike(x: Finding, y: Finding): boolean {
   );
 }
 
+const asBefore = (before: Finding | undefined, now: Finding) => (before && isAlike(before, now) ? before : now);
+
+/** The finding that is hurt first, with every link of its cause and all their people. */
+function sharedBy([first, ...others]: readonly Finding[]): Finding {
+  if (others.length === 0) return first!;
+  const about = [...first!.about, ...others.map(({ linkId }) => ({ kind: "links" as const, id: linkId! }))];
+  const people = others.reduce((sum, one) => sum + one.people, first!.people);
+  return { ...first!, people, about, what: `${first!.what} (${others.length + 1} links)` };
+}
+
+/** Findings of some keys, each over every link that shares its cause. */
+function sharedFindings(found: FoundByLink, keys: ReadonlySet<string>): Map<string, Finding> {
+  const members = new Map<string, Finding[]>();
+  if (keys.size > 0)
+    for (const all of found.values())
+      for (const { key, finding } of all) {
+        if (key === null || !keys.has(key)) continue;
+        const known = members.get(key);
+        if (!known) members.set(key, [finding]);
+        // Faults of one cause at both ends of a link count its people once.
+        else if (known.at(-1)!.linkId !== finding.linkId) known.push(finding);
+      }
+  return new Map([...members].map(([key, findings]) => [key, sharedBy(findings)]));
+}
+
 /**
- * All that is wrong with a plan whose links are looked at, by how many people it hurts. Faults with one cause are one finding:
- * it names the link hurt first, counts everybody once, and says how many links share it. A finding that stands as one of
- * `previous` does is that very object.
+ * All that is wrong with a plan whose links are looked at. Faults with one cause are one finding: it names the link hurt first,
+ * counts everybody once, and says how many links share it. Only what differs from `previous` is made and placed anew; a finding
+ * that says what it said is the very object of before.
  */
 export function groupedFindings(
   world: World,
-  found: ReadonlyMap<string, readonly Found[]>,
+  found: FoundByLink,
   summaries: ReadonlyMap<string, LinkSummary>,
-  previous: readonly Finding[],
-): Finding[] {
-  const backbone = backboneOf(world);
-  const groups: Group[] = [];
-  const byCause = new Map<string, Group>();
-  for (const [linkId, all] of found) {
-    if (all.length === 0) continue;
-    // Who is behind a bridge follows from the whole network, not from the bridge alone.
-    const people = peopleBehind(world, world.links.get(linkId)!, backbone);
-    for (const { fault, finding } of all) {
-      const key = causeKey(fault);
-      const known = key === null ? undefined : byCause.get(key);
-      if (!known) {
-        const group = { first: finding, linkIds: [linkId], people };
-        groups.push(group);
-        if (key !== null) byCause.set(key, group);
-      } else if (known.linkIds.at(-1) !== linkId) {
-        known.linkIds.push(linkId);
-        known.people += people;
-      }
+  previous: Findings,
+): Findings {
+  const [gone, fresh] = [new Set<Finding>(), new Set<Finding>()];
+  const keys = new Set<string>();
+  const look = (all: readonly Found[], alone: Set<Finding>) => {
+    for (const { key, finding } of all) {
+      if (key === null) alone.add(finding);
+      else keys.add(key);
     }
-  }
-  const before = new Map(previous.map((finding) => [finding.id, finding]));
-  const asBefore = (finding: Finding) => {
-    const old = before.get(finding.id);
-    return old && isAlike(old, finding) ? old : finding;
   };
-  const ofPlan = planFaults(world, summaries).map(({ finding }) => finding);
-  return [...groups.map(merged), ...ofPlan].map(asBefore).sort(byPeopleHurt);
+  for (const [linkId, all] of found) {
+    const before = previous.found.get(linkId);
+    if (before === all) continue;
+    look(all, fresh);
+    if (before) look(before, gone);
+  }
+  for (const [linkId, before] of previous.found) if (!found.has(linkId)) look(before, gone);
+
+  const shared = new Map(previous.shared);
+  const again = sharedFindings(found, keys);
+  for (const key of keys) {
+    const [before, now] = [shared.get(key), again.get(key)];
+    if (before) gone.add(before);
+    if (now) {
+      const one = asBefore(before, now);
+      shared.set(key, one);
+      fresh.add(one);
+    } else shared.delete(key);
+  }
+  const plansBefore = new Map(previous.ofPlan.map((finding) => [finding.id, finding]));
+  const ofPlan = planFaults(world, summaries).map(({ finding }) => asBefore(plansBefore.get(finding.id), finding));
+  for (const finding of previous.ofPlan) gone.add(finding);
+  for (const finding of ofPlan) fresh.add(finding);
+  for (const finding of fresh) if (gone.delete(finding)) fresh.delete(finding);
+  return { found, shared, ofPlan, findings: placed(previous.findings, gone, [...fresh]) };
+}
+
+/** Ranked findings without those that are gone, and with the fresh ones in their places. */
+function placed(ranked: readonly Finding[], gone: ReadonlySet<Finding>, fresh: Finding[]): readonly Finding[] {
+  if (gone.size + fresh.length === 0) return ranked;
+  fresh.sort(byPeopleHurt);
+  const all: Finding[] = [];
+  let next = 0;
+  for (const finding of ranked) {
+    if (gone.has(finding)) continue;
+    while (next < fresh.length && byPeopleHurt(fresh[next]!, finding) < 0) all.push(fresh[next++]!);
+    all.push(finding);
+  }
+  while (next < fresh.length) all.push(fresh[next++]!);
+  return all;
 }
 
 /** The fault, and the link of it where it is one link's, that a finding was made from; null where the plan has no such finding. */
 export function faultBehind(
   world: World,
-  found: ReadonlyMap<string, readonly Found[]>,
+  found: FoundByLink,
   summaries: ReadonlyMap<string, LinkSummary>,
   finding: Finding,
 ): { fault: Fault; linkId: string | null } | null {

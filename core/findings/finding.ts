@@ -1,7 +1,7 @@
 import { linkEnds, type Link, type LinkEnd, type World } from "../plan";
 import { checkOf, weightOf } from "./checks";
 import type { Figure, LinkFault, PlanFault, Remedy, Thing } from "./checks/check";
-import { peopleBehind } from "./outcome";
+import { peopleBehind, type Backbone } from "./outcome";
 
 /** A fault of one link with the check that found it, before anyone has looked for remedies. */
 export type Fault = LinkFault & { check: string };
@@ -43,7 +43,12 @@ const named = (check: string) => {
 };
 
 /** A fault of a link placed in the plan, its people counted, remedies still to come. */
-export function findingOf(world: World, link: Link, { check, radioId, what, why, figure }: Fault): Finding {
+export function findingOf(
+  world: World,
+  link: Link,
+  { check, radioId, what, why, figure }: Fault,
+  backbone?: Backbone,
+): Finding {
   const { a, b } = linkEnds(world, link);
   const end: LinkEnd | null = radioId === a.radio.id ? a : radioId === b.radio.id ? b : null;
   return {
@@ -53,7 +58,7 @@ export function findingOf(world: World, link: Link, { check, radioId, what, why,
     about: [...(radioId === null ? [] : [{ kind: "radios" as const, id: radioId }]), { kind: "links", id: link.id }],
     linkId: link.id,
     where: end ? `${end.radio.name} at ${end.placeName}` : `${a.placeName} – ${b.placeName}`,
-    people: peopleBehind(world, link),
+    people: peopleBehind(world, link, backbone),
   };
 }
 

@@ -1,4 +1,4 @@
-import { patternLossDb, peakGainDbi } from "../antenna";
+import { partOf, patternLossDb, peakGainDbi } from "../antenna";
 import { inverseGeodesic, signedAngleDeg } from "../geodesy";
 import { chainSplitDb, polarizationLossDb, wallDb } from "../link";
 import { mastIsolationDb } from "../mast";
@@ -8,7 +8,7 @@ import { returnFrequencyMHz } from "../radio";
 import { channelCouplingDb } from "../spectrum";
 import { SHORTEST_PATH_M } from "../terrain";
 import { aimOf, gainTowardDbi, type Aim } from "./aims";
-import { senderClasses, type Sender, type SenderClass } from "./senders";
+import { airOf, type Air, type Sender, type SenderClass } from "./senders";
 
 /** Transmitters farther away than this are not looked for. */
 const FARTHEST_KM = 40;
@@ -44,6 +44,7 @@ export interface Ear {
   ownLossDb: number;
   /** Weaker than this nobody is looked at, dBm. */
   leastDbm: number;
+  mostShareOf: Air["mostShareOf"];
 }
 
 export const thermalDbmAt = ({ radio, model }: LinkEnd): number =>
@@ -73,7 +74,7 @@ function isolationDb(from: LinkEnd, fromAim: Aim, to: LinkEnd, toAim: Aim, frequ
 }
 
 /** A transmitter as it was found: its class, what lies between but distance and directions, and the level on a flat map. */
-interface Found {
+export interface Found {
   sender: Sender;
   own: SenderClass;
   fixedDb: number;
@@ -87,11 +88,38 @@ function sendsWhileItSends({ link, to }: Ear, { end, isNear }: Sender): boolean 
   return timingGroup !== "" && end.radio.timingGroup === timingGroup && isNear === (to.radio.id === link.aRadioId);
 }
 
-/** Who may be heard of one class by its power in the beam and by where it stands; the strongest of those who take turns. */
-export function gather(ear: Ear, heard: SenderClass, byTurn: Map<string, Found>): void {
-  const { link, to, toAim, listensMHz, ownLossDb, leastDbm } = ear;
+/** Index of the first sender that stands no farther south than a latitude. */
+function firstFrom(latDeg: Float64Array, southDeg: number): number {
+  let [low, high] = [0, latDeg.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (latDeg[middle]! < southDeg) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Whether a class lies near enough to a receiver's channel to be heard at all. */
+export function mayOverlap({ frequencyMHz, widthMHz }: SenderClass, to: LinkEnd, link: Link): boolean {
+  return Math.abs(frequencyMHz - listensOnMHz(to, link)) <= (widthMHz + to.radio.widthMHz) * 2.5;
+}
+
+/** The loudest of those who take turns, by the number of their turn: as a power on a chain, and who it is. */
+export interface Loudest {
+  milliwatts: Float64Array;
+  found: Map<number, Found>;
+}
+
+export const nobody = (turns: number): Loudest => ({ milliwatts: new Float64Array(turns), found: new Map() });
+
+/**
+ * Who may be heard of one class by its power in the beam and by where it stands; the strongest of those who take turns. Most of
+ * a large network are told to be too weak by distance and by the greatest share that the patterns let through.
+ */
+export function gather(ear: Ear, heard: SenderClass, loudest: Loudest): void {
+  const { link, to, toAim, listensMHz, ownLossDb, leastDbm, mostShareOf } = ear;
   const { frequencyMHz, widthMHz, beamDbm, senders } = heard;
-  if (Math.abs(frequencyMHz - listensMHz) > (widthMHz + to.radio.widthMHz) * 2.5) return;
+  if (!mayOverlap(heard, to, link)) return;
   const sample = senders[0]!.end;
   const couplingDb = channelCouplingDb({
     offsetMHz: frequencyMHz - listensMHz,
@@ -101,36 +129,62 @@ export function gather(ear: Ear, heard: SenderClass, byTurn: Map<string, Found>)
   });
   const fixedDb = couplingDb - polarizationLossDb(sample, to) - chainSplitDb(sample, to) - ownLossDb;
   const strongestDbm = beamDbm + fixedDb + peakGainDbi(to.antenna, frequencyMHz, to.radio.polarization);
-  const freeSpaceAtKmDb = freeSpaceLossDb({ distanceKm: 1, frequencyGHz: frequencyMHz / 1000 });
+  const atKmDbm = strongestDbm - freeSpaceLossDb({ distanceKm: 1, frequencyGHz: frequencyMHz / 1000 });
+  const [atKmMilliwatts, leastMilliwatts] = [10 ** (atKmDbm / 10), 10 ** (leastDbm / 10)];
   // Nobody is heard from farther than the beams of both, straight at each other, would reach.
-  const reachKm = Math.min(FARTHEST_KM, 10 ** ((strongestDbm - leastDbm - freeSpaceAtKmDb) / 20));
-  const kmPerLonDeg = KM_PER_DEG * Math.cos(to.place.latDeg * RADIANS);
+  const reachKm = Math.min(FARTHEST_KM, Math.sqrt(atKmMilliwatts / leastMilliwatts));
+  const { latDeg, lonDeg } = to.place;
+  const kmPerLonDeg = KM_PER_DEG * Math.cos(latDeg * RADIANS);
   const headingDeg = to.radio.azimuthDeg ?? toAim.bearingDeg;
-  for (const sender of senders) {
-    const { end, group, turn } = sender;
-    if (sendsWhileItSends(ear, sender)) continue;
-    if (group === link.aRadioId || end.radio.id === link.aRadioId || end.radio.id === link.bRadioId) continue;
-    const northKm = (sender.latDeg - to.place.latDeg) * KM_PER_DEG;
-    const eastKm = signedAngleDeg(sender.lonDeg - to.place.lonDeg) * kmPerLonDeg;
-    const distanceKm = Math.sqrt(northKm * northKm + eastKm * eastKm);
-    const isOnMast = distanceKm * 1000 < SHORTEST_PATH_M;
-    if (!isOnMast && distanceKm > reachKm) continue;
-    const known = byTurn.get(turn);
-    let dbm = isOnMast
-      ? onMastDbm(ear, heard, sender, fixedDb)
-      : strongestDbm - freeSpaceAtKmDb - 20 * Math.log10(distanceKm);
-    // Most that take turns are told by their distance alone: patterns only take from it.
-    if (known && known.dbm >= dbm) continue;
-    if (!isOnMast) {
-      const bearingDeg = Math.atan2(eastKm, northKm) / RADIANS;
-      dbm -= patternLossDb(to.antenna, to.radio.polarization, signedAngleDeg(bearingDeg - headingDeg), 0);
-      if (dbm < leastDbm || (known && known.dbm >= dbm)) continue;
-      const fromOffDeg = signedAngleDeg(bearingDeg + 180 - sender.headingDeg);
-      dbm -= patternLossDb(end.antenna, end.radio.polarization, fromOffDeg, 0);
+  const toEast = Math.sin(headingDeg * RADIANS);
+  const toNorth = Math.cos(headingDeg * RADIANS);
+  const northDeg = latDeg + reachKm / KM_PER_DEG;
+  const toShare = mostShareOf(to.antenna, to.radio.polarization);
+  const fromShare = mostShareOf(sample.antenna, sample.radio.polarization);
+  const { milliwatts, found } = loudest;
+  const hear = (sender: Sender, dbm: number, isOnMast: boolean) => {
+    if (isNotHeard(ear, sender) || dbm < leastDbm || milliwatts[sender.turn]! >= 10 ** (dbm / 10)) return;
+    milliwatts[sender.turn] = 10 ** (dbm / 10);
+    found.set(sender.turn, { sender, own: heard, fixedDb, dbm, isOnMast });
+  };
+  for (let at = firstFrom(heard.latDeg, latDeg - reachKm / KM_PER_DEG); at < senders.length; at++) {
+    const fromLatDeg = heard.latDeg[at]!;
+    if (fromLatDeg > northDeg) break;
+    const northKm = (fromLatDeg - latDeg) * KM_PER_DEG;
+    const eastDeg = heard.lonDeg[at]! - lonDeg;
+    const eastKm = (eastDeg > 180 ? eastDeg - 360 : eastDeg < -180 ? eastDeg + 360 : eastDeg) * kmPerLonDeg;
+    const squareKm = northKm * northKm + eastKm * eastKm;
+    if (squareKm < ON_MAST_SQUARE_KM) {
+      hear(senders[at]!, onMastDbm(ear, heard, senders[at]!, fixedDb), true);
+      continue;
     }
-    if (dbm < leastDbm || (known && known.dbm >= dbm)) continue;
-    byTurn.set(turn, { sender, own: heard, fixedDb, dbm, isOnMast });
+    if (squareKm > reachKm * reachKm) continue;
+    const known = milliwatts[heard.turns[at]!]!;
+    const mostMilliwatts = atKmMilliwatts / squareKm;
+    if (mostMilliwatts <= known) continue;
+    const perKm = 1 / Math.sqrt(squareKm);
+    const toCosine = (eastKm * toEast + northKm * toNorth) * perKm;
+    const fromCosine = -(eastKm * heard.eastward[at]! + northKm * heard.northward[at]!) * perKm;
+    const bound = toShare[partOf(toCosine)]! * fromShare[partOf(fromCosine)]! * mostMilliwatts * ROUNDING;
+    if (bound < leastMilliwatts || bound <= known) continue;
+    const sender = senders[at]!;
+    const bearingDeg = Math.atan2(eastKm, northKm) / RADIANS;
+    const { antenna, radio } = sender.end;
+    const offDb =
+      patternLossDb(to.antenna, to.radio.polarization, signedAngleDeg(bearingDeg - headingDeg), 0) +
+      patternLossDb(antenna, radio.polarization, signedAngleDeg(bearingDeg + 180 - sender.headingDeg), 0);
+    hear(sender, atKmDbm - 10 * Math.log10(squareKm) - offDb, false);
   }
+}
+/** A bound stands a hair above what it bounds, however that was rounded. */
+const ROUNDING = 1 + 1e-9;
+const ON_MAST_SQUARE_KM = (SHORTEST_PATH_M / 1000) ** 2;
+
+/** Who never sends while a receiver listens: its own far ends and near end, and those who keep its time. */
+function isNotHeard(ear: Ear, sender: Sender): boolean {
+  const { aRadioId, bRadioId } = ear.link;
+  const { id } = sender.end.radio;
+  return sender.group === aRadioId || id === aRadioId || id === bRadioId || sendsWhileItSends(ear, sender);
 }
 
 /** Power on a chain from an antenna on the same mast, dBm. */
@@ -167,18 +221,21 @@ export function earOf(world: World, link: Link, to: LinkEnd): Ear {
     listensMHz: listensOnMHz(to, link),
     ownLossDb: to.radio.cableLossDb + wallDb(to, to.radio.frequencyMHz / 1000),
     leastDbm: thermalDbmAt(to) - UNHEARD_DB,
+    mostShareOf: airOf(world).mostShareOf,
   };
 }
 
 /**
  * The plan's transmitters that a receiver may hear in its channel, strongest first: taken as always sending, at the power they
- * are set to, unless they keep the receiver's own time and send while it sends. Of the customers of one sector, who take turns, only the strongest counts. The ground is not looked at yet.
+ * are set to, unless they keep the receiver's own time and send while it sends. Of the customers of one sector, who take turns,
+ * only the strongest counts. The ground is not looked at yet.
  */
 export function candidatesFor(world: World, link: Link, to: LinkEnd): Candidate[] {
   const ear = earOf(world, link, to);
-  const byTurn = new Map<string, Found>();
-  for (const heard of senderClasses(world)) gather(ear, heard, byTurn);
-  return [...byTurn.values()]
+  const { classes, turns } = airOf(world);
+  const loudest = nobody(turns);
+  for (const heard of classes) gather(ear, heard, loudest);
+  return [...loudest.found.values()]
     .sort((x, y) => y.dbm - x.dbm)
     .slice(0, MOST_HEARD)
     .map((found) => exactly(ear, found))

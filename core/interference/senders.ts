@@ -1,4 +1,4 @@
-import { peakGainDbi } from "../antenna";
+import { leastLossByCosine, peakGainDbi, type AntennaModel, type Polarization } from "../antenna";
 import { wallDb } from "../link";
 import { endOf, type LinkEnd, type World } from "../plan";
 import { returnFrequencyMHz } from "../radio";
@@ -15,8 +15,8 @@ export interface Sender {
   headingDeg: number;
   /** The access point or near bridge end under which it talks. */
   group: string;
-  /** Who takes turns with it: the customers of one sector never send at once. */
-  turn: string;
+  /** Number of those who take turns with it: the customers of one sector never send at once. */
+  turn: number;
   /** Whether it is an access point or the near end of a bridge: those of one timing group send at the same times. */
   isNear: boolean;
 }
@@ -27,7 +27,39 @@ export interface SenderClass {
   widthMHz: number;
   /** Power in the direction of the beam, dBm: cable and walls off, the antenna's gain on. */
   beamDbm: number;
+  /** From south to north. */
   senders: Sender[];
+  /** Of each sender, close together for whoever looks at thousands: its place, where it looks, and its turn. */
+  latDeg: Float64Array;
+  lonDeg: Float64Array;
+  eastward: Float64Array;
+  northward: Float64Array;
+  turns: Int32Array;
+}
+
+/** A class of some senders. */
+export function classOf(
+  { frequencyMHz, widthMHz, beamDbm }: Pick<SenderClass, "frequencyMHz" | "widthMHz" | "beamDbm">,
+  some: readonly Sender[],
+): SenderClass {
+  const senders = [...some].sort((x, y) => x.latDeg - y.latDeg);
+  const each = (value: (sender: Sender) => number) => Float64Array.from(senders, value);
+  return {
+    ...{ frequencyMHz, widthMHz, beamDbm, senders },
+    latDeg: each(({ latDeg }) => latDeg),
+    lonDeg: each(({ lonDeg }) => lonDeg),
+    eastward: each(({ headingDeg }) => Math.sin((headingDeg * Math.PI) / 180)),
+    northward: each(({ headingDeg }) => Math.cos((headingDeg * Math.PI) / 180)),
+    turns: Int32Array.from(senders, ({ turn }) => turn),
+  };
+}
+
+/** All that is on a plan's air. */
+export interface Air {
+  classes: readonly SenderClass[];
+  turns: number;
+  /** The greatest share of a beam's power that an antenna lets through by the cosine of the angle off its peak. */
+  mostShareOf: (antenna: AntennaModel, polarization: Polarization) => Float64Array;
 }
 
 /** The frequency on which a radio sends, MHz: in FDD the far end of a bridge answers on the other one. */
@@ -36,15 +68,16 @@ function sendsOnMHz(groups: ReadonlyMap<string, string>, { radio, model }: LinkE
   return isFarEnd ? returnFrequencyMHz(model, radio.frequencyMHz) : radio.frequencyMHz;
 }
 
-/** Classes by world, each of which stays what it is. */
-const classesOf = new WeakMap<World, SenderClass[]>();
+/** What is on the air by world, each of which stays what it is. */
+const airOfWorlds = new WeakMap<World, Air>();
 
 /** All that is on a plan's air, in classes: whoever listens looks at most of them once. A radio without a link is silent. */
-export function senderClasses(world: World): SenderClass[] {
-  const known = classesOf.get(world);
+export function airOf(world: World): Air {
+  const known = airOfWorlds.get(world);
   if (known) return known;
   const groups = talksWith(world);
-  const classes = new Map<string, SenderClass>();
+  const classes = new Map<string, Pick<SenderClass, "frequencyMHz" | "widthMHz" | "beamDbm" | "senders">>();
+  const turns = new Map<string, number>();
   for (const radio of world.radios.values()) {
     const group = groups.get(radio.id);
     if (group === undefined || !world.radioModels.has(radio.radioModelId)) continue;
@@ -68,13 +101,28 @@ export function senderClasses(world: World): SenderClass[] {
       const beamDbm = txPowerDbm - cableLossDb - wallDb(end, frequencyMHz / 1000) + gainDbi;
       classes.set(name, (own = { frequencyMHz, widthMHz, beamDbm, senders: [] }));
     }
-    const turn = radio.role === "subscriber" ? group : `${radio.id} alone`;
+    const turnName = radio.role === "subscriber" ? group : `${radio.id} alone`;
+    const turn = turns.get(turnName) ?? turns.size;
+    turns.set(turnName, turn);
     const isNear = group === radio.id;
     const aim = aimOf(world, end);
     const { latDeg, lonDeg } = end.place;
     own.senders.push({ end, aim, latDeg, lonDeg, headingDeg: radio.azimuthDeg ?? aim.bearingDeg, group, turn, isNear });
   }
-  const all = [...classes.values()];
-  classesOf.set(world, all);
-  return all;
+  const shares = new Map<string, Float64Array>();
+  const mostShareOf: Air["mostShareOf"] = (antenna, polarization) => {
+    const key = `${antenna.id} ${polarization}`;
+    const known = shares.get(key);
+    if (known) return known;
+    const most = leastLossByCosine(antenna, polarization).map((lossDb) => 10 ** (-lossDb / 10));
+    shares.set(key, most);
+    return most;
+  };
+  const air = {
+    classes: [...classes.values()].map((own) => classOf(own, own.senders)),
+    turns: turns.size,
+    mostShareOf,
+  };
+  airOfWorlds.set(world, air);
+  return air;
 }

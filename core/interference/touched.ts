@@ -1,6 +1,6 @@
 import { endOf, type Link, type World } from "../plan";
-import { earOf, gather, type Ear } from "./candidates";
-import { senderClasses, type Sender, type SenderClass } from "./senders";
+import { earOf, gather, mayOverlap, nobody, type Ear } from "./candidates";
+import { airOf, classOf, type Sender, type SenderClass } from "./senders";
 
 /** A transmitter with the class that it stands in. */
 interface OnAir {
@@ -11,7 +11,7 @@ interface OnAir {
 /** Some radios as they are on the air of a world; those that are silent are left out. */
 function onAirOf(world: World, radioIds: ReadonlySet<string>): Map<string, OnAir> {
   const found = new Map<string, OnAir>();
-  for (const own of senderClasses(world))
+  for (const own of airOf(world).classes)
     for (const sender of own.senders)
       if (radioIds.has(sender.end.radio.id)) found.set(sender.end.radio.id, { own, sender });
   return found;
@@ -38,20 +38,16 @@ function isHeardAlike(before: OnAir | undefined, after: OnAir | undefined): bool
     x.lonDeg === y.lonDeg &&
     x.headingDeg === y.headingDeg &&
     x.group === y.group &&
-    x.turn === y.turn &&
+    x.end.radio.role === y.end.radio.role &&
     x.isNear === y.isNear
   );
 }
 
 /** One class for each of the transmitters' classes, with nobody else in it. */
 function classesOf(onAir: readonly OnAir[]): SenderClass[] {
-  const classes = new Map<SenderClass, SenderClass>();
-  for (const { own, sender } of onAir) {
-    const known = classes.get(own);
-    if (known) known.senders.push(sender);
-    else classes.set(own, { ...own, senders: [sender] });
-  }
-  return [...classes.values()];
+  const senders = new Map<SenderClass, Sender[]>();
+  for (const { own, sender } of onAir) senders.set(own, [...(senders.get(own) ?? []), sender]);
+  return [...senders].map(([own, some]) => classOf(own, some));
 }
 
 /**
@@ -63,16 +59,21 @@ export function hearingTouched(
   after: World,
   radioIds: ReadonlySet<string>,
 ): (link: Link, radioId: string) => boolean {
+  if (radioIds.size === 0) return () => false;
   const [was, is] = [onAirOf(before, radioIds), onAirOf(after, radioIds)];
   const changed = [...radioIds].filter((id) => !isHeardAlike(was.get(id), is.get(id)));
   const classes = classesOf(changed.flatMap((id) => [was.get(id) ?? [], is.get(id) ?? []].flat()));
   if (classes.length === 0) return () => false;
+  const turns = Math.max(airOf(before).turns, airOf(after).turns);
   return (link, radioId) => {
-    const ear: Ear = earOf(after, link, endOf(after, radioId));
-    return classes.some((own) => {
-      const heard = new Map();
+    const to = endOf(after, radioId);
+    const near = classes.filter((own) => mayOverlap(own, to, link));
+    if (near.length === 0) return false;
+    const ear: Ear = earOf(after, link, to);
+    return near.some((own) => {
+      const heard = nobody(turns);
       gather(ear, own, heard);
-      return heard.size > 0;
+      return heard.found.size > 0;
     });
   };
 }
