@@ -10,6 +10,8 @@ export default [
   route("plans/:planId/ground", "routes/ground.ts"),
   route("plans/:planId/removal", "routes/removal.ts"),
   route("plans/:planId/changes", "routes/changes.ts"),
+  route("plans/:planId/since", "routes/since.ts"),
+  route("plans/:planId/events", "routes/events.ts"),
   route("plans/:planId/places", "routes/places.ts"),
   route("plans/:planId/remedies", "routes/remedies.ts"),
   route("plans/:planId/searches", "routes/searches.ts"),

@@ -31,6 +31,8 @@ export interface PlanContext extends Ground {
   review: () => Promise<Review>;
   /** What has been worked out already. */
   readonly known: Evaluation | null;
+  /** Links answered anew since a revision, once this one is worked out; null where that is not known any more. */
+  answeredSince: (revision: number) => string[] | null;
 }
 
 const KEPT_PLANS = 8;
@@ -50,6 +52,7 @@ const making = new Map<string, Promise<PlanContext | null>>();
 /** Drops all that was worked out: the database is another one now. */
 export function forgetPlans(): void {
   contexts.clear();
+  stretches.clear();
 }
 
 function pace(): Pace {
@@ -85,12 +88,35 @@ async function groundOf(
 }
 
 /** From where a plan is worked out: what was worked out before, or is just being, and the patches since; null from nothing. */
-type Origin = { previous: Promise<Evaluation>; patches: readonly Patch[] } | null;
+type Origin = { previous: Promise<Evaluation>; revision: number; patches: readonly Patch[] } | null;
 
 interface Made {
   context: PlanContext;
   /** From where a later state of the plan is best worked out. */
   originOf: (patches: readonly Patch[]) => Origin;
+}
+
+/** Links that were answered anew from one revision of a plan to another. */
+interface Stretch {
+  from: number;
+  to: number;
+  linkIds: ReadonlySet<string>;
+}
+/** Stretches that are remembered for each plan: windows that have slept longer are sent the plan whole. */
+const MOST_STRETCHES = 200;
+const stretches = new Map<string, Stretch[]>();
+
+function answeredSince(planId: string, from: number, to: number): string[] | null {
+  const ids = new Set<string>();
+  // Backward from this revision, stretch by stretch, to one that begins no later than where the window stands.
+  let reached = to;
+  for (const stretch of [...(stretches.get(planId) ?? [])].reverse()) {
+    if (reached <= from) break;
+    if (stretch.to !== reached) continue;
+    for (const id of stretch.linkIds) ids.add(id);
+    reached = stretch.from;
+  }
+  return reached <= from ? [...ids] : null;
 }
 
 function made(world: World, ground: Ground, revision: number, start: Origin, known: PlanRows | null): Made {
@@ -102,9 +128,16 @@ function made(world: World, ground: Ground, revision: number, start: Origin, kno
   let reviewing: Promise<Review> | null = null;
   const work = async () => {
     const from = origin ? { previous: await origin.previous, patches: origin.patches, world } : { world };
+    const before = origin?.revision;
     // What it was made from is let go, or every state that a plan ever had would be held.
     origin = null;
-    return (evaluation = await evaluateGently(from, profileBetween, pace()));
+    evaluation = await evaluateGently(from, profileBetween, pace());
+    if (before !== undefined) {
+      const known = stretches.get(world.plan.id) ?? [];
+      const next = [...known, { from: before, to: revision, linkIds: evaluation.answered }];
+      stretches.set(world.plan.id, next.slice(-MOST_STRETCHES));
+    }
+    return evaluation;
   };
   const evaluate = () =>
     (evaluating ??= work().catch((error: unknown) => {
@@ -124,10 +157,11 @@ function made(world: World, ground: Ground, revision: number, start: Origin, kno
     get known() {
       return evaluation;
     },
+    answeredSince: (from) => answeredSince(world.plan.id, from, revision),
   };
   const originOf = (patches: readonly Patch[]): Origin => {
-    if (evaluating) return { previous: evaluating, patches };
-    return origin && { previous: origin.previous, patches: [...origin.patches, ...patches] };
+    if (evaluating) return { previous: evaluating, revision, patches };
+    return origin && { ...origin, patches: [...origin.patches, ...patches] };
   };
   return { context, originOf };
 }

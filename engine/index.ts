@@ -1,1 +1,2 @@
+export { onChange } from "./events";
 export { contextOf, forgetPlans, planContext, type PlanContext } from "./context";

@@ -128,7 +128,7 @@ export function BandsView({ link }: { link: Link }) {
   const { data, world, draft, select } = useDesk();
   const subscriber = world.subscribers.get(world.radios.get(link.bRadioId)?.subscriberId ?? "");
   const [demandMbps, setDemandMbps] = useState(subscriber?.demandMbps ?? USUAL_BRIDGE_MBPS);
-  const view = useView<BandRow>(data.rows.plan.id, draft.patches, { kind: "bands", linkId: link.id, demandMbps });
+  const view = useView<BandRow>(data.world.plan.id, draft.patches, { kind: "bands", linkId: link.id, demandMbps });
   return (
     <div className={`p-3 ${view.isStale && view.rows ? "opacity-70" : ""}`}>
       <div className="mb-2 flex flex-wrap items-end gap-3">

@@ -35,7 +35,7 @@ export function PlacesInView({
   const formats = useFormats();
   const [filter, setFilter] = useState<"all" | "served" | "misses">("all");
   const view = useView<ViewRow>(
-    data.rows.plan.id,
+    data.world.plan.id,
     draft.patches,
     isSite ? { kind: "fromSite", siteId: place.id, of } : { kind: "fromSubscriber", subscriberId: place.id },
   );

@@ -53,7 +53,7 @@ function Way({ way, link }: { way: WayOut; link: Link }) {
 /** Searches for whatever would make a link work: what to search, how it stands, and what was found, best first. */
 export function WaysView({ link }: { link: Link }) {
   const { data, world, draft, setHeat, lookAt } = useDesk();
-  const planId = data.rows.plan.id;
+  const planId = data.world.plan.id;
   const { a, b } = linkEnds(world, link);
   const [moveAM, setMoveAM] = useState(0);
   const [moveBM, setMoveBM] = useState(200);

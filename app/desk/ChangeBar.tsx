@@ -55,8 +55,8 @@ export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; 
       className={`flex h-9 shrink-0 items-center gap-4 border-t px-3 text-[13px] ${inHand ? "border-clay bg-panel" : "border-rule bg-panel"}`}
     >
       {ROWS.map(({ label, meaning, of, show, moreIsBetter }) => {
-        const kept = of(data.outcome);
-        const now = of(outcome);
+        const kept = data.shown && of(data.shown.outcome);
+        const now = outcome && of(outcome);
         const changed = inHand && kept !== null && now !== null && show(kept) !== show(now);
         const better = changed && now! > kept! === moreIsBetter;
         return (
@@ -103,7 +103,9 @@ export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; 
         </form>
       ) : (
         <span className="ml-auto text-xs text-quiet">
-          Nothing in hand: every change is tried here before it is kept.
+          {data.shown === null
+            ? "The plan is being worked out: its figures come as soon as they are known."
+            : "Nothing in hand: every change is tried here before it is kept."}
         </span>
       )}
     </footer>

@@ -3,40 +3,15 @@ import { outcomeOf, summarize, type Finding, type LinkSummary, type Outcome } fr
 import type { Place } from "#core/geodesy";
 import { hearersOf, ownNoiseOf, pairsHeard } from "#core/interference";
 import { answerLink, type LinkAnswer } from "#core/link";
-import {
-  linkEnds,
-  radiosTouched,
-  withPatches,
-  worldOf,
-  type Patch,
-  type Link,
-  type PlanRows,
-  type World,
-} from "#core/plan";
+import { linkEnds, radiosTouched, withPatches, type Patch, type Link, type World } from "#core/plan";
 import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from "react";
 import type { HeatMark } from "../map/types";
 import { useRevalidator } from "react-router";
 import { useDraft, type Draft } from "./draft";
 import { useProfiles, type Pair, type Profiles } from "./profiles";
+import type { DeskData, Shown } from "../follow/planWire";
+import { countsOf, STAGES, type Stage } from "../frame/stages";
 import { useSelection, type Selection } from "./selection";
-
-export interface TerrainInfo {
-  /** What the relief is drawn from. */
-  reliefVersion: string;
-  /** All that profiles cross. */
-  version: string;
-  extent: [westDeg: number, southDeg: number, eastDeg: number, northDeg: number];
-}
-
-export interface DeskData {
-  rows: PlanRows;
-  /** Of the rows: what is changed here is changed on top of it. */
-  revision: number;
-  summaries: LinkSummary[];
-  outcome: Outcome;
-  findings: readonly Finding[];
-  terrain: TerrainInfo | null;
-}
 
 export interface Desk {
   data: DeskData;
@@ -51,9 +26,12 @@ export interface Desk {
   /** Its answer in hand, once its profile is here. */
   answer: LinkAnswer | null;
   summaries: ReadonlyMap<string, LinkSummary>;
-  outcome: Outcome;
-  /** What is wrong with the plan as it is in hand. */
+  /** Null while the plan is still being worked out. */
+  outcome: Outcome | null;
+  /** What is wrong with the plan as it is in hand: the first findings of each stage, and those of the selected link. */
   findings: readonly Finding[];
+  /** How many findings each stage has. */
+  counts: Record<Stage, number>;
   /** False while a changed link still waits for its profile. */
   settled: boolean;
   profiles: Profiles;
@@ -74,6 +52,17 @@ export function useDesk(): Desk {
   const desk = useContext(DeskReact);
   if (!desk) throw new Error("useDesk stands outside its provider");
   return desk;
+}
+
+const NO_FINDINGS: readonly Finding[] = [];
+
+/** How many findings each stage has in hand: those that the kept plan has, with what the change adds to those that are here. */
+function countsInHand(shown: Shown | null, findings: readonly Finding[]): Record<Stage, number> {
+  const [now, before] = [countsOf(findings), countsOf(shown?.findings ?? NO_FINDINGS)];
+  const kept = shown?.counts ?? before;
+  return Object.fromEntries(
+    STAGES.map((stage) => [stage, Math.max(0, kept[stage] + now[stage] - before[stage])]),
+  ) as Record<Stage, number>;
 }
 
 /** In a larger plan what a change does to others' noise is worked out when it is kept. */
@@ -104,10 +93,21 @@ interface Answered {
   answer: LinkAnswer;
 }
 
-export function DeskProvider({ data, children }: { data: DeskData; children: ReactNode }) {
-  const kept = useMemo(() => worldOf(data.rows), [data.rows]);
+export function DeskProvider({
+  data,
+  follow,
+  children,
+}: {
+  data: DeskData;
+  follow: () => Promise<void>;
+  children: ReactNode;
+}) {
+  const { world: kept } = data;
   const { revalidate } = useRevalidator();
-  const draft = useDraft(kept, data.revision, revalidate);
+  const reload = useCallback(async () => {
+    await Promise.all([follow(), revalidate()]);
+  }, [follow, revalidate]);
+  const draft = useDraft(kept, data.revision, reload);
   const world = useMemo(() => withPatches(kept, draft.patches), [kept, draft.patches]);
   const [selection, select] = useSelection();
   const [cursorKm, setCursorKm] = useState<number | null>(null);
@@ -126,7 +126,7 @@ export function DeskProvider({ data, children }: { data: DeskData; children: Rea
     });
   }, [affected, link, world]);
   const profiles = useProfiles(
-    data.rows.plan.id,
+    kept.plan.id,
     data.terrain?.version ?? "none",
     wanted.flatMap(({ pair, heard }) => [pair, ...heard]),
   );
@@ -164,19 +164,21 @@ export function DeskProvider({ data, children }: { data: DeskData; children: Rea
   }
   answered.current = next;
 
-  const keptSummaries = useMemo(
-    () => new Map(data.summaries.map((summary) => [summary.linkId, summary])),
-    [data.summaries],
-  );
-  const summaries = new Map(keptSummaries);
+  const summaries = new Map(data.summaries);
   for (const one of affected) {
     const answer = answers.get(one.id);
     if (answer) summaries.set(one.id, summarize(world, one, answer));
   }
   const inHand = draft.patches.length > 0;
-  const outcome = inHand ? outcomeOf(world, summaries) : data.outcome;
-  const touched = new Map(affected.flatMap(({ id }) => (answers.has(id) ? [[id, answers.get(id)!] as const] : [])));
-  const findings = inHand ? findingsInHand(world, data.findings, touched, summaries) : data.findings;
+  const outcome = data.shown && inHand ? outcomeOf(world, summaries) : (data.shown?.outcome ?? null);
+  const findingsKept = data.shown?.findings ?? NO_FINDINGS;
+  // Of a large plan only the first findings are here: those of the selected link are found from its own answer.
+  const isCut =
+    data.shown !== null && STAGES.some((stage) => data.shown!.counts[stage] > countsOf(findingsKept)[stage]);
+  const looked = isCut && link && !affected.includes(link) ? [...affected, link] : affected;
+  const touched = new Map(looked.flatMap(({ id }) => (answers.has(id) ? [[id, answers.get(id)!] as const] : [])));
+  const findings = inHand || touched.size > 0 ? findingsInHand(world, findingsKept, touched, summaries) : findingsKept;
+  const counts = inHand ? countsInHand(data.shown, findings) : (data.shown?.counts ?? countsOf(NO_FINDINGS));
 
   const desk: Desk = {
     data,
@@ -190,6 +192,7 @@ export function DeskProvider({ data, children }: { data: DeskData; children: Rea
     summaries,
     outcome,
     findings,
+    counts,
     settled: affected.every((one) => answers.has(one.id)),
     profiles,
     cursorKm,

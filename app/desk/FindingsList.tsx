@@ -52,7 +52,7 @@ export function FindingCard({
   const { data, draft, select, selection } = useDesk();
   const fetcher = useFetcher<Remedy[]>();
   const remedies = finding.remedies ?? fetcher.data ?? null;
-  const remediesUrl = `/plans/${data.rows.plan.id}/remedies?finding=${encodeURIComponent(finding.id)}`;
+  const remediesUrl = `/plans/${data.world.plan.id}/remedies?finding=${encodeURIComponent(finding.id)}`;
   const selected = selection?.kind === "link" && linksOf(finding).includes(selection.id);
   return (
     <article
@@ -86,7 +86,7 @@ export function FindingCard({
           ) : remedies.length > 0 ? (
             <ul className="space-y-1.5">
               {remedies.map((remedy) => (
-                <RemedyRow key={remedy.label} remedy={remedy} finding={finding} planId={data.rows.plan.id} />
+                <RemedyRow key={remedy.label} remedy={remedy} finding={finding} planId={data.world.plan.id} />
               ))}
             </ul>
           ) : (
@@ -94,7 +94,7 @@ export function FindingCard({
           )}
           {finding.isSearched && finding.linkId !== null && (
             <Link
-              to={`/plans/${data.rows.plan.id}/paths?sel=link:${encodeURIComponent(finding.linkId)}&bench=ways`}
+              to={`/plans/${data.world.plan.id}/paths?sel=link:${encodeURIComponent(finding.linkId)}&bench=ways`}
               className="mt-1.5 inline-block text-xs text-clay underline"
             >
               Search moves and relays too

@@ -125,7 +125,7 @@ export function LinkSheet({ link }: { link: LinkRow }) {
   const { data, kept, world, answer, profiles, findings: all } = useDesk();
   const formats = useFormats();
   const { a, b } = linkEnds(world, link);
-  const planId = data.rows.plan.id;
+  const planId = data.world.plan.id;
   // What is wrong with this link alone comes before what it shares with others, however many those are.
   const findings = all
     .filter((finding) => linksOf(finding).includes(link.id))

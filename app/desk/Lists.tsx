@@ -139,6 +139,7 @@ export function LeftColumn({ stage }: { stage: Stage }) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [stage, desk.world, desk.outcome, filter, sort]);
   const findings = desk.findings.filter((finding) => finding.stage === stage);
+  const count = desk.counts[stage];
   const selectedLink = desk.selection?.kind === "link" ? desk.selection.id : null;
   return (
     <aside
@@ -148,7 +149,7 @@ export function LeftColumn({ stage }: { stage: Stage }) {
       {stage !== "survey" && (
         <section aria-label="Findings" className="flex max-h-[55%] flex-col border-b border-rule">
           <h2 className="px-3 py-1.5 text-xs font-semibold text-quiet">
-            Findings, by people affected {findings.length > 0 && <span className="figures">({findings.length})</span>}
+            Findings, by people affected {count > 0 && <span className="figures">({count})</span>}
           </h2>
           <div
             className="min-h-0 overflow-y-auto border-t border-rule"
@@ -158,9 +159,11 @@ export function LeftColumn({ stage }: { stage: Stage }) {
           >
             {findings.length === 0 && (
               <p className="px-3 py-2 text-xs text-quiet">
-                {desk.world.links.size === 0
-                  ? "Nothing to check yet: link a site and a subscriber first."
-                  : "Nothing found in what this stage checks."}
+                {desk.data.shown === null
+                  ? "The plan is being worked out…"
+                  : desk.world.links.size === 0
+                    ? "Nothing to check yet: link a site and a subscriber first."
+                    : "Nothing found in what this stage checks."}
               </p>
             )}
             {findings.slice(0, MOST_CARDS).map((finding) => (
@@ -170,9 +173,10 @@ export function LeftColumn({ stage }: { stage: Stage }) {
                 open={finding.linkId === selectedLink && stage !== "paths"}
               />
             ))}
-            {findings.length > MOST_CARDS && (
+            {count > Math.min(findings.length, MOST_CARDS) && (
               <p className="px-3 py-2 text-xs text-quiet">
-                and {findings.length - MOST_CARDS} more that hurt fewer people; they show with their links below
+                and {count - Math.min(findings.length, MOST_CARDS)} more that hurt fewer people; they show with their
+                links below
               </p>
             )}
           </div>

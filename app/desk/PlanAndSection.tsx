@@ -159,7 +159,7 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
     <Group orientation="vertical" id="plan-section" className="h-full">
       <Panel id="plan" defaultSize="58%" minSize="25%">
         <PlanMap
-          planId={data.rows.plan.id}
+          planId={data.world.plan.id}
           terrain={data.terrain && { version: data.terrain.reliefVersion, extent: data.terrain.extent }}
           sites={sites}
           subscribers={subscribers}

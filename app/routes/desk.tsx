@@ -1,6 +1,7 @@
 import { warmViews } from "#jobs";
+import { setTimeout } from "node:timers/promises";
 import { useCallback, useMemo, useRef, useState } from "react";
-import { data, redirect, type ShouldRevalidateFunctionArgs } from "react-router";
+import { data, redirect, useRouteLoaderData, type ShouldRevalidateFunctionArgs } from "react-router";
 import { toast } from "sonner";
 import { ADDABLE } from "../adding/addable";
 import { AddingProvider, useAdding } from "../adding/AddingContext";
@@ -9,7 +10,11 @@ import { requirePlan } from "../data/plan.server";
 import { AreaSheet } from "../desk/AreaSheet";
 import { ChangeBar } from "../desk/ChangeBar";
 import { ConflictPanel } from "../desk/ConflictPanel";
-import { DeskProvider, useDesk, type DeskData } from "../desk/DeskContext";
+import { DeskProvider, useDesk } from "../desk/DeskContext";
+import { rowsWire, summariesWire, type PlanWire } from "../follow/planWire";
+import { shownOf } from "../follow/shown";
+import { terrainInfo } from "../follow/terrainInfo";
+import { useFollowing } from "../follow/useFollowing";
 import { describePatches } from "../desk/describe";
 import { LinkSheet } from "../desk/LinkSheet";
 import { LeftColumn } from "../desk/Lists";
@@ -19,10 +24,11 @@ import { SiteSheet } from "../desk/SiteSheet";
 import { SubscriberSheet } from "../desk/SubscriberSheet";
 import { namesIn } from "../frame/names";
 import { PlanFrame } from "../frame/PlanFrame";
-import { countsOf, isStage, type Stage } from "../frame/stages";
+import { isStage, type Stage } from "../frame/stages";
 import { InstallStage } from "../stages/InstallStage";
 import { ProofStage } from "../stages/ProofStage";
 import type { Route } from "./+types/desk";
+import type { loader as planLoader } from "./plan";
 
 export async function loader({ params, url }: Route.LoaderArgs) {
   if (!isStage(params.stage)) {
@@ -31,33 +37,39 @@ export async function loader({ params, url }: Route.LoaderArgs) {
     return redirect(`/plans/${params.planId}/paths${search}`);
   }
   const { context } = await requirePlan(params.planId);
-  const { rows, extent, terrainVersion, reliefVersion } = context;
-  const review = await context.review();
   warmViews();
+  // A large plan takes long to work out from nothing: the window gets it as it is, and the answers as soon as they are there.
+  const review = await Promise.race([context.review(), setTimeout(PATIENCE_MS, null)]);
+  const { plan, ...lists } = context.rows;
   return {
     stage: params.stage,
     // Travels as one text: the framework's own encoding of ten thousand rows takes many times as long.
     packed: JSON.stringify({
-      rows,
+      plan,
+      rows: rowsWire({ plan, ...lists }),
       revision: context.revision,
-      summaries: [...review.summaries.values()],
-      outcome: review.outcome,
-      findings: review.findings,
-      terrain: extent && { version: terrainVersion, reliefVersion, extent },
-    } satisfies DeskData),
+      terrain: terrainInfo(context),
+      shown: review && shownOf(review),
+      summaries: summariesWire(review?.summaries.values() ?? []),
+    } satisfies PlanWire),
   };
 }
+/** How long a window waits for answers before it is shown the plan without them. */
+const PATIENCE_MS = 700;
 
-/** Choosing something changes only the URL's search: the plan's data need not be read again for it. */
-export function shouldRevalidate({
-  currentUrl,
-  nextUrl,
-  formMethod,
-  defaultShouldRevalidate,
-}: ShouldRevalidateFunctionArgs) {
-  if (formMethod) return true;
-  const choosing = currentUrl.pathname === nextUrl.pathname && currentUrl.search !== nextUrl.search;
-  return choosing ? false : defaultShouldRevalidate;
+/** The page is built in the browser, which has the plan to work on anyway; the server only sends it. */
+export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
+  return serverLoader();
+}
+clientLoader.hydrate = true as const;
+
+export function HydrateFallback() {
+  return <p className="p-6 text-sm text-quiet">Laying the plan out…</p>;
+}
+
+/** The desk follows its plan by itself: it is sent whole only when it is opened. */
+export function shouldRevalidate({ currentParams, nextParams }: ShouldRevalidateFunctionArgs) {
+  return currentParams.planId !== nextParams.planId || !isStage(nextParams.stage);
 }
 
 function Sheet() {
@@ -82,7 +94,7 @@ function Sheet() {
 }
 
 function Desk({ stage }: { stage: Stage }) {
-  const { draft, kept, selection, select, world, findings } = useDesk();
+  const { draft, kept, selection, select, world, counts, data: deskData } = useDesk();
   const { start, setMenuOpen } = useAdding();
   const [busy, setBusy] = useState(false);
   const latest = useRef({ draft, kept, world });
@@ -119,8 +131,8 @@ function Desk({ stage }: { stage: Stage }) {
     <PlanFrame
       desk={{
         stage,
-        counts: countsOf(findings),
-        status: draft.patches.length > 0 ? "in hand" : "saved",
+        counts,
+        status: deskData.shown === null ? "working out…" : draft.patches.length > 0 ? "in hand" : "saved",
         busy,
         things,
         commands: ADDABLE.map(({ kind, word }) => ({ name: `Add ${word}…`, run: () => start(kind) })),
@@ -160,11 +172,13 @@ function Desk({ stage }: { stage: Stage }) {
   );
 }
 
-export default function DeskRoute({ loaderData: { stage, packed } }: Route.ComponentProps) {
-  const desk = useMemo(() => JSON.parse(packed) as DeskData, [packed]);
+export default function DeskRoute({ loaderData: { packed }, params }: Route.ComponentProps) {
+  const frame = useRouteLoaderData<typeof planLoader>("routes/plan");
+  const { data: desk, follow } = useFollowing(packed, frame?.revision ?? 0);
+  const stage = isStage(params.stage) ? params.stage : "paths";
   return (
-    <DeskProvider data={desk}>
-      <title>{`${desk.rows.plan.name} – Tejado`}</title>
+    <DeskProvider data={desk} follow={follow}>
+      <title>{`${desk.world.plan.name} – Tejado`}</title>
       <AddingProvider>
         <Desk stage={stage} />
       </AddingProvider>

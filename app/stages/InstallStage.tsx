@@ -7,7 +7,7 @@ import { buttonClass, figure, ProofMark, StateStroke, useFormats } from "../ui";
 export function InstallStage() {
   const { data, kept, summaries, select, selection } = useDesk();
   const formats = useFormats();
-  const planId = data.rows.plan.id;
+  const planId = data.world.plan.id;
   const links = [...kept.links.values()].sort((x, y) => Number(x.state === "proven") - Number(y.state === "proven"));
   if (links.length === 0)
     return (

@@ -37,7 +37,7 @@ const COLUMNS: Column[] = [
 /** Predicted against measured, link by link, with what is still to be measured below. */
 export function ProofStage() {
   const { data, kept, select, selection } = useDesk();
-  const { plan } = data.rows;
+  const { plan } = data.world;
   const newest = newestMeasurements(kept);
   const links = [...kept.links.values()];
   const measured = links.filter((link) => newest.has(link.id));

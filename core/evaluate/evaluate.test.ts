@@ -33,7 +33,7 @@ function town(rows: ValleyRows): void {
 const made = valley(12, town);
 
 /** The figures of a tape, without the rows that they were worked out from. */
-const figures = ({ question: _, limit: __, ...tape }: Tape) => tape;
+const figures = (tape: Tape) => ({ ...tape, question: null, limit: tape.limit.covered });
 const plain = ({ heardNear, heardFar, answers, summaries, outcome, findings, found }: Evaluation) => ({
   heard: [[...heardNear], [...heardFar]],
   answers: [...answers].map(([id, { path, ...rest }]) => [

@@ -1,0 +1,92 @@
+import type { Finding, LinkSummary, Outcome } from "#core/findings";
+import { LIST_KINDS, worldOf, type Patch, type Plan, type PlanRows, type World } from "#core/plan";
+import type { Stage } from "../frame/stages";
+import { fromColumns, toColumns, type Columns } from "./columns";
+
+export interface TerrainInfo {
+  /** What the relief is drawn from. */
+  reliefVersion: string;
+  /** All that profiles cross. */
+  version: string;
+  extent: [westDeg: number, southDeg: number, eastDeg: number, northDeg: number];
+}
+
+/** What was worked out of a plan, as far as a window is shown it. */
+export interface Shown {
+  outcome: Outcome;
+  /** The first findings of each stage; `counts` has how many there are. */
+  findings: readonly Finding[];
+  counts: Record<Stage, number>;
+}
+
+/** A plan as a window gets it first. */
+export interface PlanWire {
+  plan: Plan;
+  rows: Record<string, Columns>;
+  revision: number;
+  terrain: TerrainInfo | null;
+  /** Null while the plan is still being worked out. */
+  shown: Shown | null;
+  summaries: Columns;
+}
+
+/** What has changed of a plan since a window got it. */
+export interface ChangeWire {
+  revision: number;
+  patches: Patch[];
+  terrain: TerrainInfo | null;
+  shown: Shown;
+  /** Of the links that were answered anew. */
+  summaries: Columns;
+}
+
+/** Decimals of a summary's figures: a hundredth of a decibel says more than anybody reads. */
+const DECIMALS = 100;
+const rounded = (value: number | null) => value && Math.round(value * DECIMALS) / DECIMALS;
+
+export function summariesWire(summaries: Iterable<LinkSummary>): Columns {
+  return toColumns(
+    [...summaries].map((summary) => ({
+      ...summary,
+      distanceM: rounded(summary.distanceM),
+      marginLeftDb: rounded(summary.marginLeftDb),
+      downMbps: rounded(summary.downMbps),
+      upMbps: rounded(summary.upMbps),
+      levelADbm: rounded(summary.levelADbm),
+      levelBDbm: rounded(summary.levelBDbm),
+    })),
+  );
+}
+
+export const rowsWire = (rows: PlanRows): Record<string, Columns> =>
+  Object.fromEntries(LIST_KINDS.map((kind) => [kind, toColumns(rows[kind])]));
+
+/** A plan as the desk holds it. */
+export interface DeskData {
+  /** As it is kept. */
+  world: World;
+  /** Of the world: what is changed here is changed on top of it. */
+  revision: number;
+  summaries: ReadonlyMap<string, LinkSummary>;
+  /** Null while the plan is still being worked out. */
+  shown: Shown | null;
+  terrain: TerrainInfo | null;
+}
+
+const bySummary = (columns: Columns) =>
+  fromColumns<LinkSummary>(columns).map((summary) => [summary.linkId, summary] as const);
+
+export function deskDataOf({ plan, rows, revision, terrain, shown, summaries }: PlanWire): DeskData {
+  const lists = Object.fromEntries(LIST_KINDS.map((kind) => [kind, fromColumns(rows[kind]!)]));
+  const world = worldOf({ plan, ...lists } as unknown as PlanRows);
+  return { world, revision, terrain, shown, summaries: new Map(bySummary(summaries)) };
+}
+
+/** The desk's data after a change; `world` is the kept one with the change's patches. */
+export function deskDataAfter(before: DeskData, change: ChangeWire, world: World): DeskData {
+  const { revision, terrain, shown } = change;
+  const summaries = new Map(before.summaries);
+  for (const [id, summary] of bySummary(change.summaries)) summaries.set(id, summary);
+  for (const id of summaries.keys()) if (!world.links.has(id)) summaries.delete(id);
+  return { world, revision, terrain, shown, summaries };
+}
