@@ -44,6 +44,7 @@ for (const scheme of ["light", "dark"] as const) {
 
 test("the whole desk is worked from the keyboard", async ({ page, demo }) => {
   await page.goto(`${demo}/paths`);
+  await expect(page.getByRole("link", { name: /^Paths/ })).toBeVisible();
   await page.locator("body").press("g");
   await page.keyboard.press("s");
   await expect(page).toHaveURL(/\/survey/);

@@ -119,7 +119,7 @@ test("in a plan of one's own the stand-in scanner answers only when it is asked 
   await expect(page.getByText(/mast\.csv: 1 new/)).toBeVisible();
   await page.getByRole("link", { name: "under Noise" }).click();
   await page.getByRole("button", { name: "Scan", exact: true }).click();
-  await expect(page.getByText("give the address of a scanner, or choose the simulation")).toBeVisible();
+  await expect(page.getByText("Give a scanner’s, or choose the simulation")).toBeVisible();
   await page.getByRole("checkbox", { name: "Simulate it instead" }).check();
   await page.getByRole("button", { name: "Scan", exact: true }).click();
   await expect(page.getByText(/Kept 8 scans/)).toBeVisible();

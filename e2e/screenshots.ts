@@ -54,10 +54,11 @@ async function meetConflict(page: Page): Promise<void> {
   ]);
   const other = await context.newPage();
   await other.goto(page.url());
+  // Typed before the other's change is kept: this window follows it within a second.
+  await height(page).fill("15");
   await height(other).fill("12");
   await keep(other);
   await other.getByText("Kept.", { exact: true }).waitFor();
-  await height(page).fill("15");
   await keep(page);
   await page.getByRole("alert", { name: "Changed by others meanwhile" }).waitFor();
   await height(page).scrollIntoViewIfNeeded();

@@ -25,17 +25,19 @@ test("two people on one plan: different fields merge, the same field asks whose 
   const ben = await windowOf(browser, server, "Ben", "site:site-silo");
   await expect(field(ben, "Name")).toHaveValue("East silo");
 
+  await field(ben, "Hazards").fill("dogs");
   await field(ana, "Structure").fill("steel silo");
   await keep(ana);
-  await field(ben, "Hazards").fill("dogs");
-  await keep(ben);
+  // Ben's window follows by itself, and what he has in hand stays there.
   await expect(field(ben, "Structure")).toHaveValue("steel silo");
   await expect(field(ben, "Hazards")).toHaveValue("dogs");
+  await keep(ben);
+  await expect(field(ana, "Hazards")).toHaveValue("dogs");
 
-  await field(ana, "Notes").fill("key at the mill");
-  await keep(ana);
   await field(ben, "Notes").fill("key at the bakery");
   await field(ben, "Access").fill("by the north track");
+  await field(ana, "Notes").fill("key at the mill");
+  await keep(ana);
   await ben.getByRole("button", { name: /^Keep Enter/ }).click();
   const asked = ben.getByRole("alert", { name: "Changed by others meanwhile" });
   await expect(asked).toContainText(
@@ -50,9 +52,9 @@ test("two people on one plan: different fields merge, the same field asks whose 
   await keep(ben);
   await expect(field(ben, "Access")).toHaveValue("by the north track");
 
+  await field(ana, "Notes").fill("key lost");
   await field(ben, "Notes").fill("no key needed");
   await keep(ben);
-  await field(ana, "Notes").fill("key lost");
   await ana.getByRole("button", { name: /^Keep Enter/ }).click();
   await ana
     .getByRole("alert", { name: "Changed by others meanwhile" })

@@ -5,7 +5,7 @@ import type { ProfileSource } from "#core/findings";
 import { rowsOf, withPatches, worldOf, type Patch, type PlanRows, type World } from "#core/plan";
 import { terrainExtent, type Terrain } from "#core/terrain";
 import { patchesSince, planStamp, readPlanAt, readTerrain, type Store } from "#store";
-import { profileSource, remember } from "./profiles";
+import { profilesOver, remember, type Profiles } from "./profiles";
 
 /** The ground of a plan in one state of its rasters and outlines. */
 interface Ground {
@@ -16,11 +16,12 @@ interface Ground {
   terrainVersion: string;
   /** Changes whenever the rasters do: what the map's relief is drawn from. */
   reliefVersion: string;
-  profileBetween: ProfileSource;
+  profiles: Profiles;
 }
 
 /** A plan as it stands, with its terrain and all that is worked out from both. */
 export interface PlanContext extends Ground {
+  profileBetween: ProfileSource;
   readonly rows: PlanRows;
   /** Of these rows; 0 of a named version, which nothing is kept on. */
   revision: number;
@@ -82,8 +83,8 @@ async function groundOf(
   const terrainVersion = areas.length === 0 ? reliefVersion : versionOf([reliefVersion, areas]);
   const terrain = await readTerrain(store.db, layers, areas);
   const key = `${plan.id} ${terrainVersion}`;
-  const profileBetween = grounds.get(key)?.profileBetween ?? profileSource(terrain);
-  const ground = { terrain, extent: terrainExtent(terrain), terrainVersion, reliefVersion, profileBetween };
+  const profiles = grounds.get(key)?.profiles ?? profilesOver(terrain);
+  const ground = { terrain, extent: terrainExtent(terrain), terrainVersion, reliefVersion, profiles };
   return remember(grounds, key, ground, KEPT_PLANS);
 }
 
@@ -120,7 +121,7 @@ function answeredSince(planId: string, from: number, to: number): string[] | nul
 }
 
 function made(world: World, ground: Ground, revision: number, start: Origin, known: PlanRows | null): Made {
-  const { profileBetween } = ground;
+  const { profiles } = ground;
   let origin = start;
   let rows = known;
   let evaluation: Evaluation | null = null;
@@ -131,7 +132,7 @@ function made(world: World, ground: Ground, revision: number, start: Origin, kno
     const before = origin?.revision;
     // What it was made from is let go, or every state that a plan ever had would be held.
     origin = null;
-    evaluation = await evaluateGently(from, profileBetween, pace());
+    evaluation = await evaluateGently(from, profiles, pace());
     if (before !== undefined) {
       const known = stretches.get(world.plan.id) ?? [];
       const next = [...known, { from: before, to: revision, linkIds: evaluation.answered }];
@@ -147,10 +148,11 @@ function made(world: World, ground: Ground, revision: number, start: Origin, kno
   const isLarge = world.links.size > MOST_LINKS_REMEDIED;
   const context: PlanContext = {
     ...ground,
+    profileBetween: profiles.between,
     world,
     revision,
     evaluate,
-    review: () => (reviewing ??= evaluate().then((done) => reviewed(done, profileBetween, isLarge ? 0 : undefined))),
+    review: () => (reviewing ??= evaluate().then((done) => reviewed(done, profiles.between, isLarge ? 0 : undefined))),
     get rows() {
       return (rows ??= rowsOf(world));
     },
@@ -197,10 +199,10 @@ async function nextContext(store: Store, planId: string, before: Kept): Promise<
   const world = withPatches(context.world, patches);
   const isOtherGround = patches.some(({ kind }) => kind === "layers" || kind === "areas");
   const places = { plan: world.plan, layers: [...world.layers.values()], areas: [...world.areas.values()] };
-  const { terrain, extent, terrainVersion, reliefVersion, profileBetween } = isOtherGround
+  const { terrain, extent, terrainVersion, reliefVersion, profiles } = isOtherGround
     ? await groundOf(store, places)
     : context;
-  const ground = { terrain, extent, terrainVersion, reliefVersion, profileBetween };
+  const ground = { terrain, extent, terrainVersion, reliefVersion, profiles };
   return { stamp: `${createdAt} ${revision}`, ...made(world, ground, revision, originOf(patches), null) };
 }
 

@@ -1,9 +1,9 @@
 import type { ProfileSource } from "#core/findings";
 import type { Place } from "#core/geodesy";
-import { sampleProfile, type Profile, type Terrain } from "#core/terrain";
+import { profileScratch, sampleProfile, type Profile, type Terrain } from "#core/terrain";
 
 /** Most profiles kept for one terrain; a 16 km path at 30 m takes some 25 KB. */
-const KEPT_PROFILES = 4000;
+const KEPT_PROFILES = 2000;
 
 /** Keeps at most `limit` entries, dropping the one put first. */
 export function remember<V>(cache: Map<string, V>, key: string, value: V, limit: number): V {
@@ -12,11 +12,24 @@ export function remember<V>(cache: Map<string, V>, key: string, value: V, limit:
   return value;
 }
 
-/** Profiles over one terrain, each sampled once as long as it is kept. */
-export function profileSource(terrain: Terrain): ProfileSource {
+const keyOf = (from: Place, to: Place) => `${from.latDeg},${from.lonDeg},${to.latDeg},${to.lonDeg}`;
+
+/** Profiles over one terrain. */
+export interface Profiles {
+  /** Each sampled once as long as it is kept. */
+  between: ProfileSource;
+  /** For a look that is over before the next one is asked for: nothing is kept of it. */
+  glance: ProfileSource;
+}
+
+export function profilesOver(terrain: Terrain): Profiles {
   const cache = new Map<string, Profile>();
-  return (from: Place, to: Place) => {
-    const key = `${from.latDeg},${from.lonDeg},${to.latDeg},${to.lonDeg}`;
-    return cache.get(key) ?? remember(cache, key, sampleProfile(terrain, from, to), KEPT_PROFILES);
+  const scratch = profileScratch();
+  return {
+    between: (from, to) => {
+      const key = keyOf(from, to);
+      return cache.get(key) ?? remember(cache, key, sampleProfile(terrain, from, to), KEPT_PROFILES);
+    },
+    glance: (from, to) => cache.get(keyOf(from, to)) ?? sampleProfile(terrain, from, to, undefined, scratch),
   };
 }

@@ -35,9 +35,6 @@ export interface Desk {
   /** False while a changed link still waits for its profile. */
   settled: boolean;
   profiles: Profiles;
-  /** Distance along the selected path under the cursor, km: shared by plan and section. */
-  cursorKm: number | null;
-  setCursorKm: (km: number | null) => void;
   /** Places marked on the plan by how a path would be from there. */
   heat: HeatMark[] | null;
   setHeat: (heat: HeatMark[] | null) => void;
@@ -110,7 +107,6 @@ export function DeskProvider({
   const draft = useDraft(kept, data.revision, reload);
   const world = useMemo(() => withPatches(kept, draft.patches), [kept, draft.patches]);
   const [selection, select] = useSelection();
-  const [cursorKm, setCursorKm] = useState<number | null>(null);
   const [heat, setHeat] = useState<HeatMark[] | null>(null);
   const [lookedAt, setLookedAt] = useState<readonly Place[] | null>(null);
   const lookAt = useCallback((places: readonly Place[]) => setLookedAt([...places]), []);
@@ -131,7 +127,7 @@ export function DeskProvider({
     wanted.flatMap(({ pair, heard }) => [pair, ...heard]),
   );
 
-  // Hovering draws the desk anew, but changes nothing of what anybody hears.
+  // Choosing something draws the desk anew, but changes nothing of what anybody hears.
   const heardBy = useMemo(
     () =>
       new Map(wanted.map(({ link: one }) => [one.id, ownNoiseOf(world, one, (from, to) => profiles.get([from, to]))])),
@@ -195,8 +191,6 @@ export function DeskProvider({
     counts,
     settled: affected.every((one) => answers.has(one.id)),
     profiles,
-    cursorKm,
-    setCursorKm,
     heat,
     setHeat,
     lookedAt,

@@ -1,6 +1,6 @@
 import { linkEnds, radiosTouched, setPatch, toPlaceStep } from "#core/plan";
 import type { Place } from "#core/geodesy";
-import { useCallback, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { useAdding } from "../adding/AddingContext";
 import { AddBar } from "../adding/AddBar";
@@ -11,9 +11,8 @@ import { BandsView } from "../bench/BandsView";
 import { Bench, type BenchTab } from "../bench/Bench";
 import { PlacesInView } from "../bench/PlacesInView";
 import { WaysView } from "../bench/WaysView";
-import { PlanMap } from "../map/PlanMap";
 import type { MapLink, MapPick } from "../map/types";
-import { Section } from "../section/Section";
+import { CursorProvider, PlanUnderCursor, SectionUnderCursor } from "./cursor";
 import { useDesk } from "./DeskContext";
 import { useGroundTools } from "./MapTools";
 import { placeNameOf } from "../frame/names";
@@ -56,8 +55,7 @@ function onMap(selection: Selection): MapPick | null {
 /** The drawing set: plan above, section below, one selection and one cursor. */
 export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
   const ground = useGroundTools(canDraw);
-  const { data, world, selection, select, link, answer, profiles, cursorKm, setCursorKm, draft, heat, lookedAt } =
-    useDesk();
+  const { data, world, selection, select, link, answer, profiles, draft, heat, lookedAt } = useDesk();
   const linked = useMemo(() => linkedSubscribers({ world }), [world]);
   const sites = useMemo(
     () => [...world.sites.values()].map((site) => ({ id: site.id, name: site.name, place: site })),
@@ -77,15 +75,6 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
   const ends = link ? linkEnds(world, link) : null;
   const profile = ends ? profiles.get([ends.a.place, ends.b.place]) : undefined;
 
-  const cursor = useMemo(() => {
-    if (!profile || cursorKm === null) return null;
-    const i = Math.round((cursorKm * 1000 * (profile.latDeg.length - 1)) / profile.distanceM);
-    return i >= 0 && i < profile.latDeg.length ? { latDeg: profile.latDeg[i]!, lonDeg: profile.lonDeg[i]! } : null;
-  }, [profile, cursorKm]);
-  const onPathHover = useCallback(
-    (share: number | null) => setCursorKm(share === null || !profile ? null : (share * profile.distanceM) / 1000),
-    [profile, setCursorKm],
-  );
   const onHeight = (end: "a" | "b", heightM: number) => {
     const { radio } = ends![end];
     draft.put([setPatch("radios", radio.id, { heightM })]);
@@ -111,14 +100,12 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
         title: "Section",
         content:
           ends && profile && answer?.path ? (
-            <Section
+            <SectionUnderCursor
               profile={profile}
               path={answer.path}
               a={ends.a}
               b={ends.b}
               kFactor={world.plan.kFactor}
-              cursorKm={cursorKm}
-              onCursor={setCursorKm}
               onHeight={onHeight}
             />
           ) : (
@@ -156,51 +143,52 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
       content: <PlacesInView place={subscriber} isSite={false} of="sites" />,
     });
   return (
-    <Group orientation="vertical" id="plan-section" className="h-full">
-      <Panel id="plan" defaultSize="58%" minSize="25%">
-        <PlanMap
-          planId={data.world.plan.id}
-          terrain={data.terrain && { version: data.terrain.reliefVersion, extent: data.terrain.extent }}
-          sites={sites}
-          subscribers={subscribers}
-          links={links}
-          selected={onMap(selection)}
-          onPick={select}
-          cursor={cursor}
-          heat={heat}
-          lookAt={lookedAt}
-          onPathHover={onPathHover}
-          onPoint={adding ? onPoint : null}
-          onMenu={setAsked}
-          onMoved={onMoved}
-          over={
-            <>
-              <AddBar />
-              <PointMenu point={asked} onClose={() => setAsked(null)} />
-            </>
-          }
-          {...ground}
-          tools={
-            <>
-              <AddMenu isFirst={!canDraw} />
-              {ground.tools}
-            </>
-          }
+    <CursorProvider>
+      <Group orientation="vertical" id="plan-section" className="h-full">
+        <Panel id="plan" defaultSize="58%" minSize="25%">
+          <PlanUnderCursor
+            profile={profile}
+            planId={data.world.plan.id}
+            terrain={data.terrain && { version: data.terrain.reliefVersion, extent: data.terrain.extent }}
+            sites={sites}
+            subscribers={subscribers}
+            links={links}
+            selected={onMap(selection)}
+            onPick={select}
+            heat={heat}
+            lookAt={lookedAt}
+            onPoint={adding ? onPoint : null}
+            onMenu={setAsked}
+            onMoved={onMoved}
+            over={
+              <>
+                <AddBar />
+                <PointMenu point={asked} onClose={() => setAsked(null)} />
+              </>
+            }
+            {...ground}
+            tools={
+              <>
+                <AddMenu isFirst={!canDraw} />
+                {ground.tools}
+              </>
+            }
+          />
+        </Panel>
+        <Separator
+          aria-label="Divider between plan and section"
+          className="h-1.5 border-y border-rule bg-ground data-[separator=hover]:bg-clay focus-visible:bg-clay"
         />
-      </Panel>
-      <Separator
-        aria-label="Divider between plan and section"
-        className="h-1.5 border-y border-rule bg-ground data-[separator=hover]:bg-clay focus-visible:bg-clay"
-      />
-      <Panel id="section" minSize="20%">
-        {tabs.length > 0 ? (
-          <Bench key={selection?.id ?? ""} tabs={tabs} />
-        ) : (
-          <p className="flex h-full items-center justify-center px-8 text-center text-sm text-quiet">
-            Choose a link to cut the ground along it, or a place to see whom it reaches.
-          </p>
-        )}
-      </Panel>
-    </Group>
+        <Panel id="section" minSize="20%">
+          {tabs.length > 0 ? (
+            <Bench key={selection?.id ?? ""} tabs={tabs} />
+          ) : (
+            <p className="flex h-full items-center justify-center px-8 text-center text-sm text-quiet">
+              Choose a link to cut the ground along it, or a place to see whom it reaches.
+            </p>
+          )}
+        </Panel>
+      </Group>
+    </CursorProvider>
   );
 }

@@ -1,5 +1,4 @@
 import { warmViews } from "#jobs";
-import { setTimeout } from "node:timers/promises";
 import { useCallback, useMemo, useRef, useState } from "react";
 import { data, redirect, useRouteLoaderData, type ShouldRevalidateFunctionArgs } from "react-router";
 import { toast } from "sonner";
@@ -39,7 +38,8 @@ export async function loader({ params, url }: Route.LoaderArgs) {
   const { context } = await requirePlan(params.planId);
   warmViews();
   // A large plan takes long to work out from nothing: the window gets it as it is, and the answers as soon as they are there.
-  const review = await Promise.race([context.review(), setTimeout(PATIENCE_MS, null)]);
+  const isQuick = context.known !== null || context.world.links.size <= MOST_LINKS_WAITED_FOR;
+  const review = isQuick ? await context.review() : null;
   const { plan, ...lists } = context.rows;
   return {
     stage: params.stage,
@@ -54,8 +54,8 @@ export async function loader({ params, url }: Route.LoaderArgs) {
     } satisfies PlanWire),
   };
 }
-/** How long a window waits for answers before it is shown the plan without them. */
-const PATIENCE_MS = 700;
+/** A window waits for the answers of a plan of no more links than this. */
+const MOST_LINKS_WAITED_FOR = 500;
 
 /** The page is built in the browser, which has the plan to work on anyway; the server only sends it. */
 export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {

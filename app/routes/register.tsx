@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
-import { mountsLeft, type World } from "#core/plan";
+import { mountsLeft, radiosBySite, type World } from "#core/plan";
 import { requirePlan } from "../data/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { Register } from "../register/Register";
@@ -29,8 +29,9 @@ export async function loader({ params, url }: Route.LoaderArgs) {
 /** How many mounts the radios planned at each site leave. */
 function mountNotes(world: World): CellNotes {
   const notes: CellNotes = {};
+  const bySite = radiosBySite(world);
   for (const site of world.sites.values()) {
-    const left = mountsLeft(world, site);
+    const left = mountsLeft(world, site, bySite);
     if (left !== site.freeMounts) notes[site.id] = { freeMounts: left < 0 ? `${-left} short` : `${left} left` };
   }
   return notes;

@@ -4,7 +4,8 @@ import fc from "fast-check";
 import { evaluate, evaluateAfter, evaluateGently, reviewed, reviewPlan, type Evaluation } from "#core/evaluate";
 import type { Tape } from "#core/link";
 import { putPatch, removePatch, setPatch, untuned, withPatches, type Patch, type Scan, type World } from "#core/plan";
-import { radio, radioIn, reading, valley, type Valley, type ValleyRows } from "#core/testing";
+import { plainTerrain, profileScratch, sampleProfile } from "#core/terrain";
+import { radio, radioIn, reading, valley, valleySurface, type Valley, type ValleyRows } from "#core/testing";
 
 /** The valley with a second bridge on its channel, and a second sector with three customers beside the first one's. */
 function town(rows: ValleyRows): void {
@@ -31,6 +32,7 @@ function town(rows: ValleyRows): void {
   }
 }
 const made = valley(12, town);
+const terrain = plainTerrain(valleySurface(12));
 
 /** The figures of a tape, without the rows that they were worked out from. */
 const figures = (tape: Tape) => ({ ...tape, question: null, limit: tape.limit.covered });
@@ -194,13 +196,15 @@ describe("what a change does not touch is taken over", () => {
 
 test("worked out in portions it is the same, and rests whenever that is due", async () => {
   let rests = 0;
+  const scratch = profileScratch();
+  const glance: typeof made.between = (from, to) => sampleProfile(terrain, from, to, undefined, scratch);
   const pace = { isDue: () => true, rest: () => Promise.resolve(void rests++) };
-  const gently = await evaluateGently({ world: made.world }, made.between, pace);
+  const gently = await evaluateGently({ world: made.world }, { between: made.between, glance }, pace);
   expect(plain(gently)).toEqual(plain(evaluate(made.world, made.between)));
   expect(rests).toBeGreaterThanOrEqual(made.world.links.size);
   const patches = [setPatch("subscribers", "house-1", { demandMbps: 3 })];
   const world = withPatches(made.world, patches);
-  const next = await evaluateGently({ previous: gently, patches, world }, made.between, pace);
+  const next = await evaluateGently({ previous: gently, patches, world }, { between: made.between, glance }, pace);
   expect(plain(next)).toEqual(plain(evaluate(world, made.between)));
   expect(reviewed(next, made.between).findings).toEqual(reviewPlan(world, made.between).findings);
 });

@@ -31,6 +31,16 @@ export interface Evaluation extends Findings {
   answered: ReadonlySet<string>;
 }
 
+/** Links that a change left alone and that are passed without a rest. */
+const LOOKED_AT_ONCE = 1000;
+
+/** The ground under a plan. */
+export interface Ground {
+  between: ProfileSource;
+  /** For a look that is over before the next one is asked for: it may hand out the same arrays again. Else `between`. */
+  glance?: ProfileSource;
+}
+
 /** What was worked out before, and the change since. */
 interface Since {
   previous: Evaluation;
@@ -41,7 +51,8 @@ interface Since {
  * Works a plan out, link by link: whoever drives it may rest between two of them. With `since`, only what the change touches is
  * worked out; the result is the same as from nothing, which a property test holds it to.
  */
-function* steps(world: World, profileBetween: ProfileSource, since: Since | null): Generator<void, Evaluation> {
+function* steps(world: World, ground: Ground, since: Since | null): Generator<void, Evaluation> {
+  const { between, glance = between } = ground;
   const kept = since && !since.touched.everything ? since : null;
   const measured = newestMeasurements(world);
   const heardNear = new Map<string, OwnNoise>();
@@ -52,6 +63,7 @@ function* steps(world: World, profileBetween: ProfileSource, since: Since | null
   const summaries = new Map<string, LinkSummary>();
   const found = new Map<string, readonly Found[]>();
   const answered = new Set<string>();
+  let looked = 0;
   // Who is behind a bridge follows from the whole network, not from the bridge alone.
   const backbone = backboneOf(world);
   const hurtsAsMany = (link: Link, [first]: readonly Found[]) =>
@@ -70,24 +82,26 @@ function* steps(world: World, profileBetween: ProfileSource, since: Since | null
     // An access point hears for all its customers at once.
     if (!heardNear.has(aRadioId)) {
       const before = asBefore(link, aRadioId, kept?.previous.heardNear.get(aRadioId));
-      heardNear.set(aRadioId, before ?? ownNoiseAt(world, link, aRadioId, profileBetween));
+      heardNear.set(aRadioId, before ?? ownNoiseAt(world, link, aRadioId, glance));
       if (!before) hearing.add(aRadioId);
     }
     const farBefore = asBefore(link, bRadioId, kept?.previous.heardFar.get(id));
-    heardFar.set(id, farBefore ?? ownNoiseAt(world, link, bRadioId, profileBetween));
+    heardFar.set(id, farBefore ?? ownNoiseAt(world, link, bRadioId, glance));
     const before = kept?.previous.answers.get(id);
     const isAsBefore = before && farBefore && !hearing.has(aRadioId) && !kept?.touched.isAnswered(link);
     const heard = { a: heardNear.get(aRadioId)!, b: heardFar.get(id)! };
-    const answer = isAsBefore ? before : answerOf(world, link, profileBetween, heard);
+    const answer = isAsBefore ? before : answerOf(world, link, between, heard);
     answers.set(link.id, answer);
     if (!isAsBefore) answered.add(link.id);
     summaries.set(link.id, isAsBefore ? kept!.previous.summaries.get(link.id)! : summarize(world, link, answer));
     const foundBefore = kept?.previous.found.get(id);
     const isSame = isAsBefore && !kept?.touched.measured.has(id) && hurtsAsMany(link, foundBefore ?? []);
     found.set(id, isSame ? foundBefore! : foundIn(link, answer, foundBefore ?? []));
-    if (!isAsBefore) yield;
+    // Looking whether anything changed takes time too.
+    if (!isAsBefore || ++looked % LOOKED_AT_ONCE === 0) yield;
   }
   const outcome = outcomeOf(world, summaries);
+  yield;
   const wrong = groupedFindings(world, found, summaries, since?.previous ?? NOTHING_FOUND);
   return { world, heardNear, heardFar, answers, summaries, outcome, ...wrong, answered };
 }
@@ -101,8 +115,8 @@ function finished<T>(work: Generator<void, T>): T {
 }
 
 /** Works a plan out from nothing. */
-export function evaluate(world: World, profileBetween: ProfileSource): Evaluation {
-  return finished(steps(world, profileBetween, null));
+export function evaluate(world: World, between: ProfileSource): Evaluation {
+  return finished(steps(world, { between }, null));
 }
 
 /** An evaluation, the patches since, and the world that they lead to. */
@@ -112,16 +126,12 @@ export interface After {
   world: World;
 }
 
-const stepsAfter = ({ previous, patches, world }: After, profileBetween: ProfileSource) =>
-  steps(world, profileBetween, { previous, touched: touchedBy(previous.world, world, patches) });
+const stepsAfter = ({ previous, patches, world }: After, ground: Ground) =>
+  steps(world, ground, { previous, touched: touchedBy(previous.world, world, patches) });
 
-/** Works out what some patches change of a plan, and takes the rest over. `profileBetween` gives the ground as it is now. */
-export function evaluateAfter(
-  previous: Evaluation,
-  patches: readonly Patch[],
-  profileBetween: ProfileSource,
-): Evaluation {
-  return finished(stepsAfter({ previous, patches, world: withPatches(previous.world, patches) }, profileBetween));
+/** Works out what some patches change of a plan, and takes the rest over. `between` gives the ground as it is now. */
+export function evaluateAfter(previous: Evaluation, patches: readonly Patch[], between: ProfileSource): Evaluation {
+  return finished(stepsAfter({ previous, patches, world: withPatches(previous.world, patches) }, { between }));
 }
 
 /** When whoever works something out in portions rests, and how: on a server others get their turn meanwhile. */
@@ -131,12 +141,8 @@ export interface Pace {
 }
 
 /** The same in portions. */
-export async function evaluateGently(
-  from: After | { world: World },
-  profileBetween: ProfileSource,
-  pace: Pace,
-): Promise<Evaluation> {
-  const work = "previous" in from ? stepsAfter(from, profileBetween) : steps(from.world, profileBetween, null);
+export async function evaluateGently(from: After | { world: World }, ground: Ground, pace: Pace): Promise<Evaluation> {
+  const work = "previous" in from ? stepsAfter(from, ground) : steps(from.world, ground, null);
   for (;;) {
     const { done, value } = work.next();
     if (done) return value;

@@ -5,6 +5,7 @@ import {
   LONGEST_NAME,
   putPatch,
   radioPatches,
+  radiosBySite,
   setPatch,
   untuned,
   type Link,
@@ -140,22 +141,13 @@ function newRadio(
   return radio;
 }
 
-/** Sectors by site, for as long as the plan's radios stay what they are. */
-const sectorsBySite = new WeakMap<World["radios"], Map<string, Radio[]>>();
+/** Radios by site, for as long as the plan's radios stay what they are. */
+const radiosOfWorlds = new WeakMap<World["radios"], Map<string, Radio[]>>();
 
 function sectorsAt(world: World, siteId: string): readonly Radio[] {
-  let bySite = sectorsBySite.get(world.radios);
-  if (!bySite) {
-    bySite = new Map();
-    for (const radio of world.radios.values()) {
-      if (radio.role !== "sector" || radio.siteId === null) continue;
-      const known = bySite.get(radio.siteId);
-      if (known) known.push(radio);
-      else bySite.set(radio.siteId, [radio]);
-    }
-    sectorsBySite.set(world.radios, bySite);
-  }
-  return bySite.get(siteId) ?? [];
+  const bySite = radiosOfWorlds.get(world.radios) ?? radiosBySite(world);
+  radiosOfWorlds.set(world.radios, bySite);
+  return (bySite.get(siteId) ?? []).filter(({ role }) => role === "sector");
 }
 
 /** The site's sector that sees a place best, if any holds it within its edge. */

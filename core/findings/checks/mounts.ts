@@ -1,21 +1,18 @@
-import { mountsLeft, type World } from "../../plan";
+import { mountsLeft, radiosBySite } from "../../plan";
 import { counted } from "../../words";
 import { peopleBehindSite } from "../outcome";
 import type { Check } from "./check";
-
-/** Radios planned at a site. */
-const radiosAt = (world: World, siteId: string) =>
-  [...world.radios.values()].filter((radio) => radio.siteId === siteId);
 
 export const mounts: Check = {
   id: "mounts",
   title: "Short of mounts",
   stage: "install",
-  ofPlan: (world) =>
-    [...world.sites.values()].flatMap((site) => {
-      const short = -mountsLeft(world, site);
+  ofPlan: (world) => {
+    const bySite = radiosBySite(world);
+    return [...world.sites.values()].flatMap((site) => {
+      const short = -mountsLeft(world, site, bySite);
       if (short <= 0) return [];
-      const radios = radiosAt(world, site.id);
+      const radios = bySite.get(site.id)!;
       const ids = new Set(radios.map(({ id }) => id));
       const link = [...world.links.values()].find(({ aRadioId, bRadioId }) => ids.has(aRadioId) || ids.has(bRadioId));
       return [
@@ -31,5 +28,6 @@ export const mounts: Check = {
           linkId: link?.id ?? null,
         },
       ];
-    }),
+    });
+  },
 };

@@ -1,0 +1,150 @@
+// A plan of 10 000 linked customers on 60 sectors, as its users meet it: pages, changes, windows. Run with `npm run bench`.
+import { execFileSync } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { largeSibling } from "#demo";
+import { createPlan, openStore, packLayer, signedBy } from "#store";
+import { startServer, stopServer } from "../e2e/fixtures";
+
+const WRITERS = 20;
+
+function print(name: string, value: number, unit: string, bound: number): void {
+  const isWithin = value <= bound;
+  console.log(
+    `${name.padEnd(62)} ${value.toFixed(value < 10 ? 2 : 0).padStart(8)} ${unit.padEnd(3)} bound ${bound}: ${isWithin ? "within" : "MISSED"}`,
+  );
+  if (!isWithin) process.exitCode = 1;
+}
+
+const directory = mkdtempSync(join(tmpdir(), "tejado-network-"));
+const { rows, surface } = largeSibling(167);
+const planId = rows.plan.id;
+const { layer, tiles } = packLayer(planId, "ground", "bare", surface);
+const store = await openStore(directory);
+await createPlan(store.db, { ...rows, layers: [layer] }, signedBy("bench"), "Began", {
+  tiles: tiles.map((tile) => ({ layerId: layer.id, ...tile })),
+  photos: [],
+});
+await store.close();
+console.log(`${rows.links.length} links, ${rows.subscribers.length} customers\n`);
+
+const server = await startServer([], directory);
+const at = `${server.origin}/plans/${planId}`;
+const timed = async <T>(work: () => Promise<T>): Promise<[T, number]> => {
+  const start = performance.now();
+  return [await work(), performance.now() - start];
+};
+/** Time until a page is here whole, s, and its bytes as they went over the wire: fetch would tell them unpacked. */
+function page(path: string): { seconds: number; bytes: number } {
+  const said = execFileSync(
+    "curl",
+    ["-s", "-o", "/dev/null", "-H", "Accept-Encoding: gzip, br", "-w", "%{time_total} %{size_download}", path],
+    { encoding: "utf8" },
+  );
+  const [seconds, bytes] = said.split(" ").map(Number) as [number, number];
+  return { seconds, bytes };
+}
+
+/** Asks for /health all the time and keeps the longest wait, ms. */
+function watchHealth(): { end: () => Promise<number> } {
+  let isOver = false;
+  let longest = 0;
+  const watching = (async () => {
+    while (!isOver) {
+      const [, ms] = await timed(() => fetch(`${server.origin}/health`).then((response) => response.text()));
+      longest = Math.max(longest, ms);
+      await new Promise((resolve) => setTimeout(resolve, 5));
+    }
+  })();
+  return {
+    end: async () => {
+      isOver = true;
+      await watching;
+      return longest;
+    },
+  };
+}
+
+let count = 0;
+async function keep(patches: object[]): Promise<number> {
+  const response = await fetch(`${at}/changes`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json", Origin: server.origin },
+    body: JSON.stringify({ intent: "keep", op: `bench-${count++}`, patches, what: "Bench" }),
+  });
+  const answer = (await response.json()) as { ok: boolean; message: string; revision: number };
+  if (!answer.ok) throw new Error(answer.message);
+  return answer.revision;
+}
+async function since(revision: number, all = false): Promise<{ revision: number; summaries: { count: number } }> {
+  const response = await fetch(`${at}/since?revision=${revision}${all ? "&all=1" : ""}`);
+  if (!response.ok) throw new Error(await response.text());
+  return (await response.json()) as { revision: number; summaries: { count: number } };
+}
+const memoryMb = () =>
+  Number(/VmRSS:\s+(\d+)/.exec(execFileSync("cat", [`/proc/${server.process.pid}/status`], { encoding: "utf8" }))![1]) /
+  1024;
+
+try {
+  const cold = page(`${at}/paths`);
+  print("first page, cold", cold.seconds, "s", 4);
+  print("first page over the wire", cold.bytes / 1e6, "MB", 1.5);
+  let health = watchHealth();
+  const [, workedOutMs] = await timed(() => since(1, true));
+  console.log(`worked out from nothing in ${(workedOutMs / 1000).toFixed(1)} s meanwhile`);
+  print("/health while the plan is worked out, longest", await health.end(), "ms", 100);
+  print("first page, warm", page(`${at}/paths`).seconds, "s", 2);
+  print("memory of the server", memoryMb(), "MB", 700);
+
+  let revision = 1;
+  const seen = async (name: string, patch: object, mostMs: number) => {
+    health = watchHealth();
+    const [answered, ms] = await timed(async () => {
+      const kept = await keep([patch]);
+      const change = await since(revision);
+      revision = kept;
+      return change.summaries.count;
+    });
+    print(`${name}: kept and seen (${answered} links answered anew)`, ms, "ms", mostMs);
+    print("  /health meanwhile, longest", await health.end(), "ms", 100);
+  };
+  const [site, subscriber] = [rows.sites[3]!, rows.subscribers[5]!];
+  const linked = rows.links[500]!;
+  await seen("a note on a site", { kind: "sites", id: site.id, set: { notes: "wasps" } }, 300);
+  await seen("a customer's demand", { kind: "subscribers", id: subscriber.id, set: { demandMbps: 7 } }, 300);
+  await seen("a customer's height", { kind: "radios", id: linked.bRadioId, set: { heightM: 7 } }, 300);
+  await seen("a sector's azimuth", { kind: "radios", id: `ap-${site.id}-1`, set: { azimuthDeg: 100 } }, 300);
+
+  // A second window hears of a change by its line, and then has it.
+  const line = (await fetch(`${at}/events`)).body!.getReader();
+  await line.read();
+  const heard = (async () => {
+    for (;;) {
+      const text = new TextDecoder().decode((await line.read()).value);
+      if (text.includes("data:")) return;
+    }
+  })();
+  const [, followedMs] = await timed(async () => {
+    const kept = keep([{ kind: "sites", id: site.id, set: { notes: "bees" } }]);
+    await heard;
+    await since(revision);
+    revision = await kept;
+  });
+  print("a second window has another's change", followedMs, "ms", 1000);
+  await line.cancel();
+
+  const waits = await Promise.all(
+    Array.from({ length: WRITERS }, async (_, i) => {
+      const id = rows.subscribers[i]!.id;
+      const [, ms] = await timed(() => keep([{ kind: "subscribers", id, set: { notes: `by writer ${i}` } }]));
+      return ms;
+    }),
+  );
+  waits.sort((x, y) => x - y);
+  print(`${WRITERS} writers at once, 95 % wait under`, waits[Math.floor(WRITERS * 0.95)]! / 1000, "s", 2);
+  print("memory of the server", memoryMb(), "MB", 700);
+} finally {
+  await stopServer(server);
+  rmSync(directory, { recursive: true, force: true });
+}
