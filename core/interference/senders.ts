@@ -38,10 +38,7 @@ export interface SenderClass {
 }
 
 /** A class of some senders. */
-export function classOf(
-  { frequencyMHz, widthMHz, beamDbm }: Pick<SenderClass, "frequencyMHz" | "widthMHz" | "beamDbm">,
-  some: readonly Sender[],
-): SenderClass {
+export function classOf({ frequencyMHz, widthMHz, beamDbm }: Beam, some: readonly Sender[]): SenderClass {
   const senders = [...some].sort((x, y) => x.latDeg - y.latDeg);
   const each = (value: (sender: Sender) => number) => Float64Array.from(senders, value);
   return {
@@ -68,46 +65,58 @@ function sendsOnMHz(groups: ReadonlyMap<string, string>, { radio, model }: LinkE
   return isFarEnd ? returnFrequencyMHz(model, radio.frequencyMHz) : radio.frequencyMHz;
 }
 
+/** What senders of one class share. */
+type Beam = Pick<SenderClass, "frequencyMHz" | "widthMHz" | "beamDbm">;
+
+/** One radio on the air, before its turn has a number: its class by name, what that shares, and the radio itself. */
+export interface Sounding {
+  className: string;
+  beam: Beam;
+  turnName: string;
+  sender: Omit<Sender, "turn">;
+}
+
+/** A radio of a plan on the air; null for one without a link, which is silent. */
+export function soundingOf(world: World, radioId: string): Sounding | null {
+  const groups = talksWith(world);
+  const radio = world.radios.get(radioId);
+  const group = groups.get(radioId);
+  if (!radio || group === undefined || !world.radioModels.has(radio.radioModelId)) return null;
+  const end = endOf(world, radio.id);
+  const frequencyMHz = sendsOnMHz(groups, end);
+  const { widthMHz, txPowerDbm, cableLossDb, polarization, antennaModelId, radioModelId } = radio;
+  const shared = [frequencyMHz, widthMHz, txPowerDbm, cableLossDb, polarization, antennaModelId, radioModelId];
+  const gainDbi = peakGainDbi(end.antenna, frequencyMHz, polarization);
+  const beamDbm = txPowerDbm - cableLossDb - wallDb(end, frequencyMHz / 1000) + gainDbi;
+  const aim = aimOf(world, end);
+  const { latDeg, lonDeg } = end.place;
+  const headingDeg = radio.azimuthDeg ?? aim.bearingDeg;
+  return {
+    className: [...shared, end.behind].join(" "),
+    beam: { frequencyMHz, widthMHz, beamDbm },
+    turnName: radio.role === "subscriber" ? group : `${radio.id} alone`,
+    sender: { end, aim, latDeg, lonDeg, headingDeg, group, isNear: group === radio.id },
+  };
+}
+
 /** What is on the air by world, each of which stays what it is. */
 const airOfWorlds = new WeakMap<World, Air>();
 
-/** All that is on a plan's air, in classes: whoever listens looks at most of them once. A radio without a link is silent. */
+/** All that is on a plan's air, in classes: whoever listens looks at most of them once. */
 export function airOf(world: World): Air {
   const known = airOfWorlds.get(world);
   if (known) return known;
-  const groups = talksWith(world);
-  const classes = new Map<string, Pick<SenderClass, "frequencyMHz" | "widthMHz" | "beamDbm" | "senders">>();
+  const classes = new Map<string, { beam: Beam; senders: Sender[] }>();
   const turns = new Map<string, number>();
-  for (const radio of world.radios.values()) {
-    const group = groups.get(radio.id);
-    if (group === undefined || !world.radioModels.has(radio.radioModelId)) continue;
-    const end = endOf(world, radio.id);
-    const frequencyMHz = sendsOnMHz(groups, end);
-    const { widthMHz, txPowerDbm, cableLossDb, polarization, antennaModelId, radioModelId } = radio;
-    const key = [
-      frequencyMHz,
-      widthMHz,
-      txPowerDbm,
-      cableLossDb,
-      polarization,
-      antennaModelId,
-      radioModelId,
-      end.behind,
-    ];
-    const name = key.join(" ");
-    let own = classes.get(name);
-    if (!own) {
-      const gainDbi = peakGainDbi(end.antenna, frequencyMHz, polarization);
-      const beamDbm = txPowerDbm - cableLossDb - wallDb(end, frequencyMHz / 1000) + gainDbi;
-      classes.set(name, (own = { frequencyMHz, widthMHz, beamDbm, senders: [] }));
-    }
-    const turnName = radio.role === "subscriber" ? group : `${radio.id} alone`;
+  for (const id of world.radios.keys()) {
+    const sounding = soundingOf(world, id);
+    if (!sounding) continue;
+    const { className, beam, turnName, sender } = sounding;
     const turn = turns.get(turnName) ?? turns.size;
     turns.set(turnName, turn);
-    const isNear = group === radio.id;
-    const aim = aimOf(world, end);
-    const { latDeg, lonDeg } = end.place;
-    own.senders.push({ end, aim, latDeg, lonDeg, headingDeg: radio.azimuthDeg ?? aim.bearingDeg, group, turn, isNear });
+    const own = classes.get(className) ?? { beam, senders: [] };
+    classes.set(className, own);
+    own.senders.push({ ...sender, turn });
   }
   const shares = new Map<string, Float64Array>();
   const mostShareOf: Air["mostShareOf"] = (antenna, polarization) => {
@@ -119,7 +128,7 @@ export function airOf(world: World): Air {
     return most;
   };
   const air = {
-    classes: [...classes.values()].map((own) => classOf(own, own.senders)),
+    classes: [...classes.values()].map(({ beam, senders }) => classOf(beam, senders)),
     turns: turns.size,
     mostShareOf,
   };

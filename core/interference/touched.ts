@@ -1,30 +1,15 @@
 import { endOf, type Link, type World } from "../plan";
 import { earOf, gather, mayOverlap, nobody, type Ear } from "./candidates";
-import { airOf, classOf, type Sender, type SenderClass } from "./senders";
-
-/** A transmitter with the class that it stands in. */
-interface OnAir {
-  own: SenderClass;
-  sender: Sender;
-}
-
-/** Some radios as they are on the air of a world; those that are silent are left out. */
-function onAirOf(world: World, radioIds: ReadonlySet<string>): Map<string, OnAir> {
-  const found = new Map<string, OnAir>();
-  for (const own of airOf(world).classes)
-    for (const sender of own.senders)
-      if (radioIds.has(sender.end.radio.id)) found.set(sender.end.radio.id, { own, sender });
-  return found;
-}
+import { classOf, soundingOf, type SenderClass, type Sounding } from "./senders";
 
 /** Whether a transmitter is the same to whoever hears it. */
-function isHeardAlike(before: OnAir | undefined, after: OnAir | undefined): boolean {
+function isHeardAlike(before: Sounding | null, after: Sounding | null): boolean {
   if (!before || !after) return before === after;
   const [x, y] = [before.sender, after.sender];
   return (
-    before.own.frequencyMHz === after.own.frequencyMHz &&
-    before.own.widthMHz === after.own.widthMHz &&
-    before.own.beamDbm === after.own.beamDbm &&
+    before.beam.frequencyMHz === after.beam.frequencyMHz &&
+    before.beam.widthMHz === after.beam.widthMHz &&
+    before.beam.beamDbm === after.beam.beamDbm &&
     x.end.antenna === y.end.antenna &&
     x.end.model === y.end.model &&
     x.end.radio.polarization === y.end.radio.polarization &&
@@ -43,11 +28,16 @@ function isHeardAlike(before: OnAir | undefined, after: OnAir | undefined): bool
   );
 }
 
-/** One class for each of the transmitters' classes, with nobody else in it. */
-function classesOf(onAir: readonly OnAir[]): SenderClass[] {
-  const senders = new Map<SenderClass, Sender[]>();
-  for (const { own, sender } of onAir) senders.set(own, [...(senders.get(own) ?? []), sender]);
-  return [...senders].map(([own, some]) => classOf(own, some));
+/** Some transmitters in their classes, as if they all took turns: it is enough that one of them is heard. */
+function classesOf(soundings: readonly Sounding[]): SenderClass[] {
+  const classes = new Map<string, Sounding[]>();
+  for (const one of soundings) classes.set(one.className, [...(classes.get(one.className) ?? []), one]);
+  return [...classes.values()].map((all) =>
+    classOf(
+      all[0]!.beam,
+      all.map(({ sender }) => ({ ...sender, turn: 0 })),
+    ),
+  );
 }
 
 /**
@@ -59,19 +49,19 @@ export function hearingTouched(
   after: World,
   radioIds: ReadonlySet<string>,
 ): (link: Link, radioId: string) => boolean {
-  if (radioIds.size === 0) return () => false;
-  const [was, is] = [onAirOf(before, radioIds), onAirOf(after, radioIds)];
-  const changed = [...radioIds].filter((id) => !isHeardAlike(was.get(id), is.get(id)));
-  const classes = classesOf(changed.flatMap((id) => [was.get(id) ?? [], is.get(id) ?? []].flat()));
+  const changed = [...radioIds].flatMap((id) => {
+    const [was, is] = [soundingOf(before, id), soundingOf(after, id)];
+    return isHeardAlike(was, is) ? [] : [was, is].filter((one) => one !== null);
+  });
+  const classes = classesOf(changed);
   if (classes.length === 0) return () => false;
-  const turns = Math.max(airOf(before).turns, airOf(after).turns);
   return (link, radioId) => {
     const to = endOf(after, radioId);
     const near = classes.filter((own) => mayOverlap(own, to, link));
     if (near.length === 0) return false;
     const ear: Ear = earOf(after, link, to);
     return near.some((own) => {
-      const heard = nobody(turns);
+      const heard = nobody(1);
       gather(ear, own, heard);
       return heard.found.size > 0;
     });
