@@ -94,7 +94,9 @@ try {
   const [, workedOutMs] = await timed(() => since(1, true));
   console.log(`worked out from nothing in ${(workedOutMs / 1000).toFixed(1)} s meanwhile`);
   print("/health while the plan is worked out, longest", await health.end(), "ms", 100);
-  print("first page, warm", page(`${at}/paths`).seconds, "s", 2);
+  const warm = page(`${at}/paths`);
+  print("first page, warm", warm.seconds, "s", 2);
+  print("first page over the wire, with its answers", warm.bytes / 1e6, "MB", 1.5);
   print("memory of the server", memoryMb(), "MB", 700);
 
   let revision = 1;
@@ -118,11 +120,10 @@ try {
 
   // A second window hears of a change by its line, and then has it.
   const line = (await fetch(`${at}/events`)).body!.getReader();
-  await line.read();
   const heard = (async () => {
     for (;;) {
       const text = new TextDecoder().decode((await line.read()).value);
-      if (text.includes("data:")) return;
+      if (Number(/data: (\d+)/.exec(text)?.[1] ?? 0) > revision) return;
     }
   })();
   const [, followedMs] = await timed(async () => {

@@ -31,7 +31,7 @@ export const ownNoise: Check = {
         {
           radioId: to.radio.id,
           what: `${heard.name} at ${heard.placeName}, on ${channelWords(heard, tape)} (${heard.frequencyMHz} MHz), raises the noise at ${to.placeName} by ${ownDb.toFixed(1)} dB: ${figure(heard.dbm)} dBm on a chain`,
-          why: `Taken as sending while ${to.radio.name} listens; timing in common would help. Signal to noise is ${figure(tape.snrDb)} dB, without it ${figure(tape.snrDb + ownDb)} dB.`,
+          why: `Taken as sending while ${to.radio.name} listens; in one timing group with it, they would send and listen together. Signal to noise is ${figure(tape.snrDb)} dB, without it ${figure(tape.snrDb + ownDb)} dB.`,
           figure: { value: ownDb, unit: "dB" },
           cause: [talksUnder(world, to.radio.id), talksUnder(world, heard.radioId)].sort().join(" "),
         },
