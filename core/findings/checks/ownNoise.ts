@@ -27,11 +27,15 @@ export const ownNoise: Check = {
       const isCause = isNoise && weaker.noise.source === "own" && tape === weaker;
       if (!heard || (ownDb < OWN_NOISE_DB && !isCause)) return [];
       const { to } = tape.question;
+      const isNear = (id: string) => talksUnder(world, id) === id;
+      const isOwnKind = isNear(to.radio.id) === isNear(heard.radioId);
+      // Access points of one timing group send together, and so do their customers; the two kinds hear each other.
+      const timing = isOwnKind ? "; in one timing group the two would send together" : "";
       return [
         {
           radioId: to.radio.id,
           what: `${heard.name} at ${heard.placeName}, on ${channelWords(heard, tape)} (${heard.frequencyMHz} MHz), raises the noise at ${to.placeName} by ${ownDb.toFixed(1)} dB: ${figure(heard.dbm)} dBm on a chain`,
-          why: `Taken as sending while ${to.radio.name} listens; in one timing group with it, they would send and listen together. Signal to noise is ${figure(tape.snrDb)} dB, without it ${figure(tape.snrDb + ownDb)} dB.`,
+          why: `Taken as sending while ${to.radio.name} listens${timing}. Signal to noise is ${figure(tape.snrDb)} dB, without it ${figure(tape.snrDb + ownDb)} dB.`,
           figure: { value: ownDb, unit: "dB" },
           cause: [talksUnder(world, to.radio.id), talksUnder(world, heard.radioId)].sort().join(" "),
         },
