@@ -5,7 +5,7 @@ import type { ProfileSource } from "#core/findings";
 import { rowsOf, withPatches, worldOf, type Patch, type PlanRows, type World } from "#core/plan";
 import { terrainExtent, type Terrain } from "#core/terrain";
 import { patchesSince, planStamp, readPlanAt, readTerrain, type Store } from "#store";
-import { profilesOver, remember, type Profiles } from "./profiles";
+import { forgetProfiles, profilesOver, remember, type Profiles } from "./profiles";
 
 /** The ground of a plan in one state of its rasters and outlines. */
 interface Ground {
@@ -54,6 +54,7 @@ const making = new Map<string, Promise<PlanContext | null>>();
 export function forgetPlans(): void {
   contexts.clear();
   stretches.clear();
+  forgetProfiles();
 }
 
 function pace(): Pace {
@@ -72,9 +73,6 @@ function versionOf(things: unknown): string {
   return createHash("sha256").update(JSON.stringify(things)).digest("hex").slice(0, 16);
 }
 
-/** Grounds by plan and state: an outline that is undone brings back the profiles of before. */
-const grounds = new Map<string, Ground>();
-
 async function groundOf(
   store: Store,
   { plan, layers, areas }: Pick<PlanRows, "plan" | "layers" | "areas">,
@@ -82,10 +80,8 @@ async function groundOf(
   const reliefVersion = versionOf(layers.map(({ id, kind }) => [id, kind]));
   const terrainVersion = areas.length === 0 ? reliefVersion : versionOf([reliefVersion, areas]);
   const terrain = await readTerrain(store.db, layers, areas);
-  const key = `${plan.id} ${terrainVersion}`;
-  const profiles = grounds.get(key)?.profiles ?? profilesOver(terrain);
-  const ground = { terrain, extent: terrainExtent(terrain), terrainVersion, reliefVersion, profiles };
-  return remember(grounds, key, ground, KEPT_PLANS);
+  const profiles = profilesOver(terrain, `${plan.id} ${terrainVersion}`);
+  return { terrain, extent: terrainExtent(terrain), terrainVersion, reliefVersion, profiles };
 }
 
 /** From where a plan is worked out: what was worked out before, or is just being, and the patches since; null from nothing. */

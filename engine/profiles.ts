@@ -22,8 +22,13 @@ export interface Profiles {
   glance: ProfileSource;
 }
 
-export function profilesOver(terrain: Terrain): Profiles {
-  const cache = new Map<string, Profile>();
+/** Profiles by plan and state of its ground: an outline that is undone brings back those of before. */
+const caches = new Map<string, Map<string, Profile>>();
+const KEPT_CACHES = 8;
+
+/** Profiles over a terrain; `state` names the plan and all that its profiles cross. */
+export function profilesOver(terrain: Terrain, state: string): Profiles {
+  const cache = caches.get(state) ?? remember(caches, state, new Map<string, Profile>(), KEPT_CACHES);
   const scratch = profileScratch();
   return {
     between: (from, to) => {
@@ -32,4 +37,9 @@ export function profilesOver(terrain: Terrain): Profiles {
     },
     glance: (from, to) => cache.get(keyOf(from, to)) ?? sampleProfile(terrain, from, to, undefined, scratch),
   };
+}
+
+/** Drops all profiles. */
+export function forgetProfiles(): void {
+  caches.clear();
 }

@@ -7,6 +7,7 @@ import { linkEnds, radiosTouched, withPatches, type Patch, type Link, type World
 import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from "react";
 import type { HeatMark } from "../map/types";
 import { useRevalidator } from "react-router";
+import { toast } from "sonner";
 import { useDraft, type Draft } from "./draft";
 import { useProfiles, type Pair, type Profiles } from "./profiles";
 import type { DeskData, Shown } from "../follow/planWire";
@@ -102,7 +103,9 @@ export function DeskProvider({
   const { world: kept } = data;
   const { revalidate } = useRevalidator();
   const reload = useCallback(async () => {
-    await Promise.all([follow(), revalidate()]);
+    const [followed] = await Promise.allSettled([follow(), revalidate()]);
+    if (followed.status === "rejected")
+      toast.error("Tejado does not answer: this window does not show the newest state. Reload it.");
   }, [follow, revalidate]);
   const draft = useDraft(kept, data.revision, reload);
   const world = useMemo(() => withPatches(kept, draft.patches), [kept, draft.patches]);

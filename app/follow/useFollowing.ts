@@ -38,7 +38,8 @@ export function useFollowing(packed: string, told: number): Following {
   const follow = useCallback(() => {
     const once = async () => {
       const { world, revision, shown } = latest.current;
-      const query = new URLSearchParams({ revision: String(revision), ...(shown ? {} : { all: "1" }) });
+      const state = { created: world.plan.createdAt, revision: String(revision) };
+      const query = new URLSearchParams({ ...state, ...(shown ? {} : { all: "1" }) });
       const response = await fetch(`/plans/${encodeURIComponent(world.plan.id)}/since?${query.toString()}`);
       if (!response.ok) throw new Error(await response.text());
       const change = (await response.json()) as ChangeWire | { anew: true };

@@ -16,6 +16,9 @@ export async function loader({ params: { planId }, url }: Route.LoaderArgs) {
   const context = await planContext(store, planId);
   const since = await patchesSince(store.db, planId, from);
   if (!context || !since || since.revision < context.revision) return Response.json({ anew: true });
+  // A backup may have been restored: a plan of that id, and another one.
+  const created = url.searchParams.get("created");
+  if (created !== null && created !== since.createdAt) return Response.json({ anew: true });
   const review = await context.review();
   const all = url.searchParams.has("all");
   const ids = all ? [...review.summaries.keys()] : context.answeredSince(from);
