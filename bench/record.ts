@@ -1,4 +1,4 @@
-// The record under many hands: writers side by side, kills, power cuts. npx tsx bench/record.ts
+// The record under many hands: writers side by side, kills, power cuts. Run with `npm run bench`.
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
