@@ -32,13 +32,15 @@ export interface PlanContext extends Ground {
   review: () => Promise<Review>;
   /** What has been worked out already. */
   readonly known: Evaluation | null;
+  /** Whether a page may wait for what is not worked out yet. */
+  readonly isQuick: boolean;
   /** Links answered anew since a revision, once this one is worked out; null where that is not known any more. */
   answeredSince: (revision: number) => string[] | null;
 }
 
 const KEPT_PLANS = 8;
-/** In a larger plan no remedy is worked out before it is asked for. */
-const MOST_LINKS_REMEDIED = 500;
+/** In a larger plan no remedy is worked out before it is asked for, and no page waits for the answers. */
+const MOST_LINKS_AT_ONCE = 500;
 
 /** How long this thread works before it looks after others, ms. */
 const PORTION_MS = 15;
@@ -141,7 +143,7 @@ function made(world: World, ground: Ground, revision: number, start: Origin, kno
       evaluating = null;
       throw error;
     }));
-  const isLarge = world.links.size > MOST_LINKS_REMEDIED;
+  const isLarge = world.links.size > MOST_LINKS_AT_ONCE;
   const context: PlanContext = {
     ...ground,
     profileBetween: profiles.between,
@@ -154,6 +156,9 @@ function made(world: World, ground: Ground, revision: number, start: Origin, kno
     },
     get known() {
       return evaluation;
+    },
+    get isQuick() {
+      return evaluation !== null || !isLarge;
     },
     answeredSince: (from) => answeredSince(world.plan.id, from, revision),
   };

@@ -213,7 +213,7 @@ export function PlanBar({
         </Button>
         {step("undo", "Undo", <Undo2 size={16} />)}
         {step("redo", "Redo", <Redo2 size={16} />)}
-        <span role="status" className="w-16 text-xs text-quiet">
+        <span role="status" className="min-w-16 text-xs whitespace-nowrap text-quiet">
           {busy ? "saving…" : status}
         </span>
         <Button look="quiet" onClick={onHelp} aria-label="Keyboard shortcuts" title="Keyboard shortcuts (?)">

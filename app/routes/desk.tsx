@@ -38,8 +38,7 @@ export async function loader({ params, url }: Route.LoaderArgs) {
   const { context } = await requirePlan(params.planId);
   warmViews();
   // A large plan takes long to work out from nothing: the window gets it as it is, and the answers as soon as they are there.
-  const isQuick = context.known !== null || context.world.links.size <= MOST_LINKS_WAITED_FOR;
-  const review = isQuick ? await context.review() : null;
+  const review = context.isQuick ? await context.review() : null;
   const { plan, ...lists } = context.rows;
   return {
     stage: params.stage,
@@ -54,9 +53,6 @@ export async function loader({ params, url }: Route.LoaderArgs) {
     } satisfies PlanWire),
   };
 }
-/** A window waits for the answers of a plan of no more links than this. */
-const MOST_LINKS_WAITED_FOR = 500;
-
 /** The page is built in the browser, which has the plan to work on anyway; the server only sends it. */
 export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
   return serverLoader();

@@ -9,7 +9,7 @@ import type { Route } from "./+types/plan";
 export async function loader({ params, request }: Route.LoaderArgs) {
   const { store, context } = await requirePlan(params.planId);
   const { plan } = context.rows;
-  const evaluation = context.known;
+  const evaluation = context.isQuick ? await context.evaluate() : null;
   return {
     plan: { id: plan.id, name: plan.name },
     revision: context.revision,

@@ -87,11 +87,11 @@ export function ProofStage() {
                 </td>
                 <td className="figures text-right">{figure(worstIsA ? reading.expectedADbm : reading.expectedBDbm)}</td>
                 <td className="figures text-right">{figure(worstIsA ? levelA : levelB)}</td>
-                <td className="figures text-right">{signedFigure(verdict.worstDeviationDb)} dB</td>
+                <td className="figures text-right whitespace-nowrap">{signedFigure(verdict.worstDeviationDb)} dB</td>
                 <td className="pl-2">
                   <Deviation valueDb={verdict.worstDeviationDb} bandDb={plan.proofDeviationDb} />
                 </td>
-                <td className="text-xs">{verdict.floor.passed ? "✓ above" : "✕ below"}</td>
+                <td className="text-xs whitespace-nowrap">{verdict.floor.passed ? "✓ above" : "✕ below"}</td>
                 <td className="text-right">
                   <Link className={buttonClass()} to={`/plans/${plan.id}/links/${link.id}/proof`}>
                     New reading
