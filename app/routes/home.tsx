@@ -1,14 +1,25 @@
 import { randomUUID } from "node:crypto";
 import { libraryFor } from "#core/catalogue";
-import { emptyRows, newPlan, planSchema } from "#core/plan";
+import { emptyRows, LONGEST_NAME, newPlan, planSchema } from "#core/plan";
 import { createPlan, listBackups, listPlans, NoRoom } from "#store";
+import { getFormProps, useForm, type FieldMetadata } from "@conform-to/react";
+import { parseWithZod } from "@conform-to/zod/v4";
 import { data, Form, Link, redirect, useActionData, useNavigation } from "react-router";
+import { z } from "zod";
 import { readPreferences, authorOf } from "../data/preferences";
 import { getStore, seedDemo } from "../data/store.server";
 import { Backups } from "../import/Backups";
 import { OpenArchive } from "../import/OpenArchive";
-import { Button, Mark, TextField } from "../ui";
+import { Button, FormText, Mark } from "../ui";
 import type { Route } from "./+types/home";
+
+const newPlanSchema = z.object({
+  name: z
+    .string("is missing")
+    .trim()
+    .min(1, "is missing")
+    .max(LONGEST_NAME, `is longer than ${LONGEST_NAME} characters`),
+});
 
 export async function loader({ request }: Route.LoaderArgs) {
   const store = await getStore();
@@ -23,23 +34,28 @@ export async function action({ request }: Route.ActionArgs) {
   const store = await getStore();
   const form = await request.formData();
   if (form.get("intent") === "demo") return redirect(`/plans/${await seedDemo(store)}`);
+  const submission = parseWithZod(form, { schema: newPlanSchema });
+  if (submission.status !== "success") return data(submission.reply(), { status: 400 });
   const id = randomUUID();
-  const parsed = planSchema.safeParse(
-    newPlan({ id, name: String(form.get("name") ?? ""), createdAt: new Date().toISOString() }),
-  );
-  if (!parsed.success) return data({ error: `The name ${parsed.error.issues[0]!.message}.` }, { status: 400 });
-  const rows = { ...emptyRows(parsed.data), equipment: libraryFor(id) };
+  const plan = newPlan({ id, ...submission.value, createdAt: new Date().toISOString() });
+  const rows = { ...emptyRows(planSchema.parse(plan)), equipment: libraryFor(id) };
   try {
     await createPlan(store.db, rows, authorOf(request), "Began the plan");
   } catch (error) {
-    if (error instanceof NoRoom) return data({ error: error.message }, { status: 507 });
+    if (error instanceof NoRoom)
+      return data(submission.reply({ fieldErrors: { name: [`is not begun: ${error.message}`] } }), { status: 507 });
     throw error;
   }
   return redirect(`/plans/${id}/survey`);
 }
 
 export default function Home({ loaderData: { plans, backups } }: Route.ComponentProps) {
-  const failed = useActionData<typeof action>();
+  const lastResult = useActionData<typeof action>();
+  const [form, fields] = useForm({
+    ...(lastResult ? { lastResult } : {}),
+    onValidate: ({ formData }) => parseWithZod(formData, { schema: newPlanSchema }),
+    shouldRevalidate: "onInput",
+  });
   const busy = useNavigation().state !== "idle";
   const hasDemo = plans.some((plan) => plan.isDemo);
   return (
@@ -70,9 +86,9 @@ export default function Home({ loaderData: { plans, backups } }: Route.Component
         </section>
       )}
       <div className="grid gap-4 sm:grid-cols-2">
-        <Form method="post" className="rounded border border-rule bg-panel p-4">
+        <Form method="post" {...getFormProps(form)} className="rounded border border-rule bg-panel p-4">
           <h2 className="mb-2 font-semibold">A new plan</h2>
-          <TextField label="Name" name="name" required maxLength={120} error={failed?.error} />
+          <FormText field={fields.name as FieldMetadata<unknown>} label="Name" />
           <p className="my-2 text-xs text-quiet">Put sites and customers on it by hand, or bring them as files.</p>
           <Button type="submit" name="intent" value="new" look="primary" disabled={busy}>
             Begin

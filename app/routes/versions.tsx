@@ -1,6 +1,6 @@
 import { reviewPlan } from "#core/evaluate";
 import { type Outcome } from "#core/findings";
-import { worldOf, type PlanRows } from "#core/plan";
+import { LONGEST_NAME, worldOf, type PlanRows } from "#core/plan";
 import { contextOf } from "#engine";
 import {
   dropVersion,
@@ -12,15 +12,25 @@ import {
   readVersion,
   type Store,
 } from "#store";
+import { getFormProps, useForm, type FieldMetadata } from "@conform-to/react";
+import { parseWithZod } from "@conform-to/zod/v4";
 import { format } from "date-fns";
 import { data, Form, Link, useNavigation } from "react-router";
+import { z } from "zod";
 import { requirePlan } from "../data/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { authorOf } from "../data/preferences";
 import { keepOwn } from "../keep/keep.server";
-import { Button, buttonClass, euros, figure, SelectField, TextField } from "../ui";
+import { Button, buttonClass, euros, figure, FormText, SelectField } from "../ui";
 import type { Route } from "./+types/versions";
 
+const nameSchema = z.object({
+  name: z
+    .string("is missing")
+    .trim()
+    .min(1, "is missing")
+    .max(LONGEST_NAME, `is longer than ${LONGEST_NAME} characters`),
+});
 const NOW = "now";
 const MOST_LINES = 200;
 
@@ -90,9 +100,10 @@ export async function action({ params, request }: Route.ActionArgs) {
   const { who } = authorOf(request);
   const id = String(form.get("id") ?? "");
   if (form.get("intent") === "name") {
-    const name = String(form.get("name") ?? "").trim();
-    if (name === "" || name.length > 120)
-      return data({ ok: false, message: "A version needs a name of 1 to 120 characters." }, { status: 400 });
+    const named = nameSchema.safeParse({ name: form.get("name") });
+    if (!named.success)
+      return data({ ok: false, message: `The name ${named.error.issues[0]!.message}.` }, { status: 400 });
+    const { name } = named.data;
     try {
       await nameVersion(store.db, params.planId, name, who);
     } catch (error) {
@@ -119,6 +130,10 @@ export async function action({ params, request }: Route.ActionArgs) {
 export default function Versions({ loaderData, actionData }: Route.ComponentProps) {
   const { plan, versions, from, to, compared } = loaderData;
   const busy = useNavigation().state !== "idle";
+  const [form, fields] = useForm({
+    onValidate: ({ formData }) => parseWithZod(formData, { schema: nameSchema }),
+    shouldRevalidate: "onInput",
+  });
   const choices = [{ id: NOW, name: "the plan now" }, ...versions];
   const row = (label: string, read: (side: Side) => string) =>
     compared && (
@@ -149,11 +164,15 @@ export default function Versions({ loaderData, actionData }: Route.ComponentProp
             {actionData.message}
           </p>
         )}
-        <Form method="post" className="mb-4 flex items-end gap-2">
+        <Form method="post" {...getFormProps(form)} className="mb-4 flex items-start gap-2">
           <div className="w-80">
-            <TextField label="Keep the plan as it stands under a name" name="name" required maxLength={120} />
+            <FormText
+              field={fields.name as FieldMetadata<unknown>}
+              label="Keep the plan as it stands under a name"
+              says="The name"
+            />
           </div>
-          <Button type="submit" name="intent" value="name" look="primary" disabled={busy}>
+          <Button type="submit" name="intent" value="name" look="primary" disabled={busy} className="mt-5">
             Keep
           </Button>
         </Form>

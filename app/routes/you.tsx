@@ -1,17 +1,20 @@
+import { getFormProps, useForm, type FieldMetadata } from "@conform-to/react";
+import { parseWithZod } from "@conform-to/zod/v4";
 import { data, Form, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { isTileUrl, preferencesCookie, preferencesSchema, readPreferences } from "../data/preferences";
-import { Button, TextField } from "../ui";
+import { Button, FormText } from "../ui";
 import type { Route } from "./+types/you";
 
 const formSchema = z.object({
-  name: z.string().trim().max(80, "is longer than 80 characters"),
+  name: z.string().trim().max(80, "is longer than 80 characters").default(""),
   tileUrl: z
     .string()
     .trim()
     .max(400, "is longer than 400 characters")
-    .refine((url) => url === "" || isTileUrl(url), "must be an http or https address with {z}, {x} and {y}"),
-  tileAttribution: z.string().trim().max(200, "is longer than 200 characters"),
+    .refine((url) => url === "" || isTileUrl(url), "must be an http or https address with {z}, {x} and {y}")
+    .default(""),
+  tileAttribution: z.string().trim().max(200, "is longer than 200 characters").default(""),
 });
 
 export function loader({ request, url }: Route.LoaderArgs) {
@@ -20,35 +23,32 @@ export function loader({ request, url }: Route.LoaderArgs) {
 }
 
 export async function action({ request }: Route.ActionArgs) {
-  const form = Object.fromEntries(await request.formData());
-  const parsed = formSchema.safeParse(form);
-  if (!parsed.success) {
-    const { path, message } = parsed.error.issues[0]!;
-    return data({ field: String(path[0]), message, typed: form as Record<string, string> }, { status: 400 });
-  }
-  const preferences = preferencesSchema.parse({ ...readPreferences(request), ...parsed.data });
-  const from = String(form.from ?? "/");
+  const form = await request.formData();
+  const submission = parseWithZod(form, { schema: formSchema });
+  if (submission.status !== "success") return data(submission.reply(), { status: 400 });
+  const preferences = preferencesSchema.parse({ ...readPreferences(request), ...submission.value });
+  const from = String(form.get("from") ?? "/");
   return redirect(/^\/(?!\/)/.test(from) ? from : "/", { headers: { "Set-Cookie": preferencesCookie(preferences) } });
 }
 
 /** What belongs to one person at one browser: their name in the logbook, and their own map tiles. */
 export default function You({ loaderData: { preferences, from }, actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
+  const [form, fields] = useForm<z.input<typeof formSchema>>({
+    ...(actionData ? { lastResult: actionData } : {}),
+    defaultValue: preferences,
+    onValidate: ({ formData }) => parseWithZod(formData, { schema: formSchema }),
+    shouldRevalidate: "onInput",
+  });
   const field = (name: "name" | "tileUrl" | "tileAttribution", label: string, hint: string) => (
-    <TextField
-      label={label}
-      name={name}
-      hint={hint}
-      defaultValue={actionData?.typed[name] ?? preferences[name]}
-      error={actionData?.field === name ? `${label} ${actionData.message}` : undefined}
-    />
+    <FormText field={fields[name] as FieldMetadata<unknown>} label={label} hint={hint} />
   );
   return (
     <main className="mx-auto max-w-xl px-6 py-6">
       <title>You – Tejado</title>
       <h1 className="mb-3 text-xl font-semibold">You, at this browser</h1>
       {/* A whole new page, for which servers may be asked is written in its headers. */}
-      <Form method="post" reloadDocument className="space-y-4">
+      <Form method="post" reloadDocument {...getFormProps(form)} className="space-y-4">
         <input type="hidden" name="from" value={from} />
         {field("name", "Your name", "Stands in the logbook beside what you change.")}
         <fieldset className="space-y-3 rounded border border-rule bg-panel p-3">

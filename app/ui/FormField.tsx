@@ -7,13 +7,19 @@ interface Field {
   label: string;
 }
 
-/** The first thing wrong with a field, in a sentence that begins with its label. */
-const errorOf = ({ field, label }: Field) => field.errors?.[0] && `${label} ${field.errors[0]}`;
+/** The first thing wrong with a field, in a sentence that begins with its label or with what `says` calls it. */
+const errorOf = ({ field, label, says = label }: Field & { says?: string }) =>
+  field.errors?.[0] && `${says} ${field.errors[0]}`;
 
 /** A box of a form: its value, its bounds and what is wrong with it come from the form's schema. */
-export function FormText({ field, label, ...rest }: Field & { unit?: string; hint?: string; placeholder?: string }) {
+export function FormText({
+  field,
+  label,
+  says = label,
+  ...rest
+}: Field & { says?: string; unit?: string; hint?: string; placeholder?: string }) {
   const { key, ...props } = getInputProps(field as FieldMetadata<string>, { type: "text" });
-  return <TextField key={key} {...props} {...rest} label={label} error={errorOf({ field, label })} />;
+  return <TextField key={key} {...props} {...rest} label={label} error={errorOf({ field, label, says })} />;
 }
 
 /** A choice of a form; `children` are its options. */
