@@ -351,14 +351,8 @@ export async function patchesSince(
     );
     const [plan] = plans;
     if (!plan || plan.revision < from || plan.revision - from > MOST_FOLLOWED) return null;
-    const { rows } = await tx.query<EntryRow>(
-      `SELECT ${ENTRY} FROM history WHERE plan_id = $1 AND revision > $2 ORDER BY revision`,
-      [planId, from],
-    );
-    const upgraded = upgraderOf(tx, planId);
-    const patches: Patch[] = [];
-    for (const { patches: kept, schema, revision } of rows)
-      patches.push(...againOf(await upgraded(kept, schema), revision));
+    const changes = await changesSince(tx, planId, from, () => "");
+    const patches = changes.flatMap((change) => againOf(change.patches, change.revision));
     return { patches, revision: plan.revision, createdAt: plan.created_at };
   });
 }

@@ -172,8 +172,8 @@ export function DeskProvider({
   const outcome = data.shown && inHand ? outcomeOf(world, summaries) : (data.shown?.outcome ?? null);
   const findingsKept = data.shown?.findings ?? NO_FINDINGS;
   // Of a large plan only the first findings are here: those of the selected link are found from its own answer.
-  const isCut =
-    data.shown !== null && STAGES.some((stage) => data.shown!.counts[stage] > countsOf(findingsKept)[stage]);
+  const here = countsOf(findingsKept);
+  const isCut = data.shown !== null && STAGES.some((stage) => data.shown!.counts[stage] > here[stage]);
   const looked = isCut && link && !affected.includes(link) ? [...affected, link] : affected;
   const touched = new Map(looked.flatMap(({ id }) => (answers.has(id) ? [[id, answers.get(id)!] as const] : [])));
   const findings = inHand || touched.size > 0 ? findingsInHand(world, findingsKept, touched, summaries) : findingsKept;

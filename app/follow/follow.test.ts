@@ -43,7 +43,8 @@ test("a window gets the plan as it stands, figures to the hundredth", () => {
   expect(data.world).toEqual(made.world);
   const [got, was] = [data.summaries.get("access")!, first.summaries.get("access")!];
   expect(got.marginLeftDb).toBeCloseTo(was.marginLeftDb!, 2);
-  expect({ ...got, ...was }).toEqual(was);
+  expect(Object.keys(got)).toEqual(Object.keys(was));
+  expect([got.linkId, got.state, got.served]).toEqual([was.linkId, was.state, was.served]);
 });
 
 test("a change that is followed leads to the plan as it would be sent anew", () => {

@@ -1,25 +1,17 @@
 import { randomUUID } from "node:crypto";
 import { libraryFor } from "#core/catalogue";
-import { emptyRows, LONGEST_NAME, newPlan, planSchema } from "#core/plan";
+import { emptyRows, newPlan, planSchema } from "#core/plan";
 import { createPlan, listBackups, listPlans, NoRoom } from "#store";
 import { getFormProps, useForm, type FieldMetadata } from "@conform-to/react";
 import { parseWithZod } from "@conform-to/zod/v4";
 import { data, Form, Link, redirect, useActionData, useNavigation } from "react-router";
-import { z } from "zod";
+import { nameSchema } from "../data/nameSchema";
 import { readPreferences, authorOf } from "../data/preferences";
 import { getStore, seedDemo } from "../data/store.server";
 import { Backups } from "../import/Backups";
 import { OpenArchive } from "../import/OpenArchive";
 import { Button, FormText, Mark } from "../ui";
 import type { Route } from "./+types/home";
-
-const newPlanSchema = z.object({
-  name: z
-    .string("is missing")
-    .trim()
-    .min(1, "is missing")
-    .max(LONGEST_NAME, `is longer than ${LONGEST_NAME} characters`),
-});
 
 export async function loader({ request }: Route.LoaderArgs) {
   const store = await getStore();
@@ -34,7 +26,7 @@ export async function action({ request }: Route.ActionArgs) {
   const store = await getStore();
   const form = await request.formData();
   if (form.get("intent") === "demo") return redirect(`/plans/${await seedDemo(store)}`);
-  const submission = parseWithZod(form, { schema: newPlanSchema });
+  const submission = parseWithZod(form, { schema: nameSchema });
   if (submission.status !== "success") return data(submission.reply(), { status: 400 });
   const id = randomUUID();
   const plan = newPlan({ id, ...submission.value, createdAt: new Date().toISOString() });
@@ -53,7 +45,7 @@ export default function Home({ loaderData: { plans, backups } }: Route.Component
   const lastResult = useActionData<typeof action>();
   const [form, fields] = useForm({
     ...(lastResult ? { lastResult } : {}),
-    onValidate: ({ formData }) => parseWithZod(formData, { schema: newPlanSchema }),
+    onValidate: ({ formData }) => parseWithZod(formData, { schema: nameSchema }),
     shouldRevalidate: "onInput",
   });
   const busy = useNavigation().state !== "idle";

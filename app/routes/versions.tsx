@@ -1,6 +1,6 @@
 import { reviewPlan } from "#core/evaluate";
 import { type Outcome } from "#core/findings";
-import { LONGEST_NAME, worldOf, type PlanRows } from "#core/plan";
+import { worldOf, type PlanRows } from "#core/plan";
 import { contextOf } from "#engine";
 import {
   dropVersion,
@@ -16,7 +16,7 @@ import { getFormProps, useForm, type FieldMetadata } from "@conform-to/react";
 import { parseWithZod } from "@conform-to/zod/v4";
 import { format } from "date-fns";
 import { data, Form, Link, useNavigation } from "react-router";
-import { z } from "zod";
+import { nameSchema } from "../data/nameSchema";
 import { requirePlan } from "../data/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { authorOf } from "../data/preferences";
@@ -24,13 +24,6 @@ import { keepOwn } from "../keep/keep.server";
 import { Button, buttonClass, euros, figure, FormText, SelectField } from "../ui";
 import type { Route } from "./+types/versions";
 
-const nameSchema = z.object({
-  name: z
-    .string("is missing")
-    .trim()
-    .min(1, "is missing")
-    .max(LONGEST_NAME, `is longer than ${LONGEST_NAME} characters`),
-});
 const NOW = "now";
 const MOST_LINES = 200;
 

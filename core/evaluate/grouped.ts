@@ -1,13 +1,4 @@
-import {
-  byPeopleHurt,
-  CHECKS,
-  linksOf,
-  planFindingOf,
-  weightOf,
-  type Fault,
-  type Finding,
-  type LinkSummary,
-} from "../findings";
+import { byPeopleHurt, CHECKS, linksOf, planFindingOf, type Fault, type Finding, type LinkSummary } from "../findings";
 import type { World } from "../plan";
 
 /** A fault of one link with its finding, before faults of one cause are told as one. */
@@ -134,17 +125,10 @@ export function groupedFindings(
   return { found, shared, ofPlan, findings: placed(previous.findings, gone, [...fresh]) };
 }
 
-/** Findings by people hurt: the rank of each is worked out once, not at each comparison. */
-function inRank(findings: readonly Finding[]): Finding[] {
-  const ranked = findings.map((finding) => ({ finding, people: finding.people, weight: weightOf(finding.check) }));
-  ranked.sort((x, y) => y.people - x.people || x.weight - y.weight || (x.finding.id < y.finding.id ? -1 : 1));
-  return ranked.map(({ finding }) => finding);
-}
-
 /** Ranked findings without those that are gone, and with the fresh ones in their places. */
 function placed(ranked: readonly Finding[], gone: ReadonlySet<Finding>, fresh: Finding[]): readonly Finding[] {
   if (gone.size + fresh.length === 0) return ranked;
-  fresh = inRank(fresh);
+  fresh.sort(byPeopleHurt);
   const all: Finding[] = [];
   let next = 0;
   for (const finding of ranked) {

@@ -47,9 +47,10 @@ export function reviewed(
   mostWorkedOut = MOST_WORKED_OUT,
 ): Review {
   const { summaries, answers, outcome } = evaluation;
-  const findings = evaluation.findings.map((finding, i) =>
-    i < mostWorkedOut ? { ...finding, remedies: workOut(evaluation, finding.id, profileBetween) } : finding,
-  );
+  const first = evaluation.findings
+    .slice(0, mostWorkedOut)
+    .map((finding) => ({ ...finding, remedies: workOut(evaluation, finding.id, profileBetween) }));
+  const findings = first.length > 0 ? [...first, ...evaluation.findings.slice(mostWorkedOut)] : evaluation.findings;
   return { summaries, answers, outcome, findings };
 }
 

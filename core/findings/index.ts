@@ -2,7 +2,7 @@ export { quietestChannelMHz } from "./channels";
 export { channelRows, type ChannelRow } from "./channelRows";
 export { simpleChanges } from "./candidates";
 export { checksOf, faultsOf } from "./faults";
-export { CHECKS, checkOf, weightOf } from "./checks";
+export { CHECKS, checkOf } from "./checks";
 export type { Candidate, Check, Figure, Remedy, Thing } from "./checks/check";
 export { byPeopleHurt, findingOf, linksOf, planFindingOf, radioOf, type Fault, type Finding } from "./finding";
 export { antennasFor, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
