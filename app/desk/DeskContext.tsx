@@ -1,7 +1,7 @@
 import { findingsInHand } from "#core/evaluate";
 import { outcomeOf, summarize, type Finding, type LinkSummary, type Outcome } from "#core/findings";
 import type { Place } from "#core/geodesy";
-import { hearersOf, ownNoiseOf, pairsHeard } from "#core/interference";
+import { earsOf, hearersOf, listeningIn, pairsHeard } from "#core/interference";
 import { answerLink, type LinkAnswer } from "#core/link";
 import { linkEnds, radiosTouched, withPatches, type Patch, type Link, type World } from "#core/plan";
 import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from "react";
@@ -116,14 +116,15 @@ export function DeskProvider({
   const link = (selection?.kind === "link" && world.links.get(selection.id)) || null;
 
   const affected = useMemo(() => affectedLinks(kept, world, draft.patches), [kept, world, draft.patches]);
+  const listening = useMemo(() => listeningIn(world), [world]);
   const wanted = useMemo(() => {
     const links = link && !affected.includes(link) ? [...affected, link] : affected;
     return links.map((one) => {
       const { a, b } = linkEnds(world, one);
-      const heard: Pair[] = pairsHeard(world, one);
+      const heard: Pair[] = pairsHeard(listening, one);
       return { link: one, a, b, pair: [a.place, b.place] as Pair, heard };
     });
-  }, [affected, link, world]);
+  }, [affected, link, world, listening]);
   const profiles = useProfiles(
     kept.plan.id,
     data.terrain?.version ?? "none",
@@ -131,11 +132,10 @@ export function DeskProvider({
   );
 
   // Choosing something draws the desk anew, but changes nothing of what anybody hears.
-  const heardBy = useMemo(
-    () =>
-      new Map(wanted.map(({ link: one }) => [one.id, ownNoiseOf(world, one, (from, to) => profiles.get([from, to]))])),
-    [wanted, world, profiles],
-  );
+  const heardBy = useMemo(() => {
+    const hears = earsOf(listening, (from, to) => profiles.get([from, to]));
+    return new Map(wanted.map(({ link: one }) => [one.id, hears(one)]));
+  }, [wanted, listening, profiles]);
 
   // A drag changes one radio: every other link's answer is taken over from the render before.
   const answered = useRef(new Map<string, Answered>());

@@ -7,13 +7,14 @@ import {
   outcomeOf,
   peopleBehind,
   summarize,
+  type Backbone,
   type LinkSummary,
   type Outcome,
   type ProfileSource,
 } from "../findings";
-import { ownNoiseAt } from "../interference";
-import type { LinkAnswer, OwnNoise } from "../link";
-import { withPatches, type Link, type Patch, type World } from "../plan";
+import { hearingAfter, hearingAt, listeningIn, type Hearing } from "../interference";
+import { answerHearing, type LinkAnswer, type OwnNoise } from "../link";
+import { linkEnds, withPatches, type Link, type Patch, type World } from "../plan";
 import { groupedFindings, isAlike, NOTHING_FOUND, type Findings, type Found } from "./grouped";
 import { touchedBy, type Touched } from "./touched";
 
@@ -21,9 +22,9 @@ import { touchedBy, type Touched } from "./touched";
 export interface Evaluation extends Findings {
   world: World;
   /** What each access point or near end hears of the plan's other transmitters, by its radio. */
-  heardNear: ReadonlyMap<string, OwnNoise>;
+  heardNear: ReadonlyMap<string, Hearing>;
   /** What each far end hears of them, by its link. */
-  heardFar: ReadonlyMap<string, OwnNoise>;
+  heardFar: ReadonlyMap<string, Hearing>;
   answers: ReadonlyMap<string, LinkAnswer>;
   summaries: ReadonlyMap<string, LinkSummary>;
   outcome: Outcome;
@@ -55,48 +56,61 @@ function* steps(world: World, ground: Ground, since: Since | null): Generator<vo
   const { between, glance = between } = ground;
   const kept = since && !since.touched.everything ? since : null;
   const measured = newestMeasurements(world);
-  const heardNear = new Map<string, OwnNoise>();
-  const heardFar = new Map<string, OwnNoise>();
-  /** Near ends that hear otherwise than before. */
-  const hearing = new Set<string>();
-  const answers = new Map<string, LinkAnswer>();
-  const summaries = new Map<string, LinkSummary>();
-  const found = new Map<string, readonly Found[]>();
+  // Where a change is known to touch few links, the others are not even passed.
+  const only = kept?.touched.only ?? null;
+  const begun = only ? kept!.previous : null;
+  const heardNear = new Map<string, Hearing>(begun?.heardNear);
+  const heardFar = new Map<string, Hearing>(begun?.heardFar);
+  const answers = new Map<string, LinkAnswer>(begun?.answers);
+  const summaries = new Map<string, LinkSummary>(begun?.summaries);
+  const found = new Map<string, readonly Found[]>(begun?.found);
+  const heardAnew = new Set<string>();
   const answered = new Set<string>();
   let looked = 0;
   // Who is behind a bridge follows from the whole network, not from the bridge alone.
-  const backbone = backboneOf(world);
+  let known: Backbone | null = null;
+  const backbone = () => (known ??= backboneOf(world));
   const hurtsAsMany = (link: Link, [first]: readonly Found[]) =>
-    !first || first.finding.people === peopleBehind(world, link, backbone);
+    !first || first.finding.people === peopleBehind(world, link, backbone());
   const foundIn = (link: Link, answer: LinkAnswer, before: readonly Found[]) =>
     faultsOf(world, link, answer, measured.get(link.id) ?? null).map((fault): Found => {
       const key = fault.cause === null ? null : `${fault.check} ${fault.cause}`;
-      const finding = findingOf(world, link, fault, backbone);
+      const finding = findingOf(world, link, fault, backbone());
       const old = before.find((one) => isAlike(one.finding, finding));
       return { fault, key, finding: old?.finding ?? finding };
     });
-  const asBefore = (link: Link, radioId: string, before: OwnNoise | undefined) =>
-    before && !kept?.touched.isHearing(link, radioId) ? before : null;
-  for (const link of world.links.values()) {
+  const listening = listeningIn(world);
+  const hear = (link: Link, radioId: string, before: Hearing | undefined) => {
+    if (!before || !kept || kept.touched.isTurned(radioId)) return hearingAt(listening, link, radioId, glance);
+    const { air } = kept.touched;
+    return air ? hearingAfter(listening, air, before, link, radioId, glance) : before;
+  };
+  /** The same path under other noise, where that is all that changed. */
+  const answer = (link: Link, before: LinkAnswer | undefined, noise: { a: OwnNoise; b: OwnNoise }) => {
+    const isSamePath = before && !kept!.touched.isAnswered(link);
+    const shared = { plan: world.plan, kind: link.kind, ...linkEnds(world, link) };
+    return (isSamePath && answerHearing(before, { ...shared, heard: noise })) || answerOf(world, link, between, noise);
+  };
+  for (const link of only ? [...only].map((id) => world.links.get(id)!) : world.links.values()) {
     const { id, aRadioId, bRadioId } = link;
     // An access point hears for all its customers at once.
-    if (!heardNear.has(aRadioId)) {
-      const before = asBefore(link, aRadioId, kept?.previous.heardNear.get(aRadioId));
-      heardNear.set(aRadioId, before ?? ownNoiseAt(world, link, aRadioId, glance));
-      if (!before) hearing.add(aRadioId);
-    }
-    const farBefore = asBefore(link, bRadioId, kept?.previous.heardFar.get(id));
-    heardFar.set(id, farBefore ?? ownNoiseAt(world, link, bRadioId, glance));
+    const nearBefore = kept?.previous.heardNear.get(aRadioId);
+    const near = heardAnew.has(aRadioId) ? heardNear.get(aRadioId)! : hear(link, aRadioId, nearBefore);
+    heardAnew.add(aRadioId);
+    heardNear.set(aRadioId, near);
+    const farBefore = kept?.previous.heardFar.get(id);
+    const far = hear(link, bRadioId, farBefore);
+    heardFar.set(id, far);
     const before = kept?.previous.answers.get(id);
-    const isAsBefore = before && farBefore && !hearing.has(aRadioId) && !kept?.touched.isAnswered(link);
-    const heard = { a: heardNear.get(aRadioId)!, b: heardFar.get(id)! };
-    const answer = isAsBefore ? before : answerOf(world, link, between, heard);
-    answers.set(link.id, answer);
+    const isNoiseSame = near.noise === nearBefore?.noise && far.noise === farBefore?.noise;
+    const isAsBefore = before && isNoiseSame && !kept?.touched.isAnswered(link);
+    const now = isAsBefore ? before : answer(link, before, { a: near.noise, b: far.noise });
+    answers.set(link.id, now);
     if (!isAsBefore) answered.add(link.id);
-    summaries.set(link.id, isAsBefore ? kept!.previous.summaries.get(link.id)! : summarize(world, link, answer));
+    summaries.set(link.id, isAsBefore ? kept!.previous.summaries.get(link.id)! : summarize(world, link, now));
     const foundBefore = kept?.previous.found.get(id);
     const isSame = isAsBefore && !kept?.touched.measured.has(id) && hurtsAsMany(link, foundBefore ?? []);
-    found.set(id, isSame ? foundBefore! : foundIn(link, answer, foundBefore ?? []));
+    found.set(id, isSame ? foundBefore! : foundIn(link, now, foundBefore ?? []));
     // Looking whether anything changed takes time too.
     if (!isAsBefore || ++looked % LOOKED_AT_ONCE === 0) yield;
   }

@@ -1,14 +1,15 @@
-import { hearingTouched } from "../interference";
+import { airChangeOf, listeningIn, type AirChange } from "../interference";
 import { radiosTouched, type Link, type Patch, type Plan, type Site, type Subscriber, type World } from "../plan";
 
 /** What of the plan's settings no answer is made from. */
 const SILENT_SETTINGS: ReadonlySet<keyof Plan> = new Set(["id", "name", "createdAt", "isDemo"]);
-/** What an answer knows of a place; the rest of its record changes none. */
-const SITE_FIELDS: readonly (keyof Site)[] = ["latDeg", "lonDeg", "name", "structureHeightM"];
-const SUBSCRIBER_FIELDS: readonly (keyof Subscriber)[] = [
-  ...(["latDeg", "lonDeg", "name", "maxHeightM", "behind"] as const),
-  ...(["demandMbps", "demandUpMbps", "people"] as const),
-];
+/** What of a place is heard by others, what only its own links' answers know, and what says who stands behind which link. */
+const SITE = { heard: ["latDeg", "lonDeg", "name"], answered: ["structureHeightM"], behind: ["isFeed"] } as const;
+const SUBSCRIBER = {
+  heard: ["latDeg", "lonDeg", "name", "behind"],
+  answered: ["maxHeightM", "demandMbps", "demandUpMbps", "people"],
+  behind: ["people"],
+} as const;
 
 /** What has to be worked out again after a change. */
 export interface Touched {
@@ -16,17 +17,23 @@ export interface Touched {
   everything: boolean;
   /** Whether a link is answered otherwise now, as far as its own ends go. */
   isAnswered: (link: Link) => boolean;
-  /** Whether a receiver may hear otherwise now. */
-  isHearing: (link: Link, radioId: string) => boolean;
+  /** Whether a receiver itself listens otherwise now: what it hears is gathered anew. */
+  isTurned: (radioId: string) => boolean;
+  /** Transmitters that are heard otherwise now; null where none is. */
+  air: AirChange | null;
   /** Links with another newest reading. */
   measured: ReadonlySet<string>;
+  /** The only links that need to be looked at, where that is known; never where links come or go, or where others hear a change. */
+  only: ReadonlySet<string> | null;
 }
 
 const EVERYTHING: Touched = {
   everything: true,
   isAnswered: () => true,
-  isHearing: () => true,
+  isTurned: () => true,
+  air: null,
   measured: new Set(),
+  only: null,
 };
 
 const idsOf = (patches: readonly Patch[], kind: Patch["kind"]) =>
@@ -38,34 +45,52 @@ const settingsDiffer = (before: Plan, after: Plan) =>
     (field) => !SILENT_SETTINGS.has(field) && JSON.stringify(before[field]) !== JSON.stringify(after[field]),
   );
 
-/** Places of which something changed that answers are made from. */
-function movedPlaces(before: World, after: World, patches: readonly Patch[]): Set<string> {
-  const moved = new Set<string>();
-  const look = <Row>(id: string, x: Row | undefined, y: Row | undefined, fields: readonly (keyof Row)[]) => {
-    if (!x || !y || fields.some((field) => x[field] !== y[field])) moved.add(id);
+/** Places of which something changed, by what that concerns. */
+interface Places {
+  heard: Set<string>;
+  answered: Set<string>;
+  /** Whether other people may stand behind some link now. */
+  isBehind: boolean;
+}
+
+function placesTouched(before: World, after: World, patches: readonly Patch[]): Places {
+  const places: Places = { heard: new Set(), answered: new Set(), isBehind: false };
+  const look = <Row extends Site | Subscriber>(
+    id: string,
+    [x, y]: [Row | undefined, Row | undefined],
+    fields: Record<"heard" | "answered" | "behind", readonly (keyof Row)[]>,
+  ) => {
+    const differs = (some: readonly (keyof Row)[]) => !x || !y || some.some((field) => x[field] !== y[field]);
+    if (differs(fields.heard)) places.heard.add(id);
+    if (differs(fields.answered)) places.answered.add(id);
+    if (differs(fields.behind)) places.isBehind = true;
   };
   for (const { kind, id } of patches) {
-    if (kind === "sites") look(id, before.sites.get(id), after.sites.get(id), SITE_FIELDS);
-    if (kind === "subscribers") look(id, before.subscribers.get(id), after.subscribers.get(id), SUBSCRIBER_FIELDS);
-    // A scan is heard at its site by whoever listens there.
+    if (kind === "sites") look<Site>(id, [before.sites.get(id), after.sites.get(id)], SITE);
+    if (kind === "subscribers")
+      look<Subscriber>(id, [before.subscribers.get(id), after.subscribers.get(id)], SUBSCRIBER);
+    // A scan is heard at its site by whoever listens there, and by nobody else.
     if (kind === "scans")
       for (const { scans } of [before, after]) {
         const siteId = scans.get(id)?.siteId;
-        if (siteId) moved.add(siteId);
+        if (siteId) places.answered.add(siteId);
       }
   }
-  return moved;
+  return places;
 }
 
-/** Radios of which something changed: their own rows, channels, kit, places, or links. */
-function touchedRadios(worlds: readonly [World, World], patches: readonly Patch[]): Set<string> {
-  const radios = radiosTouched(worlds, patches);
-  const [models, places] = [idsOf(patches, "equipment"), movedPlaces(...worlds, patches)];
-  if (models.size + places.size > 0)
-    for (const world of worlds)
-      for (const { id, siteId, subscriberId, radioModelId, antennaModelId } of world.radios.values())
-        if (places.has(siteId ?? subscriberId ?? "") || models.has(radioModelId) || models.has(antennaModelId))
-          radios.add(id);
+/** Radios that stand at some places, or are of some models, before or after. */
+function radiosAt(
+  worlds: readonly [World, World],
+  places: ReadonlySet<string>,
+  models: ReadonlySet<string>,
+): Set<string> {
+  const radios = new Set<string>();
+  if (places.size + models.size === 0) return radios;
+  for (const world of worlds)
+    for (const { id, siteId, subscriberId, radioModelId, antennaModelId } of world.radios.values())
+      if (places.has(siteId ?? subscriberId ?? "") || models.has(radioModelId) || models.has(antennaModelId))
+        radios.add(id);
   return radios;
 }
 
@@ -74,7 +99,12 @@ export function touchedBy(before: World, after: World, patches: readonly Patch[]
   const ofGround = patches.some(({ kind }) => kind === "layers" || kind === "areas");
   if (ofGround || settingsDiffer(before.plan, after.plan)) return EVERYTHING;
   const links = idsOf(patches, "links");
-  const radios = touchedRadios([before, after], patches);
+  const worlds = [before, after] as const;
+  const places = placesTouched(before, after, patches);
+  const radios = new Set([
+    ...radiosTouched(worlds, patches),
+    ...radiosAt(worlds, places.heard, idsOf(patches, "equipment")),
+  ]);
   for (const world of [before, after])
     for (const id of links) {
       const link = world.links.get(id);
@@ -94,14 +124,25 @@ export function touchedBy(before: World, after: World, patches: readonly Patch[]
             aiming.add(id);
             if (world.radios.get(id)?.azimuthDeg === null) turned.add(id);
           }
-  const hears = hearingTouched(before, after, aiming);
+  const answered = new Set([...radios, ...radiosAt(worlds, places.answered, new Set())]);
   const readings = idsOf(patches, "measurements");
+  const measured = new Set(
+    worlds.flatMap(({ measurements }) => [...readings].map((id) => measurements.get(id)?.linkId ?? "")),
+  );
+  const air = airChangeOf(before, listeningIn(after), aiming);
+  const touches = ({ id, aRadioId, bRadioId }: Link, some: ReadonlySet<string>) =>
+    links.has(id) || some.has(aRadioId) || some.has(bRadioId);
+  const isElsewhere = patches.some(
+    ({ kind, id }) => kind === "radios" && before.radios.get(id)?.siteId !== after.radios.get(id)?.siteId,
+  );
+  const isFew = air === null && links.size === 0 && !places.isBehind && !isElsewhere;
+  const isLookedAt = (link: Link) => touches(link, answered) || touches(link, turned) || measured.has(link.id);
   return {
     everything: false,
-    isAnswered: ({ id, aRadioId, bRadioId }) => links.has(id) || radios.has(aRadioId) || radios.has(bRadioId),
-    isHearing: (link, radioId) => turned.has(radioId) || hears(link, radioId),
-    measured: new Set(
-      [before, after].flatMap(({ measurements }) => [...readings].map((id) => measurements.get(id)?.linkId ?? "")),
-    ),
+    isAnswered: (link) => touches(link, answered),
+    isTurned: (radioId) => turned.has(radioId),
+    air,
+    measured,
+    only: isFew ? new Set([...after.links.values()].filter(isLookedAt).map(({ id }) => id)) : null,
   };
 }

@@ -17,7 +17,7 @@ import { groupLinks, groupOn, quietChannelsMHz } from "./channels";
 import type { PlanFault, Remedy, RemedyTools, Thing } from "./checks/check";
 import { withPowerInCap } from "./kit";
 import { counted } from "../words";
-import { answerOf, summarize, type LinkSummary } from "./outcome";
+import { answering, summarize, type LinkSummary } from "./outcome";
 
 /** How much of a sector's time its customers ask for, each direction against its own share of the frame. */
 export interface SectorAirtime {
@@ -126,7 +126,8 @@ export function airtimeRemedies(world: World, sectorId: string, { profileBetween
   const widths = sector.model.widthsMHz
     .filter((width) => width >= sector.radio.widthMHz && clients.every(({ model }) => model.widthsMHz.includes(width)))
     .sort((x, y) => x - y);
-  const answered = links.map((link) => ({ link, answer: answerOf(world, link, profileBetween) }));
+  const answerNow = answering(world, profileBetween);
+  const answered = links.map((link) => ({ link, answer: answerNow(link) }));
   const rateMbps = new Map(answered.map(({ link, answer }) => [link.id, answer.path?.aToB.rateMbps ?? 0]));
   const summariesBefore = new Map(answered.map(({ link, answer }) => [link.id, summarize(world, link, answer)]));
   const servedBefore = links.filter(({ id }) => summariesBefore.get(id)!.served).length;
@@ -134,11 +135,12 @@ export function airtimeRemedies(world: World, sectorId: string, { profileBetween
   const checksBefore = new Set(answered.flatMap(({ link, answer }) => checksOf(world, link, answer)));
   const tried = (split: Split, count: number): EnoughTime | null => {
     const then = withPatches(world, split.patches);
+    const answerThen = answering(then, profileBetween);
     const summaries = new Map<string, LinkSummary>();
     let hearEachOther = false;
     for (const { id } of links) {
       const link = then.links.get(id)!;
-      const answer = answerOf(then, link, profileBetween);
+      const answer = answerThen(link);
       summaries.set(id, summarize(then, link, answer));
       const fresh = checksOf(then, link, answer).filter((check) => !checksBefore.has(check));
       if (fresh.some((check) => check !== "ownNoise")) return null;

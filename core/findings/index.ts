@@ -7,8 +7,10 @@ export type { Candidate, Check, Figure, Remedy, Thing } from "./checks/check";
 export { byPeopleHurt, findingOf, linksOf, planFindingOf, radioOf, type Fault, type Finding } from "./finding";
 export { antennasFor, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
 export {
+  answering,
   answerOf,
   backboneOf,
+  type Backbone,
   fedSites,
   isLinkServed,
   outcomeOf,

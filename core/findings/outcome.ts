@@ -1,5 +1,5 @@
-import { ownNoiseOf } from "../interference";
-import { answerLink, isServed, weakestMarginDb, type LinkAnswer, type OwnNoise, type PathState } from "../link";
+import { earsOf, listeningIn } from "../interference";
+import { answerLink, isServed, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
 import { linkEnds, type Link, type World } from "../plan";
 import { peakGainDbi } from "../antenna";
 import type { Profile } from "../terrain";
@@ -27,7 +27,7 @@ export function answerOf(
   world: World,
   link: Link,
   profileBetween: ProfileSource,
-  heard?: { a: OwnNoise; b: OwnNoise },
+  heard = earsOf(listeningIn(world), profileBetween)(link),
 ): LinkAnswer {
   const { a, b } = linkEnds(world, link);
   return answerLink({
@@ -36,10 +36,16 @@ export function answerOf(
     foliageDepthM: link.foliageDepthM,
     a,
     b,
-    // Asked before the path itself: a source may hand out one and the same profile again.
-    heard: heard ?? ownNoiseOf(world, link, profileBetween),
+    heard,
+    // Asked after what is heard: a source may hand out one and the same profile again.
     profile: profileBetween(a.place, b.place),
   });
+}
+
+/** Answers links of one world over one ground: what is on its air is gathered once for all of them. */
+export function answering(world: World, profileBetween: ProfileSource): (link: Link) => LinkAnswer {
+  const hears = earsOf(listeningIn(world), profileBetween);
+  return (link) => answerOf(world, link, profileBetween, hears(link));
 }
 
 /** Whether a link of a plan holds and carries what its customer asks for. */

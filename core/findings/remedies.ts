@@ -4,7 +4,7 @@ import { checkOf } from "./checks";
 import type { Bench, Remedy } from "./checks/check";
 import { checksOf, faultsOf } from "./faults";
 import type { Fault } from "./finding";
-import { answerOf, isLinkServed, type ProfileSource } from "./outcome";
+import { answering, isLinkServed, type ProfileSource } from "./outcome";
 import { costChangeText, counted, figure, signedFigure } from "../words";
 
 const MOST_REMEDIES = 4;
@@ -62,8 +62,9 @@ export function remediesFor(
   const found: (Remedy & { served: boolean; costEur: number; harms: number })[] = [];
   // Many changes touch the same links: each is answered as it stands once.
   const servedNow = new Map<string, boolean>();
+  const answerNow = answering(world, profileBetween);
   const isServedNow = (other: Link) => {
-    const served = servedNow.get(other.id) ?? isLinkServed(world, other, answerOf(world, other, profileBetween));
+    const served = servedNow.get(other.id) ?? isLinkServed(world, other, answerNow(other));
     servedNow.set(other.id, served);
     return served;
   };
@@ -72,7 +73,8 @@ export function remediesFor(
   for (const { label, patches } of check.candidates?.(bench, fault) ?? []) {
     const tried = withPatches(world, patches);
     const triedLink = tried.links.get(link.id)!;
-    const after = answerOf(tried, triedLink, profileBetween);
+    const answerThen = answering(tried, profileBetween);
+    const after = answerThen(triedLink);
     const left = faultsOf(tried, triedLink, after, measurement);
     const resolved = !left.some((other) => other.check === fault.check && other.radioId === fault.radioId);
     if (!after.path || !resolved) continue;
@@ -83,7 +85,7 @@ export function remediesFor(
     const lost = touchedBeside(world, link, patches).filter((other) => {
       if (!isServedNow(other)) return false;
       const then = tried.links.get(other.id);
-      return !then || !isLinkServed(tried, then, answerOf(tried, then, profileBetween));
+      return !then || !isLinkServed(tried, then, answerThen(then));
     });
     if (lost.length > 0 && !mustGo) continue;
     const floorDbm = weakestTotalDbm(after);

@@ -33,22 +33,8 @@ export interface Aim {
   tiltDownDeg: number;
 }
 
-/** The far end of each radio's first link. */
-const matesOf = new WeakMap<World["links"], Map<string, string>>();
-function mateOf(world: World, radioId: string): string | undefined {
-  let mates = matesOf.get(world.links);
-  if (!mates) {
-    mates = new Map();
-    for (const { aRadioId, bRadioId } of world.links.values()) {
-      if (!mates.has(aRadioId)) mates.set(aRadioId, bRadioId);
-      if (!mates.has(bRadioId)) mates.set(bRadioId, aRadioId);
-    }
-    matesOf.set(world.links, mates);
-  }
-  return mates.get(radioId);
-}
-
-export function aimOf(world: World, end: LinkEnd, mate = mateOf(world, end.radio.id)): Aim {
+/** Where an end looks whose far end is `mate`; undefined for a radio without a link. */
+export function aimOf(world: World, end: LinkEnd, mate: string | undefined): Aim {
   const electrical = end.antenna.electricalTiltDownDeg;
   if (mate === undefined || !world.radios.has(mate)) return { bearingDeg: 0, tiltDownDeg: -electrical };
   return { bearingDeg: inverseGeodesic(end.place, endOf(world, mate).place).azimuthDeg, tiltDownDeg: -electrical };

@@ -1,21 +1,19 @@
 import { partOf, patternLossDb, peakGainDbi } from "../antenna";
 import { inverseGeodesic, signedAngleDeg } from "../geodesy";
-import { chainSplitDb, polarizationLossDb, wallDb } from "../link";
+import { chainSplitDb, polarizationLossDb } from "../link";
 import { mastIsolationDb } from "../mast";
-import type { Link, LinkEnd, World } from "../plan";
-import { freeSpaceLossDb, thermalNoiseDbm } from "../propagation";
-import { returnFrequencyMHz } from "../radio";
+import { endOf, type Link, type LinkEnd, type Radio } from "../plan";
+import { freeSpaceLossDb } from "../propagation";
 import { channelCouplingDb } from "../spectrum";
 import { SHORTEST_PATH_M } from "../terrain";
-import { aimOf, gainTowardDbi, type Aim } from "./aims";
-import { airOf, type Air, type Sender, type SenderClass } from "./senders";
+import { gainTowardDbi, type Aim } from "./aims";
+import { earOf, type Ear, type Listening } from "./listening";
+import type { Sender, SenderClass } from "./senders";
 
 /** Transmitters farther away than this are not looked for. */
 const FARTHEST_KM = 40;
-/** In free space weaker than a chain's thermal noise by this, a transmitter makes no difference, dB. */
-const UNHEARD_DB = 10;
 /** Strongest ones whose ground is looked at; those behind them would change the sum by little. */
-const MOST_HEARD = 12;
+export const MOST_HEARD = 12;
 /** Two antennas on one mast are taken to stand at least so far apart sideways, m. */
 const MAST_SIDEWAYS_M = 0.5;
 const KM_PER_DEG = 111.195;
@@ -23,8 +21,10 @@ const RADIANS = Math.PI / 180;
 
 /** A transmitter that may be heard, in free sight. */
 export interface Candidate {
-  from: LinkEnd;
-  frequencyMHz: number;
+  told: Sender["told"];
+  turnName: string;
+  /** As it was ranked, on a flat map, dBm. */
+  flatDbm: number;
   /** Power on one of the receiver's chains with both antennas' elevation at its peak and no ground between, dBm. */
   dbm: number;
   /** Both gains counted in it, dB. */
@@ -32,27 +32,6 @@ export interface Candidate {
   fromAim: Aim;
   toAim: Aim;
   isOnMast: boolean;
-}
-
-/** A receiver with what all that it may hear is held against. */
-export interface Ear {
-  link: Link;
-  to: LinkEnd;
-  toAim: Aim;
-  listensMHz: number;
-  /** Cable and wall of its own, dB. */
-  ownLossDb: number;
-  /** Weaker than this nobody is looked at, dBm. */
-  leastDbm: number;
-  mostShareOf: Air["mostShareOf"];
-}
-
-export const thermalDbmAt = ({ radio, model }: LinkEnd): number =>
-  thermalNoiseDbm({ bandwidthMHz: radio.widthMHz, noiseFigureDb: model.noiseFigureDb });
-
-function listensOnMHz({ radio, model }: LinkEnd, link: Link): number {
-  const isNearEnd = model.duplex === "FDD" && link.aRadioId === radio.id;
-  return isNearEnd ? returnFrequencyMHz(model, radio.frequencyMHz) : radio.frequencyMHz;
 }
 
 /** Loss between two antennas of one mast, dB, from what is known of them: heights, headings and patterns. */
@@ -99,27 +78,31 @@ function firstFrom(latDeg: Float64Array, southDeg: number): number {
   return low;
 }
 
-/** Whether a class lies near enough to a receiver's channel to be heard at all. */
-export function mayOverlap({ frequencyMHz, widthMHz }: SenderClass, to: LinkEnd, link: Link): boolean {
-  return Math.abs(frequencyMHz - listensOnMHz(to, link)) <= (widthMHz + to.radio.widthMHz) * 2.5;
+/** Whether a transmitter lies near enough to the channel of a receiver to be heard at all. */
+export function mayOverlap(
+  { frequencyMHz, widthMHz }: Pick<SenderClass, "frequencyMHz" | "widthMHz">,
+  to: Pick<Radio, "widthMHz">,
+  listensMHz: number,
+): boolean {
+  return Math.abs(frequencyMHz - listensMHz) <= (widthMHz + to.widthMHz) * 2.5;
 }
 
 /** The loudest of those who take turns, by the number of their turn: as a power on a chain, and who it is. */
-export interface Loudest {
+interface Loudest {
   milliwatts: Float64Array;
   found: Map<number, Found>;
 }
 
-export const nobody = (turns: number): Loudest => ({ milliwatts: new Float64Array(turns), found: new Map() });
+const nobody = (turns: number): Loudest => ({ milliwatts: new Float64Array(turns), found: new Map() });
 
 /**
  * Who may be heard of one class by its power in the beam and by where it stands; the strongest of those who take turns. Most of
  * a large network are told to be too weak by distance and by the greatest share that the patterns let through.
  */
-export function gather(ear: Ear, heard: SenderClass, loudest: Loudest): void {
-  const { link, to, toAim, listensMHz, ownLossDb, leastDbm, mostShareOf } = ear;
+function gather(ear: Ear, heard: SenderClass, loudest: Loudest): void {
+  const { to, toAim, listensMHz, ownLossDb, leastDbm, mostShareOf } = ear;
   const { frequencyMHz, widthMHz, beamDbm, senders } = heard;
-  if (!mayOverlap(heard, to, link)) return;
+  if (!mayOverlap(heard, to.radio, listensMHz)) return;
   const sample = senders[0]!.end;
   const couplingDb = channelCouplingDb({
     offsetMHz: frequencyMHz - listensMHz,
@@ -143,7 +126,10 @@ export function gather(ear: Ear, heard: SenderClass, loudest: Loudest): void {
   const fromShare = mostShareOf(sample.antenna, sample.radio.polarization);
   const { milliwatts, found } = loudest;
   const hear = (sender: Sender, dbm: number, isOnMast: boolean) => {
-    if (isNotHeard(ear, sender) || dbm < leastDbm || milliwatts[sender.turn]! >= 10 ** (dbm / 10)) return;
+    if (isNotHeard(ear, sender) || dbm < leastDbm) return;
+    const known = found.get(sender.turn);
+    // Of two who are equally loud the first by id, whoever was looked at first.
+    if (known && ranksBefore(known.dbm, known.sender.told.radioId, dbm, sender.told.radioId)) return;
     milliwatts[sender.turn] = 10 ** (dbm / 10);
     found.set(sender.turn, { sender, own: heard, fixedDb, dbm, isOnMast });
   };
@@ -161,12 +147,12 @@ export function gather(ear: Ear, heard: SenderClass, loudest: Loudest): void {
     if (squareKm > reachKm * reachKm) continue;
     const known = milliwatts[heard.turns[at]!]!;
     const mostMilliwatts = atKmMilliwatts / squareKm;
-    if (mostMilliwatts <= known) continue;
+    if (mostMilliwatts * ROUNDING < known) continue;
     const perKm = 1 / Math.sqrt(squareKm);
     const toCosine = (eastKm * toEast + northKm * toNorth) * perKm;
     const fromCosine = -(eastKm * heard.eastward[at]! + northKm * heard.northward[at]!) * perKm;
     const bound = toShare[partOf(toCosine)]! * fromShare[partOf(fromCosine)]! * mostMilliwatts * ROUNDING;
-    if (bound < leastMilliwatts || bound <= known) continue;
+    if (bound < leastMilliwatts || bound < known) continue;
     const sender = senders[at]!;
     const bearingDeg = Math.atan2(eastKm, northKm) / RADIANS;
     const { antenna, radio } = sender.end;
@@ -199,9 +185,10 @@ function onMastDbm(
 }
 
 /** What was ranked as on a flat map, by the geodesic. */
-function exactly({ to, toAim }: Ear, { sender: { end, aim }, own, fixedDb, dbm: flatDbm, isOnMast }: Found): Candidate {
+export function exactly({ to, toAim }: Ear, { sender, own, fixedDb, dbm: flatDbm, isOnMast }: Found): Candidate {
+  const { end, aim, told, turnName } = sender;
   const { frequencyMHz, beamDbm } = own;
-  const shared = { from: end, frequencyMHz, fromAim: aim, toAim };
+  const shared = { told, turnName, flatDbm, fromAim: aim, toAim };
   if (isOnMast) return { ...shared, dbm: flatDbm, gainsDb: 0, isOnMast };
   const line = inverseGeodesic(end.place, to.place);
   const gainsDb =
@@ -212,32 +199,33 @@ function exactly({ to, toAim }: Ear, { sender: { end, aim }, own, fixedDb, dbm: 
   return { ...shared, dbm: beamDbm - beamGainDbi + gainsDb - freeSpaceDb + fixedDb, gainsDb, isOnMast: false };
 }
 
-/** An end of a link as it listens. */
-export function earOf(world: World, link: Link, to: LinkEnd): Ear {
-  return {
-    link,
-    to,
-    toAim: aimOf(world, to, to.radio.id === link.aRadioId ? link.bRadioId : link.aRadioId),
-    listensMHz: listensOnMHz(to, link),
-    ownLossDb: to.radio.cableLossDb + wallDb(to, to.radio.frequencyMHz / 1000),
-    leastDbm: thermalDbmAt(to) - UNHEARD_DB,
-    mostShareOf: airOf(world).mostShareOf,
-  };
+/** Strongest first; of two that are equally strong the first by id. */
+export const byLevel = (x: Candidate, y: Candidate): number =>
+  y.dbm - x.dbm || (x.told.radioId < y.told.radioId ? -1 : 1);
+
+/** A class of one as a receiver may hear it; null where it is too weak to be looked at. */
+export function levelAt(ear: Ear, alone: SenderClass): Found | null {
+  const heard = nobody(1);
+  gather(ear, alone, heard);
+  return heard.found.get(0) ?? null;
 }
 
+/** Whether one transmitter is ranked before another by how it is heard on a flat map. */
+export const ranksBefore = (xDbm: number, xId: string, yDbm: number, yId: string): boolean =>
+  xDbm > yDbm || (xDbm === yDbm && xId < yId);
+
 /**
- * The plan's transmitters that a receiver may hear in its channel, strongest first: taken as always sending, at the power they
- * are set to, unless they keep the receiver's own time and send while it sends. Of the customers of one sector, who take turns,
- * only the strongest counts. The ground is not looked at yet.
+ * The plan's transmitters that a receiver may hear in its channel, at most `most`, strongest on a flat map first: taken as always
+ * sending, at the power they are set to, unless they keep the receiver's own time and send while it sends. Of the customers of one
+ * sector, who take turns, only the strongest counts. The ground is not looked at yet.
  */
-export function candidatesFor(world: World, link: Link, to: LinkEnd): Candidate[] {
-  const ear = earOf(world, link, to);
-  const { classes, turns } = airOf(world);
+export function candidatesFor(listening: Listening, link: Link, radioId: string, most = MOST_HEARD): Candidate[] {
+  const ear = earOf(listening, link, endOf(listening.world, radioId));
+  const { classes, turns } = listening.air();
   const loudest = nobody(turns);
   for (const heard of classes) gather(ear, heard, loudest);
   return [...loudest.found.values()]
-    .sort((x, y) => y.dbm - x.dbm)
-    .slice(0, MOST_HEARD)
-    .map((found) => exactly(ear, found))
-    .sort((x, y) => y.dbm - x.dbm);
+    .sort((x, y) => (ranksBefore(x.dbm, x.sender.told.radioId, y.dbm, y.sender.told.radioId) ? -1 : 1))
+    .slice(0, most)
+    .map((found) => exactly(ear, found));
 }

@@ -1,4 +1,4 @@
+export { airChangeOf, type AirChange } from "./airChange";
 export { hearersOf } from "./hearers";
-export { ownNoiseAt, ownNoiseOf, pairsHeard, type KnownProfile } from "./ownNoise";
-export { talksUnder } from "./talks";
-export { hearingTouched } from "./touched";
+export { earsOf, hearingAfter, hearingAt, pairsHeard, type Hearing, type KnownProfile } from "./hearing";
+export { listeningIn, type Listening } from "./listening";

@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { peakGainDbi } from "#core/antenna";
 import { reviewPlan } from "#core/evaluate";
 import { linksOf, answerOf, proposeBridge } from "#core/findings";
-import { ownNoiseOf, pairsHeard } from "#core/interference";
+import { earsOf, listeningIn, pairsHeard } from "#core/interference";
 import { inverseGeodesic } from "#core/geodesy";
 import { endOf, withPatches, type Radio } from "#core/plan";
 import { freeSpaceLossDb } from "#core/propagation";
@@ -34,7 +34,7 @@ const facing =
     rows.links.push({ ...rows.links[1]!, id: "access-2", aRadioId: "sector-2", bRadioId: "barn-radio" });
   };
 const heardAt = (made: ReturnType<typeof valley>, id: string) =>
-  ownNoiseOf(made.world, made.world.links.get(id)!, made.between);
+  earsOf(listeningIn(made.world), made.between)(made.world.links.get(id)!);
 
 test("two sectors that face each other on one channel hear each other as the sum of power, gains and free space says", () => {
   const made = valley(0, (rows) => {
@@ -109,7 +109,7 @@ test("on one mast the coupling of its antennas counts, and height parts them bes
     ).a.radios.find(({ radioId }) => radioId === "sector")!.dbm;
   expect(onMast(20)).toBeGreaterThan(-70);
   expect(onMast(24)).toBeLessThan(onMast(20) - 25);
-  expect(pairsHeard(valley().world, valley().world.links.get("bridge")!)).toEqual([]);
+  expect(pairsHeard(listeningIn(valley().world), valley().world.links.get("bridge")!)).toEqual([]);
 });
 
 test("the noise of one's own stands on the tape, lowers the rate, and is one finding for all whom it hurts", () => {

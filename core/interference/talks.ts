@@ -1,22 +1,21 @@
 import type { World } from "../plan";
 
-/** Who talks with whom: radios under one number never send into each other's ears. */
-export function talksWith(world: World): Map<string, string> {
-  let groups = groupsOf.get(world.links);
-  if (!groups) {
-    groups = new Map();
-    for (const { aRadioId, bRadioId } of world.links.values()) {
-      groups.set(aRadioId, aRadioId);
-      groups.set(bRadioId, aRadioId);
-    }
-    groupsOf.set(world.links, groups);
-  }
-  return groups;
+/** Who talks with whom in a plan. */
+export interface Talks {
+  /** Of each radio with a link the access point or near bridge end under which it talks; those under one never send into each other's ears. */
+  groups: ReadonlyMap<string, string>;
+  /** The far end of each radio's first link. */
+  mates: ReadonlyMap<string, string>;
 }
-/** Groups by the plan's links, for as long as these stay what they are. */
-const groupsOf = new WeakMap<World["links"], Map<string, string>>();
 
-/** The access point or near bridge end under which a radio talks; the radio itself while it has no link. */
-export function talksUnder(world: World, radioId: string): string {
-  return talksWith(world).get(radioId) ?? radioId;
+export function talksOf(world: World): Talks {
+  const groups = new Map<string, string>();
+  const mates = new Map<string, string>();
+  for (const { aRadioId, bRadioId } of world.links.values()) {
+    groups.set(aRadioId, aRadioId);
+    groups.set(bRadioId, aRadioId);
+    if (!mates.has(aRadioId)) mates.set(aRadioId, bRadioId);
+    if (!mates.has(bRadioId)) mates.set(bRadioId, aRadioId);
+  }
+  return { groups, mates };
 }

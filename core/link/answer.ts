@@ -164,13 +164,9 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile, heard }: 
   const aPointing = pointingOf(a, profile.azimuthDeg, aTiltDownDeg, plan.pointingErrorDeg);
   const bPointing = pointingOf(b, profile.backAzimuthDeg, bTiltDownDeg, plan.pointingErrorDeg);
   const mismatches = mismatchesOf(a, b);
-  const isMismatched = mismatches.length > 0;
-  // Questions are written out: spreading what both share costs more than either tape.
-  const answer: LinkAnswer = {
-    distanceM,
-    state: clearance.state,
-    problem: null,
-    path: {
+  return withTapes(
+    { plan, kind, a, b, heard: heard ?? null, go, back, distanceM },
+    {
       clearance,
       treesAlone,
       mismatches,
@@ -183,36 +179,68 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile, heard }: 
       diffractionDb: go.diffractionDb,
       trees: go.trees,
       obstructionsAmslM,
-      aToB: tapeOf({
-        plan,
-        kind,
-        isMismatched,
-        direction: "aToB",
-        turnedDownDb: 0,
-        from: a,
-        to: b,
-        fromPointing: aPointing,
-        toPointing: bPointing,
-        path: go,
-        heard: heard?.b ?? null,
-      }),
-      bToA: underPowerPlan({
-        plan,
-        kind,
-        isMismatched,
-        direction: "bToA",
-        turnedDownDb: 0,
-        from: b,
-        to: a,
-        fromPointing: bPointing,
-        toPointing: aPointing,
-        path: back,
-        heard: heard?.a ?? null,
-      }),
     },
+  );
+}
+
+/** The same path with other noise at its ends: nothing else of it is worked out anew. Null where it has no answer yet. */
+export function answerHearing(
+  { distanceM, path }: LinkAnswer,
+  { plan, kind, a, b, heard }: Omit<LinkQuestion, "profile" | "foliageDepthM">,
+): LinkAnswer | null {
+  if (!path) return null;
+  const { aToB, bToA } = path;
+  const [go, back] = [aToB.question.path, bToA.question.path];
+  return withTapes({ plan, kind, a, b, heard: heard ?? null, go, back, distanceM }, path);
+}
+
+/** What the tapes of both directions are made from. */
+interface Ways extends Pick<LinkQuestion, "plan" | "kind" | "a" | "b"> {
+  heard: { a: OwnNoise; b: OwnNoise } | null;
+  go: PathLosses;
+  back: PathLosses;
+  distanceM: number;
+}
+
+function withTapes(
+  { plan, kind, a, b, heard, go, back, distanceM }: Ways,
+  known: Omit<PathAnswer, "aToB" | "bToA">,
+): LinkAnswer {
+  const { aPointing, bPointing } = known;
+  const isMismatched = known.mismatches.length > 0;
+  // Questions are written out: spreading what both share costs more than either tape.
+  const path: PathAnswer = {
+    ...known,
+    aToB: tapeOf({
+      plan,
+      kind,
+      isMismatched,
+      direction: "aToB",
+      turnedDownDb: 0,
+      from: a,
+      to: b,
+      fromPointing: aPointing,
+      toPointing: bPointing,
+      path: go,
+      heard: heard?.b ?? null,
+    }),
+    bToA: underPowerPlan({
+      plan,
+      kind,
+      isMismatched,
+      direction: "bToA",
+      turnedDownDb: 0,
+      from: b,
+      to: a,
+      fromPointing: bPointing,
+      toPointing: aPointing,
+      path: back,
+      heard: heard?.a ?? null,
+    }),
   };
-  const figure = notFiniteFigure(answer.path!);
-  return figure ? { distanceM, state: "unknown", problem: { kind: "notFinite", figure }, path: null } : answer;
+  const figure = notFiniteFigure(path);
+  if (figure) return { distanceM, state: "unknown", problem: { kind: "notFinite", figure }, path: null };
+  return { distanceM, state: known.clearance.state, problem: null, path };
 }
 
 /** The tape toward an access point, whose power plan turns a customer down who would arrive louder than the others. */

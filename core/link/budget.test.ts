@@ -89,7 +89,7 @@ test("every term of the tape, each of them there, adds up to the level worked ou
   const to = end("far", 23, { polarization: "V", cableLossDb: 0.7, interferenceDb: 6 }, "thermally_efficient");
   const heard = {
     dbm: -86,
-    radios: [{ radioId: "x", name: "x", placeName: "y", frequencyMHz: 5700, widthMHz: 20, dbm: -86 }],
+    radios: [{ radioId: "x", name: "x", placeName: "y", group: "x", frequencyMHz: 5700, widthMHz: 20, dbm: -86 }],
   };
   const tape = tapeOf({
     turnedDownDb: 0,

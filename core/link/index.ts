@@ -19,6 +19,7 @@ export {
   type LinkAnswer,
   type LinkQuestion,
   type PathAnswer,
+  answerHearing,
 } from "./answer";
 export { chainSplitDb, commonChains, linearOf, polarizationLossDb, tapeOf, wallDb, type Tape } from "./budget";
 export type { HeardRadio, NoiseRise, OwnNoise } from "./noise";

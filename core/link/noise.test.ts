@@ -46,6 +46,7 @@ const hears = (...dbms: number[]): OwnNoise => ({
     radioId: `r${i}`,
     name: `sector ${i}`,
     placeName: "ridge",
+    group: `r${i}`,
     frequencyMHz: 5805 + i,
     widthMHz: 20,
     dbm,

@@ -8,6 +8,8 @@ export interface HeardRadio {
   radioId: string;
   name: string;
   placeName: string;
+  /** The access point or near bridge end under which it talks. */
+  group: string;
   frequencyMHz: number;
   widthMHz: number;
   /** Power on one chain of the receiver, what falls outside its channel left out, dBm. */

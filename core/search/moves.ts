@@ -1,6 +1,6 @@
 import { destination, inverseGeodesic, type Place } from "../geodesy";
-import { answerOf, isLinkServed, type ProfileSource } from "../findings";
-import { ownNoiseOf } from "../interference";
+import { answering, answerOf, isLinkServed, type ProfileSource } from "../findings";
+import { earsOf, listeningIn } from "../interference";
 import { weakestMarginDb, type PathState } from "../link";
 import { linkEnds, setPatch, withPatches, type Patch, type Link, type World } from "../plan";
 import { counted } from "../words";
@@ -72,7 +72,7 @@ export function* searchMoves(
   const heat: HeatPoint[] = [];
   const places = ringPlaces(moved.place, radiusM);
   // A few hundred metres change little of what is heard: only what is offered is asked again.
-  const heard = ownNoiseOf(world, link, profileBetween);
+  const heard = earsOf(listeningIn(world), profileBetween)(link);
   for (const [i, place] of places.entries()) {
     const tried = withPatches(world, [movePatch(world, radioId, place)]);
     const answer = answerOf(tried, link, profileBetween, heard);
@@ -86,9 +86,8 @@ export function* searchMoves(
     if (i % 16 === 0) yield i / places.length;
   }
   const others = companions(world, link, radioId);
-  const servedNow = new Map(
-    others.map((other) => [other.id, isLinkServed(world, other, answerOf(world, other, profileBetween))]),
-  );
+  const answerNow = answering(world, profileBetween);
+  const servedNow = new Map(others.map((other) => [other.id, isLinkServed(world, other, answerNow(other))]));
   const far = (point: Place) => inverseGeodesic(moved.place, point).distanceM;
   const worth = (point: HeatPoint) =>
     (point.served ? 2 : 0) + (point.state === "clear" ? 1 : 0) + (point.state === "blocked" ? -1 : 0);
@@ -105,9 +104,8 @@ export function* searchMoves(
     const found = tryPatches(world, patches, [link.id], profileBetween);
     if (!found) continue;
     const tried = withPatches(world, patches);
-    const lost = others.filter(
-      (other) => servedNow.get(other.id) && !isLinkServed(tried, other, answerOf(tried, other, profileBetween)),
-    );
+    const answerThen = answering(tried, profileBetween);
+    const lost = others.filter((other) => servedNow.get(other.id) && !isLinkServed(tried, other, answerThen(other)));
     if (lost.length > 0) continue;
     const bearing = inverseGeodesic(moved.place, point).azimuthDeg;
     ways.push({

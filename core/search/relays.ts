@@ -3,7 +3,7 @@ import {
   fedSites,
   proposeAccess,
   proposeBridge,
-  answerOf,
+  answering,
   isLinkServed,
   type ProfileSource,
 } from "../findings";
@@ -77,7 +77,8 @@ export function* searchRelaySites(
 ): Generator<number, FoundRelays> {
   const { a, b } = linkEnds(world, link);
   const ways: WayOut[] = [];
-  const works = (one: Link) => one.id !== link.id && isLinkServed(world, one, answerOf(world, one, profileBetween));
+  const answerNow = answering(world, profileBetween);
+  const works = (one: Link) => one.id !== link.id && isLinkServed(world, one, answerNow(one));
   const fed = fedSites(world, works);
   const others = [...world.sites.values()].filter(({ id }) => id !== a.radio.siteId && id !== b.radio.siteId);
   for (const [i, relay] of others.entries()) {

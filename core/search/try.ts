@@ -1,4 +1,4 @@
-import { answerOf, checkOf, costOf, faultsOf, isLinkServed, type ProfileSource } from "../findings";
+import { answering, checkOf, costOf, faultsOf, isLinkServed, type ProfileSource } from "../findings";
 import { weakestMarginDb, type LinkAnswer, type PathState } from "../link";
 import { withPatches, type Patch, type World } from "../plan";
 import { costChangeText, figure } from "../words";
@@ -60,11 +60,12 @@ export function tryPatches(
     downMbps: Infinity,
     upMbps: Infinity,
   };
+  const answerThen = answering(tried, profileBetween);
   const answers: LinkAnswer[] = [];
   for (const id of linkIds) {
     const link = tried.links.get(id);
     if (!link) return null;
-    const answer = answerOf(tried, link, profileBetween);
+    const answer = answerThen(link);
     const broken = faultsOf(tried, link, answer, null).some(({ check }) => checkOf(check).isBreaking);
     if (!answer.path || broken) return null;
     answers.push(answer);

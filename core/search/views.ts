@@ -1,6 +1,6 @@
-import { answerOf, proposeAccess, proposeBridge, type ProfileSource } from "../findings";
+import { answering, proposeAccess, proposeBridge, type ProfileSource } from "../findings";
 import { inverseGeodesic, type Place } from "../geodesy";
-import { isServed, wantedMarginDb, weakestMarginDb, type PathState } from "../link";
+import { isServed, wantedMarginDb, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
 import { endOf, linkEnds, tuned, type Patch, type Link, type Site, type Subscriber, type World } from "../plan";
 
 /** How one place sees another, tried with kit of the library. */
@@ -53,18 +53,19 @@ interface View {
    * path.
    */
   trial: World;
-  profileBetween: ProfileSource;
+  answerIn: (link: Link) => LinkAnswer;
   makeId: () => string;
 }
 
 function viewOf(world: World, profileBetween: ProfileSource, makeId: () => string): View {
   const trial = { ...world, radios: new Map(world.radios), carriers: new Map(world.carriers) };
-  return { world, trial, profileBetween, makeId };
+  // What is put in for a trial has no link, so that it is silent: what is on the air stays the same.
+  return { world, trial, answerIn: answering(trial, profileBetween), makeId };
 }
 
 /** One pair; `seen` is the one of the two that is looked at. */
 function rowFor(view: View, from: Site, to: FarPlace, seen: FarPlace): ViewRow {
-  const { world, trial, profileBetween, makeId } = view;
+  const { world, trial, answerIn, makeId } = view;
   const none: ViewRow = {
     id: seen.row.id,
     name: seen.row.name,
@@ -86,7 +87,7 @@ function rowFor(view: View, from: Site, to: FarPlace, seen: FarPlace): ViewRow {
   for (const { kind, put } of joined.patches)
     if (kind === "radios" && put) trial.radios.set(put.id, tuned(put, trial.carriers));
   try {
-    return answeredRow(trial, joined.link, none, profileBetween);
+    return answeredRow(trial, joined.link, none, answerIn(joined.link));
   } finally {
     for (const { kind, id } of joined.patches) {
       if (kind === "radios") trial.radios.delete(id);
@@ -95,8 +96,7 @@ function rowFor(view: View, from: Site, to: FarPlace, seen: FarPlace): ViewRow {
   }
 }
 
-function answeredRow(tried: World, link: Link, none: ViewRow, profileBetween: ProfileSource): ViewRow {
-  const answer = answerOf(tried, link, profileBetween);
+function answeredRow(tried: World, link: Link, none: ViewRow, answer: LinkAnswer): ViewRow {
   if (!answer.path) return { ...none, lacks: answer.problem?.kind === "hole" ? "the terrain has a hole" : "one place" };
   const { a, b } = linkEnds(tried, link);
   const { clearance, aToB, bToA } = answer.path;

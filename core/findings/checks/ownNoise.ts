@@ -1,4 +1,3 @@
-import { talksUnder } from "../../interference";
 import type { HeardRadio, Tape } from "../../link";
 import { figure } from "../../words";
 import { otherChannels } from "../candidates";
@@ -20,15 +19,14 @@ export const ownNoise: Check = {
   stage: "paths",
   isAboutLevel: true,
   comesOfLessPower: true,
-  ofPath: ({ world, ways, weaker, isNoise }) =>
+  ofPath: ({ link, ways, weaker, isNoise }) =>
     ways.flatMap(([tape]) => {
       const ownDb = tape.noise.riseDb - tape.noise.outsideDb;
       const heard = tape.question.heard?.radios[0];
       const isCause = isNoise && weaker.noise.source === "own" && tape === weaker;
       if (!heard || (ownDb < OWN_NOISE_DB && !isCause)) return [];
       const { to } = tape.question;
-      const isNear = (id: string) => talksUnder(world, id) === id;
-      const isOwnKind = isNear(to.radio.id) === isNear(heard.radioId);
+      const isOwnKind = (to.radio.id === link.aRadioId) === (heard.radioId === heard.group);
       // Access points of one timing group send together, and so do their customers; the two kinds hear each other.
       const timing = isOwnKind ? "; in one timing group the two would send together" : "";
       return [
@@ -37,7 +35,7 @@ export const ownNoise: Check = {
           what: `${heard.name} at ${heard.placeName}, on ${channelWords(heard, tape)} (${heard.frequencyMHz} MHz), raises the noise at ${to.placeName} by ${ownDb.toFixed(1)} dB: ${figure(heard.dbm)} dBm on a chain`,
           why: `Taken as sending while ${to.radio.name} listens${timing}. Signal to noise is ${figure(tape.snrDb)} dB, without it ${figure(tape.snrDb + ownDb)} dB.`,
           figure: { value: ownDb, unit: "dB" },
-          cause: [talksUnder(world, to.radio.id), talksUnder(world, heard.radioId)].sort().join(" "),
+          cause: [link.aRadioId, heard.group].sort().join(" "),
         },
       ];
     }),

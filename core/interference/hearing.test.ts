@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { patternLossDb, peakGainDbi } from "#core/antenna";
 import { inverseGeodesic } from "#core/geodesy";
-import { ownNoiseOf, pairsHeard, talksUnder } from "#core/interference";
+import { earsOf, listeningIn, pairsHeard } from "#core/interference";
 import { mastIsolationDb } from "#core/mast";
 import { endOf, setPatch, withPatches, type Radio } from "#core/plan";
 import { freeSpaceLossDb, thermalNoiseDbm } from "#core/propagation";
@@ -25,7 +25,8 @@ function beside(rest: Partial<Radio> = {}, southDeg = 0.01) {
     });
   };
 }
-const heard = (made: Valley, linkId = "bridge") => ownNoiseOf(made.world, made.world.links.get(linkId)!, made.between);
+const heard = (made: Valley, linkId = "bridge") =>
+  earsOf(listeningIn(made.world), made.between)(made.world.links.get(linkId)!);
 const level = (made: Valley, at: "a" | "b", from: string) =>
   heard(made)[at].radios.find(({ radioId }) => radioId === from)?.dbm;
 
@@ -134,7 +135,7 @@ test("on one mast the antennas' coupling counts instead of a path, with the far 
   });
   expect(level(made, "a", "second-near")).toBeCloseTo(20 - isolation - 10 * Math.log10(2) + coupling, 3);
   // No ground lies between two antennas of one mast.
-  const pairs = pairsHeard(made.world, made.world.links.get("bridge")!);
+  const pairs = pairsHeard(listeningIn(made.world), made.world.links.get("bridge")!);
   expect(pairs.every(([from, end]) => inverseGeodesic(from, end).distanceM > 100)).toBe(true);
 });
 
@@ -145,14 +146,15 @@ test("what makes no difference beside thermal noise is left out", () => {
   for (const { dbm } of [...heard(made).a.radios, ...heard(made).b.radios]) expect(dbm).toBeGreaterThan(thermal - 30);
 });
 
-test("who talks under whom: an access point's customers under it, a far end under the near one, others under themselves", () => {
+test("who talks under whom: an access point's customers under it, a far end under the near one, others under nobody", () => {
   const { world } = valley(0, (rows) => void rows.radios.push(radio("spare", { siteId: "west" })));
-  expect(["sector", "farm-radio", "west-east", "east-west", "spare"].map((id) => talksUnder(world, id))).toEqual([
+  const { groups } = listeningIn(world).talks();
+  expect(["sector", "farm-radio", "west-east", "east-west", "spare"].map((id) => groups.get(id))).toEqual([
     "sector",
     "sector",
     "west-east",
     "west-east",
-    "spare",
+    undefined,
   ]);
 });
 

@@ -1,0 +1,207 @@
+import { tiltDownDeg } from "../aiming";
+import type { Place } from "../geodesy";
+import { linearOf, obstructionHeightsM, type HeardRadio, type OwnNoise } from "../link";
+import { endOf, type Link, type LinkEnd, type World } from "../plan";
+import { deltaBullingtonLossDb } from "../propagation";
+import type { Profile } from "../terrain";
+import { gainTowardDbi } from "./aims";
+import type { AirChange } from "./airChange";
+import { byLevel, candidatesFor, exactly, levelAt, MOST_HEARD, ranksBefore, type Candidate } from "./candidates";
+import { earOf, thermalDbmAt, type Listening } from "./listening";
+import { isAlone } from "./senders";
+
+/** The ground between two places; undefined while it is not known, and the two are then taken to be in free sight. */
+export type KnownProfile = (from: Place, to: Place) => Profile | undefined;
+
+/** A transmitter that a receiver was held against. */
+interface Looked {
+  candidate: Candidate;
+  /** What arrives over the ground, dBm; null where all before it together were so loud that nobody looked. */
+  heardDbm: number | null;
+}
+
+/** What a receiver hears, with what it was made from: after a change only the transmitters that changed are looked at again. */
+export interface Hearing {
+  noise: OwnNoise;
+  /** Strongest on a flat map first; the first `MOST_HEARD` are held against it, the others stand in reserve. */
+  looked: readonly Looked[];
+  /** Whether that is everybody who may be heard. */
+  isAll: boolean;
+}
+/** With so many kept, some may leave before everybody is asked again. */
+const MOST_KEPT = MOST_HEARD + 4;
+
+/**
+ * What a receiver hears of the plan's other transmitters on its own or overlapping channels, on one chain: both patterns, both
+ * polarizations, how far the channels overlap, free space and the ground's diffraction between, or the coupling on a shared
+ * mast. Who has no timing in common with a receiver is taken to send whenever it listens.
+ */
+export function hearingAt(listening: Listening, link: Link, radioId: string, profileBetween: KnownProfile): Hearing {
+  const found = candidatesFor(listening, link, radioId, MOST_KEPT);
+  const looked = found.map((candidate) => ({ candidate, heardDbm: null }));
+  return listened(
+    listening.world,
+    endOf(listening.world, radioId),
+    { looked, isAll: found.length < MOST_KEPT },
+    profileBetween,
+  );
+}
+
+/** The sum over transmitters, of which some are known over the ground already. */
+function listened(
+  world: World,
+  to: LinkEnd,
+  { looked, isAll }: Omit<Hearing, "noise">,
+  profileBetween: KnownProfile,
+): Hearing {
+  let milliwatts = 10 ** (thermalDbmAt(to) / 10);
+  const radios: HeardRadio[] = [];
+  const heard = new Map<Looked, Looked>();
+  const strongestFirst = looked.slice(0, MOST_HEARD).sort((x, y) => byLevel(x.candidate, y.candidate));
+  for (const one of strongestFirst) {
+    const { candidate } = one;
+    // Candidates come by what they could be at most: from here on none adds what anybody would notice.
+    if (10 ** (candidate.dbm / 10) < milliwatts * UNNOTICED_SHARE) break;
+    const dbm = one.heardDbm ?? arrivingDbm(world, candidate, to, profileBetween);
+    if (one.heardDbm === null) heard.set(one, { candidate, heardDbm: dbm });
+    milliwatts += 10 ** (dbm / 10);
+    radios.push({ ...candidate.told, dbm });
+  }
+  radios.sort((x, y) => y.dbm - x.dbm || (x.radioId < y.radioId ? -1 : 1));
+  const sum = radios.reduce((all, { dbm }) => all + 10 ** (dbm / 10), 0);
+  return {
+    noise: { dbm: sum > 0 ? 10 * Math.log10(sum) : null, radios },
+    looked: heard.size > 0 ? looked.map((one) => heard.get(one) ?? one) : looked,
+    isAll,
+  };
+}
+/** Share of what is heard already, thermal noise included, under which one more makes no difference. */
+const UNNOTICED_SHARE = 0.02;
+
+function arrivingDbm(world: World, candidate: Candidate, to: LinkEnd, profileBetween: KnownProfile): number {
+  return candidate.isOnMast ? candidate.dbm : candidate.dbm - overGroundDb(world, candidate, to, profileBetween);
+}
+
+/** What the ground takes, and what both antennas lose by looking above or below each other, dB. */
+function overGroundDb(world: World, candidate: Candidate, to: LinkEnd, profileBetween: KnownProfile): number {
+  const { told, gainsDb, fromAim, toAim } = candidate;
+  const { frequencyMHz } = told;
+  const from = endOf(world, told.radioId);
+  const profile = profileBetween(from.place, to.place);
+  // Over unknown ground nothing is promised to stand between.
+  if (!profile || profile.holes) return 0;
+  const { groundAmslM, distancesKm, distanceM, azimuthDeg, backAzimuthDeg } = profile;
+  const { kFactor } = world.plan;
+  const txAmslM = groundAmslM[0]! + from.radio.heightM;
+  const rxAmslM = groundAmslM[groundAmslM.length - 1]! + to.radio.heightM;
+  const trueGainsDb =
+    gainTowardDbi(from, fromAim, frequencyMHz, azimuthDeg, tiltDownDeg(txAmslM, rxAmslM, distanceM, kFactor)) +
+    gainTowardDbi(to, toAim, frequencyMHz, backAzimuthDeg, tiltDownDeg(rxAmslM, txAmslM, distanceM, kFactor));
+  const diffractionDb = deltaBullingtonLossDb({
+    distancesKm,
+    heightsM: obstructionHeightsM(profile, false),
+    txAmslM,
+    rxAmslM,
+    frequencyGHz: frequencyMHz / 1000,
+    kFactor,
+    polarization: linearOf(from.radio.polarization),
+  });
+  return diffractionDb + gainsDb - trueGainsDb;
+}
+
+/**
+ * What a receiver that stayed as it was hears after a change on the air; `before` itself where nothing that it looks at changed.
+ * Exact: wherever the transmitters that changed do not tell alone who is looked at now, all are asked again.
+ */
+export function hearingAfter(
+  listening: Listening,
+  change: AirChange,
+  before: Hearing,
+  link: Link,
+  radioId: string,
+  profileBetween: KnownProfile,
+): Hearing {
+  const { world } = listening;
+  const radio = world.radios.get(radioId)!;
+  if (!change.mayReach(radio, link)) return before;
+  const to = endOf(world, radioId);
+  const ear = earOf(listening, link, to);
+  const anew = () => hearingAt(listening, link, radioId, profileBetween);
+  const looked = [...before.looked];
+  let { isAll } = before;
+  let isOther = false;
+  for (const { id, was, is, alone } of change.changed) {
+    const found = alone && levelAt(ear, alone);
+    const own = looked.findIndex(({ candidate }) => candidate.told.radioId === id);
+    if (own < 0 && !found) continue;
+    if (own >= 0) {
+      // Who waited for this one's turn may be the strongest of it now.
+      const isWeaker = !found || found.dbm < looked[own]!.candidate.flatDbm;
+      if (isWeaker && !isAlone(was!.sender)) return anew();
+      if (is && was!.sender.turnName !== is.sender.turnName) return anew();
+      looked.splice(own, 1);
+      isOther = true;
+    }
+    if (!found) continue;
+    const isBehind = ({ candidate: { flatDbm, told } }: Looked) => ranksBefore(found.dbm, id, flatDbm, told.radioId);
+    const mate = looked.findIndex(({ candidate }) => candidate.turnName === found.sender.turnName);
+    if (mate >= 0) {
+      if (!isBehind(looked[mate]!)) continue;
+      looked.splice(mate, 1);
+    }
+    const place = looked.findIndex(isBehind);
+    // Behind all that are kept it may stand behind others too.
+    if (place < 0 && !isAll) continue;
+    looked.splice(place < 0 ? looked.length : place, 0, { candidate: exactly(ear, found), heardDbm: null });
+    isOther = true;
+  }
+  if (!isOther) return before;
+  if (looked.length < MOST_HEARD && !isAll) return anew();
+  isAll &&= looked.length <= MOST_KEPT;
+  const now = listened(world, to, { looked: looked.slice(0, MOST_KEPT), isAll }, profileBetween);
+  return isSameNoise(before.noise, now.noise) ? { ...now, noise: before.noise } : now;
+}
+
+function isSameNoise(x: OwnNoise, y: OwnNoise): boolean {
+  return (
+    x.dbm === y.dbm &&
+    x.radios.length === y.radios.length &&
+    x.radios.every((one, i) => {
+      const other = y.radios[i]!;
+      return (
+        one.radioId === other.radioId &&
+        one.dbm === other.dbm &&
+        one.name === other.name &&
+        one.placeName === other.placeName &&
+        one.group === other.group &&
+        one.frequencyMHz === other.frequencyMHz &&
+        one.widthMHz === other.widthMHz
+      );
+    })
+  );
+}
+
+/** What both ends of links of one world hear over one ground; links that share an access point ask for its ears once. */
+export function earsOf(
+  listening: Listening,
+  profileBetween: KnownProfile,
+): (link: Link) => { a: OwnNoise; b: OwnNoise } {
+  const near = new Map<string, OwnNoise>();
+  return (link) => {
+    const a = near.get(link.aRadioId) ?? hearingAt(listening, link, link.aRadioId, profileBetween).noise;
+    // A link that is not in the plan yet hears its own far end too, where that is in use elsewhere.
+    if (listening.world.links.has(link.id)) near.set(link.aRadioId, a);
+    return { a, b: hearingAt(listening, link, link.bRadioId, profileBetween).noise };
+  };
+}
+
+/** Pairs of places whose ground decides what the two ends of a link hear, to be fetched before asking. */
+export function pairsHeard(listening: Listening, link: Link): [from: Place, to: Place][] {
+  const { world } = listening;
+  return [link.aRadioId, link.bRadioId].flatMap((id) => {
+    const to = endOf(world, id);
+    return candidatesFor(listening, link, id)
+      .filter(({ isOnMast }) => !isOnMast)
+      .map(({ told }): [Place, Place] => [endOf(world, told.radioId).place, to.place]);
+  });
+}

@@ -1,0 +1,74 @@
+import { leastLossByCosine, type AntennaModel, type Polarization } from "../antenna";
+import { wallDb } from "../link";
+import type { Link, LinkEnd, World } from "../plan";
+import { thermalNoiseDbm } from "../propagation";
+import { returnFrequencyMHz } from "../radio";
+import { aimOf, type Aim } from "./aims";
+import { airOf, type Air } from "./senders";
+import { talksOf, type Talks } from "./talks";
+
+/** What everybody in one world listens with; made once for many receivers. */
+export interface Listening {
+  world: World;
+  talks: () => Talks;
+  /** All that is on the air. */
+  air: () => Air;
+  /** The greatest share of a beam's power that an antenna lets through by the cosine of the angle off its peak. */
+  mostShareOf: (antenna: AntennaModel, polarization: Polarization) => Float64Array;
+}
+
+export function listeningIn(world: World): Listening {
+  let talks: Talks | null = null;
+  const shares = new Map<AntennaModel, Map<Polarization, Float64Array>>();
+  let air: Air | null = null;
+  const listening: Listening = {
+    world,
+    talks: () => (talks ??= talksOf(world)),
+    air: () => (air ??= airOf(world, listening.talks())),
+    mostShareOf: (antenna, polarization) => {
+      const own = shares.get(antenna) ?? new Map<Polarization, Float64Array>();
+      const most = own.get(polarization) ?? leastLossByCosine(antenna, polarization).map((db) => 10 ** (-db / 10));
+      shares.set(antenna, own.set(polarization, most));
+      return most;
+    },
+  };
+  return listening;
+}
+
+/** A receiver with what all that it may hear is held against. */
+export interface Ear {
+  link: Link;
+  to: LinkEnd;
+  toAim: Aim;
+  listensMHz: number;
+  /** Cable and wall of its own, dB. */
+  ownLossDb: number;
+  /** Weaker than this nobody is looked at, dBm. */
+  leastDbm: number;
+  mostShareOf: Listening["mostShareOf"];
+}
+
+/** In free space weaker than a chain's thermal noise by this, a transmitter makes no difference, dB. */
+const UNHEARD_DB = 10;
+
+export const thermalDbmAt = ({ radio, model }: LinkEnd): number =>
+  thermalNoiseDbm({ bandwidthMHz: radio.widthMHz, noiseFigureDb: model.noiseFigureDb });
+
+/** The frequency on which an end of a link listens, MHz. */
+export function listensOnMHz({ radio, model }: Pick<LinkEnd, "radio" | "model">, link: Link): number {
+  const isNearEnd = model.duplex === "FDD" && link.aRadioId === radio.id;
+  return isNearEnd ? returnFrequencyMHz(model, radio.frequencyMHz) : radio.frequencyMHz;
+}
+
+/** An end of a link as it listens. */
+export function earOf({ world, mostShareOf }: Listening, link: Link, to: LinkEnd): Ear {
+  return {
+    link,
+    to,
+    toAim: aimOf(world, to, to.radio.id === link.aRadioId ? link.bRadioId : link.aRadioId),
+    listensMHz: listensOnMHz(to, link),
+    ownLossDb: to.radio.cableLossDb + wallDb(to, to.radio.frequencyMHz / 1000),
+    leastDbm: thermalDbmAt(to) - UNHEARD_DB,
+    mostShareOf,
+  };
+}
