@@ -12,7 +12,7 @@ import {
   type Outcome,
   type ProfileSource,
 } from "../findings";
-import { hearingAfter, hearingAt, listeningIn, type Hearing } from "../interference";
+import { hearingAfter, hearingAt, listeningIn, type Air, type Hearing } from "../interference";
 import { answerHearing, type LinkAnswer, type OwnNoise } from "../link";
 import { linkEnds, withPatches, type Link, type Patch, type World } from "../plan";
 import { groupedFindings, isAlike, NOTHING_FOUND, type Findings, type Found } from "./grouped";
@@ -21,6 +21,8 @@ import { touchedBy, type Touched } from "./touched";
 /** Everything that is worked out of a plan, in the layers in which one depends on the other. Plain data, never altered. */
 export interface Evaluation extends Findings {
   world: World;
+  /** The plan's transmitters, as whoever listens looks for them. */
+  air: Air;
   /** What each access point or near end hears of the plan's other transmitters, by its radio. */
   heardNear: ReadonlyMap<string, Hearing>;
   /** What each far end hears of them, by its link. */
@@ -79,11 +81,11 @@ function* steps(world: World, ground: Ground, since: Since | null): Generator<vo
       const old = before.find((one) => isAlike(one.finding, finding));
       return { fault, key, finding: old?.finding ?? finding };
     });
-  const listening = listeningIn(world);
+  const listening = listeningIn(world, kept?.touched.air);
   const hear = (link: Link, radioId: string, before: Hearing | undefined) => {
     if (!before || !kept || kept.touched.isTurned(radioId)) return hearingAt(listening, link, radioId, glance);
-    const { air } = kept.touched;
-    return air ? hearingAfter(listening, air, before, link, radioId, glance) : before;
+    const { airChange } = kept.touched;
+    return airChange ? hearingAfter(listening, airChange, before, link, radioId, glance) : before;
   };
   /** The same path under other noise, where that is all that changed. */
   const answer = (link: Link, before: LinkAnswer | undefined, noise: { a: OwnNoise; b: OwnNoise }) => {
@@ -116,8 +118,8 @@ function* steps(world: World, ground: Ground, since: Since | null): Generator<vo
   }
   const outcome = outcomeOf(world, summaries);
   yield;
-  const wrong = groupedFindings(world, found, summaries, since?.previous ?? NOTHING_FOUND);
-  return { world, heardNear, heardFar, answers, summaries, outcome, ...wrong, answered };
+  const wrong = groupedFindings(world, found, summaries, since?.previous ?? NOTHING_FOUND, only ?? undefined);
+  return { world, air: listening.air(), heardNear, heardFar, answers, summaries, outcome, ...wrong, answered };
 }
 
 /** Runs a generator to its end without a rest. */
@@ -141,7 +143,7 @@ export interface After {
 }
 
 const stepsAfter = ({ previous, patches, world }: After, ground: Ground) =>
-  steps(world, ground, { previous, touched: touchedBy(previous.world, world, patches) });
+  steps(world, ground, { previous, touched: touchedBy(previous.world, previous.air, world, patches) });
 
 /** Works out what some patches change of a plan, and takes the rest over. `between` gives the ground as it is now. */
 export function evaluateAfter(previous: Evaluation, patches: readonly Patch[], between: ProfileSource): Evaluation {

@@ -82,13 +82,14 @@ function sharedFindings(found: FoundByLink, keys: ReadonlySet<string>): Map<stri
 /**
  * All that is wrong with a plan whose links are looked at. Faults with one cause are one finding: it names the link hurt first,
  * counts everybody once, and says how many links share it. Only what differs from `previous` is made and placed anew; a finding
- * that says what it said is the very object of before.
+ * that says what it said is the very object of before. `lookedAt` are the links whose faults may be others now.
  */
 export function groupedFindings(
   world: World,
   found: FoundByLink,
   summaries: ReadonlyMap<string, LinkSummary>,
   previous: Findings,
+  lookedAt: Iterable<string> = [...found.keys(), ...previous.found.keys()],
 ): Findings {
   const [gone, fresh] = [new Set<Finding>(), new Set<Finding>()];
   const keys = new Set<string>();
@@ -98,13 +99,12 @@ export function groupedFindings(
       else keys.add(key);
     }
   };
-  for (const [linkId, all] of found) {
-    const before = previous.found.get(linkId);
-    if (before === all) continue;
-    look(all, fresh);
+  for (const linkId of new Set(lookedAt)) {
+    const [before, now] = [previous.found.get(linkId), found.get(linkId)];
+    if (before === now) continue;
+    if (now) look(now, fresh);
     if (before) look(before, gone);
   }
-  for (const [linkId, before] of previous.found) if (!found.has(linkId)) look(before, gone);
 
   const shared = new Map(previous.shared);
   const again = sharedFindings(found, keys);

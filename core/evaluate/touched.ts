@@ -1,4 +1,4 @@
-import { airChangeOf, listeningIn, type AirChange } from "../interference";
+import { airChangeOf, type Air, type AirChange } from "../interference";
 import { radiosTouched, type Link, type Patch, type Plan, type Site, type Subscriber, type World } from "../plan";
 
 /** What of the plan's settings no answer is made from. */
@@ -20,7 +20,9 @@ export interface Touched {
   /** Whether a receiver itself listens otherwise now: what it hears is gathered anew. */
   isTurned: (radioId: string) => boolean;
   /** Transmitters that are heard otherwise now; null where none is. */
-  air: AirChange | null;
+  airChange: AirChange | null;
+  /** What is on the air now; null where it is gathered anew. */
+  air: Air | null;
   /** Links with another newest reading. */
   measured: ReadonlySet<string>;
   /** The only links that need to be looked at, where that is known; never where links come or go, or where others hear a change. */
@@ -31,6 +33,7 @@ const EVERYTHING: Touched = {
   everything: true,
   isAnswered: () => true,
   isTurned: () => true,
+  airChange: null,
   air: null,
   measured: new Set(),
   only: null,
@@ -48,13 +51,15 @@ const settingsDiffer = (before: Plan, after: Plan) =>
 /** Places of which something changed, by what that concerns. */
 interface Places {
   heard: Set<string>;
+  /** Places that lie elsewhere now. */
+  moved: Set<string>;
   answered: Set<string>;
   /** Whether other people may stand behind some link now. */
   isBehind: boolean;
 }
 
 function placesTouched(before: World, after: World, patches: readonly Patch[]): Places {
-  const places: Places = { heard: new Set(), answered: new Set(), isBehind: false };
+  const places: Places = { heard: new Set(), moved: new Set(), answered: new Set(), isBehind: false };
   const look = <Row extends Site | Subscriber>(
     id: string,
     [x, y]: [Row | undefined, Row | undefined],
@@ -62,6 +67,7 @@ function placesTouched(before: World, after: World, patches: readonly Patch[]): 
   ) => {
     const differs = (some: readonly (keyof Row)[]) => !x || !y || some.some((field) => x[field] !== y[field]);
     if (differs(fields.heard)) places.heard.add(id);
+    if (differs(["latDeg", "lonDeg"])) places.moved.add(id);
     if (differs(fields.answered)) places.answered.add(id);
     if (differs(fields.behind)) places.isBehind = true;
   };
@@ -95,7 +101,7 @@ function radiosAt(
 }
 
 /** What a change from one world to another makes necessary; exact, so that the rest can be taken over as it is. */
-export function touchedBy(before: World, after: World, patches: readonly Patch[]): Touched {
+export function touchedBy(before: World, airBefore: Air, after: World, patches: readonly Patch[]): Touched {
   const ofGround = patches.some(({ kind }) => kind === "layers" || kind === "areas");
   if (ofGround || settingsDiffer(before.plan, after.plan)) return EVERYTHING;
   const links = idsOf(patches, "links");
@@ -110,17 +116,24 @@ export function touchedBy(before: World, after: World, patches: readonly Patch[]
       const link = world.links.get(id);
       if (link) radios.add(link.aRadioId).add(link.bRadioId);
     }
-  // Who aims at one that changed may look elsewhere now.
+  // Who aims at one that stands elsewhere now, or at another one, may look elsewhere itself.
+  const moved = new Set(
+    [...radios].filter((id) => {
+      const [x, y] = [before.radios.get(id), after.radios.get(id)];
+      return x?.siteId !== y?.siteId || x?.subscriberId !== y?.subscriberId;
+    }),
+  );
+  for (const id of radiosAt(worlds, places.moved, new Set())) moved.add(id);
   const aiming = new Set(radios);
   const turned = new Set(radios);
-  if (radios.size > 0)
-    for (const world of [before, after])
-      for (const { aRadioId, bRadioId } of world.links.values())
+  if (moved.size + links.size > 0)
+    for (const world of worlds)
+      for (const { id: linkId, aRadioId, bRadioId } of world.links.values())
         for (const [id, mate] of [
           [aRadioId, bRadioId],
           [bRadioId, aRadioId],
         ] as const)
-          if (radios.has(mate)) {
+          if (moved.has(mate) || links.has(linkId)) {
             aiming.add(id);
             if (world.radios.get(id)?.azimuthDeg === null) turned.add(id);
           }
@@ -129,19 +142,21 @@ export function touchedBy(before: World, after: World, patches: readonly Patch[]
   const measured = new Set(
     worlds.flatMap(({ measurements }) => [...readings].map((id) => measurements.get(id)?.linkId ?? "")),
   );
-  const air = airChangeOf(before, listeningIn(after), aiming);
+  const change = airChangeOf(before, airBefore, after, aiming);
+  const airChange = change.changed ? change : null;
   const touches = ({ id, aRadioId, bRadioId }: Link, some: ReadonlySet<string>) =>
     links.has(id) || some.has(aRadioId) || some.has(bRadioId);
   const isElsewhere = patches.some(
     ({ kind, id }) => kind === "radios" && before.radios.get(id)?.siteId !== after.radios.get(id)?.siteId,
   );
-  const isFew = air === null && links.size === 0 && !places.isBehind && !isElsewhere;
+  const isFew = airChange === null && links.size === 0 && !places.isBehind && !isElsewhere;
   const isLookedAt = (link: Link) => touches(link, answered) || touches(link, turned) || measured.has(link.id);
   return {
     everything: false,
     isAnswered: (link) => touches(link, answered),
     isTurned: (radioId) => turned.has(radioId),
-    air,
+    airChange,
+    air: change.air,
     measured,
     only: isFew ? new Set([...after.links.values()].filter(isLookedAt).map(({ id }) => id)) : null,
   };

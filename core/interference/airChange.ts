@@ -1,22 +1,13 @@
 import type { Link, Radio, World } from "../plan";
 import { mayOverlap } from "./candidates";
-import { listensOnMHz, type Listening } from "./listening";
-import { classOf, soundingOf, type SenderClass, type Sounding } from "./senders";
+import { listensOnMHz } from "./listening";
+import { airAfter, classOf, soundingOf, type Air, type Changed, type SenderClass, type Sounding } from "./senders";
 import { talksOf } from "./talks";
-
-/** A transmitter that is heard otherwise now. */
-export interface Changed {
-  id: string;
-  /** Null while it is silent. */
-  was: Sounding | null;
-  is: Sounding | null;
-  /** As it is, as a class of its own. */
-  alone: SenderClass | null;
-}
 
 /** What a change does to a plan's air. */
 export interface AirChange {
-  changed: readonly Changed[];
+  changed: readonly (Changed & { /** As it is, as a class of its own. */ alone: SenderClass | null })[];
+  air: Air;
   /** Whether any of it lies near the channel of a receiver. */
   mayReach: (radio: Radio, link: Link) => boolean;
 }
@@ -47,22 +38,30 @@ function isHeardAlike(before: Sounding | null, after: Sounding | null): boolean 
   );
 }
 
-/** What is heard otherwise after a change that touches some radios; null where nothing is. */
-export function airChangeOf(before: World, after: Listening, radioIds: ReadonlySet<string>): AirChange | null {
-  if (radioIds.size === 0) return null;
-  const talksBefore = before.links === after.world.links ? after.talks() : talksOf(before);
-  const changed = [...radioIds].flatMap((id): Changed[] => {
-    const [was, is] = [soundingOf(before, talksBefore, id), soundingOf(after.world, after.talks(), id)];
-    return isHeardAlike(was, is) ? [] : [{ id, was, is, alone: is && classOf(is.beam, [{ ...is.sender, turn: 0 }]) }];
+/** What is heard otherwise after a change that touches some radios; `air` is that of before. */
+export function airChangeOf(
+  before: World,
+  air: Air,
+  after: World,
+  radioIds: ReadonlySet<string>,
+): AirChange | { changed: null; air: Air } {
+  const talks = before.links === after.links ? air.talks : talksOf(after);
+  const found = [...radioIds].flatMap((id): Changed[] => {
+    const [was, is] = [soundingOf(before, air.talks, id), soundingOf(after, talks, id)];
+    return isHeardAlike(was, is) ? [] : [{ id, was, is }];
   });
-  if (changed.length === 0) return null;
+  if (found.length === 0) return { changed: null, air: talks === air.talks ? air : { ...air, talks } };
+  const changed = found.map((one) => ({
+    ...one,
+    alone: one.is && classOf(one.is.beam, [{ ...one.is.sender, turn: 0 }]),
+  }));
   const channels = new Map<string, Sounding["beam"]>();
   for (const { was, is } of changed)
     for (const one of [was, is]) if (one) channels.set(`${one.beam.frequencyMHz} ${one.beam.widthMHz}`, one.beam);
   const beams = [...channels.values()];
   const mayReach = (radio: Radio, link: Link) => {
-    const listensMHz = listensOnMHz({ radio, model: after.world.radioModels.get(radio.radioModelId)! }, link);
+    const listensMHz = listensOnMHz({ radio, model: after.radioModels.get(radio.radioModelId)! }, link);
     return beams.some((beam) => mayOverlap(beam, radio, listensMHz));
   };
-  return { changed, mayReach };
+  return { changed, air: airAfter(air, talks, changed), mayReach };
 }

@@ -222,8 +222,8 @@ export const ranksBefore = (xDbm: number, xId: string, yDbm: number, yId: string
 export function candidatesFor(listening: Listening, link: Link, radioId: string, most = MOST_HEARD): Candidate[] {
   const ear = earOf(listening, link, endOf(listening.world, radioId));
   const { classes, turns } = listening.air();
-  const loudest = nobody(turns);
-  for (const heard of classes) gather(ear, heard, loudest);
+  const loudest = nobody(turns.size);
+  for (const heard of classes.values()) gather(ear, heard, loudest);
   return [...loudest.found.values()]
     .sort((x, y) => (ranksBefore(x.dbm, x.sender.told.radioId, y.dbm, y.sender.told.radioId) ? -1 : 1))
     .slice(0, most)

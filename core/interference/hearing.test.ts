@@ -148,7 +148,7 @@ test("what makes no difference beside thermal noise is left out", () => {
 
 test("who talks under whom: an access point's customers under it, a far end under the near one, others under nobody", () => {
   const { world } = valley(0, (rows) => void rows.radios.push(radio("spare", { siteId: "west" })));
-  const { groups } = listeningIn(world).talks();
+  const { groups } = listeningIn(world).air().talks;
   expect(["sector", "farm-radio", "west-east", "east-west", "spare"].map((id) => groups.get(id))).toEqual([
     "sector",
     "sector",

@@ -5,26 +5,23 @@ import { thermalNoiseDbm } from "../propagation";
 import { returnFrequencyMHz } from "../radio";
 import { aimOf, type Aim } from "./aims";
 import { airOf, type Air } from "./senders";
-import { talksOf, type Talks } from "./talks";
 
 /** What everybody in one world listens with; made once for many receivers. */
 export interface Listening {
   world: World;
-  talks: () => Talks;
   /** All that is on the air. */
   air: () => Air;
   /** The greatest share of a beam's power that an antenna lets through by the cosine of the angle off its peak. */
   mostShareOf: (antenna: AntennaModel, polarization: Polarization) => Float64Array;
 }
 
-export function listeningIn(world: World): Listening {
-  let talks: Talks | null = null;
+/** What everybody in a world listens with; `known` is what is on its air, where that is known. */
+export function listeningIn(world: World, known: Air | null = null): Listening {
   const shares = new Map<AntennaModel, Map<Polarization, Float64Array>>();
-  let air: Air | null = null;
-  const listening: Listening = {
+  let air = known;
+  return {
     world,
-    talks: () => (talks ??= talksOf(world)),
-    air: () => (air ??= airOf(world, listening.talks())),
+    air: () => (air ??= airOf(world)),
     mostShareOf: (antenna, polarization) => {
       const own = shares.get(antenna) ?? new Map<Polarization, Float64Array>();
       const most = own.get(polarization) ?? leastLossByCosine(antenna, polarization).map((db) => 10 ** (-db / 10));
@@ -32,7 +29,6 @@ export function listeningIn(world: World): Listening {
       return most;
     },
   };
-  return listening;
 }
 
 /** A receiver with what all that it may hear is held against. */

@@ -3,7 +3,7 @@ import { wallDb, type HeardRadio } from "../link";
 import { endOf, type LinkEnd, type World } from "../plan";
 import { returnFrequencyMHz } from "../radio";
 import { aimOf, type Aim } from "./aims";
-import type { Talks } from "./talks";
+import { talksOf, type Talks } from "./talks";
 
 /** One transmitter that is on the air. */
 export interface Sender {
@@ -56,8 +56,10 @@ export function classOf({ frequencyMHz, widthMHz, beamDbm }: Beam, some: readonl
 
 /** All that is on a plan's air. */
 export interface Air {
-  classes: readonly SenderClass[];
-  turns: number;
+  classes: ReadonlyMap<string, SenderClass>;
+  /** Numbers of the turns. */
+  turns: ReadonlyMap<string, number>;
+  talks: Talks;
 }
 
 /** The frequency on which a radio sends, MHz: in FDD the far end of a bridge answers on the other one. */
@@ -108,19 +110,53 @@ export function soundingOf(world: World, talks: Talks, radioId: string): Soundin
   };
 }
 
+/** Puts a transmitter's turn by its number. */
+function inTurn(turns: Map<string, number>, { sender }: Sounding): Sender {
+  const turn = turns.get(sender.turnName) ?? turns.size;
+  turns.set(sender.turnName, turn);
+  return { ...sender, turn };
+}
+
 /** All that is on a plan's air, in classes: whoever listens looks at most of them once. */
-export function airOf(world: World, talks: Talks): Air {
+export function airOf(world: World, talks = talksOf(world)): Air {
   const classes = new Map<string, { beam: Beam; senders: Sender[] }>();
   const turns = new Map<string, number>();
   for (const id of world.radios.keys()) {
     const sounding = soundingOf(world, talks, id);
     if (!sounding) continue;
-    const { className, beam, sender } = sounding;
-    const turn = turns.get(sender.turnName) ?? turns.size;
-    turns.set(sender.turnName, turn);
-    const own = classes.get(className) ?? { beam, senders: [] };
-    classes.set(className, own);
-    own.senders.push({ ...sender, turn });
+    const own = classes.get(sounding.className) ?? { beam: sounding.beam, senders: [] };
+    classes.set(sounding.className, own);
+    own.senders.push(inTurn(turns, sounding));
   }
-  return { classes: [...classes.values()].map(({ beam, senders }) => classOf(beam, senders)), turns: turns.size };
+  return {
+    classes: new Map([...classes].map(([name, { beam, senders }]) => [name, classOf(beam, senders)])),
+    turns,
+    talks,
+  };
+}
+
+/** A transmitter before and after a change; null while it is silent. */
+export interface Changed {
+  id: string;
+  was: Sounding | null;
+  is: Sounding | null;
+}
+
+/** The air after some transmitters on it have changed; the given one is left alone. */
+export function airAfter(air: Air, talks: Talks, changed: readonly Changed[]): Air {
+  const classes = new Map(air.classes);
+  const turns = new Map(air.turns);
+  for (const { id, was, is } of changed) {
+    if (was) {
+      const own = classes.get(was.className)!;
+      const senders = own.senders.filter(({ told }) => told.radioId !== id);
+      if (senders.length > 0) classes.set(was.className, classOf(own, senders));
+      else classes.delete(was.className);
+    }
+    if (is) {
+      const own = classes.get(is.className);
+      classes.set(is.className, classOf(own ?? is.beam, [...(own?.senders ?? []), inTurn(turns, is)]));
+    }
+  }
+  return { classes, turns, talks };
 }
