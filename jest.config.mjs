@@ -14,7 +14,9 @@ export default {
       },
     ],
   },
-  testMatch: ["<rootDir>/{core,formats,store,engine,jobs,demo,app,server,scripts}/**/*.test.ts"],
+  testMatch: [
+    "<rootDir>/{core,formats,wire,ground,threads,store,engine,pool,jobs,simulators,demo,app,server,scripts}/**/*.test.ts",
+  ],
   // Copies of the code that hold small changes (npm run mutants).
   modulePathIgnorePatterns: ["<rootDir>/.mutants"],
   testTimeout: 60_000,

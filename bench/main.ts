@@ -99,7 +99,7 @@ for (const [name, ground] of [
 }
 
 const { westDeg, northDeg, cellLonDeg, cellLatDeg, columns } = surface.frame;
-const cells = surface.blockAt!(0, 0)!.groundAmslM;
+const cells = surface.groundAmslM;
 print(
   "for comparison: the same samples from a bare array, by hand",
   time(() => {

@@ -5,7 +5,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { largeSibling } from "#demo";
 import { writeGeotiff } from "#formats/raster";
-import { archivePlan, importTerrain, jobOf, takeArchive, type JobTools } from "#jobs";
+import { archivePlan, jobOf, pauseWork, submit, takeArchive, type JobTools } from "#jobs";
 import { createPlan, openStore, packLayer, signedBy } from "#store";
 
 const quiet: JobTools = { progress: () => undefined, check: () => undefined, signal: new AbortController().signal };
@@ -52,18 +52,19 @@ copyFileSync(file, join(store.directory, "uploads", uploadId));
 let peakMB = 0;
 const watch = setInterval(() => (peakMB = Math.max(peakMB, process.memoryUsage().rss / 1e6)), 50);
 start = performance.now();
-const job = importTerrain(store, {
-  planId: rows.plan.id,
+const job = await submit(store, "terrain", rows.plan.id, "Terrain: large.tif", {
   author: signedBy("bench"),
   kind: "bare",
   files: [{ uploadId, name: "large.tif" }],
   epsg: null,
   legend: null,
 });
-while (jobOf(rows.plan.id, job.id)!.state === "running") await new Promise((resolve) => setTimeout(resolve, 200));
+const standing = () => jobOf(store, rows.plan.id, job.id).then((now) => now!);
+while ((await standing()).state === "running") await new Promise((resolve) => setTimeout(resolve, 200));
 clearInterval(watch);
-console.log(`\n${jobOf(rows.plan.id, job.id)!.message}`);
+console.log(`\n${(await standing()).message}`);
 console.log(`GeoTIFF of ${side} × ${side} read in ${seconds(start).toFixed(0)} s`);
 print("memory of the whole process while it was read, at most", peakMB, 1500, "MB");
+await pauseWork(store);
 await store.close();
 rmSync(folder, { recursive: true, force: true });

@@ -1,10 +1,11 @@
-// Many paths at once: 500 subscribers as one site sees them, asked of the worker that the application asks.
+// Many paths at once: 500 subscribers as one site sees them, asked of the workers that the application asks.
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { largeSibling } from "#demo";
-import { planContext } from "#engine";
-import { askView, jobOf, startSearch, stopViews, type ViewAnswers } from "#jobs";
+import { planContext, stopEngine } from "#engine";
+import { askView, type ViewAnswers } from "#jobs";
+import { askPool, stopPool } from "#pool";
 import { setPatch } from "#core/plan";
 import { createPlan, openStore, packLayer, signedBy } from "#store";
 
@@ -53,12 +54,13 @@ console.log(
 const linkId = context.rows.links[0]?.id;
 if (linkId) {
   const start = performance.now();
-  const job = startSearch(context, [], { linkId, moveAM: 300, moveBM: 300, mastM: 8 });
-  while (jobOf(rows.plan.id, job.id)!.state === "running") await new Promise((resolve) => setTimeout(resolve, 20));
+  const ask = { linkId, moveAM: 300, moveBM: 300, mastM: 8 };
+  const { triedCount, ways } = await askPool(context, [], { kind: "search", ask });
   console.log(
-    `\na whole search for ways out                                         ${(performance.now() - start).toFixed(0)} ms: ${jobOf(rows.plan.id, job.id)!.message}`,
+    `\na whole search for ways out                                         ${(performance.now() - start).toFixed(0)} ms: ${triedCount} changes tried, ${ways.length} ways out`,
   );
 }
-await stopViews();
+await stopPool();
+await stopEngine();
 await store.close();
 rmSync(folder, { recursive: true, force: true });

@@ -6,7 +6,7 @@ import { clearanceOf, obstructionHeightsM } from "#core/link";
 import { withPatches, worldOf } from "#core/plan";
 import { searchWaysOut } from "#core/search";
 import type { Place } from "#core/geodesy";
-import { cutTiles, plainTerrain, profileScratch, sampleProfile } from "#core/terrain";
+import { cutTiles, groundAt, groundIn, plainTerrain, profileScratch, sampleProfile } from "#core/terrain";
 import { demoPlan, islandSurface } from "#demo";
 
 const surface = islandSurface();
@@ -22,7 +22,7 @@ test("the island is the same bytes each time, 640 m high, and its plan parses", 
   expect(digest(surface)).toBe(digest(islandSurface()));
   let highest = 0;
   for (let row = 0; row < 433; row++)
-    for (let column = 0; column < 600; column++) highest = Math.max(highest, surface.groundAmslM(column, row));
+    for (let column = 0; column < 600; column++) highest = Math.max(highest, groundIn(surface, column, row));
   expect(highest).toBeCloseTo(640, 1);
   expect(rows.sites).toHaveLength(7);
   expect(rows.subscribers.length).toBeGreaterThanOrEqual(58);
@@ -130,7 +130,7 @@ test("for the blocked pair a search finds a relay on high ground as well as a se
   const work = searchWaysOut(
     world,
     { linkId: "link-sub-44", moveAM: 0, moveBM: 200, mastM: 6 },
-    terrain,
+    ({ latDeg, lonDeg }) => groundAt(surface, latDeg, lonDeg),
     (from, to) => sampleProfile(terrain, from, to, undefined, scratch),
     () => `new-${Math.random()}`,
   );

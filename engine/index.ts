@@ -1,2 +1,4 @@
 export { onChange } from "./events";
-export { contextOf, forgetPlans, planContext, type PlanContext } from "./context";
+export { askOf, forgetPlans, planContext, type PlanContext } from "./plans";
+export { stopEngine } from "./thread";
+export type { Answer, QuestionName, SharedPlan } from "./thread/questions";

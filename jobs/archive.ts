@@ -6,13 +6,13 @@ import { worldOf, type Layer, type PlanRows } from "#core/plan";
 import { overviewFactor, overviewGatherer, TILE_CELLS, tilesAcross, tilesDown, type TerrainTile } from "#core/terrain";
 import { ArchiveError, readRowFiles, rowFiles } from "#formats/archive";
 import { emptyTile, exactWriter, layerTiles, openRaster, writeGeotiff } from "#formats/raster";
+import { decodeTile, encodeTile } from "#formats/tile";
 import { unzipWithin, zipFiles } from "#formats/zip";
 import {
   createPlan,
-  decodeTile,
-  encodeTile,
   frameOf,
   overviewId,
+  planStamp,
   readPhoto,
   readPlan,
   readTiles,
@@ -20,11 +20,9 @@ import {
   type PlanBytes,
   type Store,
 } from "#store";
-import { startJob, type JobTools, type JobView } from "./registry";
-import { dropUpload, uploadPath } from "./uploads";
+import type { JobKind, JobTools } from "./tools";
+import { dropOldFiles, dropUpload, uploadPath } from "./uploads";
 
-/** Jobs that belong to no plan yet. */
-export const NO_PLAN = "-";
 /** Bytes that an archive may unpack to. */
 const MOST_BYTES = 6e9;
 const MOST_ENTRIES = 20_000;
@@ -87,26 +85,24 @@ function layerGeotiff(
 
 const exportsFolder = (store: Store) => join(store.directory, "exports");
 
-/** Begins to write the archive; it can be fetched when the job is done. */
-export function startArchive(store: Store, planId: string): JobView {
-  return startJob(planId, "Archive of the plan", async (tools) => {
+/** Writes a plan's archive, which can be fetched when the job is done. */
+export const archive: JobKind<null> = {
+  work: async (store, { id, planId }, tools) => {
     const bytes = await archivePlan(store, planId, tools);
     tools.check();
-    const id = randomUUID();
     mkdirSync(exportsFolder(store), { recursive: true });
     writeFileSync(join(exportsFolder(store), id), bytes);
     return { message: `The archive is ready: ${bytes.length} bytes.`, resultUrl: `/plans/${planId}/archive/${id}` };
-  });
-}
+  },
+};
 
 /** Path of a finished archive, or null. */
 export function archivePath(store: Store, id: string): string | null {
   return /^[0-9a-f-]{36}$/.test(id) ? join(exportsFolder(store), id) : null;
 }
 
-export function dropOldArchives(store: Store): void {
-  rmSync(exportsFolder(store), { recursive: true, force: true });
-}
+/** Drops archives that were written long ago. */
+export const dropOldArchives = (store: Store): void => dropOldFiles(exportsFolder(store));
 
 /** Makes a new plan of an archive; nothing of it is kept unless all of it can be. Gives the plan's id. */
 export async function takeArchive(
@@ -114,9 +110,9 @@ export async function takeArchive(
   archive: Uint8Array,
   author: Author,
   tools: Pick<JobTools, "progress" | "check">,
+  planId: string = randomUUID(),
 ): Promise<string> {
   const files = unzipWithin(archive, { totalBytes: MOST_BYTES, entries: MOST_ENTRIES });
-  const planId = randomUUID();
   const rows = readRowFiles(files, planId);
   const bytes: PlanBytes = { tiles: [], photos: [] };
   for (const [index, layer] of rows.layers.entries()) {
@@ -181,7 +177,8 @@ async function layerBytes(
 
 /** Tiles of one plane. The reader of rasters wants a file; the archive's entry lies in one for as long as that takes. */
 async function* planeTiles(store: Store, name: string, data: Uint8Array, layer: Layer) {
-  const path = join(store.directory, `plane-${randomUUID()}.tif`);
+  mkdirSync(exportsFolder(store), { recursive: true });
+  const path = join(exportsFolder(store), `plane-${randomUUID()}.tif`);
   writeFileSync(path, data);
   try {
     const source = await openRaster(path, name, { values: "classes" });
@@ -231,16 +228,17 @@ function checkReferences(rows: PlanRows): void {
   for (const { id, siteId } of rows.scans) need(sites, siteId, `scans.json, ${id}: siteId`);
 }
 
-/** Begins to make a plan of an archive that was received. */
-export function startTakingArchive(store: Store, uploadId: string, author: Author): JobView {
-  return startJob(NO_PLAN, "Opening a plan archive", async (tools) => {
-    try {
-      const path = uploadPath(store, uploadId);
-      if (!path) throw new Error("the archive did not arrive");
-      const planId = await takeArchive(store, readFileSync(path), author, tools);
-      return { message: "The plan is open.", resultUrl: `/plans/${planId}/survey` };
-    } finally {
-      dropUpload(store, uploadId);
-    }
-  });
-}
+/** Makes a plan, under the job's own id, of an archive that was received. */
+export const takingArchive: JobKind<{ uploadId: string; author: Author }> = {
+  work: async (store, { id, order: { uploadId, author } }, tools) => {
+    const done = { message: "The plan is open.", resultUrl: `/plans/${id}/survey` };
+    // An earlier process may have died after it was kept.
+    if (await planStamp(store.db, id)) return done;
+    const path = uploadPath(store, uploadId);
+    if (!path) throw new Error("The archive did not arrive.");
+    await takeArchive(store, readFileSync(path), author, tools, id);
+    dropUpload(store, uploadId);
+    return done;
+  },
+  clear: (store, { order }) => Promise.resolve(dropUpload(store, order.uploadId)),
+};

@@ -1,15 +1,8 @@
-export {
-  archivePath,
-  archivePlan,
-  dropOldArchives,
-  NO_PLAN,
-  startArchive,
-  startTakingArchive,
-  takeArchive,
-} from "./archive";
-export { jobOf, startJob, stopJob, type JobTools, type JobView } from "./registry";
-export { importTerrain, type TerrainImport } from "./terrain";
+export { archivePath, archivePlan, dropOldArchives, takeArchive } from "./archive";
+export { NO_PLAN } from "./noPlan";
+export { searchResult, searchTitle, type SearchOrder } from "./search";
+export type { TerrainImport } from "./terrain";
+export type { JobTools } from "./tools";
 export { dropOldUploads, dropUpload, receiveUpload, UPLOAD_LIMIT_BYTES, uploadPath } from "./uploads";
-export { askScanner, startScanner } from "./scanner";
-export { searchResult, startSearch } from "./search";
-export { askView, stopViews, warmViews, type ViewAnswers, type ViewAsk } from "./views";
+export { askView, type ViewAnswers, type ViewAsk } from "./views";
+export { jobOf, pauseWork, startWork, stopJob, submit, type JobView } from "./work";

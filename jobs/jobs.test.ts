@@ -1,4 +1,5 @@
-import { removePatch, setPatch } from "#core/plan";
+import type { Place } from "#core/geodesy";
+import { removePatch, setPatch, worldOf, type Area, type Layer } from "#core/plan";
 import { randomUUID } from "node:crypto";
 import { execFileSync, spawnSync } from "node:child_process";
 import {
@@ -17,34 +18,37 @@ import { Readable } from "node:stream";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { searchWaysOut } from "#core/search";
 import { valley, valleySurface } from "#core/testing";
-import { arraySurface, coverCode } from "#core/terrain";
+import { arraySurface, coverCode, readGround, sampleProfile } from "#core/terrain";
 import { ArchiveError, MANIFEST } from "#formats/archive";
 import { writeGeotiff } from "#formats/raster";
 import { unzipWithin, zipFiles } from "#formats/zip";
 import {
   archivePlan,
-  askScanner,
   askView,
-  importTerrain,
   jobOf,
+  pauseWork,
   receiveUpload,
-  startScanner,
   searchResult,
-  startSearch,
+  searchTitle,
+  startWork,
   stopJob,
-  stopViews,
+  submit,
   takeArchive,
   uploadPath,
   type JobTools,
   type JobView,
   type TerrainImport,
 } from "#jobs";
-import { planContext } from "#engine";
+import { askPool, poolThreads, stopPool } from "#pool";
+import { groundOver, shareTiles } from "#ground";
+import { profileFromWire } from "#wire";
+import { planContext, stopEngine } from "#engine";
 import {
   recordChange,
   signedBy,
   createPlan,
   deletePlan,
+  frameOf,
   listPlans,
   openStore,
   packLayer,
@@ -111,14 +115,33 @@ beforeAll(async () => {
   });
 });
 afterAll(async () => {
-  await stopViews();
+  await pauseWork(store);
+  await stopPool();
+  await stopEngine();
   await store.close();
   rmSync(directory, { recursive: true, force: true });
 });
 
+/** The ground of some layers, read here. */
+const groundOf = async (layers: readonly Layer[], areas: readonly Area[]) => ({
+  areas,
+  rasters: await Promise.all(
+    [...layers]
+      .sort((x, y) => y.addedAt.localeCompare(x.addedAt))
+      .map(async (layer) => ({
+        kind: layer.kind,
+        whole: shareTiles(frameOf(layer), await readTiles(store.db, "valley", layer.id)),
+        overview: null,
+      })),
+  ),
+});
+
 const ended = async ({ planId, id }: JobView): Promise<JobView> => {
-  while (jobOf(planId, id)!.state === "running") await new Promise((resolve) => setTimeout(resolve, 30));
-  return jobOf(planId, id)!;
+  for (;;) {
+    const job = (await jobOf(store, planId, id))!;
+    if (job.state !== "running") return job;
+    await new Promise((resolve) => setTimeout(resolve, 30));
+  }
 };
 
 test("a plan's archive opens in an empty Tejado to the same plan, and its second archive is equal byte for byte", async () => {
@@ -216,13 +239,14 @@ test("an archive that is broken, newer, or points at nothing is refused by name,
 });
 
 const order = (files: TerrainImport["files"]): TerrainImport => ({
-  planId: "valley",
   author: signedBy("Ana"),
   kind: "bare",
   files,
   epsg: null,
   legend: null,
 });
+const importTerrain = (files: TerrainImport["files"], silenceMs?: number) =>
+  submit(store, "terrain", "valley", "Terrain", { ...order(files), ...(silenceMs ? { silenceMs } : {}) });
 const frame = { westDeg: 19.98, northDeg: -0.98, cellLonDeg: 0.0001, cellLatDeg: 0.0001, columns: 600, rows: 300 };
 
 test("rasters are read by a worker and become layers in one change; profiles then cross them", async () => {
@@ -231,14 +255,19 @@ test("rasters are read by a worker and become layers in one change; profiles the
     { uploadId: await receiveUpload(store, body()), name: "one.tif" },
     { uploadId: await receiveUpload(store, body()), name: "two.tif" },
   ];
-  const done = await ended(importTerrain(store, order(files)));
+  const done = await ended(await importTerrain(files));
   expect(done).toMatchObject({
     state: "done",
     message: expect.stringContaining("Took 2 rasters with 360000 cells; 600 cells are holes"),
   });
   const context = (await planContext(store, "valley"))!;
   expect(context.rows.layers.map(({ name }) => name).sort()).toEqual(["bare", "one.tif", "two.tif", "wood"]);
-  const { groundAmslM, holes } = context.profileBetween({ latDeg: -1, lonDeg: 19.985 }, { latDeg: -1, lonDeg: 20.03 });
+  const pair: [Place, Place] = [
+    { latDeg: -1, lonDeg: 19.985 },
+    { latDeg: -1, lonDeg: 20.03 },
+  ];
+  const [wire] = await context.ask("profiles", { pairs: [pair] });
+  const { groundAmslM, holes } = profileFromWire(wire!);
   expect([groundAmslM[40], holes]).toEqual([99, null]);
   expect(files.map(({ uploadId }) => uploadPath(store, uploadId))).toEqual([null, null]);
 });
@@ -253,7 +282,7 @@ test("a raster that fails, or is stopped, leaves the terrain as it was and no ti
     uploadId: await receiveUpload(store, Readable.from([Buffer.from("ncols 2\nnrows 2\nno")])),
     name: "bad.asc",
   };
-  expect(await ended(importTerrain(store, order([good, bad])))).toMatchObject({
+  expect(await ended(await importTerrain([good, bad]))).toMatchObject({
     state: "failed",
     message: "bad.asc: the header has no cellsize. The terrain stays as it was.",
   });
@@ -264,8 +293,8 @@ test("a raster that fails, or is stopped, leaves the terrain as it was and no ti
     writeGeotiff({ ...frame, columns: 3000, rows: 3000 }, (x, y) => x * y),
   );
   copyFileSync(join(directory, "large"), join(directory, "uploads", large.uploadId));
-  const job = importTerrain(store, order([large]));
-  expect(stopJob("valley", job.id)).toBe(true);
+  const job = await importTerrain([large]);
+  expect(await stopJob(store, "valley", job.id)).toBe(true);
   expect(await ended(job)).toMatchObject({ state: "stopped" });
   expect((await readPlan(store.db, "valley"))!.layers).toEqual(before);
   const { rows } = await store.db.query<{ count: number }>(
@@ -280,7 +309,7 @@ test("a reader that says nothing for too long is ended, with the file and the pl
     uploadId: await receiveUpload(store, Readable.from([Buffer.from(writeGeotiff(frame, () => 5))])),
     name: "slow.tif",
   };
-  expect(await ended(importTerrain(store, order([slow]), 1))).toMatchObject({
+  expect(await ended(await importTerrain([slow], 1))).toMatchObject({
     state: "failed",
     message:
       "slow.tif: reading its header took longer than 0.001 s; the file is damaged there. The terrain stays as it was.",
@@ -309,7 +338,7 @@ const hasGdal = spawnSync("gdal_translate", ["--version"]).status === 0;
       const bytes = readFileSync(`${path}.packed.tif`);
       for (let i = 0; i < 40; i++) bytes[Math.floor(bytes.length * at) + i * 3]! ^= 0x5a;
       const damaged = { uploadId: await receiveUpload(store, Readable.from([bytes])), name: "damaged.tif" };
-      const done = await ended(importTerrain(store, order([damaged]), 8000));
+      const done = await ended(await importTerrain([damaged], 8000));
       expect([compression, done.state]).toEqual([compression, "failed"]);
       expect(done.message).toMatch(/^damaged\.tif: .*(rows \d+ to \d+|strip \d+|field \d+)/);
       expect(done.message).not.toMatch(/undefined|\[object/);
@@ -317,35 +346,6 @@ const hasGdal = spawnSync("gdal_translate", ["--version"]).status === 0;
     expect((await readPlan(store.db, "valley"))!.layers).toEqual(before);
   },
 );
-
-test("the stand-in scanner answers over loopback, the same for the same seed, and hears the plan", async () => {
-  const context = (await planContext(store, "valley"))!;
-  const scanner = await startScanner(context);
-  try {
-    const device = (await (await fetch(`${scanner.url}/device`)).json()) as { device: string };
-    expect(device.device).toBe("Tejado stand-in scanner");
-    const query = {
-      site: "east",
-      heading: "270",
-      beamwidth: "60",
-      gain: "12",
-      polarization: "V",
-      from: "5500",
-      to: "5900",
-      bin: "1000",
-    };
-    const scan = await askScanner(scanner.url, query);
-    expect(scan).toEqual(await askScanner(scanner.url, query));
-    expect(scan.frequenciesMHz).toHaveLength(400);
-    await expect(askScanner(scanner.url, { ...query, site: "nowhere" })).rejects.toThrow(
-      'no scanner stands at "nowhere"',
-    );
-    await expect(askScanner(scanner.url, { ...query, bin: "x" })).rejects.toThrow("bin:");
-    await expect(askScanner("http://192.0.2.1:9", query)).rejects.toThrow("is not this machine");
-  } finally {
-    await scanner.stop();
-  }
-});
 
 test("photographs go with their rows", async () => {
   const files = unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES);
@@ -360,23 +360,30 @@ test("photographs go with their rows", async () => {
   expect(unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES).has("photos/photo.jpg")).toBe(false);
 });
 
-test("a search runs in a worker, tells how it stands, and its result lies where the job says", async () => {
-  const context = (await planContext(store, "valley"))!;
-  const job = startSearch(context, [], { linkId: "bridge", moveAM: 200, moveBM: 0, mastM: 8 });
+const SEARCH = { linkId: "bridge", moveAM: 200, moveBM: 0, mastM: 8 };
+const startSearch = (ask: typeof SEARCH) => submit(store, "search", "valley", "Ways out", { patches: [], ask });
+
+test("a search runs in the pool, tells how it stands, and its result is kept with the plan", async () => {
+  const job = await startSearch(SEARCH);
   const done = await ended(job);
-  expect(done).toMatchObject({ state: "done", doneShare: 1 });
+  expect(done).toMatchObject({ state: "done", doneShare: 1, resultUrl: `/plans/valley/searches/${job.id}` });
   expect(done.message).toMatch(/changes tried; \d+ ways? out/);
-  const id = done.resultUrl!.split("/").at(-1)!;
-  const result = searchResult("valley", id)!;
+  const result = (await searchResult(store, "valley", job.id))!;
   expect(result.heatA.length).toBeGreaterThan(300);
   expect(result.heatB).toEqual([]);
-  expect(searchResult("another", id)).toBeNull();
+  expect(await searchResult(store, "another", job.id)).toBeNull();
   // The same ways as on this thread, the ground being the same.
+  const rows = (await readPlan(store.db, "valley"))!;
+  const ground = groundOver(await groundOf(rows.layers, rows.areas));
+  const sample = { groundAmslM: NaN, coverHeightM: 0, coverCode: 0 };
   const work = searchWaysOut(
-    context.world,
-    { linkId: "bridge", moveAM: 200, moveBM: 0, mastM: 8 },
-    context.terrain,
-    context.profileBetween,
+    worldOf(rows),
+    SEARCH,
+    ({ latDeg, lonDeg }) => {
+      ground.read((terrain) => readGround(terrain, latDeg, lonDeg, sample));
+      return sample.groundAmslM;
+    },
+    (from, to) => ground.read((terrain) => sampleProfile(terrain, from, to)),
     randomUUID,
   );
   let step = work.next();
@@ -384,19 +391,24 @@ test("a search runs in a worker, tells how it stands, and its result lies where 
   const told = (ways: typeof result.ways) => ways.map(({ label, effect }) => [label, effect]);
   expect(told(result.ways)).toEqual(told(step.value.ways));
   expect(result.triedCount).toBe(step.value.triedCount);
-  expect(() => startSearch(context, [], { linkId: "none", moveAM: 0, moveBM: 0, mastM: 0 })).toThrow(
+  const context = (await planContext(store, "valley"))!;
+  expect(searchTitle(context, { patches: [], ask: SEARCH })).toBe("Ways out: west – east");
+  expect(() => searchTitle(context, { patches: [], ask: { ...SEARCH, linkId: "none" } })).toThrow(
     'There is no link "none" in the plan.',
   );
 });
 
-test("a stopped search says so and leaves no result", async () => {
-  const context = (await planContext(store, "valley"))!;
-  const job = startSearch(context, [], { linkId: "bridge", moveAM: 5000, moveBM: 5000, mastM: 30 });
-  expect(stopJob("valley", job.id)).toBe(true);
+test("a stopped search says so within 200 ms and leaves no result", async () => {
+  const job = await startSearch({ ...SEARCH, moveAM: 5000, moveBM: 5000, mastM: 30 });
+  while ((await jobOf(store, "valley", job.id))!.doneShare === 0)
+    await new Promise((resolve) => setTimeout(resolve, 5));
+  expect(await stopJob(store, "another", job.id)).toBe(false);
+  expect(await stopJob(store, "valley", job.id)).toBe(true);
   expect(await ended(job)).toMatchObject({ state: "stopped", resultUrl: null, message: "Stopped; nothing was kept." });
+  expect(await stopJob(store, "valley", job.id)).toBe(false);
 });
 
-test("the worker for views answers one plan after another state of it, and names what is not there", async () => {
+test("the pool answers one state of a plan after another, equal questions once, and names what is not there", async () => {
   const context = (await planContext(store, "valley"))!;
   const from = (patches: Parameters<typeof askView>[1]) =>
     askView(context, patches, { kind: "fromSite", siteId: "west", of: "subscribers" });
@@ -408,4 +420,52 @@ test("the worker for views answers one plan after another state of it, and names
   await expect(askView(context, [], { kind: "fromSite", siteId: "none", of: "sites" })).rejects.toThrow(
     'There is no site "none" in the plan.',
   );
+  const asked = { kind: "bands", linkId: "bridge", demandMbps: 70 } as const;
+  const [one, same] = await Promise.all([askPool(context, [], asked), askPool(context, [], asked)]);
+  expect(same).toBe(one);
+});
+
+test("a task whose worker dies is done again; whoever asked notices nothing", async () => {
+  const context = (await planContext(store, "valley"))!;
+  const ask = { kind: "search", ask: { ...SEARCH, moveAM: 1500, moveBM: 1500 } } as const;
+  const killed = new Set<unknown>();
+  const progress = () => {
+    if (killed.size > 0) return;
+    for (const thread of poolThreads()) {
+      killed.add(thread);
+      void thread.terminate();
+    }
+  };
+  const result = await askPool(context, [], ask, { progress });
+  expect(killed.size).toBeGreaterThan(0);
+  expect(result.triedCount).toBeGreaterThan(100);
+});
+
+test("what is under way when the process ends goes on with the next one, and is kept once", async () => {
+  const before = (await readPlan(store.db, "valley"))!;
+  const raster = {
+    uploadId: await receiveUpload(store, Readable.from([Buffer.from(writeGeotiff(frame, () => 42))])),
+    name: "again.tif",
+  };
+  const job = await submit(store, "terrain", "valley", "Terrain", order([raster]));
+  await pauseWork(store);
+  expect(await jobOf(store, "valley", job.id)).toMatchObject({ state: "running" });
+  await startWork(store);
+  expect(await ended(job)).toMatchObject({ state: "done" });
+  const after = (await readPlan(store.db, "valley"))!;
+  expect(after.layers.map(({ name }) => name)).toEqual(
+    expect.arrayContaining([...before.layers.map(({ name }) => name), "again.tif"]),
+  );
+  expect(after.layers).toHaveLength(before.layers.length + 1);
+});
+
+test("a job over which the process died too often is given up, and says so", async () => {
+  const job = await submit(store, "search", "valley", "Ways out", { patches: [], ask: SEARCH });
+  await pauseWork(store);
+  await store.db.query("UPDATE jobs SET tries = 3 WHERE id = $1", [job.id]);
+  await startWork(store);
+  expect(await ended(job)).toMatchObject({
+    state: "failed",
+    message: expect.stringContaining("was ended over this 3 times"),
+  });
 });

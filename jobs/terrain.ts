@@ -1,20 +1,21 @@
-import { randomUUID } from "node:crypto";
+import { createHash } from "node:crypto";
 import { layerSchema, putPatch, type Layer } from "#core/plan";
 import type { Legend } from "#formats/raster";
 import { dropTiles, recordChange, stageTiles, type Author, type Store } from "#store";
-import { startJob, type JobTools, type JobView } from "./registry";
-import { startProcess } from "./startProcess";
+import { startProcess } from "../threads";
+import { isPaused, type JobKind, type JobTools } from "./tools";
 import { dropUpload, uploadPath } from "./uploads";
 import type { RasterMessage, RasterOrder } from "./workers/raster";
 
 export interface TerrainImport {
-  planId: string;
   author: Author;
   kind: Layer["kind"];
   files: { uploadId: string; name: string }[];
   /** Coordinate system of files that do not name their own. */
   epsg: number | null;
   legend: Legend | null;
+  /** How long its reader may say nothing, ms. */
+  silenceMs?: number;
 }
 
 /** Heap that reading rasters may take, MB; the rows in hand lie outside of it. */
@@ -22,41 +23,59 @@ const READER_HEAP_MB = 700;
 /** How long the reader may say nothing before it is ended, ms: a block that takes longer is damaged. */
 const LONGEST_SILENCE_MS = 90_000;
 
+/** Ids of the layers that an import makes: the same ones whenever it is begun. */
+const layerIds = (jobId: string, { files }: TerrainImport) =>
+  files.map((_, index) => createHash("sha256").update(`${jobId} ${index}`).digest("hex").slice(0, 32));
+
 /**
- * Brings raster files into a plan, each as a layer of its own, in one change: read by a worker, kept tile by tile. What is
- * broken off or fails leaves the plan as it was.
+ * Brings raster files into a plan, each as a layer of its own, in one change: read by a process of its own, kept tile by tile.
+ * What is broken off or fails leaves the plan as it was.
  */
-export function importTerrain(store: Store, order: TerrainImport, silenceMs = LONGEST_SILENCE_MS): JobView {
-  return startJob(order.planId, `Terrain: ${order.files.map(({ name }) => name).join(", ")}`, async (tools) => {
-    const ids = order.files.map(() => randomUUID());
+export const terrain: JobKind<TerrainImport> = {
+  work: async (store, { id, planId, order }, tools) => {
+    const ids = layerIds(id, order);
+    const drop = async () => {
+      // Its own tiles alone: another import of this plan may be under way.
+      for (const layerId of ids) await dropTiles(store.db, planId, layerId);
+    };
     try {
-      const layers = await readLayers(store, order, ids, tools, silenceMs);
+      const layers = await readLayers(store, planId, order, ids, tools, order.silenceMs ?? LONGEST_SILENCE_MS);
       tools.check();
       await recordChange(store.db, {
-        planId: order.planId,
+        planId,
         ...order.author,
+        // Kept once, however often the work is begun.
+        op: `${id}-kept`,
         what: `Imported ${order.kind === "cover" ? "cover" : "terrain"}: ${layers.map(({ name }) => name).join(", ")}`.slice(
           0,
           300,
         ),
         patches: layers.map((row) => putPatch("layers", row)),
       });
+      dropFiles(store, order);
       const cells = layers.reduce((sum, { columns, rows }) => sum + columns * rows, 0);
       const holes = layers.reduce((sum, { holeCount }) => sum + holeCount, 0);
       const holeText = holes > 0 ? `; ${holes} cells are holes, filled wherever a coarser raster knows the ground` : "";
       return { message: `Took ${layers.length} raster${layers.length > 1 ? "s" : ""} with ${cells} cells${holeText}.` };
     } catch (error) {
-      // Its own tiles alone: another import of this plan may be under way.
-      for (const id of ids) await dropTiles(store.db, order.planId, id);
+      await drop();
+      if (!isPaused(tools.signal)) dropFiles(store, order);
       throw new Error(`${(error as Error).message}. The terrain stays as it was.`, { cause: error });
-    } finally {
-      for (const { uploadId } of order.files) dropUpload(store, uploadId);
     }
-  });
+  },
+  clear: async (store, { id, planId, order }) => {
+    for (const layerId of layerIds(id, order)) await dropTiles(store.db, planId, layerId);
+    dropFiles(store, order);
+  },
+};
+
+function dropFiles(store: Store, { files }: TerrainImport): void {
+  for (const { uploadId } of files) dropUpload(store, uploadId);
 }
 
 async function readLayers(
   store: Store,
+  planId: string,
   order: TerrainImport,
   ids: string[],
   tools: JobTools,
@@ -69,7 +88,7 @@ async function readLayers(
   });
   const layers: Layer[] = files.map(({ name }, index) => ({
     id: ids[index]!,
-    planId: order.planId,
+    planId,
     name: name.slice(0, 120),
     kind: order.kind,
     westDeg: 0,
@@ -82,7 +101,7 @@ async function readLayers(
     addedAt: new Date().toISOString(),
   }));
   const reader = startProcess(
-    "raster.ts",
+    "raster",
     { files, epsg: order.epsg, legend: order.legend } satisfies RasterOrder,
     READER_HEAP_MB,
   );
@@ -119,7 +138,7 @@ async function readLayers(
             `${layer.name}: ${message.found}, ${message.frame.columns} × ${message.frame.rows} cells`,
           );
         } else if (message.kind === "tiles") {
-          await stageTiles(store.db, order.planId, layer.id, message.tiles, message.overview);
+          await stageTiles(store.db, planId, layer.id, message.tiles, message.overview);
           tools.progress(share(message.doneShare), `${layer.name}: ${Math.round(message.doneShare * 100)} % read`);
         } else layer.holeCount = message.holeCount;
         if (reader.connected) reader.send("kept");

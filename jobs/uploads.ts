@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { createWriteStream, existsSync, mkdirSync, readdirSync, rmSync } from "node:fs";
+import { createWriteStream, existsSync, mkdirSync, readdirSync, rmSync, statSync } from "node:fs";
 import { join } from "node:path";
 import type { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
@@ -42,8 +42,17 @@ export function dropUpload(store: Store, id: string): void {
   if (path) rmSync(path, { force: true });
 }
 
-/** Drops files that a process before this one received and never used. */
-export function dropOldUploads(store: Store): void {
-  if (!existsSync(folderOf(store))) return;
-  for (const name of readdirSync(folderOf(store))) rmSync(join(folderOf(store), name), { force: true });
+/** Files that nobody has used for so long are dropped, ms: work that waits for them has long been given up. */
+const OLD_MS = 7 * 24 * 3600 * 1000;
+
+/** Drops files of a folder that nobody has used for a week. */
+export function dropOldFiles(folder: string): void {
+  if (!existsSync(folder)) return;
+  for (const name of readdirSync(folder)) {
+    const path = join(folder, name);
+    if (Date.now() - statSync(path).mtimeMs > OLD_MS) rmSync(path, { force: true });
+  }
 }
+
+/** Drops received files that were never used. */
+export const dropOldUploads = (store: Store): void => dropOldFiles(folderOf(store));

@@ -36,14 +36,21 @@ const BUILT_FROM = [
   "app",
   "core",
   "demo",
+  "engine",
   "formats",
+  "ground",
   "jobs",
+  "pool",
   "server",
+  "simulators",
   "store",
+  "threads",
+  "wire",
   "public",
   "package-lock.json",
   "react-router.config.ts",
   "vite.config.ts",
+  "vite.workers.config.ts",
 ];
 export const SERVER_BUILD = join(ROOT, "build", "server", "index.js");
 
@@ -55,14 +62,7 @@ export function ensureBuilt() {
   if (modified(SERVER_BUILD) > newest) return;
   console.log("Building…");
   // What the tools say of themselves is of no use to a newcomer; what went wrong is.
-  const { status, stdout, stderr } = spawnSync(
-    "npx",
-    ["--no-install", "react-router", "build", "--logLevel", "error"],
-    {
-      cwd: ROOT,
-      encoding: "utf8",
-    },
-  );
+  const { status, stdout, stderr } = spawnSync("npm", ["run", "--silent", "build"], { cwd: ROOT, encoding: "utf8" });
   if (status !== 0) {
     console.error(`${stdout}${stderr}\nThe build failed; see its message above.`);
     process.exit(1);

@@ -72,7 +72,7 @@ if (existsSync(jestReport)) {
   failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
 } else failed++;
 
-check("build", "npx", ["react-router", "build", "--logLevel", "error"]);
+check("build", "npm", ["run", "--silent", "build"]);
 
 if (existsSync(CHROMIUM)) {
   const e2eReport = join(reports, "e2e.json");

@@ -1,4 +1,5 @@
 import type { Server } from "node:http";
+import { fileURLToPath } from "node:url";
 import { join } from "node:path";
 import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
@@ -7,11 +8,12 @@ import pino from "pino";
 import { pinoHttp } from "pino-http";
 import { RouterContextProvider, type ServerBuild } from "react-router";
 import { dropStrayTiles } from "#store";
-import { dropOldArchives, dropOldUploads } from "#jobs";
+import { dropOldArchives, dropOldUploads, pauseWork, startWork } from "#jobs";
 import { nonceInContext } from "../app/data/nonce";
 import { getStore, seedDemo } from "../app/data/store.server";
 import { bodyLimit, browserCookie, headers, nonce, sameOrigin } from "./security";
 import { uploads } from "./uploads";
+import { useBuiltThreads } from "../threads";
 import { watchOverItself } from "./watchdog";
 
 export interface StartOptions {
@@ -22,6 +24,8 @@ export interface StartOptions {
   /** Set while developing: what answers for source files. */
   devMiddleware?: RequestHandler;
 }
+
+if (import.meta.url.endsWith(".js")) useBuiltThreads(new URL("workers/", import.meta.url));
 
 const log = pino({ level: process.env.TEJADO_LOG ?? "warn" });
 
@@ -36,8 +40,8 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
   const store = await getStore();
   if (!devMiddleware) watchOverItself();
   dropOldUploads(store);
-  await dropStrayTiles(store.db);
   dropOldArchives(store);
+  await dropStrayTiles(store.db);
   const landing = demo ? `/plans/${await seedDemo(store, fresh)}` : "/";
 
   const app = express();
@@ -58,7 +62,7 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
   );
   if (devMiddleware) app.use(devMiddleware);
   else {
-    const client = join(process.cwd(), "build", "client");
+    const client = fileURLToPath(new URL("../client", import.meta.url));
     app.use("/assets", express.static(join(client, "assets"), { immutable: true, maxAge: "1y" }));
     app.use(express.static(client, { maxAge: "1h" }));
   }
@@ -82,10 +86,13 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
     server.close();
     server.closeIdleConnections();
     setTimeout(() => server.closeAllConnections(), 2000).unref();
+    await pauseWork(store);
     await store.close();
     process.exit(0);
   };
   for (const signal of ["SIGTERM", "SIGINT"] as const) process.once(signal, () => void stop(signal));
+  // Nobody waits for work that an earlier process left.
+  startWork(store).catch((error: unknown) => log.error({ error }, "long work cannot be begun"));
   const address = server.address();
   const boundPort = typeof address === "object" && address ? address.port : port;
   return { url: `http://${host.includes(":") ? `[${host}]` : host}:${boundPort}${landing}` };

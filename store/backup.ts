@@ -15,7 +15,7 @@ import { join } from "node:path";
 import { migrate, openDatabase, type Store } from "./database";
 import { openDurable } from "./drivers/durable";
 import { pgliteDb } from "./drivers/pglite";
-import { forgetTerrain } from "./terrain";
+import { endAllJobs } from "./jobs";
 
 /** Thrown when a file is no backup that can be restored; the data stay as they were. */
 export class RestoreRefused extends Error {}
@@ -116,6 +116,6 @@ export async function restore(store: Store, path: string): Promise<void> {
     throw error;
   } finally {
     store.db = await openDatabase(store.directory);
-    forgetTerrain();
+    await endAllJobs(store.db, "Ended: another database was restored over this one.");
   }
 }

@@ -1,8 +1,8 @@
 /** Asks and tells a database in plain SQL; parameters are `$1`, `$2`, … */
 export interface Queries {
   query<T = Record<string, unknown>>(sql: string, parameters?: unknown[]): Promise<{ rows: T[] }>;
-  /** Several statements at once, without parameters or answers. */
-  exec(sql: string): Promise<void>;
+  /** Several statements at once, without parameters; gives the rows of the last one. */
+  exec(sql: string): Promise<Record<string, unknown>[]>;
 }
 
 /** The one database of a store, whichever driver stands behind it. */

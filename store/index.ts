@@ -3,6 +3,20 @@ export type { PlanBytes } from "./bytes";
 export { openStore, type Store, type StoreOptions } from "./database";
 export { NoRoom, type Db, type Queries } from "./db";
 export { DataDirectoryBusy } from "./lock";
+export {
+  askToStop,
+  beginJob,
+  dropOldJobs,
+  endAllJobs,
+  endJob,
+  jobResult,
+  keepAlive,
+  orphanedJobs,
+  putJob,
+  readJob,
+  tellJob,
+  type JobRow,
+} from "./jobs";
 export { historyPeople, readHistory, type HistoryEntry, type HistoryFilter } from "./logbook";
 export { readPhoto } from "./photos";
 export { createPlan, deletePlan, listPlans, readPlan, readPlanAt, type PlanAt } from "./plans";
@@ -20,15 +34,5 @@ export {
   type Outcome,
   type Step,
 } from "./record";
-export {
-  dropStrayTiles,
-  dropTiles,
-  frameOf,
-  overviewId,
-  packLayer,
-  readTerrain,
-  readTiles,
-  stageTiles,
-} from "./terrain";
-export { decodeTile, encodeTile } from "./tileCodec";
+export { dropStrayTiles, dropTiles, frameOf, overviewId, packLayer, readTiles, stageTiles } from "./terrain";
 export { dropVersion, listVersions, nameVersion, patchesBetween, readVersion, type Version } from "./versions";

@@ -91,5 +91,8 @@ export async function createPlan(
 }
 
 export async function deletePlan(db: Db, planId: string): Promise<void> {
-  await db.transaction((tx) => tx.query("DELETE FROM plans WHERE id = $1", [planId]));
+  await db.transaction(async (tx) => {
+    await tx.query("DELETE FROM plans WHERE id = $1", [planId]);
+    await tx.query("DELETE FROM jobs WHERE plan_id = $1", [planId]);
+  });
 }

@@ -6,6 +6,8 @@ import { createInterface } from "node:readline";
 import { beforeAll, expect, test } from "@jest/globals";
 import { putPatch } from "#core/plan";
 import { valley, valleySurface } from "#core/testing";
+import { groundIn, tiledSurface } from "#core/terrain";
+import { decodeTile } from "#formats/tile";
 import {
   createPlan,
   DataDirectoryBusy,
@@ -14,11 +16,11 @@ import {
   dropTiles,
   listPlans,
   openStore,
+  frameOf,
   packLayer,
   readHistory,
   readPhoto,
   readPlan,
-  readTerrain,
   readTiles,
   recordChange,
   signedBy,
@@ -51,10 +53,12 @@ onBothDrivers(({ store, second }) => {
     await stageTiles(db, "valley", layer.id, tiles, false);
     await recordChange(db, { planId: "valley", ...ana, what: "Terrain", patches: [putPatch("layers", layer)] });
     const rows = (await readPlan(db, "valley"))!;
-    const back = (await readTerrain(db, rows.layers, [])).layers[0]!.surface;
+    const packed = await readTiles(db, "valley", layer.id);
+    const unpacked = new Map(packed.map(({ index, data }) => [index, decodeTile(data)]));
+    const back = tiledSurface(frameOf(rows.layers[0]!), unpacked);
     expect(back.frame).toEqual(surface.frame);
     for (let column = 0; column < 500; column += 17)
-      expect(back.groundAmslM(column, 60)).toBe(surface.groundAmslM(column, 60));
+      expect(groundIn(back, column, 60)).toBe(groundIn(surface, column, 60));
     await stepRecord(db, { planId: "valley", ...ana, way: "undo" });
     await dropStrayTiles(db);
     await stepRecord(db, { planId: "valley", ...ana, way: "redo" });

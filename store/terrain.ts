@@ -1,74 +1,15 @@
 import { randomUUID } from "node:crypto";
-import { layerSchema, type Area, type Layer } from "#core/plan";
-import {
-  areaIndex,
-  overviewFactor,
-  withOverview,
-  cutTiles,
-  terrainOf,
-  tiledSurface,
-  type GridFrame,
-  type Surface,
-  type Terrain,
-  type TerrainTile,
-} from "#core/terrain";
+import { layerSchema, type Layer } from "#core/plan";
+import { cutTiles, groundIn, type GridFrame, type Surface } from "#core/terrain";
 import type { Db, Queries } from "./db";
-import { decodeTile, encodeTile } from "./tileCodec";
+import { encodeTile } from "#formats/tile";
 
-/** Decoded tiles kept in memory over all plans, 115 KB each. */
-const KEPT_TILES = 3000;
-/** Rasters whose packed tiles are kept in memory. */
-const KEPT_LAYERS = 24;
 /** Tiles fetched in one query. */
 const FETCHED_TILES = 400;
-
-const decoded = new Map<string, TerrainTile>();
-const surfaces = new Map<string, Surface>();
-
-/** Drops all that is kept in memory of rasters: the database is another one now. */
-export function forgetTerrain(): void {
-  decoded.clear();
-  surfaces.clear();
-}
 
 export function frameOf(layer: Layer): GridFrame {
   const { westDeg, northDeg, cellLonDeg, cellLatDeg, columns, rows } = layer;
   return { westDeg, northDeg, cellLonDeg, cellLatDeg, columns, rows };
-}
-
-/** Tiles that stay packed until they are read; the ones read last stay unpacked. */
-function lazyTiles(
-  layerId: string,
-  packed: ReadonlyMap<number, Uint8Array>,
-): { get(index: number): TerrainTile | undefined } {
-  return {
-    get(index) {
-      const bytes = packed.get(index);
-      if (!bytes) return undefined;
-      const key = `${layerId} ${index}`;
-      const known = decoded.get(key);
-      const tile = known ?? decodeTile(bytes);
-      // The newest goes to the end, so that the one at the front was read longest ago.
-      if (known) decoded.delete(key);
-      else if (decoded.size >= KEPT_TILES) decoded.delete(decoded.keys().next().value!);
-      decoded.set(key, tile);
-      return tile;
-    },
-  };
-}
-
-async function layerSurface(db: Queries, layer: Layer): Promise<Surface> {
-  const key = `${layer.planId} ${layer.id}`;
-  const known = surfaces.get(key);
-  if (known) return known;
-  let surface = tiledSurface(frameOf(layer), lazyTiles(key, await packedTiles(db, layer.planId, layer.id)));
-  if (overviewFactor(surface.frame) > 1) {
-    const id = overviewId(layer.id);
-    surface = withOverview(surface, lazyTiles(`${layer.planId} ${id}`, await packedTiles(db, layer.planId, id)));
-  }
-  if (surfaces.size >= KEPT_LAYERS) surfaces.delete(surfaces.keys().next().value!);
-  surfaces.set(key, surface);
-  return surface;
 }
 
 /** Under which the tiles of a large raster's overview lie. */
@@ -90,15 +31,6 @@ async function packedTiles(db: Queries, planId: string, layerId: string): Promis
     if (rows.length < FETCHED_TILES) return packed;
     after = rows.at(-1)!.tile_index;
   }
-}
-
-/** The terrain that a plan's layers and areas make. */
-export async function readTerrain(db: Queries, layers: readonly Layer[], areas: readonly Area[]): Promise<Terrain> {
-  const read = [];
-  // Among rasters of one cell size the newest goes first.
-  const newestFirst = [...layers].sort((x, y) => y.addedAt.localeCompare(x.addedAt) || x.id.localeCompare(y.id));
-  for (const layer of newestFirst) read.push({ surface: await layerSurface(db, layer), kind: layer.kind });
-  return terrainOf(read, areaIndex(areas));
 }
 
 /** Puts tiles of a raster into the store; its row in `layers` makes them part of the plan later. */
@@ -194,7 +126,7 @@ export function packLayer(
   let index = 0;
   const { columns, rows } = surface.frame;
   for (let row = 0; row < rows; row++)
-    for (let column = 0; column < columns; column++) if (Number.isNaN(surface.groundAmslM(column, row))) holeCount++;
+    for (let column = 0; column < columns; column++) if (Number.isNaN(groundIn(surface, column, row))) holeCount++;
   for (const { tile } of cutTiles(surface)) tiles.push({ index: index++, data: encodeTile(tile) });
   return { layer: layerSchema.parse({ id, planId, name, kind, ...surface.frame, holeCount, addedAt }), tiles };
 }

@@ -126,7 +126,6 @@ export function PlacesInView({
         <span className="text-quiet">
           {rows.length === MOST_SEEN ? `the nearest ${MOST_SEEN}, ` : ""}tried with kit of the library at present
           heights; {rows.length} paths in {figure(view.tookMs, 0)} ms
-          {view.coarseM !== null && `, on ground of ${figure(view.coarseM, 0)} m cells: look at a link for its own`}
         </span>
       </div>
       <Table caption={`What ${place.name} sees, best first`} columns={COLUMNS} isSticky>

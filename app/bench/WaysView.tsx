@@ -3,8 +3,8 @@ import { WORK_EUR, type SearchResult, type WayOut } from "#core/search";
 import type { JobView } from "#jobs";
 import { useCallback, useEffect, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
-import { JobProgress } from "../import/JobProgress";
-import { useJob } from "../import/useJob";
+import { JobProgress } from "../work/JobProgress";
+import { useJob } from "../work/useJob";
 import { Button, euros, NumberField, StateStroke } from "../ui";
 
 const KIND_WORDS: Record<WayOut["kind"], string> = {

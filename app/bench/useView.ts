@@ -8,7 +8,6 @@ const REST_MS = 250;
 export interface ViewState<Row> {
   rows: Row[] | null;
   tookMs: number;
-  coarseM: number | null;
   failed: string | null;
   /** A newer question is on its way. */
   isStale: boolean;
@@ -51,7 +50,6 @@ export function useView<Row>(planId: string, patches: readonly Patch[], ask: Vie
   return {
     rows: sameAsk ? ((state.answers?.rows as Row[] | undefined) ?? null) : null,
     tookMs: state.answers?.tookMs ?? 0,
-    coarseM: state.answers?.coarseM ?? null,
     failed: sameAsk ? state.failed : null,
     isStale: state.body !== body,
   };

@@ -10,7 +10,7 @@ import {
   authorOf,
   signature,
 } from "./preferences";
-import { profileFromWire, profileToWire } from "./profileWire";
+import { profileFromWire, profileToWire } from "#wire";
 
 const asking = (cookie?: string) => new Request("http://127.0.0.1/", cookie ? { headers: { cookie } } : {});
 

@@ -27,7 +27,7 @@ export async function requireLink(
 ): Promise<{ store: Store; context: PlanContext; link: Link; answer: LinkAnswer }> {
   const { store, context } = await requirePlan(planId);
   const link = context.world.links.get(linkId);
-  const answer = (await context.evaluate()).answers.get(linkId);
+  const answer = await context.ask("link", { linkId });
   if (!link || !answer) throw data(`There is no link "${linkId}" in ${context.rows.plan.name}.`, { status: 404 });
   return { store, context, link, answer };
 }

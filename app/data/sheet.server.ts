@@ -20,7 +20,7 @@ export interface SheetData {
 export async function readSheet(planId: string, linkId: string): Promise<SheetData> {
   const { context, link, answer } = await requireLink(planId, linkId);
   const { a, b } = linkEnds(context.world, link);
-  const { azimuthDeg, backAzimuthDeg, distanceM } = context.profileBetween(a.place, b.place);
+  const { azimuthDeg, backAzimuthDeg, distanceM } = await context.ask("line", { from: a.place, to: b.place });
   const now = new Date();
   return {
     planId,

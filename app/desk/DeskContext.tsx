@@ -10,8 +10,8 @@ import { useRevalidator } from "react-router";
 import { toast } from "sonner";
 import { useDraft, type Draft } from "./draft";
 import { useProfiles, type Pair, type Profiles } from "./profiles";
-import type { DeskData, Shown } from "../follow/planWire";
-import { countsOf, STAGES, type Stage } from "../frame/stages";
+import type { DeskData } from "../follow/deskData";
+import { countsOf, STAGES, type Shown, type Stage } from "#wire";
 import { useSelection, type Selection } from "./selection";
 
 export interface Desk {

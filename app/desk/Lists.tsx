@@ -7,7 +7,7 @@ import { useDesk, type Desk } from "./DeskContext";
 import { FindingCard } from "./FindingsList";
 import { placeNameOf } from "../frame/names";
 import { selectionText, type Selection } from "./selection";
-import type { Stage } from "../frame/stages";
+import type { Stage } from "#wire";
 
 export interface ListRow {
   key: string;

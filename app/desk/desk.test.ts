@@ -5,7 +5,7 @@ import { radioIn, valley, type ValleyRows } from "#core/testing";
 import { describePatches } from "./describe";
 import { channelPatches } from "./patches";
 import { parseSelection, selectionText } from "./selection";
-import { countsOf, isStage, STAGE_KEYS, STAGES } from "../frame/stages";
+import { countsOf, isStage, STAGE_KEYS, STAGES } from "#wire";
 
 const told = (patches: Patch[], change: (rows: ValleyRows) => void = () => undefined) => {
   const { world } = valley(0, change);

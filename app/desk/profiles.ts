@@ -1,7 +1,7 @@
 import type { Place } from "#core/geodesy";
 import type { Profile } from "#core/terrain";
 import { useEffect, useMemo, useState } from "react";
-import { profileFromWire, type ProfileWire } from "../data/profileWire";
+import { profileFromWire, type ProfileWire } from "#wire";
 
 export type Pair = readonly [from: Place, to: Place];
 export const pairKey = ([from, to]: Pair) => `${from.latDeg},${from.lonDeg},${to.latDeg},${to.lonDeg}`;

@@ -2,10 +2,11 @@ import { expect, test } from "@jest/globals";
 import { evaluate, evaluateAfter } from "#core/evaluate";
 import { removePatch, rowsOf, setPatch, withPatches } from "#core/plan";
 import { valley } from "#core/testing";
-import { countsOf } from "../frame/stages";
-import { fromColumns, toColumns } from "./columns";
-import { deskDataAfter, deskDataOf, rowsWire, summariesWire, type PlanWire } from "./planWire";
-import { firstOfEach } from "./shown";
+import { countsOf } from "#wire";
+import { fromColumns, toColumns } from "#wire";
+import { rowsWire, summariesWire, type PlanWire } from "#wire";
+import { deskDataAfter, deskDataOf } from "./deskData";
+import { firstOfEach } from "#wire";
 
 const sent = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 

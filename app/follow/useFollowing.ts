@@ -1,7 +1,8 @@
 import { withPatches } from "#core/plan";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
-import { deskDataAfter, deskDataOf, type ChangeWire, type DeskData, type PlanWire } from "./planWire";
+import type { ChangeWire, PlanWire } from "#wire";
+import { deskDataAfter, deskDataOf, type DeskData } from "./deskData";
 
 /** The line to the server is opened once the page is at rest. */
 const OPEN_AFTER_MS = 1500;

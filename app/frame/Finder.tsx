@@ -1,6 +1,6 @@
 import { Command } from "cmdk";
 import { useNavigate } from "react-router";
-import { STAGE_NAMES, STAGES, type Stage } from "./stages";
+import { STAGE_NAMES, STAGES, type Stage } from "#wire";
 import { Modal } from "../ui";
 import type { NamedThings } from "./names";
 

@@ -20,7 +20,7 @@ import {
 import type { ReactNode } from "react";
 import { Link, useFetcher, useLocation } from "react-router";
 import { Button, Mark, usePreferences } from "../ui";
-import { STAGE_NAMES, STAGES, type Stage } from "./stages";
+import { STAGE_NAMES, STAGES, type Stage } from "#wire";
 
 const ITEM =
   "flex items-center gap-2 rounded px-2 py-1 text-sm outline-none data-[highlighted]:bg-ground data-[highlighted]:text-clay cursor-pointer";

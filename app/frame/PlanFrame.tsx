@@ -8,7 +8,7 @@ import { Finder, type FinderCommand } from "./Finder";
 import type { NamedThings } from "./names";
 import { PlanBar } from "./PlanBar";
 import { Shortcuts } from "./Shortcuts";
-import type { Stage } from "./stages";
+import type { Stage } from "#wire";
 import { useKeys, type KeyActions } from "./useKeys";
 
 /** What the desk adds to the frame: its stage and the change in hand. */

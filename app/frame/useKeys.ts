@@ -1,5 +1,5 @@
 import { useEffect, useRef } from "react";
-import { STAGE_KEYS, type Stage } from "./stages";
+import { STAGE_KEYS, type Stage } from "#wire";
 
 export interface KeyActions {
   find: () => void;

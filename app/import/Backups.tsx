@@ -1,7 +1,10 @@
-import { useState } from "react";
+import type { JobView } from "#jobs";
+import { useCallback, useEffect, useState } from "react";
 import { useFetcher, useRevalidator } from "react-router";
 import { Button } from "../ui";
-import { upload } from "./useJob";
+import { JobProgress } from "../work/JobProgress";
+import { useJob } from "../work/useJob";
+import { upload } from "../work/upload";
 
 interface Backup {
   name: string;
@@ -12,11 +15,18 @@ const megabytes = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`;
 
 /** All plans with everything in them as one file, and back. */
 export function Backups({ backups }: { backups: Backup[] }) {
-  const fetcher = useFetcher<{ ok: boolean; message: string }>();
+  const fetcher = useFetcher<{ ok: boolean; message: string } | { ok: true; job: JobView }>();
   const { revalidate } = useRevalidator();
   const [asked, setAsked] = useState<string | null>(null);
   const [error, setError] = useState("");
-  const busy = fetcher.state !== "idle";
+  const onEnd = useCallback(() => void revalidate(), [revalidate]);
+  const { job, follow, stop } = useJob("/archives", onEnd);
+  const answer = fetcher.data;
+  useEffect(() => {
+    if (answer && "job" in answer) follow(answer.job);
+  }, [answer, follow]);
+  const said = answer && "message" in answer ? answer : null;
+  const busy = fetcher.state !== "idle" || job?.state === "running";
   const send = async (fields: Record<string, string>) => {
     setAsked(null);
     await fetcher.submit(fields, { method: "post", action: "/backups" });
@@ -41,10 +51,15 @@ export function Backups({ backups }: { backups: Backup[] }) {
       <Button disabled={busy} onClick={() => void send({ intent: "backup" })}>
         {busy ? "At work…" : "Back up now"}
       </Button>
-      {(fetcher.data || error) && (
-        <p role={fetcher.data?.ok && !error ? "status" : "alert"} className="mt-2 text-sm font-medium">
-          {error || fetcher.data?.message}
+      {(said || error) && (
+        <p role={said?.ok && !error ? "status" : "alert"} className="mt-2 text-sm font-medium">
+          {error || said?.message}
         </p>
+      )}
+      {job && !said && (
+        <div className="mt-2">
+          <JobProgress job={job} onStop={stop} />
+        </div>
       )}
       {backups.length > 0 && (
         <ul className="mt-3 divide-y divide-rule text-sm">

@@ -1,8 +1,9 @@
 import type { JobView } from "#jobs";
 import { useCallback, useState } from "react";
 import { useNavigate } from "react-router";
-import { JobProgress } from "./JobProgress";
-import { upload, useJob } from "./useJob";
+import { JobProgress } from "../work/JobProgress";
+import { upload } from "../work/upload";
+import { useJob } from "../work/useJob";
 
 /** Makes a new plan of an archive that some Tejado wrote. */
 export function OpenArchive() {

@@ -3,10 +3,11 @@ import type { JobView } from "#jobs";
 import { useCallback, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
 import { Button, TextField } from "../ui";
-import { JobProgress } from "./JobProgress";
+import { JobProgress } from "../work/JobProgress";
 import { LayerTable } from "./LayerTable";
 import { LegendEditor, USUAL_LEGEND, type LegendRow } from "./LegendEditor";
-import { upload, useJob } from "./useJob";
+import { upload } from "../work/upload";
+import { useJob } from "../work/useJob";
 
 const KINDS: { kind: Layer["kind"]; title: string; note: string }[] = [
   { kind: "bare", title: "Bare ground", note: "Heights without trees and roofs. Cover is put on top of them." },

@@ -1,6 +1,7 @@
 import type ImageTileSource from "ol/source/ImageTile";
 import ReliefWorker from "./relief.worker?worker";
-import { RELIEF_SAMPLES, type ReliefAnswer, type ReliefRequest } from "./reliefTile";
+import { RELIEF_SAMPLES } from "#wire";
+import type { ReliefAnswer, ReliefRequest } from "./reliefTile";
 
 /** Contour intervals by the ground metres of one pixel: about a finger apart on ordinary slopes. */
 function contourInterval(pixelM: number): number {

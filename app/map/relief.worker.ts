@@ -1,6 +1,7 @@
 /// <reference lib="webworker" />
 import { contours } from "d3-contour";
-import { BEYOND_TERRAIN, RELIEF_SAMPLES, type ReliefAnswer, type ReliefRequest } from "./reliefTile";
+import { BEYOND_TERRAIN, RELIEF_SAMPLES } from "#wire";
+import type { ReliefAnswer, ReliefRequest } from "./reliefTile";
 
 const SIDE = RELIEF_SAMPLES;
 const PIXELS = SIDE - 2;

@@ -1,4 +1,4 @@
-import { startTakingArchive } from "#jobs";
+import { NO_PLAN, submit } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
 import { authorOf } from "../data/preferences";
@@ -11,5 +11,7 @@ const orderSchema = z.object({ uploadId: z.uuid() });
 export async function action({ request }: Route.ActionArgs) {
   const order = orderSchema.safeParse(await request.json().catch(() => null));
   if (!order.success) throw data("The order names no received file.", { status: 400 });
-  return Response.json(startTakingArchive(await getStore(), order.data.uploadId, authorOf(request)));
+  const { uploadId } = order.data;
+  const taking = { uploadId, author: authorOf(request) };
+  return Response.json(await submit(await getStore(), "takingArchive", NO_PLAN, "Opening a plan archive", taking));
 }

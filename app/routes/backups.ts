@@ -1,6 +1,6 @@
 import { forgetPlans } from "#engine";
-import { dropUpload, uploadPath } from "#jobs";
-import { backUp, backupPath, listBackups, restore, RestoreRefused } from "#store";
+import { dropUpload, NO_PLAN, pauseWork, startWork, submit, uploadPath } from "#jobs";
+import { BackupElsewhere, backupPath, listBackups, restore, RestoreRefused } from "#store";
 import { data } from "react-router";
 import { getStore } from "../data/store.server";
 import type { Route } from "./+types/backups";
@@ -15,15 +15,21 @@ export async function action({ request }: Route.ActionArgs) {
   const store = await getStore();
   const form = await request.formData();
   if (form.get("intent") === "backup") {
-    const path = await backUp(store);
-    return data({ ok: true, message: `Kept ${path}` });
+    if (store.isOnServer) return data({ ok: false, message: new BackupElsewhere().message }, { status: 409 });
+    return data({ ok: true, job: await submit(store, "backup", NO_PLAN, "Backup of everything", null) });
   }
   const uploadId = String(form.get("uploadId") ?? "");
   const path = uploadId ? uploadPath(store, uploadId) : backupPath(store, String(form.get("name") ?? ""));
   if (!path) return data({ ok: false, message: "There is no such backup." }, { status: 404 });
   try {
-    await restore(store, path);
-    forgetPlans();
+    // What waits in the queue is another database's now.
+    await pauseWork(store);
+    try {
+      await restore(store, path);
+    } finally {
+      forgetPlans();
+      await startWork(store);
+    }
     return data({ ok: true, message: "Restored. What stood there before lies beside it as db-before-restore." });
   } catch (error) {
     if (error instanceof RestoreRefused)

@@ -1,4 +1,4 @@
-import { warmViews } from "#jobs";
+import { warmPool } from "#pool";
 import { useCallback, useMemo, useRef, useState } from "react";
 import { data, redirect, useRouteLoaderData, type ShouldRevalidateFunctionArgs } from "react-router";
 import { toast } from "sonner";
@@ -10,9 +10,6 @@ import { AreaSheet } from "../desk/AreaSheet";
 import { ChangeBar } from "../desk/ChangeBar";
 import { ConflictPanel } from "../desk/ConflictPanel";
 import { DeskProvider, useDesk } from "../desk/DeskContext";
-import { rowsWire, summariesWire, type PlanWire } from "../follow/planWire";
-import { shownOf } from "../follow/shown";
-import { terrainInfo } from "../follow/terrainInfo";
 import { useFollowing } from "../follow/useFollowing";
 import { describePatches } from "../desk/describe";
 import { LinkSheet } from "../desk/LinkSheet";
@@ -23,7 +20,7 @@ import { SiteSheet } from "../desk/SiteSheet";
 import { SubscriberSheet } from "../desk/SubscriberSheet";
 import { namesIn } from "../frame/names";
 import { PlanFrame } from "../frame/PlanFrame";
-import { isStage, type Stage } from "../frame/stages";
+import { isStage, type Stage } from "#wire";
 import { InstallStage } from "../stages/InstallStage";
 import { ProofStage } from "../stages/ProofStage";
 import type { Route } from "./+types/desk";
@@ -36,22 +33,9 @@ export async function loader({ params, url }: Route.LoaderArgs) {
     return redirect(`/plans/${params.planId}/paths${search}`);
   }
   const { context } = await requirePlan(params.planId);
-  warmViews();
-  // A large plan takes long to work out from nothing: the window gets it as it is, and the answers as soon as they are there.
-  const review = context.isQuick ? await context.review() : null;
-  const { plan, ...lists } = context.rows;
-  return {
-    stage: params.stage,
-    // Travels as one text: the framework's own encoding of ten thousand rows takes many times as long.
-    packed: JSON.stringify({
-      plan,
-      rows: rowsWire({ plan, ...lists }),
-      revision: context.revision,
-      terrain: terrainInfo(context),
-      shown: review && shownOf(review),
-      summaries: summariesWire(review?.summaries.values() ?? []),
-    } satisfies PlanWire),
-  };
+  warmPool();
+  // Travels as one text: the framework's own encoding of ten thousand rows takes many times as long.
+  return { stage: params.stage, packed: await context.ask("window") };
 }
 /** The page is built in the browser, which has the plan to work on anyway; the server only sends it. */
 export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {

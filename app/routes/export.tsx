@@ -1,11 +1,11 @@
-import { startArchive, type JobView } from "#jobs";
+import { submit, type JobView } from "#jobs";
 import { EXPORT_FORMATS } from "#formats/export";
 import { useCallback, useEffect } from "react";
 import { Link, useFetcher } from "react-router";
 import { requirePlan } from "../data/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
-import { JobProgress } from "../import/JobProgress";
-import { useJob } from "../import/useJob";
+import { JobProgress } from "../work/JobProgress";
+import { useJob } from "../work/useJob";
 import { Button, buttonClass } from "../ui";
 import type { Route } from "./+types/export";
 
@@ -22,7 +22,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 /** Begins to write the whole plan. */
 export async function action({ params }: Route.ActionArgs) {
   const { store } = await requirePlan(params.planId);
-  return startArchive(store, params.planId);
+  return submit(store, "archive", params.planId, "Archive of the plan", null);
 }
 
 const FORMAT_NOTES: Record<string, string> = {

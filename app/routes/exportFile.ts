@@ -28,7 +28,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   if (!asked.success) throw data("An export names its format and what is to be in it.", { status: 400 });
   const { format, ids, ...kinds } = asked.data;
   const { world, rows } = context;
-  const { summaries } = await context.evaluate();
+  const summaries = await context.ask("summaries");
   const wanted = ({ id }: { id: string }) => ids.size === 0 || ids.has(id);
   const things = [
     ...(kinds.sites ? rows.sites.filter(wanted).map(siteThing) : []),

@@ -1,4 +1,3 @@
-import { readGround, type GroundSample } from "#core/terrain";
 import { z } from "zod";
 import { requirePlan } from "../data/plan.server";
 import type { Route } from "./+types/ground";
@@ -10,7 +9,6 @@ export async function loader({ params, url }: Route.LoaderArgs) {
   const { context } = await requirePlan(params.planId);
   const asked = placeSchema.safeParse(Object.fromEntries(url.searchParams));
   if (!asked.success) return Response.json({ groundAmslM: null }, { status: 400 });
-  const sample: GroundSample = { groundAmslM: NaN, coverHeightM: 0, coverCode: 0 };
-  readGround(context.terrain, asked.data.lat, asked.data.lon, sample);
-  return Response.json({ groundAmslM: Number.isFinite(sample.groundAmslM) ? sample.groundAmslM : null });
+  const { lat, lon } = asked.data;
+  return Response.json({ groundAmslM: await context.ask("ground", { latDeg: lat, lonDeg: lon }) });
 }

@@ -9,14 +9,15 @@ import type { Route } from "./+types/import";
 
 export async function loader({ params }: Route.LoaderArgs) {
   const { context } = await requirePlan(params.planId);
-  const { rows, extent, reliefVersion } = context;
+  const { rows } = context;
+  const terrain = await context.ask("terrain");
   return {
     plan: rows.plan,
     revision: context.revision,
     counts: { sites: rows.sites.length, subscribers: rows.subscribers.length, areas: rows.areas.length },
     layers: rows.layers,
     overlays: rows.overlays,
-    terrain: extent && { version: reliefVersion, extent },
+    terrain: terrain && { version: terrain.reliefVersion, extent: terrain.extent },
   };
 }
 

@@ -1,15 +1,16 @@
 import { jobOf, stopJob } from "#jobs";
 import { data } from "react-router";
+import { getStore } from "../data/store.server";
 import type { Route } from "./+types/job";
 
 /** How a piece of long work stands. */
-export function loader({ params }: Route.LoaderArgs) {
-  const job = jobOf(params.planId, params.jobId);
-  if (!job) throw data("That work is not known any more; it ended with an earlier process.", { status: 404 });
+export async function loader({ params }: Route.LoaderArgs) {
+  const job = await jobOf(await getStore(), params.planId, params.jobId);
+  if (!job) throw data("That work is not known any more.", { status: 404 });
   return Response.json(job, { headers: { "Cache-Control": "no-store" } });
 }
 
 /** Stops it. */
-export function action({ params }: Route.ActionArgs) {
-  return Response.json({ ok: stopJob(params.planId, params.jobId) });
+export async function action({ params }: Route.ActionArgs) {
+  return Response.json({ ok: await stopJob(await getStore(), params.planId, params.jobId) });
 }

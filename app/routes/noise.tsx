@@ -1,12 +1,12 @@
 import { randomUUID } from "node:crypto";
-import { channelRows } from "#core/findings";
 import { putPatch, scanSchema } from "#core/plan";
-import { askScanner, startScanner } from "#jobs";
+import { startScanner } from "#simulators";
 import { parseWithZod } from "@conform-to/zod/v4";
 import { data } from "react-router";
 import { requirePlan } from "../data/plan.server";
 import { authorOf } from "../data/preferences";
 import { keepOwn } from "../keep/keep.server";
+import { askScanner } from "../noise/askScanner.server";
 import { NoisePage } from "../noise/NoisePage";
 import { scannerAskSchema } from "../noise/scannerAsk";
 import type { Route } from "./+types/noise";
@@ -19,7 +19,7 @@ export async function loader({ params }: Route.LoaderArgs) {
     revision: context.revision,
     sites: sites.map(({ id, name }) => ({ id, name })),
     scans: [...scans].sort((x, y) => y.scannedAt.localeCompare(x.scannedAt)),
-    channels: channelRows(context.world, (await context.evaluate()).answers),
+    channels: await context.ask("channelRows"),
   };
 }
 

@@ -1,7 +1,7 @@
 import { data } from "react-router";
 import { z } from "zod";
 import { requirePlan } from "../data/plan.server";
-import { profileToWire } from "../data/profileWire";
+import type { Place } from "#core/geodesy";
 import type { Route } from "./+types/profiles";
 
 const MOST_PAIRS = 100;
@@ -23,9 +23,9 @@ export async function loader({ params, url }: Route.LoaderArgs) {
   if (!asked.success)
     throw data(`Each pair is lat,lon,lat,lon in degrees, 1 to ${MOST_PAIRS} of them.`, { status: 400 });
   const { context } = await requirePlan(params.planId);
-  return Response.json(
-    asked.data.map(([latA, lonA, latB, lonB]) =>
-      profileToWire(context.profileBetween({ latDeg: latA, lonDeg: lonA }, { latDeg: latB, lonDeg: lonB })),
-    ),
-  );
+  const pairs = asked.data.map(([latA, lonA, latB, lonB]): [Place, Place] => [
+    { latDeg: latA, lonDeg: lonA },
+    { latDeg: latB, lonDeg: lonB },
+  ]);
+  return Response.json(await context.ask("profiles", { pairs }));
 }

@@ -1,4 +1,3 @@
-import { workOut } from "#core/evaluate";
 import { data } from "react-router";
 import { requirePlan } from "../data/plan.server";
 import type { Route } from "./+types/remedies";
@@ -7,7 +6,7 @@ import type { Route } from "./+types/remedies";
 export async function loader({ params, url }: Route.LoaderArgs) {
   const { context } = await requirePlan(params.planId);
   const id = url.searchParams.get("finding") ?? "";
-  const remedies = workOut(await context.evaluate(), id, context.profileBetween);
+  const remedies = await context.ask("remedies", { findingId: id });
   if (!remedies) throw data(`There is no finding "${id}" any more.`, { status: 404 });
   return Response.json(remedies);
 }

@@ -1,4 +1,4 @@
-import { ruleBreaks, type RuleBreak } from "#core/findings";
+import type { RuleBreak } from "#core/findings";
 import { OWN_RULES, RULE_SETS, ruleSetOf, type Rule } from "#core/regulation";
 import { counted } from "#core/words";
 import { useState } from "react";
@@ -13,23 +13,13 @@ import { RuleTable } from "../rules/RuleTable";
 import { Button, Table } from "../ui";
 import type { Route } from "./+types/rules";
 
-/** Breaks of one set that travel; the count is always whole. */
-const MOST_BREAKS = 200;
-
 export async function loader({ params }: Route.LoaderArgs) {
   const { context } = await requirePlan(params.planId);
   const { plan } = context.rows;
-  const { answers } = await context.evaluate();
-  const sets = [...RULE_SETS.map(({ id }) => id), OWN_RULES].map((id) => {
-    const set = ruleSetOf({ ruleSetId: id, ownRules: plan.ownRules });
-    const breaks = ruleBreaks(context.world, answers, set);
-    return {
-      set,
-      linkCount: new Set(breaks.map(({ linkId }) => linkId)).size,
-      breakCount: breaks.length,
-      breaks: breaks.slice(0, MOST_BREAKS),
-    };
-  });
+  const sets = (await context.ask("ruleBreaks")).map(({ ruleSetId, ...breaks }) => ({
+    set: ruleSetOf({ ruleSetId, ownRules: plan.ownRules }),
+    ...breaks,
+  }));
   return { plan, revision: context.revision, sets, linkCount: context.rows.links.length };
 }
 

@@ -1,4 +1,4 @@
-import { startSearch } from "#jobs";
+import { searchTitle, submit } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
 import { parseDraft } from "../keep/patches.server";
@@ -13,15 +13,15 @@ const orderSchema = z.object({
 
 /** Begins to search for ways out of a link, under the change in hand; answers the job. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const { context } = await requirePlan(params.planId);
+  const { store, context } = await requirePlan(params.planId);
   const order = orderSchema.safeParse(await request.json().catch(() => null));
   if (!order.success) {
     const { path, message } = order.error.issues[0]!;
     throw data(`The search cannot begin: ${path.slice(1).join(".")} ${message}`, { status: 400 });
   }
-  const patches = parseDraft(order.data.patches, params.planId);
+  const search = { patches: parseDraft(order.data.patches, params.planId), ask: order.data.ask };
   try {
-    return Response.json(startSearch(context, patches, order.data.ask));
+    return Response.json(await submit(store, "search", params.planId, searchTitle(context, search), search));
   } catch (error) {
     if (error instanceof RangeError) throw data(error.message, { status: 404 });
     throw error;

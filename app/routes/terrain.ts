@@ -1,6 +1,6 @@
 import { LAYER_KINDS } from "#core/plan";
 import { legendSchema } from "#formats/raster";
-import { importTerrain } from "#jobs";
+import { submit } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
 import { requirePlan } from "../data/plan.server";
@@ -27,5 +27,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     const { path, message } = order.error.issues[0]!;
     throw data(`The order cannot be taken: ${path.join(".")} ${message}`, { status: 400 });
   }
-  return Response.json(importTerrain(store, { planId: params.planId, author: authorOf(request), ...order.data }));
+  const title = `Terrain: ${order.data.files.map(({ name }) => name).join(", ")}`;
+  const asked = { author: authorOf(request), ...order.data };
+  return Response.json(await submit(store, "terrain", params.planId, title, asked));
 }

@@ -1,7 +1,6 @@
-import { reviewPlan } from "#core/evaluate";
 import { type Outcome } from "#core/findings";
-import { worldOf, type PlanRows } from "#core/plan";
-import { contextOf } from "#engine";
+import type { PlanRows } from "#core/plan";
+import { askOf } from "#engine";
 import {
   dropVersion,
   patchesBetween,
@@ -38,15 +37,7 @@ interface Side {
 }
 
 /** The outcome of a state of the plan, over the terrain that it had. */
-async function sideOf(store: Store, rows: PlanRows): Promise<Side> {
-  const { profileBetween } = await contextOf(store, rows);
-  const { outcome, findings, summaries } = reviewPlan(worldOf(rows), profileBetween, 0);
-  return {
-    outcome,
-    findings: findings.length,
-    blocked: [...summaries.values()].filter(({ state }) => state === "blocked").length,
-  };
-}
+const sideOf = (store: Store, rows: PlanRows): Promise<Side> => askOf(store, rows, "side");
 
 export async function loader({ params, url }: Route.LoaderArgs) {
   const { store, context } = await requirePlan(params.planId);

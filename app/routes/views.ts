@@ -1,4 +1,5 @@
 import { askView } from "#jobs";
+import { Stopped } from "#pool";
 import { data } from "react-router";
 import { z } from "zod";
 import { parseDraft } from "../keep/patches.server";
@@ -21,8 +22,11 @@ export async function action({ params, request }: Route.ActionArgs) {
   const order = orderSchema.safeParse(await request.json().catch(() => null));
   if (!order.success) throw data(`That cannot be asked: ${order.error.issues[0]!.message}`, { status: 400 });
   try {
-    return Response.json(await askView(context, parseDraft(order.data.patches, params.planId), order.data.ask));
+    return Response.json(
+      await askView(context, parseDraft(order.data.patches, params.planId), order.data.ask, request.signal),
+    );
   } catch (error) {
+    if (error instanceof Stopped) throw data("Nobody waits for that any more.", { status: 409 });
     if (error instanceof RangeError) throw data(error.message, { status: 404 });
     throw error;
   }

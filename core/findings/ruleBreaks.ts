@@ -1,6 +1,6 @@
 import type { LinkAnswer } from "../link";
 import type { World } from "../plan";
-import { eirpLimit, FLAG_WORDS, type RuleSet } from "../regulation";
+import { limitReason, eirpLimit, FLAG_WORDS, type RuleSet } from "../regulation";
 import { overCap } from "./overCap";
 
 /** One transmitter that a rule set does not allow as it stands. */
@@ -31,9 +31,9 @@ export function ruleBreaks(world: World, answers: ReadonlyMap<string, LinkAnswer
       });
       const over = overCap({ eirpDbm: tape.eirpDbm, txPowerDbm: from.radio.txPowerDbm }, limit);
       const what = !limit.covered
-        ? limit.reason
+        ? limitReason(limit)
         : over
-          ? `${over.words} (${limit.source}: ${limit.reason})`
+          ? `${over.words} (${limit.source}: ${limitReason(limit)})`
           : limit.flags.includes("indoorOnly") && from.behind === "none"
             ? `${losses.frequencyMHz} MHz, ${limit.source}: ${FLAG_WORDS.indoorOnly}`
             : null;

@@ -1,5 +1,5 @@
 import type { LinkEnd } from "../plan";
-import { FLAG_WORDS, LICENCE_WORDS } from "../regulation";
+import { limitReason, FLAG_WORDS, LICENCE_WORDS } from "../regulation";
 import { figure } from "../words";
 import { RAIN_COUNTS_FROM_GHZ, type Tape } from "./budget";
 
@@ -131,7 +131,7 @@ export function tapeLines(tape: Tape): TapeLine[] {
     "power − cable + peak gain, held against the cap",
     [
       ["cap", limit.eirpCapDbm === null ? "none in the rule set" : dbm(limit.eirpCapDbm)],
-      ["because", limit.reason],
+      ["because", limitReason(limit)],
       ...(limit.conductedCapDbm === null ? [] : [["conducted cap", dbm(limit.conductedCapDbm)] as [string, string]]),
       ...(limit.covered ? [["licence", LICENCE_WORDS[limit.licence]] as [string, string]] : []),
       ...limit.flags.map((flag) => ["asks for", FLAG_WORDS[flag]] as [string, string]),

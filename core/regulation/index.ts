@@ -1,5 +1,6 @@
 export {
   eirpLimit,
+  limitReason,
   eirpWords,
   FLAG_WORDS,
   LICENCE_WORDS,

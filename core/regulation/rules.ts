@@ -82,12 +82,33 @@ export const ruleSetSchema = z.object({
 });
 export type RuleSet = z.infer<typeof ruleSetSchema>;
 
+/** What a cap comes from: no rule at all, or a part of one. */
+type Because =
+  | { kind: "bar"; words: string }
+  | { kind: "eirp"; eirp: Rule["eirp"]; gainDbi: number }
+  | { kind: "density"; density: Density; widthMHz: number }
+  | { kind: "elevation"; dbm: number };
+
+/** Why a limit is what it is, in words with the figures that led to it. */
+export function limitReason({ because }: EirpLimit): string {
+  switch (because.kind) {
+    case "bar":
+      return because.words;
+    case "eirp":
+      return eirpWords(because.eirp, because.gainDbi);
+    case "density":
+      return `${because.density.dbm} dBm per ${because.density.perMHz} MHz over ${because.widthMHz} MHz`;
+    case "elevation":
+      return `at most ${because.dbm} dBm above 30° elevation`;
+  }
+}
+
 export interface EirpLimit {
   /** Null where the rule set knows no cap here. */
   eirpCapDbm: number | null;
   conductedCapDbm: number | null;
-  /** Why, in words with the figures that led to it. */
-  readonly reason: string;
+  /** What the cap comes from; `limitReason` puts it into words when somebody reads it: a search asks for thousands. */
+  because: Because;
   source: string;
   flags: readonly RuleFlag[];
   licence: Rule["licence"];
@@ -119,7 +140,7 @@ export function eirpLimit(question: LimitQuestion): EirpLimit {
     return {
       eirpCapDbm: null,
       conductedCapDbm: null,
-      reason: `${ruleSet.name} ${bar}`,
+      because: { kind: "bar", words: `${ruleSet.name} ${bar}` },
       source: ruleSet.name,
       flags: [],
       licence: "exempt",
@@ -131,14 +152,12 @@ export function eirpLimit(question: LimitQuestion): EirpLimit {
     const limit = limitOf(fitting[i]!, widthMHz, antennaGainDbi, elevationDeg);
     const tighter = (limit.eirpCapDbm ?? Infinity) < (worst.eirpCapDbm ?? Infinity) ? limit : worst;
     const conducted = Math.min(limit.conductedCapDbm ?? Infinity, worst.conductedCapDbm ?? Infinity);
-    worst = new Limit(
-      tighter.rule,
-      tighter.eirpCapDbm,
-      conducted === Infinity ? null : conducted,
-      tighter.words,
-      [...new Set([...worst.flags, ...limit.flags])],
-      LICENCES.indexOf(limit.licence) > LICENCES.indexOf(worst.licence) ? limit.licence : worst.licence,
-    );
+    worst = {
+      ...tighter,
+      conductedCapDbm: conducted === Infinity ? null : conducted,
+      flags: [...new Set([...worst.flags, ...limit.flags])],
+      licence: LICENCES.indexOf(limit.licence) > LICENCES.indexOf(worst.licence) ? limit.licence : worst.licence,
+    };
   }
   return worst;
 }
@@ -195,46 +214,34 @@ function coversChannel(rules: Rule[], low: number, high: number): boolean {
   return reached >= high;
 }
 
-/** A cap that puts its reason into words only when somebody reads it: a search asks for thousands. */
-class Limit implements EirpLimit {
-  readonly covered = true;
-  constructor(
-    readonly rule: Rule,
-    readonly eirpCapDbm: number | null,
-    readonly conductedCapDbm: number | null,
-    readonly words: () => string,
-    readonly flags: readonly RuleFlag[],
-    readonly licence: Rule["licence"],
-  ) {}
-  get reason(): string {
-    return this.words();
-  }
-  get source(): string {
-    return this.rule.source;
-  }
-}
-
-function limitOf(rule: Rule, widthMHz: number, gainDbi: number, elevationDeg: number): Limit {
+function limitOf(rule: Rule, widthMHz: number, gainDbi: number, elevationDeg: number): EirpLimit {
   let conducted = rule.conductedDbm ?? Infinity;
   if (rule.conductedByWidthDbm !== null)
     conducted = Math.min(conducted, rule.conductedByWidthDbm + 10 * Math.log10(widthMHz));
   if (rule.conductedDensity) conducted = Math.min(conducted, overWidth(rule.conductedDensity, widthMHz, gainDbi));
   let eirpCapDbm = eirpCap(rule.eirp, gainDbi);
-  let words = () => eirpWords(rule.eirp, gainDbi);
+  let because: Because = { kind: "eirp", eirp: rule.eirp, gainDbi };
   if (rule.eirp.kind === "gainForPower") conducted = Math.min(conducted, eirpCapDbm! - gainDbi);
   if (rule.eirpDensity) {
-    const { dbm, perMHz } = rule.eirpDensity;
     const cap = overWidth(rule.eirpDensity, widthMHz, gainDbi);
     if (cap < (eirpCapDbm ?? Infinity)) {
       eirpCapDbm = cap;
-      words = () => `${dbm} dBm per ${perMHz} MHz over ${widthMHz} MHz`;
+      because = { kind: "density", density: rule.eirpDensity, widthMHz };
     }
   }
   if (rule.above30DegDbm !== null && elevationDeg > 30 && rule.above30DegDbm < (eirpCapDbm ?? Infinity)) {
     eirpCapDbm = rule.above30DegDbm;
-    words = () => `at most ${rule.above30DegDbm} dBm above 30° elevation`;
+    because = { kind: "elevation", dbm: rule.above30DegDbm };
   }
-  return new Limit(rule, eirpCapDbm, conducted === Infinity ? null : conducted, words, rule.flags, rule.licence);
+  return {
+    eirpCapDbm,
+    conductedCapDbm: conducted === Infinity ? null : conducted,
+    because,
+    source: rule.source,
+    flags: rule.flags,
+    licence: rule.licence,
+    covered: true,
+  };
 }
 
 const overWidth = ({ dbm, perMHz, freeGainDbi }: Density, widthMHz: number, gainDbi: number) =>

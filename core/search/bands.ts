@@ -12,7 +12,7 @@ import {
   type Radio,
   type World,
 } from "../plan";
-import { LICENCE_WORDS } from "../regulation";
+import { limitReason, LICENCE_WORDS } from "../regulation";
 import type { Profile } from "../terrain";
 import { kitsFor, waysIn, type Way } from "./waysIn";
 
@@ -204,7 +204,7 @@ const LOSS_WORDS: Record<Exclude<keyof BandResult["lossDb"], "freeSpace">, strin
 function reasonFor(world: World, tried: Tried, result: BandResult, demandMbps: number): string {
   if (!tried.covered) {
     const { limit, overCapDb } = tried.answer.path!.aToB;
-    return limit.covered ? `${overCapDb.toFixed(1)} dB over its cap even at least power` : limit.reason;
+    return limit.covered ? `${overCapDb.toFixed(1)} dB over its cap even at least power` : limitReason(limit);
   }
   const wanted = wantedMarginDb(world.plan, result.frequencyMHz);
   const { aToB, bToA, mismatches } = tried.answer.path!;

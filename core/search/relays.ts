@@ -20,7 +20,7 @@ import {
   type Site,
   type World,
 } from "../plan";
-import { boundsOf, readGround, type GroundSample, type Terrain } from "../terrain";
+import { boundsOf } from "../terrain";
 import { effectText, tryPatches, type WayOut } from "./try";
 
 /** A relay nearer to an end than this is no relay. */
@@ -109,11 +109,13 @@ function nearer(place: Place, a: Place, b: Place): number {
   return Math.min(inverseGeodesic(place, a).distanceM, inverseGeodesic(place, b).distanceM);
 }
 
+/** Height of the ground at a place, m above sea; NaN where it is not known. */
+export type HeightAt = (place: Place) => number;
+
 /** The highest cell of every block of the ground about a path, as far out as a third of its length. */
-function highPoints(terrain: Terrain, a: Place, b: Place): (Place & { groundAmslM: number })[] {
+function highPoints(heightAt: HeightAt, a: Place, b: Place): (Place & { groundAmslM: number })[] {
   const { distanceM } = inverseGeodesic(a, b);
   const [west, south, east, north] = boundsOf([a, b], distanceM / 3);
-  const sample: GroundSample = { groundAmslM: 0, coverHeightM: 0, coverCode: 0 };
   const points: (Place & { groundAmslM: number })[] = [];
   const blockLat = (north - south) / BLOCKS;
   const blockLon = (east - west) / BLOCKS;
@@ -124,9 +126,8 @@ function highPoints(terrain: Terrain, a: Place, b: Place): (Place & { groundAmsl
       for (let i = 0; i < steps * steps; i++) {
         const latDeg = south + (y + (Math.floor(i / steps) + 0.5) / steps) * blockLat;
         const lonDeg = west + (x + ((i % steps) + 0.5) / steps) * blockLon;
-        readGround(terrain, latDeg, lonDeg, sample);
-        if (sample.groundAmslM > (best?.groundAmslM ?? -Infinity))
-          best = { latDeg, lonDeg, groundAmslM: sample.groundAmslM };
+        const groundAmslM = heightAt({ latDeg, lonDeg });
+        if (groundAmslM > (best?.groundAmslM ?? -Infinity)) best = { latDeg, lonDeg, groundAmslM };
       }
       if (best && best.groundAmslM > 0) points.push(best);
     }
@@ -165,13 +166,13 @@ export function* searchRelayPeaks(
   world: World,
   link: Link,
   mastM: number,
-  terrain: Terrain,
+  heightAt: HeightAt,
   profileBetween: ProfileSource,
   makeId: () => string,
 ): Generator<number, FoundRelays> {
   const { a, b } = linkEnds(world, link);
   const { kFactor } = world.plan;
-  const points = highPoints(terrain, a.place, b.place).filter(
+  const points = highPoints(heightAt, a.place, b.place).filter(
     (point) => nearer(point, a.place, b.place) >= LEAST_LEG_M,
   );
   const seen: { point: Place & { groundAmslM: number }; share: number; throughM: number }[] = [];

@@ -132,7 +132,7 @@ function answeredRow(tried: World, link: Link, none: ViewRow, answer: LinkAnswer
 }
 
 /** Served first by rate and margin, then the nearest misses, then the rest by distance. */
-function byPromise(x: ViewRow, y: ViewRow): number {
+export function byPromise(x: ViewRow, y: ViewRow): number {
   if (x.served !== y.served) return x.served ? -1 : 1;
   if (x.served)
     return (
@@ -153,22 +153,24 @@ function nearest<T extends Place>(from: Place, places: T[]): T[] {
   return [...places].sort((x, y) => far(x) - far(y)).slice(0, MOST_SEEN);
 }
 
-/** Every subscriber, or every other site, as one site sees them; the nearest `MOST_SEEN` in a larger plan. */
+/** Every subscriber, or every other site, as one site sees them; the nearest `MOST_SEEN` in a larger plan; of these every `of`th where several share the work. */
 export function viewFromSite(
   world: World,
   site: Site,
   of: "subscribers" | "sites",
   profileBetween: ProfileSource,
   makeId: () => string,
+  part: { index: number; of: number } = { index: 0, of: 1 },
 ): ViewRow[] {
   const view = viewOf(world, profileBetween, makeId);
-  const seen: FarPlace[] =
+  const all: FarPlace[] =
     of === "subscribers"
       ? nearest(site, [...world.subscribers.values()]).map((row) => ({ kind: "subscriber", row }))
       : nearest(
           site,
           [...world.sites.values()].filter(({ id }) => id !== site.id),
         ).map((row) => ({ kind: "site", row }));
+  const seen = all.filter((_, i) => i % part.of === part.index);
   return seen.map((to) => rowFor(view, site, to, to)).sort(byPromise);
 }
 

@@ -1,10 +1,9 @@
 import { linkEnds, radioPatches, type Patch, type Link, type World } from "../plan";
 import { answerOf, isLinkServed, powerWithinCapDbm, simpleChanges, type ProfileSource } from "../findings";
 import { ruleSetOf } from "../regulation";
-import type { Terrain } from "../terrain";
 import { compareBands } from "./bands";
 import { searchMoves, type HeatPoint } from "./moves";
-import { searchRelayPeaks, searchRelaySites } from "./relays";
+import { searchRelayPeaks, searchRelaySites, type HeightAt } from "./relays";
 import { byOutcomeAndCost, effectText, isBetter, tryPatches, type WayOut } from "./try";
 
 /** What is to be searched for one link. */
@@ -83,7 +82,7 @@ function* part<T>(work: Generator<number, T>, from: number, to: number, message:
 export function* searchWaysOut(
   world: World,
   ask: SearchAsk,
-  terrain: Terrain,
+  heightAt: HeightAt,
   profileBetween: ProfileSource,
   makeId: () => string,
 ): Generator<SearchProgress, SearchResult> {
@@ -137,7 +136,7 @@ export function* searchWaysOut(
     if (ask.mastM > 0)
       better(
         yield* part(
-          searchRelayPeaks(world, link, ask.mastM, terrain, profileBetween, makeId),
+          searchRelayPeaks(world, link, ask.mastM, heightAt, profileBetween, makeId),
           0.6,
           1,
           "Relays on high ground",

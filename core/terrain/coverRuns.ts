@@ -1,6 +1,6 @@
 import { signedAngleDeg } from "../geodesy";
 import type { CoverRun } from "./areas";
-import { eastOfDeg, UNKNOWN_COVER, type GridFrame, type Surface } from "./surface";
+import { coverCodeIn, coverHeightIn, eastOfDeg, UNKNOWN_COVER, type GridFrame, type Surface } from "./surface";
 import { readGround, type GroundSample, type Terrain } from "./terrain";
 
 /** An antenna stands on what is there: cover this near an end, or in the end's own cell, is not in the way. */
@@ -116,8 +116,8 @@ function changeShare(from: number, to: number): number {
 function isTaller(surface: Surface, column: number, row: number, heightM: number): boolean {
   const { columns, rows } = surface.frame;
   if (column < 0 || row < 0 || column >= columns || row >= rows) return false;
-  const code = surface.coverCode(column, row);
-  return code !== 0 && code !== UNKNOWN_COVER && surface.coverHeightM(column, row) > heightM;
+  const code = coverCodeIn(surface, column, row);
+  return code !== 0 && code !== UNKNOWN_COVER && coverHeightIn(surface, column, row) > heightM;
 }
 
 /** Keeps what a step into sample `i` crosses of a cell, from and to shares of the step, if what stands there is taller than the samples beside it. */
@@ -165,7 +165,7 @@ function clearEnd({ layers }: Terrain, samples: Samples, end: number, last: numb
     ownRow = Math.floor(rowsSouth(frame, latDeg[end]!));
     if (kind === "surface" || ownColumn < 0 || ownRow < 0 || ownColumn >= frame.columns || ownRow >= frame.rows)
       continue;
-    const code = surface.coverCode(ownColumn, ownRow);
+    const code = coverCodeIn(surface, ownColumn, ownRow);
     if (code === UNKNOWN_COVER || (kind === "bare" && code === 0)) continue;
     own = frame;
     break;

@@ -1,21 +1,26 @@
 export { areaIndex, type AreaIndex, type CoverArea } from "./areas";
-export { boundsOf, cutOut, cuttingOut, terrainOfCut, type Bounds, type TerrainCut } from "./cutOut";
-export { overviewFactor, overviewFrame, overviewGatherer, seenFromAfar, withOverview } from "./overview";
+export { boundsOf, type Bounds } from "./bounds";
+export { overviewFactor, overviewFrame, overviewGatherer, seenFromAfar } from "./overview";
 export { profileScratch, sampleProfile, SHORTEST_PATH_M, type Profile, type ProfileScratch } from "./profile";
 export { readAlong } from "./readAlong";
 export {
   arraySurface,
   cellSizeM,
   COVER_KINDS,
+  coverCodeIn,
+  coverHeightIn,
   coverCode,
   coverDensity,
   coverKind,
   frameContains,
   groundAt,
+  groundIn,
+  HOLE,
   isEvergreen,
   isTrees,
   UNKNOWN_COVER,
-  type CellBlock,
+  UNREAD,
+  UnreadGround,
   type CoverKind,
   type GridFrame,
   type Surface,
@@ -30,4 +35,13 @@ export {
   type Terrain,
   type TerrainLayer,
 } from "./terrain";
-export { cutTiles, TILE_CELLS, tiledSurface, tilesAcross, tilesDown, type TerrainTile } from "./tiles";
+export {
+  cutTiles,
+  layTile,
+  TILE_CELLS,
+  tileArrays,
+  tiledSurface,
+  tilesAcross,
+  tilesDown,
+  type TerrainTile,
+} from "./tiles";

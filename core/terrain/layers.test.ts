@@ -2,11 +2,10 @@ import { expect, test } from "@jest/globals";
 import {
   areaIndex,
   arraySurface,
-  boundsOf,
   coverCode,
   coverDensity,
   coverKind,
-  cutOut,
+  groundIn,
   overviewFactor,
   overviewFrame,
   overviewGatherer,
@@ -15,7 +14,6 @@ import {
   sampleProfile,
   TILE_CELLS,
   terrainOf,
-  terrainOfCut,
   tiledSurface,
   UNKNOWN_COVER,
   type CoverArea,
@@ -48,7 +46,9 @@ test("the finest raster wins, and a coarser one fills its holes", () => {
   const holed = flat(fine, 50);
   const withHole = {
     ...holed,
-    groundAmslM: (x: number, y: number) => (x > 100 && x < 120 ? NaN : holed.groundAmslM(x, y)),
+    groundAmslM: holed.groundAmslM.map((height, i) =>
+      i % fine.columns > 100 && i % fine.columns < 120 ? NaN : height,
+    ),
   };
   const terrain = terrainOf([
     { surface: flat(coarse, 10), kind: "bare" },
@@ -166,12 +166,10 @@ test("a raster that crosses the 180th meridian is read on both sides, by places 
     { latDeg: 0.95, lonDeg: 179.95 },
     { latDeg: 0.95, lonDeg: -179.95 },
   ];
-  for (const read of [terrain, terrainOfCut(cutOut(terrain, boundsOf([from, to], 300)))]) {
-    const profile = sampleProfile(read, from, to);
-    expect(profile.holes).toBeNull();
-    for (let i = 1; i < profile.groundAmslM.length; i++)
-      expect(profile.groundAmslM[i]).toBeGreaterThan(profile.groundAmslM[i - 1]!);
-  }
+  const profile = sampleProfile(terrain, from, to);
+  expect(profile.holes).toBeNull();
+  for (let i = 1; i < profile.groundAmslM.length; i++)
+    expect(profile.groundAmslM[i]).toBeGreaterThan(profile.groundAmslM[i - 1]!);
   // An outline on the far side of the globe at the same latitude is not in the way; one beside the seam is.
   const tallest = (west: number) =>
     Math.max(
@@ -198,6 +196,6 @@ test("a large raster's overview holds the mean of what it stands for", () => {
   for (let i = 0; i < TILE_CELLS ** 2; i++) tile.groundAmslM[i] = i % TILE_CELLS;
   gatherer.add(1, tile);
   const overview = tiledSurface(frame, gatherer.tiles);
-  expect([overview.groundAmslM(32, 0), overview.groundAmslM(33, 5)]).toEqual([1.5, 5.5]);
-  expect(overview.groundAmslM(0, 0)).toBeNaN();
+  expect([groundIn(overview, 32, 0), groundIn(overview, 33, 5)]).toEqual([1.5, 5.5]);
+  expect(groundIn(overview, 0, 0)).toBeNaN();
 });

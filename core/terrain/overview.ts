@@ -1,5 +1,5 @@
-import { tiledSurface, TILE_CELLS, tilesAcross, type TerrainTile } from "./tiles";
-import { cellSizeM, type GridFrame, type Surface } from "./surface";
+import { TILE_CELLS, tilesAcross, type TerrainTile } from "./tiles";
+import { cellSizeM, type GridFrame } from "./surface";
 import type { Terrain } from "./terrain";
 
 /** A raster with more cells on a side than this has a coarse copy of itself, for looking at it from far away. */
@@ -68,9 +68,4 @@ export function seenFromAfar(terrain: Terrain, stepM: number): Terrain {
       return overview && cellSizeM(overview.frame) <= stepM * 1.5 ? { ...layer, surface: overview } : layer;
     }),
   };
-}
-
-/** A raster's surface with its overview, where it has one. */
-export function withOverview(surface: Surface, tiles: { get(index: number): TerrainTile | undefined }): Surface {
-  return { ...surface, overview: tiledSurface(overviewFrame(surface.frame), tiles) };
 }

@@ -2,21 +2,20 @@ import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import {
   arraySurface,
-  boundsOf,
   coverCode,
-  cutOut,
   cutTiles,
+  groundAt,
   plainTerrain,
   profileScratch,
   readAlong,
   readGround,
   sampleProfile,
   terrainOf,
-  terrainOfCut,
   tiledSurface,
   tilesAcross,
   UNKNOWN_COVER,
-  withOverview,
+  UNREAD,
+  UnreadGround,
   type GridFrame,
   type Surface,
   type Terrain,
@@ -58,16 +57,9 @@ function tiled(surface: Surface): Surface {
 
 const fine = hills(frame(0.001, 300, 200));
 const coarse = hills(frame(0.004, 120, 100, 9.9, 2.1), 5);
-const noBlocks: Surface = {
-  frame: fine.frame,
-  groundAmslM: fine.groundAmslM,
-  coverHeightM: fine.coverHeightM,
-  coverCode: fine.coverCode,
-};
 const TERRAINS: Record<string, Terrain> = {
   "one array": plainTerrain(fine),
   tiles: plainTerrain(tiled(fine)),
-  "a surface without blocks": plainTerrain(noBlocks),
   "fine over coarse": terrainOf([
     { surface: tiled(fine), kind: "bare" },
     { surface: tiled(coarse), kind: "bare" },
@@ -126,27 +118,18 @@ test("a profile in scratch is the same as one with arrays of its own, and holds 
   expect(long.groundAmslM.buffer).not.toBe(scratch.groundAmslM.buffer);
 });
 
-test("a cut of several rasters and outlines reads the same within its bounds", () => {
-  const terrain = TERRAINS["fine over coarse"]!;
+test("a block that is not unpacked is named rather than taken for a hole, and read as soon as it is there", () => {
+  const whole = tiled(fine);
+  const part = { ...whole, starts: Int32Array.from(whole.starts) };
+  const start = part.starts[1]!;
+  part.starts[1] = UNREAD;
   const [from, to] = [
-    { latDeg: 1.82, lonDeg: 10.02 },
-    { latDeg: 1.97, lonDeg: 10.28 },
+    { latDeg: 1.95, lonDeg: 10.02 },
+    { latDeg: 1.95, lonDeg: 10.25 },
   ];
-  const cut = terrainOfCut(cutOut(terrain, boundsOf([from, to], 300)));
-  const [whole, part] = [sampleProfile(terrain, from, to), sampleProfile(cut, from, to)];
-  for (let i = 0; i < whole.groundAmslM.length; i++) {
-    if (Number.isNaN(whole.groundAmslM[i])) expect(part.groundAmslM[i]).toBeNaN();
-    else expect(part.groundAmslM[i]).toBeCloseTo(whole.groundAmslM[i]!, 3);
-    expect(part.coverCode[i]).toBe(whole.coverCode[i]);
-  }
-  expect(cutOut(terrain, [50, 50, 51, 51])).toMatchObject({ layers: [], areas: [] });
-});
-
-test("too wide a cut takes the raster's overview rather than every cell", () => {
-  const large = tiled(hills(frame(0.0005, 2200, 40)));
-  const overview = new Map([[0, [...cutTiles(hills(frame(0.001, 128, 20)))][0]!.tile]]);
-  const cut = cutOut(plainTerrain(withOverview(large, overview)), [10, 1.9, 12, 2.1], 50_000);
-  expect(cut.isCoarser).toBe(true);
-  expect(cut.layers[0]!.frame.cellLonDeg).toBeCloseTo(0.001, 12);
-  expect(cut.cellM).toBeGreaterThan(100);
+  const read = () => sampleProfile(plainTerrain(part), from, to);
+  expect(read).toThrow(UnreadGround);
+  expect(() => groundAt(part, 1.95, 10.19)).toThrow(expect.objectContaining({ surface: part, block: 1 }));
+  part.starts[1] = start;
+  expect(read().groundAmslM).toEqual(sampleProfile(plainTerrain(whole), from, to).groundAmslM);
 });

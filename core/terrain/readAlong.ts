@@ -1,5 +1,16 @@
 import type { PlacesAlong } from "../geodesy";
-import { eastOfDeg, frameContains, groundAt, UNKNOWN_COVER, type Surface } from "./surface";
+import {
+  blockOf,
+  coverCodeIn,
+  coverHeightIn,
+  eastOfDeg,
+  frameContains,
+  groundAt,
+  HOLE,
+  startOf,
+  UNKNOWN_COVER,
+  type Surface,
+} from "./surface";
 import { readGround, type GroundSample, type Terrain } from "./terrain";
 
 /** What is known of the ground at many places, in arrays of one length. */
@@ -22,7 +33,7 @@ export function readAlong(
 ): number[] | null {
   const { layers } = terrain;
   const finest = layers[0];
-  if (!finest || finest.kind !== "bare" || !finest.surface.blockAt) {
+  if (!finest || finest.kind !== "bare") {
     readEach(terrain, latDeg, lonDeg, into, count);
     return null;
   }
@@ -66,15 +77,14 @@ function readBlocks(
   const { groundAmslM, coverHeightM, coverCode } = into;
   const columnsPerDeg = 1 / cellLonDeg;
   const rowsPerDeg = 1 / cellLatDeg;
-  let cells: Float32Array = groundless;
-  let heights: Float32Array | null = null;
-  let codes: Uint8Array | null = null;
+  const { blockColumns, blockRows, groundAmslM: cells, coverHeightM: heights, coverCode: codes } = surface;
   // The block in hand, as rows and columns of the grid in which a cell has its right and lower neighbours beside it.
   let firstColumn = 0;
   let firstRow = 0;
   let lastColumn = -1;
   let lastRow = -1;
-  let stride = 0;
+  let start = 0;
+  const stride = blockColumns;
   const corners: number[] = [];
   /** The cell of the sample before, as it lies in the block in hand; −1 where it lies in another. */
   let nearBefore = -1;
@@ -85,19 +95,15 @@ function readBlocks(
     const top = Math.floor(row);
     if (left < firstColumn || top < firstRow || left >= lastColumn || top >= lastRow) {
       const isOn = left >= 0 && top >= 0 && left < columns && top < rows;
-      const block = isOn ? surface.blockAt!(left, top) : undefined;
-      if (block) {
-        cells = block.groundAmslM;
-        heights = block.coverHeightM;
-        codes = block.coverCode;
-        stride = block.columns;
+      start = isOn ? startOf(surface, blockOf(surface, left, top)) : HOLE;
+      if (start !== HOLE) {
         nearBefore = -1;
-        firstColumn = block.column;
-        firstRow = block.row;
-        lastColumn = Math.min(block.column + block.columns, columns) - 1;
-        lastRow = Math.min(block.row + block.rows, rows) - 1;
+        firstColumn = left - (left % blockColumns);
+        firstRow = top - (top % blockRows);
+        lastColumn = Math.min(firstColumn + blockColumns, columns) - 1;
+        lastRow = Math.min(firstRow + blockRows, rows) - 1;
       } else lastColumn = lastRow = -1;
-      if (!block || left >= lastColumn || top >= lastRow) {
+      if (start === HOLE || left >= lastColumn || top >= lastRow) {
         readCells(surface, latDeg[i]!, lonDeg[i]!, i, into);
         corners.push(i);
         nearBefore = -1;
@@ -106,7 +112,7 @@ function readBlocks(
     }
     const x = column - left;
     const y = row - top;
-    const at = (top - firstRow) * stride + (left - firstColumn);
+    const at = start + (top - firstRow) * stride + (left - firstColumn);
     const upper = cells[at]! + (cells[at + 1]! - cells[at]!) * x;
     const lower = cells[at + stride]! + (cells[at + stride + 1]! - cells[at + stride]!) * x;
     groundAmslM[i] = upper + (lower - upper) * y;
@@ -133,8 +139,6 @@ function readBlocks(
   return corners;
 }
 
-const groundless = new Float32Array(0);
-
 /** One place whose four cells do not lie in one block: on the seam of two tiles, at the edge of the grid, or off it. */
 function readCells(surface: Surface, latDeg: number, lonDeg: number, i: number, into: GroundAlong): void {
   const { frame } = surface;
@@ -143,9 +147,9 @@ function readCells(surface: Surface, latDeg: number, lonDeg: number, i: number, 
   if (frameContains(frame, latDeg, lonDeg)) {
     const column = Math.min(Math.floor(eastOfDeg(frame.westDeg, lonDeg) / frame.cellLonDeg), frame.columns - 1);
     const row = Math.min(Math.floor((frame.northDeg - latDeg) / frame.cellLatDeg), frame.rows - 1);
-    code = surface.coverCode(column, row);
+    code = coverCodeIn(surface, column, row);
     if (code === UNKNOWN_COVER) code = 0;
-    into.coverHeightM[i] = code === 0 ? 0 : surface.coverHeightM(column, row);
+    into.coverHeightM[i] = code === 0 ? 0 : coverHeightIn(surface, column, row);
   } else into.coverHeightM[i] = 0;
   into.coverCode[i] = code;
 }

@@ -45,31 +45,78 @@ export interface GridFrame {
   rows: number;
 }
 
-/** A rectangle of cells as it lies in memory, row by row from the north. */
-export interface CellBlock {
-  /** The grid's column and row of its first cell. */
-  column: number;
-  row: number;
-  columns: number;
-  rows: number;
+/** Where a block of a surface begins that is not in its arrays: nothing is known there, or it was not unpacked yet. */
+export const HOLE = -1;
+export const UNREAD = -2;
+
+/**
+ * Ground and cover of one grid as plain data. The grid is cut into blocks from its north-west corner, west to east, north to south;
+ * each lies in the arrays row by row, `blockColumns` wide however much of it lies on the grid.
+ */
+export interface Surface {
+  frame: GridFrame;
+  blockColumns: number;
+  blockRows: number;
+  /** Index of each block's first cell in the arrays, HOLE or UNREAD. */
+  starts: Int32Array;
+  /** NaN where nothing is known. */
   groundAmslM: Float32Array;
-  /** Null where nothing stands on the ground. */
+  /** Height of what stands on the ground, m; null where nothing stands anywhere. */
   coverHeightM: Float32Array | null;
+  /** Codes as `coverCode` makes them. */
   coverCode: Uint8Array | null;
+  /** A coarse copy of a large raster, for looking at it from far away. */
+  overview: Surface | null;
 }
 
-/** Ground and cover of one grid, read by whole cells. `groundAmslM` gives NaN where nothing is known. */
-export interface Surface {
-  /** The block in memory that holds a cell, for reading many cells in a row; undefined where there is none. */
-  blockAt?(column: number, row: number): CellBlock | undefined;
-  frame: GridFrame;
-  groundAmslM(column: number, row: number): number;
-  /** Height of what stands on the ground, m; 0 where nothing does. */
-  coverHeightM(column: number, row: number): number;
-  /** A code as `coverCode` makes it. */
-  coverCode(column: number, row: number): number;
-  /** A coarse copy of a large raster, for looking at it from far away. */
-  overview?: Surface;
+/** Thrown by whatever reads a block that was not unpacked yet: whoever has it packed unpacks it and reads again. */
+export class UnreadGround extends Error {
+  constructor(
+    readonly surface: Surface,
+    readonly block: number,
+  ) {
+    super(`block ${block} of the ground is not unpacked`);
+  }
+}
+
+/** The block of a surface that holds a cell. */
+export function blockOf({ frame, blockColumns, blockRows }: Surface, column: number, row: number): number {
+  return ((row / blockRows) | 0) * Math.ceil(frame.columns / blockColumns) + ((column / blockColumns) | 0);
+}
+
+/** Index of a block's first cell in the arrays; HOLE where nothing is known. Throws UnreadGround. */
+export function startOf(surface: Surface, block: number): number {
+  // Another thread may just have unpacked it: its cells lie there before its start does.
+  const start = Atomics.load(surface.starts, block);
+  if (start === UNREAD) throw new UnreadGround(surface, block);
+  return start;
+}
+
+/** Index of a cell in the arrays; HOLE where nothing is known. Throws UnreadGround. */
+export function cellOf(surface: Surface, column: number, row: number): number {
+  const { blockColumns, blockRows } = surface;
+  const start = startOf(surface, blockOf(surface, column, row));
+  return start === HOLE ? HOLE : start + (row % blockRows) * blockColumns + (column % blockColumns);
+}
+
+/** Ground height in a cell, m above sea; NaN where nothing is known. */
+export function groundIn(surface: Surface, column: number, row: number): number {
+  const cell = cellOf(surface, column, row);
+  return cell === HOLE ? NaN : surface.groundAmslM[cell]!;
+}
+
+/** Height of what stands in a cell, m; 0 where nothing does. */
+export function coverHeightIn(surface: Surface, column: number, row: number): number {
+  if (surface.coverHeightM === null) return 0;
+  const cell = cellOf(surface, column, row);
+  return cell === HOLE ? 0 : surface.coverHeightM[cell]!;
+}
+
+/** The cover code of a cell; 0 where nothing stands. */
+export function coverCodeIn(surface: Surface, column: number, row: number): number {
+  if (surface.coverCode === null) return 0;
+  const cell = cellOf(surface, column, row);
+  return cell === HOLE ? 0 : surface.coverCode[cell]!;
 }
 
 /** Length of a cell's shorter side in metres, the spacing at which a profile loses nothing. */
@@ -109,8 +156,8 @@ export function groundAt(surface: Surface, latDeg: number, lonDeg: number): numb
   const bottom = Math.min(top + 1, frame.rows - 1);
   const x = column - left;
   const y = row - top;
-  const upper = surface.groundAmslM(left, top) * (1 - x) + surface.groundAmslM(right, top) * x;
-  const lower = surface.groundAmslM(left, bottom) * (1 - x) + surface.groundAmslM(right, bottom) * x;
+  const upper = groundIn(surface, left, top) * (1 - x) + groundIn(surface, right, top) * x;
+  const lower = groundIn(surface, left, bottom) * (1 - x) + groundIn(surface, right, bottom) * x;
   return upper * (1 - y) + lower * y;
 }
 
@@ -130,20 +177,14 @@ export function arraySurface(
   if (ground.length !== columns * rows) {
     throw new RangeError(`ground has ${ground.length} values; ${columns} × ${rows} cells need ${columns * rows}`);
   }
-  const block: CellBlock = {
-    column: 0,
-    row: 0,
-    columns,
-    rows,
+  return {
+    frame,
+    blockColumns: columns,
+    blockRows: rows,
+    starts: new Int32Array(1),
     groundAmslM: ground,
     coverHeightM: cover?.heightM ?? null,
     coverCode: cover?.code ?? null,
-  };
-  return {
-    frame,
-    blockAt: () => block,
-    groundAmslM: (column, row) => ground[row * columns + column]!,
-    coverHeightM: cover ? (column, row) => cover.heightM[row * columns + column]! : () => 0,
-    coverCode: cover ? (column, row) => cover.code[row * columns + column]! : () => 0,
+    overview: null,
   };
 }

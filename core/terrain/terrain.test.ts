@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
 import {
   arraySurface,
+  groundIn,
   cellSizeM,
   cutTiles,
   groundAt,
@@ -39,9 +40,9 @@ test("tiles give back the surface they were cut from", () => {
   const again = tiledSurface(frame, tiles);
   for (let row = 0; row < 150; row += 7)
     for (let column = 0; column < 300; column += 11)
-      expect(again.groundAmslM(column, row)).toBe(surface.groundAmslM(column, row));
+      expect(groundIn(again, column, row)).toBe(groundIn(surface, column, row));
   tiles.delete(0);
-  expect(tiledSurface(frame, tiles).groundAmslM(3, 3)).toBeNaN();
+  expect(groundIn(tiledSurface(frame, tiles), 3, 3)).toBeNaN();
 });
 
 test("a profile has its ends on the places, its samples no farther apart than a cell, and reads the same backwards", () => {

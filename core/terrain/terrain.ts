@@ -1,6 +1,15 @@
 import { signedAngleDeg, type Place } from "../geodesy";
 import type { AreaIndex } from "./areas";
-import { cellSizeM, eastOfDeg, frameContains, groundAt, UNKNOWN_COVER, type Surface } from "./surface";
+import {
+  cellSizeM,
+  coverCodeIn,
+  coverHeightIn,
+  eastOfDeg,
+  frameContains,
+  groundAt,
+  UNKNOWN_COVER,
+  type Surface,
+} from "./surface";
 
 /** One raster of a terrain. */
 export interface TerrainLayer {
@@ -60,12 +69,12 @@ export function readGround({ layers }: Terrain, latDeg: number, lonDeg: number, 
       const { frame } = surface;
       const column = Math.min(Math.floor(eastOfDeg(frame.westDeg, lonDeg) / frame.cellLonDeg), frame.columns - 1);
       const row = Math.min(Math.floor((frame.northDeg - latDeg) / frame.cellLatDeg), frame.rows - 1);
-      const code = surface.coverCode(column, row);
+      const code = coverCodeIn(surface, column, row);
       // A raster of bare ground without cover says 0 everywhere; only one that says more keeps coarser ones out.
       if (code !== UNKNOWN_COVER && (kind === "cover" || code !== 0)) {
         hasCover = true;
         out.coverCode = code;
-        out.coverHeightM = surface.coverHeightM(column, row);
+        out.coverHeightM = coverHeightIn(surface, column, row);
       }
     }
     if (hasGround && hasCover) break;

@@ -1,4 +1,4 @@
-import type { CellBlock, GridFrame, Surface } from "./surface";
+import { coverCodeIn, coverHeightIn, groundIn, HOLE, type GridFrame, type Surface } from "./surface";
 
 /** Cells along one side of a stored tile; 64 KB of ground heights before compression. */
 export const TILE_CELLS = 128;
@@ -34,9 +34,9 @@ export function* cutTiles(surface: Surface): Generator<{ tileColumn: number; til
         for (let x = 0; x < columns; x++) {
           const column = tileColumn * TILE_CELLS + x;
           const row = tileRow * TILE_CELLS + y;
-          tile.groundAmslM[y * TILE_CELLS + x] = surface.groundAmslM(column, row);
-          tile.coverHeightM[y * TILE_CELLS + x] = surface.coverHeightM(column, row);
-          tile.coverCode[y * TILE_CELLS + x] = surface.coverCode(column, row);
+          tile.groundAmslM[y * TILE_CELLS + x] = groundIn(surface, column, row);
+          tile.coverHeightM[y * TILE_CELLS + x] = coverHeightIn(surface, column, row);
+          tile.coverCode[y * TILE_CELLS + x] = coverCodeIn(surface, column, row);
         }
       }
       yield { tileColumn, tileRow, tile };
@@ -44,37 +44,42 @@ export function* cutTiles(surface: Surface): Generator<{ tileColumn: number; til
   }
 }
 
-/** A surface read from tiles by tile index (row · tilesAcross + column); a missing tile is a hole. */
-export function tiledSurface(frame: GridFrame, tiles: { get(index: number): TerrainTile | undefined }): Surface {
-  const across = tilesAcross(frame);
-  // Neighbouring reads almost always hit the tile read last.
-  let lastIndex = -1;
-  let lastTile: TerrainTile | undefined;
-  const tileAt = (column: number, row: number) => {
-    const index = ((row / TILE_CELLS) | 0) * across + ((column / TILE_CELLS) | 0);
-    if (index !== lastIndex) {
-      lastIndex = index;
-      lastTile = tiles.get(index);
-    }
-    return lastTile;
-  };
-  const offset = (column: number, row: number) => (row % TILE_CELLS) * TILE_CELLS + (column % TILE_CELLS);
+/** Cells of one tile. */
+const CELLS = TILE_CELLS ** 2;
+
+/** Arrays for `count` tiles, all of which are `start` to begin with. */
+export function tileArrays(
+  frame: GridFrame,
+  count: number,
+  start: number,
+  bytes = (length: number): ArrayBufferLike => new ArrayBuffer(length),
+): Surface {
+  const tiles = tilesAcross(frame) * tilesDown(frame);
   return {
     frame,
-    blockAt(column, row): CellBlock | undefined {
-      const tile = tileAt(column, row);
-      return (
-        tile && {
-          column: column - (column % TILE_CELLS),
-          row: row - (row % TILE_CELLS),
-          columns: TILE_CELLS,
-          rows: TILE_CELLS,
-          ...tile,
-        }
-      );
-    },
-    groundAmslM: (column, row) => tileAt(column, row)?.groundAmslM[offset(column, row)] ?? NaN,
-    coverHeightM: (column, row) => tileAt(column, row)?.coverHeightM[offset(column, row)] ?? 0,
-    coverCode: (column, row) => tileAt(column, row)?.coverCode[offset(column, row)] ?? 0,
+    blockColumns: TILE_CELLS,
+    blockRows: TILE_CELLS,
+    starts: new Int32Array(bytes(tiles * 4)).fill(start),
+    groundAmslM: new Float32Array(bytes(count * CELLS * 4)),
+    coverHeightM: new Float32Array(bytes(count * CELLS * 4)),
+    coverCode: new Uint8Array(bytes(count * CELLS)),
+    overview: null,
   };
+}
+
+/** Lays a tile into a surface as its `slot`th one, and lets it be read. */
+export function layTile(surface: Surface, block: number, slot: number, tile: TerrainTile): void {
+  const start = slot * CELLS;
+  surface.groundAmslM.set(tile.groundAmslM, start);
+  surface.coverHeightM!.set(tile.coverHeightM, start);
+  surface.coverCode!.set(tile.coverCode, start);
+  Atomics.store(surface.starts, block, start);
+}
+
+/** A surface of tiles by tile index (row · tilesAcross + column); a missing tile is a hole. */
+export function tiledSurface(frame: GridFrame, tiles: ReadonlyMap<number, TerrainTile>): Surface {
+  const surface = tileArrays(frame, tiles.size, HOLE);
+  let slot = 0;
+  for (const [index, tile] of tiles) layTile(surface, index, slot++, tile);
+  return surface;
 }

@@ -2,7 +2,16 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, expect, test } from "@jest/globals";
-import { groundAt, tiledSurface, UNKNOWN_COVER, type Surface, type TerrainTile } from "#core/terrain";
+import {
+  coverCodeIn,
+  coverHeightIn,
+  groundAt,
+  groundIn,
+  tiledSurface,
+  UNKNOWN_COVER,
+  type Surface,
+  type TerrainTile,
+} from "#core/terrain";
 import {
   coverWriter,
   heightWriter,
@@ -46,7 +55,7 @@ test("an ASCII grid reads with its hole, by corner or by centre", async () => {
   const { surface, holes, found } = await read("a.asc", GRID);
   expect(found).toBe("ESRI ASCII grid, EPSG:4326");
   expect(surface.frame).toEqual({ westDeg: 10, northDeg: -1, cellLonDeg: 0.5, cellLatDeg: 0.5, columns: 3, rows: 2 });
-  expect([0, 1, 2].map((column) => surface.groundAmslM(column, 1))).toEqual([4, NaN, 6.5]);
+  expect([0, 1, 2].map((column) => groundIn(surface, column, 1))).toEqual([4, NaN, 6.5]);
   expect(holes).toBe(1);
   const centred = await read("a.asc", GRID.replace("xllcorner 10", "XLLCENTER 10.25"));
   expect(centred.surface.frame.westDeg).toBe(10);
@@ -114,7 +123,7 @@ test("our own GeoTIFF reads back the same, tile for tile", async () => {
   expect(surface.frame).toEqual(frame);
   expect(holes).toBe(1);
   for (let row = 0; row < 140; row += 3)
-    for (let column = 0; column < 300; column += 7) expect(surface.groundAmslM(column, row)).toBe(height(column, row));
+    for (let column = 0; column < 300; column += 7) expect(groundIn(surface, column, row)).toBe(height(column, row));
 });
 
 test("a header that claims more than the file holds is refused before anything is allocated", async () => {
@@ -145,10 +154,10 @@ test("classes become cover by the legend, and a class without a line is named", 
     { value: 80, kind: "water" as const, heightM: 0, density: 1 },
   ];
   const { surface } = await read("cover.asc", classes, { legend });
-  expect([surface.coverCode(0, 0), surface.coverHeightM(0, 0)]).toEqual([2 | (6 << 4), 14]);
-  expect(surface.coverCode(2, 0)).toBe(4);
-  expect(surface.coverCode(1, 1)).toBe(UNKNOWN_COVER);
-  expect(surface.groundAmslM(0, 0)).toBeNaN();
+  expect([coverCodeIn(surface, 0, 0), coverHeightIn(surface, 0, 0)]).toEqual([2 | (6 << 4), 14]);
+  expect(coverCodeIn(surface, 2, 0)).toBe(4);
+  expect(coverCodeIn(surface, 1, 1)).toBe(UNKNOWN_COVER);
+  expect(groundIn(surface, 0, 0)).toBeNaN();
   await expect(read("cover.asc", classes, { legend: legend.slice(0, 2) })).rejects.toThrow(
     "class 80, which the legend does not name",
   );

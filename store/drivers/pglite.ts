@@ -8,7 +8,7 @@ const MOST_BYTES = 64 * 1024 * 1024;
 
 const queries = (tx: PGlite | Transaction): Queries => ({
   query: (sql, parameters) => tx.query(sql, parameters),
-  exec: async (sql) => void (await tx.exec(sql)),
+  exec: async (sql) => (await tx.exec(sql)).at(-1)?.rows ?? [],
 });
 
 /**

@@ -14,7 +14,10 @@ const queries = (client: pg.Pool | pg.PoolClient): Queries => ({
   query: async <T>(sql: string, parameters?: unknown[]) => ({
     rows: (await client.query(sql, parameters)).rows as T[],
   }),
-  exec: async (sql) => void (await client.query(sql)),
+  exec: async (sql) => {
+    const answers = (await client.query(sql)) as pg.QueryResult | pg.QueryResult[];
+    return ((Array.isArray(answers) ? answers.at(-1) : answers)?.rows ?? []) as Record<string, unknown>[];
+  },
 });
 
 /** A PostgreSQL server at an address. What it acknowledges is on its disk. */

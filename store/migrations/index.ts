@@ -2,10 +2,10 @@ import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 
-/** The SQL files lie beside this one in the source tree; once bundled, below the folder that Tejado was started in. */
+/** The SQL files lie beside this one in the source tree; built, two folders above. */
 function migrationsFolder(): string {
   const beside = dirname(fileURLToPath(import.meta.url));
-  return existsSync(join(beside, "0001-plan.sql")) ? beside : join(process.cwd(), "store", "migrations");
+  return existsSync(join(beside, "0001-plan.sql")) ? beside : join(beside, "..", "..", "store", "migrations");
 }
 
 /** All migrations in order; the file named 0001-… is number 1, and no number is left out. */

@@ -1,3 +1,4 @@
+import { limitReason } from "../../regulation";
 import { turnedDown } from "../candidates";
 import { overCap } from "../overCap";
 import { ownCause, type Check } from "./check";
@@ -16,7 +17,7 @@ export const overEirp: Check = {
         {
           radioId: end.radio.id,
           what: `${over.words}: turn down by ${over.byDb.toFixed(1)} dB`,
-          why: `${limit.source}: ${limit.reason}.`,
+          why: `${limit.source}: ${limitReason(limit)}.`,
           figure: { value: over.byDb, unit: "dB" },
           cause: ownCause(end),
         },

@@ -1,3 +1,4 @@
+import { limitReason } from "../../regulation";
 import { inBand } from "../candidates";
 import { ownCause, type Check } from "./check";
 
@@ -13,7 +14,7 @@ export const uncovered: Check = {
         : [
             {
               radioId: end.radio.id,
-              what: limit.reason,
+              what: limitReason(limit),
               why: "Tejado has no cap to hold the radiated power against here.",
               figure: null,
               cause: ownCause(end),

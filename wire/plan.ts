@@ -1,7 +1,7 @@
 import type { Finding, LinkSummary, Outcome } from "#core/findings";
-import { LIST_KINDS, worldOf, type Patch, type Plan, type PlanRows, type World } from "#core/plan";
-import type { Stage } from "../frame/stages";
-import { fromColumns, toColumns, type Columns } from "./columns";
+import { LIST_KINDS, type Patch, type Plan, type PlanRows } from "#core/plan";
+import type { Stage } from "./stages";
+import { toColumns, type Columns } from "./columns";
 
 export interface TerrainInfo {
   /** What the relief is drawn from. */
@@ -60,33 +60,3 @@ export function summariesWire(summaries: Iterable<LinkSummary>): Columns {
 
 export const rowsWire = (rows: PlanRows): Record<string, Columns> =>
   Object.fromEntries(LIST_KINDS.map((kind) => [kind, toColumns(rows[kind])]));
-
-/** A plan as the desk holds it. */
-export interface DeskData {
-  /** As it is kept. */
-  world: World;
-  /** Of the world: what is changed here is changed on top of it. */
-  revision: number;
-  summaries: ReadonlyMap<string, LinkSummary>;
-  /** Null while the plan is still being worked out. */
-  shown: Shown | null;
-  terrain: TerrainInfo | null;
-}
-
-const bySummary = (columns: Columns) =>
-  fromColumns<LinkSummary>(columns).map((summary) => [summary.linkId, summary] as const);
-
-export function deskDataOf({ plan, rows, revision, terrain, shown, summaries }: PlanWire): DeskData {
-  const lists = Object.fromEntries(LIST_KINDS.map((kind) => [kind, fromColumns(rows[kind]!)]));
-  const world = worldOf({ plan, ...lists } as unknown as PlanRows);
-  return { world, revision, terrain, shown, summaries: new Map(bySummary(summaries)) };
-}
-
-/** The desk's data after a change; `world` is the kept one with the change's patches. */
-export function deskDataAfter(before: DeskData, change: ChangeWire, world: World): DeskData {
-  const { revision, terrain, shown } = change;
-  const summaries = new Map(before.summaries);
-  for (const [id, summary] of bySummary(change.summaries)) summaries.set(id, summary);
-  for (const id of summaries.keys()) if (!world.links.has(id)) summaries.delete(id);
-  return { world, revision, terrain, shown, summaries };
-}

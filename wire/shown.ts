@@ -1,6 +1,6 @@
 import type { Finding, Outcome } from "#core/findings";
-import { countsOf } from "../frame/stages";
-import type { Shown } from "./planWire";
+import { countsOf } from "./stages";
+import type { Shown } from "./plan";
 
 /** Findings of each stage that a window is sent: more than anybody works through in a day. */
 const MOST_FINDINGS = 100;

@@ -1,0 +1,156 @@
+import { channelRows, ruleBreaks, type LinkSummary } from "#core/findings";
+import { workOut } from "#core/evaluate";
+import type { LinkAnswer, OwnNoise } from "#core/link";
+import type { Place } from "#core/geodesy";
+import { rowsOf, type Patch } from "#core/plan";
+import { OWN_RULES, RULE_SETS, ruleSetOf } from "#core/regulation";
+import { readGround, type GroundSample } from "#core/terrain";
+import { emittersHeard } from "#core/interference";
+import type { SharedGround } from "#ground";
+import {
+  countsOf,
+  profileToWire,
+  rowsWire,
+  shownOf,
+  summariesWire,
+  type ChangeWire,
+  type PlanWire,
+  type ProfileWire,
+} from "#wire";
+import { reliefTile } from "./relief";
+import type { PlanState } from "./state";
+
+/** Breaks of one rule set that travel; the count is always whole. */
+const MOST_BREAKS = 200;
+
+/** A plan's rows as text on memory that all threads share, and its ground. */
+export interface SharedPlan {
+  rows: Uint8Array;
+  ground: SharedGround;
+}
+
+/** Everything that can be asked of a plan that is kept warm. A question gets the plan's state and what was asked for; its answer is plain data. */
+export const QUESTIONS = {
+  /** A plan as a window gets it first, as the text that travels. A large one goes before it is worked out. */
+  window: async (state: PlanState): Promise<string> => {
+    const review = state.isQuick ? await state.review() : null;
+    const { plan, ...lists } = rowsOf(state.world);
+    return JSON.stringify({
+      plan,
+      rows: rowsWire({ plan, ...lists }),
+      revision: state.revision,
+      terrain: state.info,
+      shown: review && shownOf(review),
+      summaries: summariesWire(review?.summaries.values() ?? []),
+    } satisfies PlanWire);
+  },
+
+  /** What has changed since a revision, as the text that travels; null where a window is better sent the plan whole. */
+  since: async (
+    state: PlanState,
+    { from, all, patches }: { from: number; all: boolean; patches: readonly Patch[] },
+  ): Promise<string | null> => {
+    const review = await state.review();
+    const ids = all ? [...review.summaries.keys()] : state.answeredSince(from);
+    if (!ids) return null;
+    return JSON.stringify({
+      revision: state.revision,
+      // A change that came while this one was worked out is fetched with the next question.
+      patches: patches.filter(({ base = 0 }) => base <= state.revision),
+      terrain: state.info,
+      shown: shownOf(review),
+      summaries: summariesWire(ids.flatMap((id) => review.summaries.get(id) ?? [])),
+    } satisfies ChangeWire);
+  },
+
+  /** What a window needs to know of the ground; null without any raster. */
+  terrain: (state: PlanState) => state.info,
+
+  /** How many findings each stage has; null while that takes long to work out. */
+  counts: async (state: PlanState) => (state.isQuick ? countsOf((await state.evaluate()).findings) : null),
+
+  /** The ways out of one finding; null where there is no such finding. */
+  remedies: async (state: PlanState, { findingId }: { findingId: string }) =>
+    workOut(await state.evaluate(), findingId, state.profiles.between),
+
+  summaries: async (state: PlanState): Promise<ReadonlyMap<string, LinkSummary>> => (await state.evaluate()).summaries,
+
+  /** One link's answer; null where there is no such link. */
+  link: async (state: PlanState, { linkId }: { linkId: string }): Promise<LinkAnswer | null> =>
+    (await state.evaluate()).answers.get(linkId) ?? null,
+
+  /** What the ends of some kept links hear; those that are not worked out yet are left out. */
+  heard: async (
+    state: PlanState,
+    { linkIds }: { linkIds: readonly string[] },
+  ): Promise<{ linkId: string; a: OwnNoise; b: OwnNoise }[]> => {
+    const { heardNear, heardFar } = await state.evaluate();
+    return linkIds.flatMap((linkId) => {
+      const link = state.world.links.get(linkId);
+      const [near, far] = [heardNear.get(link?.aRadioId ?? ""), heardFar.get(linkId)];
+      return near && far ? [{ linkId, a: near.noise, b: far.noise }] : [];
+    });
+  },
+
+  channelRows: async (state: PlanState) => channelRows(state.world, (await state.evaluate()).answers),
+
+  /** What stands against each set of rules. */
+  ruleBreaks: async (state: PlanState) => {
+    const { answers } = await state.evaluate();
+    const { ownRules } = state.world.plan;
+    return [...RULE_SETS.map(({ id }) => id), OWN_RULES].map((ruleSetId) => {
+      const breaks = ruleBreaks(state.world, answers, ruleSetOf({ ruleSetId, ownRules }));
+      return {
+        ruleSetId,
+        linkCount: new Set(breaks.map(({ linkId }) => linkId)).size,
+        breakCount: breaks.length,
+        breaks: breaks.slice(0, MOST_BREAKS),
+      };
+    });
+  },
+
+  profiles: (state: PlanState, { pairs }: { pairs: readonly [Place, Place][] }): ProfileWire[] =>
+    pairs.map(([from, to]) => profileToWire(state.profiles.between(from, to))),
+
+  /** Bearings at both ends of a path, and its length. */
+  line: (state: PlanState, { from, to }: { from: Place; to: Place }) => {
+    const { azimuthDeg, backAzimuthDeg, distanceM } = state.profiles.between(from, to);
+    return { azimuthDeg, backAzimuthDeg, distanceM };
+  },
+
+  /** Height of the ground, m above sea; null where no raster knows it. */
+  ground: (state: PlanState, { latDeg, lonDeg }: Place): number | null => {
+    const sample: GroundSample = { groundAmslM: NaN, coverHeightM: 0, coverCode: 0 };
+    state.ground.read((terrain) => readGround(terrain, latDeg, lonDeg, sample));
+    return Number.isFinite(sample.groundAmslM) ? sample.groundAmslM : null;
+  },
+
+  /** One tile of the map's relief; null where no ground is known there. */
+  relief: (state: PlanState, tile: { z: number; x: number; y: number }) =>
+    state.info && state.ground.read((terrain) => reliefTile(terrain, tile)),
+
+  /** The plan's own transmitters as a scanner at a site hears them. */
+  emitters: (state: PlanState, { siteId }: { siteId: string }) =>
+    emittersHeard(state.world, siteId, state.profiles.between),
+
+  /** The outcome of a state, and how much is wrong with it. */
+  side: async (state: PlanState) => {
+    const { outcome, findings, summaries } = await state.evaluate();
+    return {
+      outcome,
+      findings: findings.length,
+      blocked: [...summaries.values()].filter((one) => one.state === "blocked").length,
+    };
+  },
+
+  /** The plan for other threads to work on. */
+  shared: (state: PlanState): SharedPlan => ({ rows: state.sharedRows(), ground: state.shared }),
+} satisfies Record<string, (state: PlanState, asked: never) => unknown>;
+
+export type Questions = typeof QUESTIONS;
+export type QuestionName = keyof Questions;
+/** What a question is asked with; null where its name says it all. */
+export type Asked<N extends QuestionName> = Parameters<Questions[N]> extends [PlanState, infer A] ? A : null;
+/** The same as the rest of a call's arguments. */
+export type AskedWith<N extends QuestionName> = Asked<N> extends null ? [] : [Asked<N>];
+export type Answer<N extends QuestionName> = Awaited<ReturnType<Questions[N]>>;

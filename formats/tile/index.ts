@@ -1,0 +1,1 @@
+export { decodeTile, encodeTile } from "./codec";

@@ -1,0 +1,2 @@
+export { groundOver, type Ground } from "./ground";
+export { shareTiles, type PackedTile, type SharedGround, type SharedRaster } from "./shared";

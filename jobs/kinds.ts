@@ -1,0 +1,10 @@
+import { backup } from "./backup";
+import { archive, takingArchive } from "./archive";
+import { search } from "./search";
+import { terrain } from "./terrain";
+
+/** Every kind of long work. */
+export const KINDS = { terrain, archive, takingArchive, backup, search };
+export type KindName = keyof typeof KINDS;
+/** What each is ordered with. */
+export type Orders = { [K in KindName]: Parameters<(typeof KINDS)[K]["work"]>[1]["order"] };

@@ -1,0 +1,2 @@
+/** What jobs name that belong to no plan. */
+export const NO_PLAN = "-";

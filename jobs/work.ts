@@ -1,0 +1,188 @@
+import { randomUUID } from "node:crypto";
+import { askToStop, beginJob, endJob, keepAlive, putJob, readJob, tellJob, type JobRow, type Store } from "#store";
+import { Stopped } from "#pool";
+import { KINDS, type KindName, type Orders } from "./kinds";
+import { MOST_TRIES, openQueue, type Queue } from "./queue";
+import { isPaused, PAUSED, type JobKind, type JobTools } from "./tools";
+
+/** Long work as its watchers see it. */
+export interface JobView {
+  id: string;
+  planId: string;
+  title: string;
+  /** From 0 to 1. */
+  doneShare: number;
+  /** What is being done, or what came of it. */
+  message: string;
+  state: "running" | "done" | "failed" | "stopped";
+  /** Where the result lies, if it is something to fetch. */
+  resultUrl: string | null;
+}
+
+/** Jobs that run at once in one process. */
+const MOST_AT_ONCE = 4;
+/** How often a process says that it is alive, and looks for jobs that others left, ms. */
+const BEAT_MS = 5000;
+/** Progress is written no oftener than this, ms; whoever asks this process is told the newest. */
+const TELL_MS = 2000;
+const STOPPED = "Stopped; nothing was kept.";
+
+interface Running {
+  stop: AbortController;
+  doneShare: number;
+  message: string;
+  toldAt: number;
+}
+
+/** A store's long work in this process. */
+interface Work {
+  queue: Queue;
+  running: Map<string, Running>;
+  timer: NodeJS.Timeout;
+  /** Looks whose turn it is. */
+  look: () => Promise<void>;
+}
+
+const held = globalThis as { tejadoWork?: Map<Store, Promise<Work>> };
+const works = (held.tejadoWork ??= new Map());
+
+function workOf(store: Store): Promise<Work> {
+  const known = works.get(store);
+  if (known) return known;
+  const opening = open(store).catch((error: unknown) => {
+    works.delete(store);
+    throw error;
+  });
+  works.set(store, opening);
+  return opening;
+}
+
+/** Begins to work on what waits in a store, and goes on with what an earlier process left. */
+export async function startWork(store: Store): Promise<void> {
+  await (await workOf(store)).look();
+}
+
+/** Stops working on a store's jobs; they stay where they are, and go on with the next process. */
+export async function pauseWork(store: Store): Promise<void> {
+  const work = await works.get(store);
+  works.delete(store);
+  if (!work) return;
+  clearInterval(work.timer);
+  await work.queue.close();
+  for (const { stop } of work.running.values()) stop.abort(PAUSED);
+}
+
+async function open(store: Store): Promise<Work> {
+  const queue = await openQueue(store);
+  const running = new Map<string, Running>();
+  const look = async () => {
+    while (running.size < MOST_AT_ONCE) {
+      const id = await queue.next();
+      if (id === null) return;
+      const job: Running = {
+        stop: new AbortController(),
+        doneShare: 0,
+        message: "Starting",
+        toldAt: performance.now(),
+      };
+      running.set(id, job);
+      void run(store, id, job).then(async () => {
+        running.delete(id);
+        if (isPaused(job.stop.signal)) return;
+        await queue.done(id);
+        await look();
+      });
+    }
+  };
+  const beat = async () => {
+    for (const id of await keepAlive(store.db, [...running.keys()])) running.get(id)?.stop.abort();
+    if (store.isOnServer) await queue.recover(false);
+    await look();
+  };
+  await queue.recover(true);
+  // A beat that fails is followed by another.
+  const timer = setInterval(() => {
+    if (running.size > 0 || store.isOnServer) beat().catch(() => undefined);
+  }, BEAT_MS).unref();
+  return { queue, running, timer, look };
+}
+
+/** Works on one job to its end, and writes what came of it. */
+async function run(store: Store, id: string, job: Running): Promise<void> {
+  const { signal } = job.stop;
+  const tools: JobTools = {
+    signal,
+    progress: (doneShare, message) => {
+      Object.assign(job, { doneShare, message });
+      if (performance.now() - job.toldAt < TELL_MS) return;
+      job.toldAt = performance.now();
+      tellJob(store.db, id, doneShare, message).catch(() => undefined);
+    },
+    check: () => {
+      if (signal.aborted) throw new Stopped();
+    },
+  };
+  let outcome: Parameters<typeof endJob>[2];
+  try {
+    const row = await beginJob(store.db, id);
+    if (!row) return;
+    outcome = await workedOn(store, row, tools);
+  } catch (error) {
+    outcome = { state: "failed", message: error instanceof Error ? error.message : String(error) };
+  }
+  if (isPaused(signal)) return;
+  if (signal.aborted) outcome = { state: "stopped", message: STOPPED };
+  await endJob(store.db, id, outcome).catch(() => undefined);
+}
+
+async function workedOn(
+  store: Store,
+  { id, planId, kind, order, tries, stopAsked }: JobRow,
+  tools: JobTools,
+): Promise<Parameters<typeof endJob>[2]> {
+  if (stopAsked) return { state: "stopped", message: STOPPED };
+  const own = KINDS[kind as KindName] as JobKind<unknown>;
+  if (tries > MOST_TRIES) {
+    await own.clear?.(store, { id, planId, order });
+    return {
+      state: "failed",
+      message: `Tejado was ended over this ${MOST_TRIES} times; it was given up, and nothing was kept.`,
+    };
+  }
+  return { state: "done", ...(await own.work(store, { id, planId, order }, tools)) };
+}
+
+/** Puts long work into the queue. It outlives the process: what breaks off begins anew with the next one. */
+export async function submit<K extends KindName>(
+  store: Store,
+  kind: K,
+  planId: string,
+  title: string,
+  order: Orders[K],
+): Promise<JobView> {
+  const work = await workOf(store);
+  const id = randomUUID();
+  await store.db.transaction(async (tx) => {
+    await putJob(tx, { id, planId, kind, title, order });
+    await work.queue.put(tx, id);
+  });
+  void work.look();
+  return { id, planId, title, doneShare: 0, message: "Starting", state: "running", resultUrl: null };
+}
+
+/** How a job stands; null where a plan has none of that id. */
+export async function jobOf(store: Store, planId: string, id: string): Promise<JobView | null> {
+  const row = await readJob(store.db, id);
+  if (!row || row.planId !== planId) return null;
+  const { title, state, resultUrl } = row;
+  const now = state === "running" ? (await works.get(store))?.running.get(id) : undefined;
+  const { doneShare, message } = now ?? row;
+  return { id, planId, title, doneShare, message, state: state === "waiting" ? "running" : state, resultUrl };
+}
+
+/** Stops a job wherever it runs. Gives whether there was anything to stop. */
+export async function stopJob(store: Store, planId: string, id: string): Promise<boolean> {
+  const isStopped = await askToStop(store.db, planId, id, STOPPED);
+  if (isStopped) (await works.get(store))?.running.get(id)?.stop.abort();
+  return isStopped;
+}

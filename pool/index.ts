@@ -1,0 +1,141 @@
+import { createHash } from "node:crypto";
+import { availableParallelism } from "node:os";
+import { MessageChannel } from "node:worker_threads";
+import { Piscina } from "piscina";
+import type { Patch } from "#core/plan";
+import type { SearchProgress } from "#core/search";
+import type { PlanContext } from "#engine";
+import { entryOf } from "../threads";
+import type { TaskAnswers, TaskAsk } from "./tasks";
+import type { TaskOrder, TaskOutcome } from "./worker";
+
+export type { Part, TaskAnswers, TaskAsk } from "./tasks";
+
+const HEAP_MB = 900;
+/** A worker with nothing to do ends after this, ms. */
+const IDLE_MS = 120_000;
+
+/** Said inside work that somebody stopped. */
+export class Stopped extends Error {}
+
+let pool: Piscina | null = null;
+
+function runningPool(): Piscina {
+  if (pool) return pool;
+  const { file, argv } = entryOf("pool");
+  pool = new Piscina({
+    filename: file,
+    argv,
+    minThreads: 1,
+    maxThreads: availableParallelism(),
+    idleTimeout: IDLE_MS,
+    resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
+  });
+  // Whose task it was is told by the task's own promise.
+  pool.on("error", () => undefined);
+  return pool;
+}
+
+/** Starts a worker ahead of the first question, so that it does not wait for it. */
+export function warmPool(): void {
+  runningPool();
+}
+
+/** Ends all workers; the next question starts others. */
+export async function stopPool(): Promise<void> {
+  const ended = pool;
+  pool = null;
+  await ended?.destroy();
+}
+
+/** Workers of the pool, for whoever looks after them. */
+export const poolThreads = (): readonly { terminate(): Promise<number> }[] => pool?.threads ?? [];
+
+interface UnderWay {
+  answer: Promise<unknown>;
+  /** Who waits for it: the last one to leave stops it. */
+  askers: number;
+  stop: AbortController;
+  hear: Set<(now: SearchProgress) => void>;
+}
+/** Tasks that are being worked on, by the hash of all that goes into them: equal questions are answered once. */
+const underWay = new Map<string, UnderWay>();
+
+const hashOf = (things: unknown) => createHash("sha256").update(JSON.stringify(things)).digest("hex");
+
+/** Runs a task, once more where its worker died; a task over which two workers die is given up. */
+async function worked(
+  order: TaskOrder,
+  signal: AbortSignal,
+  progress: (now: SearchProgress) => void,
+): Promise<unknown> {
+  for (let tries = 1; ; tries++) {
+    const { port1, port2 } = new MessageChannel();
+    port1.on("message", progress);
+    port1.unref();
+    let outcome: TaskOutcome;
+    try {
+      const options = { signal, transferList: [port2] };
+      outcome = (await runningPool().run({ ...order, port: port2 }, options)) as TaskOutcome;
+    } catch (error) {
+      if (signal.aborted) throw new Stopped();
+      if (tries === MOST_TRIES) throw new Error("Its workers died over this; it was given up.", { cause: error });
+      continue;
+    } finally {
+      port1.close();
+    }
+    if ("failed" in outcome) throw outcome.failed;
+    return outcome.answer;
+  }
+}
+const MOST_TRIES = 2;
+
+export interface TaskOptions {
+  signal?: AbortSignal;
+  progress?: (now: SearchProgress) => void;
+}
+
+/** Asks the pool a question about a plan under some patches. RangeError names what the plan lacks; Stopped where `signal` says so. */
+export async function askPool<A extends TaskAsk>(
+  context: PlanContext,
+  patches: Patch[],
+  ask: A,
+  { signal, progress }: TaskOptions = {},
+): Promise<TaskAnswers[A["kind"]]> {
+  const { plan } = context.rows;
+  const planKey = `${plan.id} ${plan.createdAt} ${context.revision}`;
+  const groundKey = `${plan.id} ${context.versions.terrain}`;
+  const key = hashOf([planKey, groundKey, patches, ask]);
+  const known = underWay.get(key) ?? begin(key, context, { planKey, groundKey, patches, ask });
+  known.askers++;
+  if (progress) known.hear.add(progress);
+  const leave = () => {
+    if (--known.askers === 0) known.stop.abort();
+  };
+  signal?.addEventListener("abort", leave, { once: true });
+  try {
+    return (await known.answer) as TaskAnswers[A["kind"]];
+  } finally {
+    signal?.removeEventListener("abort", leave);
+    if (progress) known.hear.delete(progress);
+  }
+}
+
+/** Begins a task that nobody is at work on. */
+function begin(
+  key: string,
+  context: PlanContext,
+  asked: Pick<TaskOrder, "planKey" | "groundKey" | "patches" | "ask">,
+): UnderWay {
+  const stop = new AbortController();
+  const hear: UnderWay["hear"] = new Set();
+  const answer = context
+    .ask("shared")
+    .then((shared) => worked({ ...shared, ...asked }, stop.signal, (now) => hear.forEach((told) => told(now))))
+    .finally(() => underWay.delete(key));
+  // Whoever asked hears of a failure; where all have left, nobody needs to.
+  answer.catch(() => undefined);
+  const begun = { answer, askers: 0, stop, hear };
+  underWay.set(key, begun);
+  return begun;
+}

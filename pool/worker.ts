@@ -1,0 +1,59 @@
+// Answers questions about many paths, one task after another. Run by piscina; what it was given last it keeps.
+import type { MessagePort } from "node:worker_threads";
+import { withPatches, worldOf, type Patch, type PlanRows, type World } from "#core/plan";
+import { groundOver, type Ground, type SharedGround } from "#ground";
+import { glances, TASKS, type Bench, type TaskAsk } from "./tasks";
+
+export interface TaskOrder {
+  /** Names of the plan's state and of its ground. */
+  planKey: string;
+  groundKey: string;
+  /** Rows as JSON on shared memory. */
+  rows: Uint8Array;
+  ground: SharedGround;
+  patches: Patch[];
+  ask: TaskAsk;
+  /** Where progress is told. */
+  port?: MessagePort;
+}
+/** What a task came to; an error is an answer too, so that whatever else goes wrong is the worker's own death. */
+export type TaskOutcome = { answer: unknown } | { failed: Error };
+
+/** Progress is told no oftener than this, ms. */
+const TELL_MS = 100;
+
+let world: { key: string; value: World } | null = null;
+let ground: { key: string; value: Ground } | null = null;
+
+function worldFor({ planKey, rows }: TaskOrder): World {
+  if (world?.key !== planKey)
+    world = { key: planKey, value: worldOf(JSON.parse(new TextDecoder().decode(rows.slice())) as PlanRows) };
+  return world.value;
+}
+
+function groundFor(order: TaskOrder): Ground {
+  if (ground?.key !== order.groundKey) ground = { key: order.groundKey, value: groundOver(order.ground) };
+  return ground.value;
+}
+
+export default function work(order: TaskOrder): TaskOutcome {
+  try {
+    const over = groundFor(order);
+    let told = 0;
+    const bench: Bench = {
+      world: withPatches(worldFor(order), order.patches),
+      ground: over,
+      between: glances(over),
+      progress: (now) => {
+        if (performance.now() - told < TELL_MS) return;
+        told = performance.now();
+        order.port?.postMessage(now);
+      },
+    };
+    return { answer: (TASKS[order.ask.kind] as (bench: Bench, ask: TaskAsk) => unknown)(bench, order.ask) };
+  } catch (error) {
+    return { failed: error as Error };
+  } finally {
+    order.port?.close();
+  }
+}

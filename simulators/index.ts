@@ -1,0 +1,1 @@
+export { answerScan, startScanner } from "./scanner";

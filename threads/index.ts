@@ -1,0 +1,47 @@
+import { fork, type ChildProcess } from "node:child_process";
+import { fileURLToPath } from "node:url";
+import { Worker } from "node:worker_threads";
+
+/** What runs beside the serving thread: workers and child processes, each from an entry of its own. */
+const SOURCES = {
+  plan: "../engine/thread/worker.ts",
+  pool: "../pool/worker.ts",
+  raster: "../jobs/workers/raster.ts",
+} as const;
+export type ThreadName = keyof typeof SOURCES;
+
+/** Where the built entries lie; from source they are read as they stand. */
+const held = globalThis as { tejadoThreads?: URL };
+
+/** Tells where the build put the entries of workers. */
+export function useBuiltThreads(folder: URL): void {
+  held.tejadoThreads = folder;
+}
+
+/** The file that a thread begins with, and the arguments that it wants. */
+export function entryOf(name: ThreadName): { file: string; argv: string[] } {
+  if (held.tejadoThreads) return { file: fileURLToPath(new URL(`${name}.js`, held.tejadoThreads)), argv: [] };
+  const here = import.meta.url;
+  return { file: fileURLToPath(new URL("boot.mjs", here)), argv: [new URL(SOURCES[name], here).href] };
+}
+
+/** Starts a worker thread. */
+export function startThread(name: ThreadName, heapMB: number): Worker {
+  const { file, argv } = entryOf(name);
+  return new Worker(file, { argv, resourceLimits: { maxOldGenerationSizeMb: heapMB } });
+}
+
+/**
+ * Starts a process of its own: what a damaged file does to the packages that unpack it, endless loops and aborts among them, ends
+ * that process and nothing else. It gets `given` as its first message.
+ */
+export function startProcess(name: ThreadName, given: object, heapMB: number): ChildProcess {
+  const { file, argv } = entryOf(name);
+  const child = fork(file, argv, {
+    serialization: "advanced",
+    execArgv: [`--max-old-space-size=${heapMB}`],
+    stdio: ["ignore", "ignore", "ignore", "ipc"],
+  });
+  child.send(given);
+  return child;
+}
