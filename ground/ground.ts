@@ -1,5 +1,5 @@
 import { areaIndex, layTile, terrainOf, UnreadGround, type Surface, type Terrain } from "#core/terrain";
-import { decodeTile } from "#formats/tile";
+import { decodeTile } from "./tileCodec";
 import { emptied, startOf, type SharedGround, type SharedSurface } from "./shared";
 
 /** A plan's ground as one thread reads it. */

@@ -6,7 +6,7 @@ import { worldOf, type Layer, type PlanRows } from "#core/plan";
 import { overviewFactor, overviewGatherer, TILE_CELLS, tilesAcross, tilesDown, type TerrainTile } from "#core/terrain";
 import { ArchiveError, readRowFiles, rowFiles } from "#formats/archive";
 import { emptyTile, exactWriter, layerTiles, openRaster, writeGeotiff } from "#formats/raster";
-import { decodeTile, encodeTile } from "#formats/tile";
+import { decodeTile, encodeTile } from "#ground";
 import { unzipWithin, zipFiles } from "#formats/zip";
 import {
   createPlan,

@@ -7,7 +7,7 @@ import { beforeAll, expect, test } from "@jest/globals";
 import { putPatch } from "#core/plan";
 import { valley, valleySurface } from "#core/testing";
 import { groundIn, tiledSurface } from "#core/terrain";
-import { decodeTile } from "#formats/tile";
+import { decodeTile } from "#ground";
 import {
   createPlan,
   DataDirectoryBusy,

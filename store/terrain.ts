@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { layerSchema, type Layer } from "#core/plan";
 import { cutTiles, groundIn, type GridFrame, type Surface } from "#core/terrain";
 import type { Db, Queries } from "./db";
-import { encodeTile } from "#formats/tile";
+import { encodeTile } from "#ground";
 
 /** Tiles fetched in one query. */
 const FETCHED_TILES = 400;

@@ -9,7 +9,7 @@ import {
   type Legend,
   type RasterSource,
 } from "#formats/raster";
-import { encodeTile } from "#formats/tile";
+import { encodeTile } from "#ground";
 
 export interface RasterOrder {
   files: { path: string; name: string }[];

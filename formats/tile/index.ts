@@ -1,1 +1,0 @@
-export { decodeTile, encodeTile } from "./codec";
