@@ -8,6 +8,7 @@ export default [
   route("plans/:planId/relief/:z/:x/:y", "routes/relief.ts"),
   route("plans/:planId/names", "routes/names.ts"),
   route("plans/:planId/ground", "routes/ground.ts"),
+  route("plans/:planId/heard", "routes/heard.ts"),
   route("plans/:planId/removal", "routes/removal.ts"),
   route("plans/:planId/changes", "routes/changes.ts"),
   route("plans/:planId/since", "routes/since.ts"),

@@ -8,6 +8,7 @@ import { createContext, useCallback, useContext, useMemo, useRef, useState, type
 import type { HeatMark } from "../map/types";
 import { useRevalidator } from "react-router";
 import { toast } from "sonner";
+import { useHeard, type HeardBy } from "./useHeard";
 import { useDraft, type Draft } from "./draft";
 import { useProfiles, type Pair, type Profiles } from "./profiles";
 import type { DeskData } from "../follow/deskData";
@@ -63,7 +64,7 @@ function countsInHand(shown: Shown | null, findings: readonly Finding[]): Record
   ) as Record<Stage, number>;
 }
 
-/** In a larger plan what a change does to others' noise is worked out when it is kept. */
+/** In a larger plan what everybody hears is asked of the server, and what a change does to others' noise is worked out when it is kept. */
 const MOST_LINKS_HEARD_IN_HAND = 500;
 
 /** Links whose answer the patches may have changed, those that hear a changed sector or bridge among them. */
@@ -116,12 +117,13 @@ export function DeskProvider({
   const link = (selection?.kind === "link" && world.links.get(selection.id)) || null;
 
   const affected = useMemo(() => affectedLinks(kept, world, draft.patches), [kept, world, draft.patches]);
-  const listening = useMemo(() => listeningIn(world), [world]);
+  const isLarge = world.links.size > MOST_LINKS_HEARD_IN_HAND;
+  const listening = useMemo(() => (isLarge ? null : listeningIn(world)), [isLarge, world]);
   const wanted = useMemo(() => {
     const links = link && !affected.includes(link) ? [...affected, link] : affected;
     return links.map((one) => {
       const { a, b } = linkEnds(world, one);
-      const heard: Pair[] = pairsHeard(listening, one);
+      const heard: Pair[] = listening ? pairsHeard(listening, one) : [];
       return { link: one, a, b, pair: [a.place, b.place] as Pair, heard };
     });
   }, [affected, link, world, listening]);
@@ -132,10 +134,12 @@ export function DeskProvider({
   );
 
   // Choosing something draws the desk anew, but changes nothing of what anybody hears.
-  const heardBy = useMemo(() => {
+  const heardByServer = useHeard(kept.plan.id, data.revision, isLarge ? wanted.map(({ link: { id } }) => id) : []);
+  const heardBy: HeardBy = useMemo(() => {
+    if (!listening) return heardByServer;
     const hears = earsOf(listening, (from, to) => profiles.get([from, to]));
     return new Map(wanted.map(({ link: one }) => [one.id, hears(one)]));
-  }, [wanted, listening, profiles]);
+  }, [wanted, listening, profiles, heardByServer]);
 
   // A drag changes one radio: every other link's answer is taken over from the render before.
   const answered = useRef(new Map<string, Answered>());
@@ -145,19 +149,28 @@ export function DeskProvider({
     const profile = profiles.get(pair);
     if (!profile) continue;
     const ends = [a.radio, a.model, a.antenna, b.radio, b.model, b.antenna, a.behind, b.behind];
-    const heard = heardBy.get(one.id)!;
-    const heardDbm = [heard.a.dbm, heard.b.dbm];
+    const heard = heardBy.get(one.id);
+    const heardDbm = heard ? [heard.a.dbm, heard.b.dbm] : [];
     const before = answered.current.get(one.id);
     const same =
       before &&
       before.plan === world.plan &&
       before.link === one &&
       before.profile === profile &&
+      before.heardDbm.length === heardDbm.length &&
       before.heardDbm.every((dbm, i) => dbm === heardDbm[i]) &&
       before.ends.every((end, i) => end === ends[i]);
     const answer = same
       ? before.answer
-      : answerLink({ plan: world.plan, kind: one.kind, foliageDepthM: one.foliageDepthM, a, b, profile, heard });
+      : answerLink({
+          plan: world.plan,
+          kind: one.kind,
+          foliageDepthM: one.foliageDepthM,
+          a,
+          b,
+          profile,
+          ...(heard ? { heard } : {}),
+        });
     next.set(one.id, { plan: world.plan, link: one, ends, profile, heardDbm, answer });
     answers.set(one.id, answer);
   }
