@@ -1,5 +1,8 @@
 import { libraryFor } from "#core/catalogue";
-import { answerOf, bestSector, faultsOf, isLinkServed, powerWithinCapDbm } from "#core/findings";
+import { answerOf, isLinkServed } from "#core/outcome";
+import { bestSector } from "#core/propose";
+import { faultsOf } from "#core/findings";
+import { powerWithinCapDbm } from "#core/kit";
 import { weakestMarginDb } from "#core/link";
 import {
   emptyRows,

@@ -11,7 +11,7 @@ import {
   type SearchResult,
   type ViewRow,
 } from "#core/search";
-import type { ProfileSource } from "#core/findings";
+import type { ProfileSource } from "#core/outcome";
 import type { Place } from "#core/geodesy";
 import { profileScratch, readGround, sampleProfile, type GroundSample } from "#core/terrain";
 import type { Ground } from "#ground";

@@ -1,4 +1,5 @@
-import type { Finding, LinkSummary, Outcome } from "#core/findings";
+import type { Finding } from "#core/findings";
+import type { LinkSummary, Outcome } from "#core/outcome";
 import { LIST_KINDS, type Patch, type Plan, type PlanRows } from "#core/plan";
 import type { Stage } from "./stages";
 import { toColumns, type Columns } from "./columns";

@@ -1,4 +1,5 @@
-import type { Finding, Outcome } from "#core/findings";
+import type { Finding } from "#core/findings";
+import type { Outcome } from "#core/outcome";
 import { countsOf } from "./stages";
 import type { Shown } from "./plan";
 

@@ -1,4 +1,4 @@
-import { proposeBridge, proposeSector } from "#core/findings";
+import { proposeBridge, proposeSector } from "#core/propose";
 import type { Place } from "#core/geodesy";
 import { freeName, newSite, newSubscriber, putPatch, type Patch, type Site } from "#core/plan";
 import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from "react";

@@ -1,4 +1,4 @@
-import { attachToSite, proposeBridge } from "#core/findings";
+import { attachToSite, proposeBridge } from "#core/propose";
 import type { Site, Subscriber } from "#core/plan";
 import { MOST_SEEN, type ViewRow } from "#core/search";
 import { useEffect, useMemo, useState } from "react";

@@ -1,4 +1,4 @@
-import type { Outcome } from "#core/findings";
+import type { Outcome } from "#core/outcome";
 import { useState } from "react";
 import { Button, euros, figure, Term } from "../ui";
 import { useDesk } from "./DeskContext";

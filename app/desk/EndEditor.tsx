@@ -1,6 +1,6 @@
 import type { Pointing } from "#core/aiming";
 import { POLARIZATIONS } from "#core/antenna";
-import { antennasFor, radioModelsFor } from "#core/findings";
+import { antennasFor, radioModelsFor } from "#core/kit";
 import { setPatch, type LinkEnd, type RadioRow } from "#core/plan";
 import { TRY_ABOVE_M } from "../section/MastHandle";
 import { figure, NumberField, useFormats } from "../ui";

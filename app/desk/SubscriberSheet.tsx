@@ -1,4 +1,4 @@
-import { attachTo } from "#core/findings";
+import { attachTo } from "#core/propose";
 import { inverseGeodesic } from "#core/geodesy";
 import { GLAZINGS, MOUNTS, SUBSCRIBER_STATUSES, type Subscriber } from "#core/plan";
 import { Link } from "react-router";

@@ -1,4 +1,4 @@
-import type { LinkSummary } from "#core/findings";
+import type { LinkSummary } from "#core/outcome";
 import { LIST_KINDS, worldOf, type PlanRows, type World } from "#core/plan";
 import { fromColumns, type ChangeWire, type Columns, type PlanWire, type Shown, type TerrainInfo } from "#wire";
 

@@ -1,5 +1,5 @@
 import type { SubmissionResult } from "@conform-to/react";
-import type { ChannelRow } from "#core/findings";
+import type { ChannelRow } from "#core/interference";
 import { removePatch, type Plan, type Scan } from "#core/plan";
 import { toast } from "sonner";
 import { useState } from "react";

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { judge, type Verdict } from "#core/install";
+import { judge, type Verdict } from "#core/proof";
 import { chainWords, commonChains, type Tape } from "#core/link";
 import {
   linkEnds,

@@ -1,5 +1,5 @@
-import { newestMeasurements } from "#core/findings";
-import { judge, readLevelsDbm } from "#core/install";
+import { newestMeasurements } from "#core/proof";
+import { judge, readLevelsDbm } from "#core/proof";
 import { linkEnds } from "#core/plan";
 import { Link } from "react-router";
 import { useDesk } from "../desk/DeskContext";

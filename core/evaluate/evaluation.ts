@@ -1,9 +1,6 @@
 import {
   answerOf,
   backboneOf,
-  faultsOf,
-  findingOf,
-  newestMeasurements,
   outcomeOf,
   peopleBehind,
   summarize,
@@ -11,7 +8,9 @@ import {
   type LinkSummary,
   type Outcome,
   type ProfileSource,
-} from "../findings";
+} from "../outcome";
+import { faultsOf, findingOf } from "../findings";
+import { newestMeasurements } from "../proof";
 import { hearingAfter, hearingAt, listeningIn, type Air, type Hearing } from "../interference";
 import { answerHearing, type LinkAnswer, type OwnNoise } from "../link";
 import { linkEnds, withPatches, type Link, type Patch, type World } from "../plan";

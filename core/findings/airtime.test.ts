@@ -1,11 +1,12 @@
 import { expect, test } from "@jest/globals";
 import { reviewPlan } from "#core/evaluate";
-import { linksOf, sectorAirtime, type LinkSummary } from "#core/findings";
+import { linksOf, sectorAirtime } from "#core/findings";
+import { type LinkSummary } from "#core/outcome";
 import { withPatches, type Radio, type World } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
 import { airtimeFaults, airtimeRemedies } from "./airtime";
 import { checksOf } from "./faults";
-import { groupLinks } from "./channels";
+import { groupLinks } from "#core/propose";
 
 /** The valley's sector with `count` customers who ask for `downMbps` and `upMbps` each, one beside the other to the east. */
 const busy = (count: number, downMbps: number, upMbps: number, change: (rows: ValleyRows) => void = () => undefined) =>

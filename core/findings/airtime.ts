@@ -13,11 +13,11 @@ import {
   type Radio,
   type World,
 } from "../plan";
-import { groupLinks, groupOn, quietChannelsMHz } from "./channels";
+import { groupLinks, groupOn, quietChannelsMHz } from "../propose";
 import type { PlanFault, Remedy, RemedyTools, Thing } from "./checks/check";
-import { withPowerInCap } from "./kit";
+import { withPowerInCap } from "../kit";
 import { counted } from "../words";
-import { answering, summarize, type LinkSummary } from "./outcome";
+import { answering, summarize, type LinkSummary } from "../outcome";
 
 /** How much of a sector's time its customers ask for, each direction against its own share of the frame. */
 export interface SectorAirtime {

@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
-import { answerOf, faultsOf, simpleChanges } from "#core/findings";
+import { answerOf } from "#core/outcome";
+import { faultsOf, simpleChanges } from "#core/findings";
 import { linkEnds, withPatches, type Patch, type Radio, type World } from "#core/plan";
 import { onBridge, radioIn, valley, type ValleyRows } from "#core/testing";
 import { checkOf } from "./checks";

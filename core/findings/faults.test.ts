@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
-import { answerOf, faultsOf } from "#core/findings";
+import { answerOf } from "#core/outcome";
+import { faultsOf } from "#core/findings";
 import { weakestMarginDb } from "#core/link";
 import type { Measurement } from "#core/plan";
 import { EIGHTY_GHZ, onBridge, radioIn, reading, valley, type ValleyRows } from "#core/testing";

@@ -1,7 +1,7 @@
 import { linkEnds, type Link, type LinkEnd, type World } from "../plan";
 import { checkOf, weightOf } from "./checks";
 import type { Figure, LinkFault, PlanFault, Remedy, Thing } from "./checks/check";
-import { peopleBehind, type Backbone } from "./outcome";
+import { peopleBehind, type Backbone } from "../outcome";
 
 /** A fault of one link with the check that found it, before anyone has looked for remedies. */
 export type Fault = LinkFault & { check: string };

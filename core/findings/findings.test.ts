@@ -1,6 +1,8 @@
 import { expect, test } from "@jest/globals";
 import { evaluate, reviewPlan, workOut } from "#core/evaluate";
-import { answerOf, isLinkServed, outcomeOf, proposeAccess, proposeBridge, ruleBreaks, summarize } from "#core/findings";
+import { answerOf, isLinkServed, outcomeOf, summarize } from "#core/outcome";
+import { proposeAccess, proposeBridge } from "#core/propose";
+import { ruleBreaks } from "#core/findings";
 import { radioPatches, removePatch, checkPatches, mergePatches, withPatches, type Link } from "#core/plan";
 import { ruleSetById, ruleSetOf } from "#core/regulation";
 import { coverCode } from "#core/terrain";

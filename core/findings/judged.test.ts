@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { findingsInHand, reviewPlan } from "#core/evaluate";
-import { linksOf, radioOf, answerOf, faultsOf, outcomeOf, summarize, type Finding } from "#core/findings";
+import { linksOf, radioOf, faultsOf, type Finding } from "#core/findings";
+import { answerOf, outcomeOf, summarize } from "#core/outcome";
 import { radioPatches, withPatches, type Scan } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
 import { evenArcs } from "./airtime";

@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { peakGainDbi } from "#core/antenna";
-import { antennasFor, powerSparingDbm, powerWithinCapDbm, proposeAccess, withPowerInCap } from "#core/findings";
+import { antennasFor, powerSparingDbm, powerWithinCapDbm, withPowerInCap } from "#core/kit";
+import { proposeAccess } from "#core/propose";
 import { withPatches, endOf, type Radio } from "#core/plan";
 import { valley } from "#core/testing";
 import { CHECKS } from "./checks";

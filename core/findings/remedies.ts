@@ -1,30 +1,21 @@
 import { weakestMarginDb, type LinkAnswer } from "../link";
 import { linkEnds, radiosTouched, withPatches, type Patch, type Link, type Measurement, type World } from "../plan";
+import { costOf } from "../kit";
 import { checkOf } from "./checks";
 import type { Bench, Remedy } from "./checks/check";
 import { checksOf, faultsOf } from "./faults";
 import type { Fault } from "./finding";
-import { answering, isLinkServed, type ProfileSource } from "./outcome";
+import { answering, isLinkServed, type ProfileSource } from "../outcome";
 import { costChangeText, counted, figure, signedFigure } from "../words";
 
 const MOST_REMEDIES = 4;
 
 /** What a tried change makes of the link, in the figures a planner asks for. */
-function effectOf(world: World, before: LinkAnswer, after: LinkAnswer, costEur: number): string {
+function effectOf(before: LinkAnswer, after: LinkAnswer, costEur: number): string {
   const path = after.path!;
   const margin = weakestMarginDb(after)!;
   const change = before.path ? ` (${signedFigure(margin - weakestMarginDb(before)!)} dB)` : "";
   return `${figure(path.clearance.worstShare, 2)} of the zone clear; margin ${figure(margin)} dB${change}; ${path.aToB.rateMbps.toFixed(0)}/${path.bToA.rateMbps.toFixed(0)} Mbit/s${costChangeText(costEur)}`;
-}
-
-export function costOf(world: World): number {
-  let sum = 0;
-  for (const radio of world.radios.values()) {
-    sum +=
-      (world.radioModels.get(radio.radioModelId)?.priceEur ?? 0) +
-      (world.antennaModels.get(radio.antennaModelId)?.priceEur ?? 0);
-  }
-  return sum;
 }
 
 /** The links besides `link` whose radios a change touches: a remedy must not cost them their service unseen. */
@@ -100,7 +91,7 @@ export function remediesFor(
       ...(lost.length > 0 ? [`${counted(lost.length, "other link is", "other links are")} no longer served`] : []),
     ];
     const costEur = costOf(tried) - costNowEur;
-    const effect = [effectOf(world, answer, after, costEur), ...notes].join("; ");
+    const effect = [effectOf(answer, after, costEur), ...notes].join("; ");
     found.push({ label, effect, patches, visit: false, served, costEur, harms: notes.length });
   }
   return found

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { answerOf } from "#core/findings";
+import { answerOf } from "#core/outcome";
 import { crewSheet } from "#core/install";
 import { linkEnds } from "#core/plan";
 import { EIGHTY_GHZ, onBridge, radioIn, valley, type ValleyRows } from "#core/testing";

@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
-import { answerOf } from "#core/findings";
-import { combinedLevelDbm, crewSheet, judge } from "#core/install";
+import { answerOf } from "#core/outcome";
+import { combinedLevelDbm, judge } from "#core/proof";
+import { crewSheet } from "#core/install";
 import { linkEnds } from "#core/plan";
 import { radioIn, reading, valley } from "#core/testing";
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { answerOf } from "#core/findings";
+import { answerOf } from "#core/outcome";
 import { crewSheet, sendingWords } from "#core/install";
 import { answerLink, carriesDemand, holds, isServed, tapeLines, wantedMarginDb, weakestMarginDb } from "#core/link";
 import { linkEnds, setPatch, withPatches, type Radio } from "#core/plan";

@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import type { AntennaModel, Cut } from "#core/antenna";
 import { libraryFor } from "#core/catalogue";
-import { answerOf } from "#core/findings";
+import { answerOf } from "#core/outcome";
 import {
   chainSplitDb,
   chainWords,

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { answerOf } from "#core/findings";
+import { answerOf } from "#core/outcome";
 import { answerLink, clearanceConditions, isServed, tapeLines } from "#core/link";
 import type { Polarization } from "#core/antenna";
 import { linkEnds, worldOf } from "#core/plan";

@@ -1,7 +1,7 @@
 // What holds for links of any kind, tried by the hundred: left out when single changes of the code are tried (npm run mutants).
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { answerOf } from "#core/findings";
+import { answerOf } from "#core/outcome";
 import { answerLink, clearanceOf, obstructionHeightsM, weakestMarginDb } from "#core/link";
 import { radioPatches, setPatch, linkEnds, withPatches } from "#core/plan";
 import { radioIn, valley } from "#core/testing";

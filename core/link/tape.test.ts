@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { answerOf } from "#core/findings";
+import { answerOf } from "#core/outcome";
 import { chainWords, tapeLines, type Tape, type TapeLine } from "#core/link";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
 

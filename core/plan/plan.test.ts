@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { reviewPlan } from "#core/evaluate";
-import { channelRows, fedSites, outcomeOf, peopleBehind } from "#core/findings";
+import { channelRows } from "#core/interference";
+import { fedSites, outcomeOf, peopleBehind } from "#core/outcome";
 import {
   radioPatches,
   removePatch,

@@ -1,5 +1,5 @@
 import { climateOf } from "../climate";
-import { answerOf, type ProfileSource } from "../findings";
+import { answerOf, type ProfileSource } from "../outcome";
 import { availabilityOf, holds, linearOf, wantedMarginDb, type LinkAnswer, type PathState } from "../link";
 import {
   linkEnds,

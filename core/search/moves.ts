@@ -1,5 +1,5 @@
 import { destination, inverseGeodesic, type Place } from "../geodesy";
-import { answering, answerOf, isLinkServed, type ProfileSource } from "../findings";
+import { answering, answerOf, isLinkServed, type ProfileSource } from "../outcome";
 import { earsOf, listeningIn } from "../interference";
 import { weakestMarginDb, type PathState } from "../link";
 import { linkEnds, setPatch, withPatches, type Patch, type Link, type World } from "../plan";

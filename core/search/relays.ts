@@ -1,12 +1,5 @@
-import {
-  DEFAULT_BRIDGE_MHZ,
-  fedSites,
-  proposeAccess,
-  proposeBridge,
-  answering,
-  isLinkServed,
-  type ProfileSource,
-} from "../findings";
+import { DEFAULT_BRIDGE_MHZ, proposeAccess, proposeBridge } from "../propose";
+import { fedSites, answering, isLinkServed, type ProfileSource } from "../outcome";
 import { inverseGeodesic, type Place } from "../geodesy";
 import { checkClearance, obstructionHeightsM, pathProblem } from "../link";
 import {

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { answerOf, isLinkServed } from "#core/findings";
+import { answerOf, isLinkServed } from "#core/outcome";
 import { putPatch, checkPatches, withPatches, type Patch, type World } from "#core/plan";
 import {
   compareBands,

@@ -1,4 +1,6 @@
-import { answering, checkOf, costOf, faultsOf, isLinkServed, type ProfileSource } from "../findings";
+import { answering, isLinkServed, type ProfileSource } from "../outcome";
+import { checkOf, faultsOf } from "../findings";
+import { costOf } from "../kit";
 import { weakestMarginDb, type LinkAnswer, type PathState } from "../link";
 import { withPatches, type Patch, type World } from "../plan";
 import { costChangeText, figure } from "../words";

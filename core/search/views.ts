@@ -1,4 +1,5 @@
-import { answering, proposeAccess, proposeBridge, type ProfileSource } from "../findings";
+import { answering, type ProfileSource } from "../outcome";
+import { proposeAccess, proposeBridge } from "../propose";
 import { inverseGeodesic, type Place } from "../geodesy";
 import { isServed, wantedMarginDb, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
 import { endOf, linkEnds, tuned, type Patch, type Link, type Site, type Subscriber, type World } from "../plan";

@@ -1,5 +1,6 @@
 import type { AntennaModel } from "../antenna";
-import { antennasFor, powerSparingDbm, powerWithinCapDbm, quietestChannelMHz } from "../findings";
+import { antennasFor, powerSparingDbm, powerWithinCapDbm } from "../kit";
+import { quietestChannelMHz } from "../propose";
 import type { Place } from "../geodesy";
 import { answerLink, type LinkAnswer } from "../link";
 import type { Link, LinkEnd, Radio, World } from "../plan";

@@ -1,5 +1,7 @@
 import { linkEnds, radioPatches, type Patch, type Link, type World } from "../plan";
-import { answerOf, isLinkServed, powerWithinCapDbm, simpleChanges, type ProfileSource } from "../findings";
+import { answerOf, isLinkServed, type ProfileSource } from "../outcome";
+import { powerWithinCapDbm } from "../kit";
+import { simpleChanges } from "../findings";
 import { ruleSetOf } from "../regulation";
 import { compareBands } from "./bands";
 import { searchMoves, type HeatPoint } from "./moves";

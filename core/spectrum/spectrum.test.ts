@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { answerOf } from "#core/findings";
+import { answerOf } from "#core/outcome";
 import { tapeLines } from "#core/link";
 import type { Scan } from "#core/plan";
 import { channelNoise, channelPowerDbm, simulateScan } from "#core/spectrum";

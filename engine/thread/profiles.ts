@@ -1,4 +1,4 @@
-import type { ProfileSource } from "#core/findings";
+import type { ProfileSource } from "#core/outcome";
 import type { Place } from "#core/geodesy";
 import { profileScratch, sampleProfile, type Profile } from "#core/terrain";
 import type { Ground } from "#ground";

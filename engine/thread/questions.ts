@@ -1,4 +1,6 @@
-import { channelRows, ruleBreaks, type LinkSummary } from "#core/findings";
+import { channelRows } from "#core/interference";
+import { ruleBreaks } from "#core/findings";
+import { type LinkSummary } from "#core/outcome";
 import { workOut } from "#core/evaluate";
 import type { LinkAnswer, OwnNoise } from "#core/link";
 import type { Place } from "#core/geodesy";

@@ -1,5 +1,5 @@
 import type { Place } from "#core/geodesy";
-import type { LinkSummary } from "#core/findings";
+import type { LinkSummary } from "#core/outcome";
 import { linkEnds, type Link, type Site, type Subscriber, type World } from "#core/plan";
 
 type Value = string | number | boolean | null;

@@ -1,7 +1,7 @@
 import type { LinkAnswer, Tape } from "../../link";
 import { wantedMarginDb } from "../../link";
 import { linkEnds, type Link, type LinkEnd, type Measurement, type Patch, type RowKind, type World } from "../../plan";
-import type { LinkSummary, ProfileSource } from "../outcome";
+import type { LinkSummary, ProfileSource } from "../../outcome";
 
 /** A change to be tried. */
 export interface Candidate {

@@ -1,6 +1,6 @@
 import { mountsLeft, radiosBySite } from "../../plan";
 import { counted } from "../../words";
-import { peopleBehindSite } from "../outcome";
+import { peopleBehindSite } from "../../outcome";
 import type { Check } from "./check";
 
 export const mounts: Check = {

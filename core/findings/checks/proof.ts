@@ -1,4 +1,4 @@
-import { judge } from "../../install";
+import { judge } from "../../proof";
 import type { Check } from "./check";
 
 /** A reading that did not prove its link; the way out is a new one. */

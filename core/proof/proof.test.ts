@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { firstSideLobe } from "#core/antenna";
-import { judge, readLevelsDbm, type Verdict } from "#core/install";
+import { judge, readLevelsDbm, type Verdict } from "#core/proof";
 import { linkEnds, type LinkEnd, type Measurement } from "#core/plan";
 import { reading, valley } from "#core/testing";
 

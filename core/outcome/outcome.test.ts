@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { peakGainDbi } from "#core/antenna";
-import { answerOf, fedSites, outcomeOf, peopleBehind, summarize, type LinkSummary } from "#core/findings";
+import { answerOf, fedSites, outcomeOf, peopleBehind, summarize, type LinkSummary } from "#core/outcome";
 import { worldOf, type Link, type World } from "#core/plan";
 import { radio, valley, type ValleyRows } from "#core/testing";
 

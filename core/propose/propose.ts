@@ -20,7 +20,7 @@ import { wantedMarginDb } from "../link";
 import { freeSpaceLossDb } from "../propagation";
 import { sensitivityDbm, type RadioModel } from "../radio";
 import { quietestChannelMHz } from "./channels";
-import { antennasFor, powerWithinCapDbm, radioModelsFor } from "./kit";
+import { antennasFor, powerWithinCapDbm, radioModelsFor } from "../kit";
 
 /** Loss off a sector's boresight, dB, up to which a new customer is still given to it. */
 const SECTOR_EDGE_DB = 6;

@@ -14,7 +14,7 @@ import { isChannelInBand } from "../radio";
 import { ruleSetOf } from "../regulation";
 import { channelCouplingDb } from "../spectrum";
 import { counted } from "../words";
-import { powerWithinCapDbm } from "./kit";
+import { powerWithinCapDbm } from "../kit";
 
 /** The links of one access point or bridge: they share a channel. */
 export function groupLinks(world: World, aRadioId: string): Link[] {

@@ -1,5 +1,6 @@
 import { earsOf, listeningIn } from "../interference";
 import { answerLink, isServed, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
+import { costOf } from "../kit";
 import { linkEnds, type Link, type World } from "../plan";
 import { peakGainDbi } from "../antenna";
 import type { Profile } from "../terrain";
@@ -176,11 +177,8 @@ export function outcomeOf(world: World, summaries: ReadonlyMap<string, LinkSumma
     people += subscriber.people;
   }
   let milliwatts = 0;
-  let costEur = 0;
   for (const radio of world.radios.values()) {
     const antenna = world.antennaModels.get(radio.antennaModelId);
-    const model = world.radioModels.get(radio.radioModelId);
-    costEur += (antenna?.priceEur ?? 0) + (model?.priceEur ?? 0);
     if (antenna)
       milliwatts += 10 ** ((radio.txPowerDbm - radio.cableLossDb + peakGainDbi(antenna, radio.frequencyMHz)) / 10);
   }
@@ -190,6 +188,6 @@ export function outcomeOf(world: World, summaries: ReadonlyMap<string, LinkSumma
     weakestMarginDb: weakest?.marginLeftDb ?? null,
     weakestLinkId: weakest?.linkId ?? null,
     noiseMadeDbm: milliwatts > 0 ? 10 * Math.log10(milliwatts) : null,
-    costEur,
+    costEur: costOf(world),
   };
 }

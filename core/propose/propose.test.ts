@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { peakGainDbi } from "#core/antenna";
-import { answerOf, attachToSite, bestSector, proposeAccess, proposeBridge } from "#core/findings";
+import { answerOf } from "#core/outcome";
+import { attachToSite, bestSector, proposeAccess, proposeBridge } from "#core/propose";
 import { inverseGeodesic } from "#core/geodesy";
 import { checkPatches, withPatches, type Patch, type Link, type Radio, type World } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";

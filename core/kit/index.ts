@@ -1,0 +1,2 @@
+export { costOf } from "./cost";
+export { antennasFor, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";

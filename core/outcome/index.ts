@@ -1,0 +1,15 @@
+export {
+  answering,
+  answerOf,
+  backboneOf,
+  fedSites,
+  isLinkServed,
+  outcomeOf,
+  peopleBehind,
+  peopleBehindSite,
+  summarize,
+  type Backbone,
+  type LinkSummary,
+  type Outcome,
+  type ProfileSource,
+} from "./outcome";
