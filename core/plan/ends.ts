@@ -31,19 +31,6 @@ export interface LinkEnd {
 }
 
 const NO_SCANS: readonly Scan[] = [];
-/** Scans by site, for as long as the plan's scans stay what they are. */
-const scansBySite = new WeakMap<World["scans"], Map<string, Scan[]>>();
-
-function scansAt(world: World, siteId: string): readonly Scan[] {
-  if (world.scans.size === 0) return NO_SCANS;
-  let bySite = scansBySite.get(world.scans);
-  if (!bySite) {
-    bySite = new Map();
-    for (const scan of world.scans.values()) bySite.set(scan.siteId, [...(bySite.get(scan.siteId) ?? []), scan]);
-    scansBySite.set(world.scans, bySite);
-  }
-  return bySite.get(siteId) ?? NO_SCANS;
-}
 
 /** The end at a radio. Throws RangeError when the plan names something it does not hold: a broken contract, never a bad plan. */
 export function endOf(world: World, radioId: string): LinkEnd {
@@ -63,7 +50,7 @@ export function endOf(world: World, radioId: string): LinkEnd {
       demand: null,
       hazards: site.hazards,
       access: site.access,
-      scans: scansAt(world, site.id),
+      scans: world.scansBySite.get(site.id) ?? NO_SCANS,
     };
   }
   const subscriber = required(world.subscribers, radio.subscriberId ?? "", "subscriber");

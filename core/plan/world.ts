@@ -69,12 +69,20 @@ export interface World {
   areas: Map<string, Area>;
   overlays: Map<string, Overlay>;
   scans: Map<string, Scan>;
+  /** The same by the site at which they were taken. */
+  scansBySite: ReadonlyMap<string, readonly Scan[]>;
   photos: Map<string, Photo>;
   radioModels: Map<string, RadioModel>;
   antennaModels: Map<string, AntennaModel>;
 }
 
 const byId = <T extends { id: string }>(rows: T[]) => new Map(rows.map((row) => [row.id, row]));
+
+function bySite(scans: Iterable<Scan>): Map<string, Scan[]> {
+  const sites = new Map<string, Scan[]>();
+  for (const scan of scans) sites.set(scan.siteId, [...(sites.get(scan.siteId) ?? []), scan]);
+  return sites;
+}
 
 export function worldOf(rows: PlanRows): World {
   ruleSetOf(rows.plan);
@@ -97,6 +105,7 @@ export function worldOf(rows: PlanRows): World {
     areas: byId(rows.areas),
     overlays: byId(rows.overlays),
     scans: byId(rows.scans),
+    scansBySite: bySite(rows.scans),
     photos: byId(rows.photos),
     radioModels,
     antennaModels,
@@ -174,5 +183,6 @@ export function withPatches(world: World, patches: readonly Patch[]): World {
     const radio = next.radios.get(id);
     if (radio) rowsOf("radios").set(id, tuned(radio, next.carriers));
   }
+  if (copied.has("scans")) next.scansBySite = bySite(next.scans.values());
   return next;
 }

@@ -141,21 +141,22 @@ function newRadio(
   return radio;
 }
 
-/** Radios by site, for as long as the plan's radios stay what they are. */
-const radiosOfWorlds = new WeakMap<World["radios"], Map<string, Radio[]>>();
-
-function sectorsAt(world: World, siteId: string): readonly Radio[] {
-  const bySite = radiosOfWorlds.get(world.radios) ?? radiosBySite(world);
-  radiosOfWorlds.set(world.radios, bySite);
-  return (bySite.get(siteId) ?? []).filter(({ role }) => role === "sector");
-}
+/** The radios of a plan by their sites; whoever asks for many places hands them over. */
+type BySite = ReadonlyMap<string, readonly Radio[]>;
 
 /** The site's sector that sees a place best, if any holds it within its edge. */
-export function bestSector(world: World, siteId: string, site: Place, place: Place): Radio | null {
+export function bestSector(
+  world: World,
+  siteId: string,
+  site: Place,
+  place: Place,
+  bySite: BySite = radiosBySite(world),
+): Radio | null {
   const bearing = inverseGeodesic(site, place).azimuthDeg;
   let best: Radio | null = null;
   let bestLoss = SECTOR_EDGE_DB;
-  for (const radio of sectorsAt(world, siteId)) {
+  for (const radio of bySite.get(siteId) ?? []) {
+    if (radio.role !== "sector") continue;
     const antenna = world.antennaModels.get(radio.antennaModelId);
     if (!antenna || radioModelsFor(world, "subscriber", radio.frequencyMHz).length === 0) continue;
     const loss = patternLossDb(antenna, radio.polarization, signedAngleDeg(bearing - (radio.azimuthDeg ?? bearing)), 0);
@@ -171,8 +172,14 @@ export function bestSector(world: World, siteId: string, site: Place, place: Pla
  * The patches of a first, workable link from a site to a subscriber: on the sector that already looks there, or on a new
  * one on a quiet channel turned to the customer. Null when the library has no fitting kit. Power is set to what the caps allow.
  */
-export function proposeAccess(world: World, site: Site, subscriber: Subscriber, makeId: () => string): Patch[] | null {
-  const known = bestSector(world, site.id, site, subscriber);
+export function proposeAccess(
+  world: World,
+  site: Site,
+  subscriber: Subscriber,
+  makeId: () => string,
+  bySite: BySite = radiosBySite(world),
+): Patch[] | null {
+  const known = bestSector(world, site.id, site, subscriber, bySite);
   if (known) return proposeClient(world, known, subscriber, makeId);
   const sector = sectorTowards(world, site, subscriber, makeId);
   const put = sector && radioPatches(world, sector);

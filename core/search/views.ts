@@ -2,7 +2,18 @@ import { answering, type ProfileSource } from "../outcome";
 import { proposeAccess, proposeBridge } from "../propose";
 import { inverseGeodesic, type Place } from "../geodesy";
 import { isServed, wantedMarginDb, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
-import { endOf, linkEnds, tuned, type Patch, type Link, type Site, type Subscriber, type World } from "../plan";
+import {
+  endOf,
+  linkEnds,
+  radiosBySite,
+  tuned,
+  type Patch,
+  type Link,
+  type Radio,
+  type Site,
+  type Subscriber,
+  type World,
+} from "../plan";
 
 /** How one place sees another, tried with kit of the library. */
 export interface ViewRow {
@@ -40,9 +51,12 @@ function joiningPatches(
   from: Site,
   to: FarPlace,
   makeId: () => string,
+  bySite: View["bySite"],
 ): { patches: Patch[]; link: Link } | null {
   const patches =
-    to.kind === "site" ? proposeBridge(world, from, to.row, makeId) : proposeAccess(world, from, to.row, makeId);
+    to.kind === "site"
+      ? proposeBridge(world, from, to.row, makeId)
+      : proposeAccess(world, from, to.row, makeId, bySite);
   return patches && { patches, link: patches.at(-1)!.put as Link };
 }
 
@@ -55,13 +69,14 @@ interface View {
    */
   trial: World;
   answerIn: (link: Link) => LinkAnswer;
+  bySite: ReadonlyMap<string, readonly Radio[]>;
   makeId: () => string;
 }
 
 function viewOf(world: World, profileBetween: ProfileSource, makeId: () => string): View {
   const trial = { ...world, radios: new Map(world.radios), carriers: new Map(world.carriers) };
   // What is put in for a trial has no link, so that it is silent: what is on the air stays the same.
-  return { world, trial, answerIn: answering(trial, profileBetween), makeId };
+  return { world, trial, answerIn: answering(trial, profileBetween), bySite: radiosBySite(world), makeId };
 }
 
 /** One pair; `seen` is the one of the two that is looked at. */
@@ -82,7 +97,7 @@ function rowFor(view: View, from: Site, to: FarPlace, seen: FarPlace): ViewRow {
     lacks: "",
     missBy: null,
   };
-  const joined = joiningPatches(world, from, to, makeId);
+  const joined = joiningPatches(world, from, to, makeId, view.bySite);
   if (!joined) return { ...none, lacks: "no fitting kit in the library" };
   for (const { kind, put } of joined.patches) if (kind === "carriers" && put) trial.carriers.set(put.id, put);
   for (const { kind, put } of joined.patches)

@@ -35,19 +35,32 @@ const THERMAL_DBM_PER_MHZ = -113.975;
 /** A scanner's own noise is taken to lie at most this far above thermal. */
 const WORST_SCANNER_DB = 10;
 
-/** Sorting thousands of levels anew for each step of a drag would be felt. */
-const floors = new WeakMap<Scan, number>();
-
 /** A scanner's own noise, dBm per MHz: the level under which a tenth of its bins lie, never more than a poor receiver's. */
-export function scannerFloorDbmPerMHz(scan: Scan): number {
-  const known = floors.get(scan);
-  if (known !== undefined) return known;
-  const { levelsDbm, binKHz } = scan;
-  const sorted = Float64Array.from(levelsDbm).sort();
-  const low = sorted[Math.floor(sorted.length / 10)]! - 10 * Math.log10(binKHz / 1000);
-  const floor = Math.min(low, THERMAL_DBM_PER_MHZ + WORST_SCANNER_DB);
-  floors.set(scan, floor);
-  return floor;
+export function scannerFloorDbmPerMHz({ levelsDbm, binKHz }: Pick<Scan, "levelsDbm" | "binKHz">): number {
+  const low = ranked(levelsDbm, Math.floor(levelsDbm.length / 10)) - 10 * Math.log10(binKHz / 1000);
+  return Math.min(low, THERMAL_DBM_PER_MHZ + WORST_SCANNER_DB);
+}
+
+/** The value that would stand at a place among some sorted ones. Most are never put in order: a step of a drag asks for it. */
+function ranked(some: readonly number[], place: number): number {
+  const values = Float64Array.from(some);
+  let [low, high] = [0, values.length - 1];
+  while (low < high) {
+    const pivot = values[(low + high) >> 1]!;
+    let [left, right] = [low, high];
+    while (left <= right) {
+      while (values[left]! < pivot) left++;
+      while (values[right]! > pivot) right--;
+      if (left > right) break;
+      [values[left], values[right]] = [values[right]!, values[left]!];
+      left++;
+      right--;
+    }
+    if (place <= right) high = right;
+    else if (place >= left) low = left;
+    else break;
+  }
+  return values[place]!;
 }
 
 /** How far a scan's heading may be off a radio's and still speak for it, besides half of its own opening. */
@@ -70,9 +83,10 @@ export function channelNoise(
     if (best && best.scan.scannedAt >= scan.scannedAt) continue;
     const powerDbm = channelPowerDbm(scan, radio.frequencyMHz, radio.widthMHz);
     if (powerDbm === null) continue;
-    // What the scanner makes itself is no noise of the place.
-    const floor = 10 ** (scannerFloorDbmPerMHz(scan) / 10) * radio.widthMHz;
-    best = { powerDbm: 10 * Math.log10(Math.max(1e-18, 10 ** (powerDbm / 10) - floor)), scan };
+    best = { powerDbm, scan };
   }
-  return best;
+  if (!best) return null;
+  // What the scanner makes itself is no noise of the place.
+  const floor = 10 ** (scannerFloorDbmPerMHz(best.scan) / 10) * radio.widthMHz;
+  return { ...best, powerDbm: 10 * Math.log10(Math.max(1e-18, 10 ** (best.powerDbm / 10) - floor)) };
 }
