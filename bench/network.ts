@@ -77,10 +77,15 @@ async function keep(patches: object[]): Promise<number> {
   if (!answer.ok) throw new Error(answer.message);
   return answer.revision;
 }
-async function since(revision: number, all = false): Promise<{ revision: number; summaries: { count: number } }> {
-  const response = await fetch(`${at}/since?revision=${revision}${all ? "&all=1" : ""}`);
+interface Seen {
+  revision: number;
+  summaries: { count: number };
+  isSettled: boolean;
+}
+async function since(revision: number, more = ""): Promise<Seen> {
+  const response = await fetch(`${at}/since?revision=${revision}${more}`);
   if (!response.ok) throw new Error(await response.text());
-  return (await response.json()) as { revision: number; summaries: { count: number } };
+  return (await response.json()) as Seen;
 }
 const memoryMb = () =>
   Number(/VmRSS:\s+(\d+)/.exec(execFileSync("cat", [`/proc/${server.process.pid}/status`], { encoding: "utf8" }))![1]) /
@@ -91,7 +96,7 @@ try {
   print("first page, cold", cold.seconds, "s", 4);
   print("first page over the wire", cold.bytes / 1e6, "MB", 1.5);
   let health = watchHealth();
-  const [, workedOutMs] = await timed(() => since(1, true));
+  const [, workedOutMs] = await timed(() => since(1, "&all=1"));
   console.log(`worked out from nothing in ${(workedOutMs / 1000).toFixed(1)} s meanwhile`);
   print("/health while the plan is worked out, longest", await health.end(), "ms", 100);
   const warm = page(`${at}/paths`);
@@ -102,13 +107,16 @@ try {
   let revision = 1;
   const seen = async (name: string, patch: object, mostMs: number) => {
     health = watchHealth();
-    const [answered, ms] = await timed(async () => {
-      const kept = await keep([patch]);
-      const change = await since(revision);
-      revision = kept;
-      return change.summaries.count;
+    const before = revision;
+    const [change, ms] = await timed(async () => {
+      revision = await keep([patch]);
+      return since(before);
     });
-    print(`${name}: kept and seen (${answered} links answered anew)`, ms, "ms", mostMs);
+    print(`${name}: kept and seen (${change.summaries.count} links answered anew)`, ms, "ms", mostMs);
+    if (!change.isSettled) {
+      const [settled, settledMs] = await timed(() => since(revision, `&unsettled=${before}`));
+      print(`  all who hear it answered anew after that (${settled.summaries.count} links)`, settledMs, "ms", 2000);
+    }
     print("  /health meanwhile, longest", await health.end(), "ms", 100);
   };
   const [site, subscriber] = [rows.sites[3]!, rows.subscribers[5]!];

@@ -88,7 +88,7 @@ test("another ground answers everything anew", async () => {
   const second = await now();
   expect(second.versions.terrain).not.toBe(first.versions.terrain);
   expect(second.versions.relief).toBe(first.versions.relief);
-  const since = await second.ask("since", { from: 1, all: false, patches: [] });
+  const since = await second.ask("since", { from: 1, unsettled: null, all: false, patches: [] });
   expect(
     fromColumns<{ linkId: string }>((JSON.parse(since!) as PlanWire).summaries)
       .map(({ linkId }) => linkId)

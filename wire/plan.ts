@@ -1,6 +1,7 @@
 import type { Finding } from "#core/findings";
 import type { LinkSummary, Outcome } from "#core/outcome";
 import { LIST_KINDS, type Patch, type Plan, type PlanRows } from "#core/plan";
+import type { ShownSince } from "./shown";
 import type { Stage } from "./stages";
 import { toColumns, type Columns } from "./columns";
 
@@ -36,9 +37,12 @@ export interface ChangeWire {
   revision: number;
   patches: Patch[];
   terrain: TerrainInfo | null;
-  shown: Shown;
+  /** By what the window was shown before, or whole. */
+  shown: ShownSince | Shown;
   /** Of the links that were answered anew. */
   summaries: Columns;
+  /** False while those who hear the change are still being worked out: the window asks once more. */
+  isSettled: boolean;
 }
 
 /** Decimals of a summary's figures: a hundredth of a decibel says more than anybody reads. */

@@ -1,6 +1,14 @@
 import type { LinkSummary } from "#core/outcome";
 import { LIST_KINDS, worldOf, type PlanRows, type World } from "#core/plan";
-import { fromColumns, type ChangeWire, type Columns, type PlanWire, type Shown, type TerrainInfo } from "#wire";
+import {
+  fromColumns,
+  shownAfter,
+  type ChangeWire,
+  type Columns,
+  type PlanWire,
+  type Shown,
+  type TerrainInfo,
+} from "#wire";
 
 /** A plan as the desk holds it. */
 export interface DeskData {
@@ -11,6 +19,8 @@ export interface DeskData {
   summaries: ReadonlyMap<string, LinkSummary>;
   /** Null while the plan is still being worked out. */
   shown: Shown | null;
+  /** The revision from which on those who hear the changes are still being worked out; null where nobody is. */
+  unsettled: number | null;
   terrain: TerrainInfo | null;
 }
 
@@ -20,14 +30,20 @@ const bySummary = (columns: Columns) =>
 export function deskDataOf({ plan, rows, revision, terrain, shown, summaries }: PlanWire): DeskData {
   const lists = Object.fromEntries(LIST_KINDS.map((kind) => [kind, fromColumns(rows[kind]!)]));
   const world = worldOf({ plan, ...lists } as unknown as PlanRows);
-  return { world, revision, terrain, shown, summaries: new Map(bySummary(summaries)) };
+  return { world, revision, terrain, shown, unsettled: null, summaries: new Map(bySummary(summaries)) };
 }
 
-/** The desk's data after a change; `world` is the kept one with the change's patches. */
-export function deskDataAfter(before: DeskData, change: ChangeWire, world: World): DeskData {
-  const { revision, terrain, shown } = change;
+/**
+ * The desk's data after a change; `world` is the kept one with the change's patches. Null where the server took the window to have
+ * been shown what it was not.
+ */
+export function deskDataAfter(before: DeskData, change: ChangeWire, world: World): DeskData | null {
+  const { revision, terrain, isSettled } = change;
+  const shown = "ids" in change.shown ? shownAfter(change.shown, before.shown?.findings ?? []) : change.shown;
+  if (!shown) return null;
   const summaries = new Map(before.summaries);
   for (const [id, summary] of bySummary(change.summaries)) summaries.set(id, summary);
   for (const id of summaries.keys()) if (!world.links.has(id)) summaries.delete(id);
-  return { world, revision, terrain, shown, summaries };
+  const unsettled = isSettled ? null : (before.unsettled ?? before.revision);
+  return { world, revision, terrain, shown, unsettled, summaries };
 }

@@ -6,7 +6,7 @@ import { countsOf } from "#wire";
 import { fromColumns, toColumns } from "#wire";
 import { rowsWire, summariesWire, type PlanWire } from "#wire";
 import { deskDataAfter, deskDataOf } from "./deskData";
-import { firstOfEach } from "#wire";
+import { firstOfEach, shownSince } from "#wire";
 
 const sent = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
@@ -56,10 +56,21 @@ test("a change that is followed leads to the plan as it would be sent anew", () 
     revision: 2,
     patches,
     terrain: null,
-    shown: shownOf(after),
+    shown: shownSince(shownOf(after), wire.shown!.findings),
+    isSettled: true,
     summaries: summariesWire([...after.answered].map((id) => after.summaries.get(id)!)),
   };
-  const followed = deskDataAfter(before, sent(change), withPatches(before.world, patches));
+  const followed = deskDataAfter(before, sent(change), withPatches(before.world, patches))!;
+  // Only what is said otherwise travels.
+  expect(shownSince(shownOf(first), first.findings)).toMatchObject({
+    ids: first.findings.map(({ id }) => id),
+    fresh: [],
+  });
+  expect(deskDataAfter({ ...before, shown: null }, sent(change), before.world)).toBeNull();
+  // A first look leaves the window knowing from where it is to ask again.
+  const looked = deskDataAfter(before, sent({ ...change, isSettled: false }), before.world)!;
+  expect(looked.unsettled).toBe(1);
+  expect(deskDataAfter(looked, sent({ ...change, revision: 3, isSettled: false }), before.world)!.unsettled).toBe(1);
   const anew = deskDataOf(
     sent({
       ...wire,
@@ -80,7 +91,7 @@ test("of each stage the first findings are sent, in their order", () => {
     id: `f${i}`,
     stage: i % 50 === 49 ? ("proof" as const) : ("paths" as const),
   }));
-  const few = firstOfEach(many, 100);
+  const few = firstOfEach(many, countsOf(many), 100);
   expect(few.filter(({ stage }) => stage === "paths")).toHaveLength(100);
   expect(few.filter(({ stage }) => stage === "proof").map(({ id }) => id)).toEqual([
     "f49",

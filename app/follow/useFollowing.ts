@@ -38,24 +38,30 @@ export function useFollowing(packed: string, told: number): Following {
   const turn = useRef<Promise<void>>(Promise.resolve());
   const follow = useCallback(() => {
     const once = async () => {
-      const { world, revision, shown } = latest.current;
+      const { world, revision, shown, unsettled } = latest.current;
       const state = { created: world.plan.createdAt, revision: String(revision) };
-      const query = new URLSearchParams({ ...state, ...(shown ? {} : { all: "1" }) });
+      const query = new URLSearchParams({
+        ...state,
+        ...(shown ? {} : { all: "1" }),
+        ...(unsettled === null ? {} : { unsettled: String(unsettled) }),
+      });
       const response = await fetch(`/plans/${encodeURIComponent(world.plan.id)}/since?${query.toString()}`);
       if (!response.ok) throw new Error(await response.text());
       const change = (await response.json()) as ChangeWire | { anew: true };
       if ("anew" in change) return void window.location.reload();
       // While this was on its way, another plan may have been opened.
       if (latest.current.world.plan.id !== world.plan.id || latest.current.revision !== revision) return;
-      if (change.revision === revision && shown) return;
-      put(deskDataAfter(latest.current, change, withPatches(world, change.patches)));
+      if (change.revision === revision && shown && unsettled === null) return;
+      const after = deskDataAfter(latest.current, change, withPatches(world, change.patches));
+      if (!after) return void window.location.reload();
+      put(after);
     };
     // One after the other: what the first one brings, the second need not fetch again.
     return (turn.current = turn.current.then(once, once));
   }, [put]);
 
   const planId = data.world.plan.id;
-  const isWaiting = data.shown === null;
+  const isWaiting = data.shown === null || data.unsettled !== null;
   useEffect(() => {
     if (!isWaiting) return;
     let timer: ReturnType<typeof setTimeout>;

@@ -112,7 +112,12 @@ function Desk({ stage }: { stage: Stage }) {
       desk={{
         stage,
         counts,
-        status: deskData.shown === null ? "working out…" : draft.patches.length > 0 ? "in hand" : "saved",
+        status:
+          deskData.shown === null || deskData.unsettled !== null
+            ? "working out…"
+            : draft.patches.length > 0
+              ? "in hand"
+              : "saved",
         busy,
         things,
         commands: ADDABLE.map(({ kind, word }) => ({ name: `Add ${word}…`, run: () => start(kind) })),

@@ -17,7 +17,12 @@ export async function loader({ params: { planId }, url }: Route.LoaderArgs) {
   // A backup may have been restored: a plan of that id, and another one.
   const created = url.searchParams.get("created");
   if (created !== null && created !== since.createdAt) return anew;
-  const { patches } = since;
-  const text = await context.ask("since", { from, all: url.searchParams.has("all"), patches });
+  const unsettled = Number(url.searchParams.get("unsettled") ?? NaN);
+  const text = await context.ask("since", {
+    from,
+    unsettled: Number.isInteger(unsettled) ? unsettled : null,
+    all: url.searchParams.has("all"),
+    patches: since.patches,
+  });
   return text === null ? anew : new Response(text, { headers: { "Content-Type": "application/json" } });
 }

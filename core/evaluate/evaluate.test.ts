@@ -67,7 +67,7 @@ const terrain = plainTerrain(valleySurface(12));
 
 /** The figures of a tape, without the rows that they were worked out from. */
 const figures = (tape: Tape) => ({ ...tape, question: null, limit: tape.limit.covered });
-const plain = ({ heardNear, heardFar, answers, summaries, outcome, findings, found }: Evaluation) => ({
+const plain = ({ heardNear, heardFar, answers, summaries, outcome, findings, counts, found }: Evaluation) => ({
   heard: [heardNear, heardFar].map((heard) => [...heard].map(([id, { noise }]) => [id, noise])),
   answers: [...answers].map(([id, { path, ...rest }]) => [
     id,
@@ -77,6 +77,7 @@ const plain = ({ heardNear, heardFar, answers, summaries, outcome, findings, fou
   summaries: [...summaries],
   outcome,
   findings,
+  counts,
   found: [...found],
 });
 
@@ -192,7 +193,7 @@ test("after any sequence of changes everything stands as if it had been worked o
 }, 300_000);
 
 test("so it does where more are heard than anybody is held against, and where customers take turns", () => {
-  sameAsFromNothing(valley(12, crowd), 25);
+  sameAsFromNothing(valley(12, crowd), 12);
 }, 300_000);
 
 describe("what a change does not touch is taken over", () => {

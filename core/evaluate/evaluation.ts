@@ -144,6 +144,22 @@ export interface After {
 const stepsAfter = ({ previous, patches, world }: After, ground: Ground) =>
   steps(world, ground, { previous, touched: touchedBy(previous.world, previous.air, world, patches) });
 
+/** Most links whose ends may have changed for a first look to be worth it. */
+const MOST_OWN = 500;
+
+/**
+ * A first look at what some patches change: the links that they are about, everybody else as before. Null where links come or go,
+ * where others hear nothing of it, or where there is no telling few from many: the whole is worked out as fast.
+ */
+export function evaluateOwn(after: After, ground: Ground): Evaluation | null {
+  const { previous, patches, world } = after;
+  const touched = touchedBy(previous.world, previous.air, world, patches);
+  const { everything, airChange, own } = touched;
+  const isSame = world.links.size === previous.world.links.size && patches.every(({ kind }) => kind !== "links");
+  if (everything || !airChange || !isSame || own.size > MOST_OWN) return null;
+  return finished(steps(world, ground, { previous, touched: { ...touched, airChange: null, only: own } }));
+}
+
 /** Works out what some patches change of a plan, and takes the rest over. `between` gives the ground as it is now. */
 export function evaluateAfter(previous: Evaluation, patches: readonly Patch[], between: ProfileSource): Evaluation {
   return finished(stepsAfter({ previous, patches, world: withPatches(previous.world, patches) }, { between }));

@@ -22,9 +22,14 @@ export interface Findings {
   ofPlan: readonly Finding[];
   /** All of them by how many people they hurt, without remedies. */
   findings: readonly Finding[];
+  /** How many of them each stage has. */
+  counts: Readonly<Record<Finding["stage"], number>>;
 }
 
-export const NOTHING_FOUND: Findings = { found: new Map(), shared: new Map(), ofPlan: [], findings: [] };
+export const NOTHING_FOUND: Findings = {
+  ...{ found: new Map(), shared: new Map(), ofPlan: [], findings: [] },
+  counts: { survey: 0, paths: 0, install: 0, proof: 0 },
+};
 
 /** What is wrong with things that are no single link, by every check that looks at them. */
 export function planFaults(
@@ -123,22 +128,54 @@ export function groupedFindings(
   for (const finding of previous.ofPlan) gone.add(finding);
   for (const finding of ofPlan) fresh.add(finding);
   for (const finding of fresh) if (gone.delete(finding)) fresh.delete(finding);
-  return { found, shared, ofPlan, findings: placed(previous.findings, gone, [...fresh]) };
+  const counts = counted(previous.counts, gone, fresh);
+  return { found, shared, ofPlan, findings: placed(previous.findings, gone, [...fresh]), counts };
 }
 
-/** Ranked findings without those that are gone, and with the fresh ones in their places. */
+/** Where a finding stands among ranked ones, or would stand. */
+function rankOf(ranked: readonly Finding[], finding: Finding): number {
+  let [low, high] = [0, ranked.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (ranked[middle] !== finding && byPeopleHurt(ranked[middle]!, finding) < 0) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Ranked findings without those that are gone, and with the fresh ones in their places; the others are copied in stretches. */
 function placed(ranked: readonly Finding[], gone: ReadonlySet<Finding>, fresh: Finding[]): readonly Finding[] {
   if (gone.size + fresh.length === 0) return ranked;
   fresh.sort(byPeopleHurt);
+  const leaves = [...gone].map((finding) => rankOf(ranked, finding)).sort((x, y) => x - y);
   const all: Finding[] = [];
-  let next = 0;
-  for (const finding of ranked) {
-    if (gone.has(finding)) continue;
-    while (next < fresh.length && byPeopleHurt(fresh[next]!, finding) < 0) all.push(fresh[next++]!);
+  let [from, next] = [0, 0];
+  const copyTo = (end: number) => {
+    for (; from < end; from++) all.push(ranked[from]!);
+  };
+  for (const finding of fresh) {
+    const place = rankOf(ranked, finding);
+    for (; next < leaves.length && leaves[next]! < place; next++) {
+      copyTo(leaves[next]!);
+      from = leaves[next]! + 1;
+    }
+    copyTo(place);
     all.push(finding);
   }
-  while (next < fresh.length) all.push(fresh[next++]!);
+  for (; next < leaves.length; next++) {
+    copyTo(leaves[next]!);
+    from = leaves[next]! + 1;
+  }
+  copyTo(ranked.length);
   return all;
+}
+
+/** How many findings each stage has, after some have gone and others come. */
+function counted(before: Findings["counts"], gone: Iterable<Finding>, fresh: Iterable<Finding>): Findings["counts"] {
+  const counts = { ...before };
+  for (const { stage } of gone) counts[stage]--;
+  for (const { stage } of fresh) counts[stage]++;
+  return counts;
 }
 
 /** The fault, and the link of it where it is one link's, that a finding was made from; null where the plan has no such finding. */

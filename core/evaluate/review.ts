@@ -12,6 +12,7 @@ export interface Review {
   answers: ReadonlyMap<string, LinkAnswer>;
   outcome: Outcome;
   findings: readonly Finding[];
+  counts: Evaluation["counts"];
 }
 
 /** Findings whose remedies are worked out with the review; the others when they are asked for. */
@@ -38,12 +39,12 @@ export function reviewed(
   profileBetween: ProfileSource,
   mostWorkedOut = MOST_WORKED_OUT,
 ): Review {
-  const { summaries, answers, outcome } = evaluation;
+  const { summaries, answers, outcome, counts } = evaluation;
   const first = evaluation.findings
     .slice(0, mostWorkedOut)
     .map((finding) => ({ ...finding, remedies: workOut(evaluation, finding.id, profileBetween) }));
   const findings = first.length > 0 ? [...first, ...evaluation.findings.slice(mostWorkedOut)] : evaluation.findings;
-  return { summaries, answers, outcome, findings };
+  return { summaries, answers, outcome, findings, counts };
 }
 
 /** Answers every link of a plan and ranks all that is wrong by how many people it hurts, worst remedies first. */

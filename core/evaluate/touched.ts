@@ -25,6 +25,8 @@ export interface Touched {
   air: Air | null;
   /** Links with another newest reading. */
   measured: ReadonlySet<string>;
+  /** Links whose own ends changed: what a change is about, before anybody else hears of it. */
+  own: ReadonlySet<string>;
   /** The only links that need to be looked at, where that is known; never where links come or go, or where others hear a change. */
   only: ReadonlySet<string> | null;
 }
@@ -36,6 +38,7 @@ const EVERYTHING: Touched = {
   airChange: null,
   air: null,
   measured: new Set(),
+  own: new Set(),
   only: null,
 };
 
@@ -151,6 +154,7 @@ export function touchedBy(before: World, airBefore: Air, after: World, patches: 
   );
   const isFew = airChange === null && links.size === 0 && !places.isBehind && !isElsewhere;
   const isLookedAt = (link: Link) => touches(link, answered) || touches(link, turned) || measured.has(link.id);
+  const own = new Set([...after.links.values()].filter(isLookedAt).map(({ id }) => id));
   return {
     everything: false,
     isAnswered: (link) => touches(link, answered),
@@ -158,6 +162,7 @@ export function touchedBy(before: World, airBefore: Air, after: World, patches: 
     airChange,
     air: change.air,
     measured,
-    only: isFew ? new Set([...after.links.values()].filter(isLookedAt).map(({ id }) => id)) : null,
+    own,
+    only: isFew ? own : null,
   };
 }

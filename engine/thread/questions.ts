@@ -10,14 +10,15 @@ import { readGround, type GroundSample } from "#core/terrain";
 import { emittersHeard } from "#core/interference";
 import type { SharedGround } from "#ground";
 import {
-  countsOf,
   profileToWire,
   rowsWire,
   shownOf,
+  shownSince,
   summariesWire,
   type ChangeWire,
   type PlanWire,
   type ProfileWire,
+  type Shown,
 } from "#wire";
 import { reliefTile } from "./relief";
 import type { PlanState } from "./state";
@@ -31,6 +32,17 @@ export interface SharedPlan {
   ground: SharedGround;
 }
 
+/** What a window asks that has seen a revision. */
+export interface SinceAsked {
+  from: number;
+  /** From where what it has seen since is a first look; null where it has all of it. */
+  unsettled: number | null;
+  /** Whether it wants every link's summary. */
+  all: boolean;
+  /** Of the record, since `from`. */
+  patches: readonly Patch[];
+}
+
 /** Everything that can be asked of a plan that is kept warm. A question gets the plan's state and what was asked for; its answer is plain data. */
 export const QUESTIONS = {
   /** A plan as a window gets it first, as the text that travels. A large one goes before it is worked out. */
@@ -42,26 +54,33 @@ export const QUESTIONS = {
       rows: rowsWire({ plan, ...lists }),
       revision: state.revision,
       terrain: state.info,
-      shown: review && shownOf(review),
+      shown: review && remembered(state, String(state.revision), shownOf(review)),
       summaries: summariesWire(review?.summaries.values() ?? []),
     } satisfies PlanWire);
   },
 
-  /** What has changed since a revision, as the text that travels; null where a window is better sent the plan whole. */
-  since: async (
-    state: PlanState,
-    { from, all, patches }: { from: number; all: boolean; patches: readonly Patch[] },
-  ): Promise<string | null> => {
-    const review = await state.review();
-    const ids = all ? [...review.summaries.keys()] : state.answeredSince(from);
+  /**
+   * What has changed since a revision, as the text that travels; null where a window is better sent the plan whole. In a large plan
+   * a first look goes before those who hear the change are worked out: a window that has had it says from where it was `unsettled`.
+   */
+  since: async (state: PlanState, { from, unsettled, all, patches }: SinceAsked): Promise<string | null> => {
+    const { revision } = state;
+    const base = unsettled ?? from;
+    const first = all || from === revision ? null : await state.firstLook();
+    const look = first?.since === base ? first.evaluation : null;
+    const worked = look ?? (await state.review());
+    const ids = all ? [...worked.summaries.keys()] : look ? [...look.answered] : state.answeredSince(base);
     if (!ids) return null;
+    const before = state.shown.get(nameOfLook(from, unsettled !== null));
+    const shown = remembered(state, nameOfLook(revision, look !== null), shownOf(worked));
     return JSON.stringify({
-      revision: state.revision,
+      revision,
       // A change that came while this one was worked out is fetched with the next question.
-      patches: patches.filter(({ base = 0 }) => base <= state.revision),
+      patches: patches.filter((patch) => (patch.base ?? 0) <= revision),
       terrain: state.info,
-      shown: shownOf(review),
-      summaries: summariesWire(ids.flatMap((id) => review.summaries.get(id) ?? [])),
+      shown: before && !all ? shownSince(shown, before) : shown,
+      summaries: summariesWire(ids.flatMap((id) => worked.summaries.get(id) ?? [])),
+      isSettled: look === null,
     } satisfies ChangeWire);
   },
 
@@ -69,7 +88,7 @@ export const QUESTIONS = {
   terrain: (state: PlanState) => state.info,
 
   /** How many findings each stage has; null while that takes long to work out. */
-  counts: async (state: PlanState) => (state.isQuick ? countsOf((await state.evaluate()).findings) : null),
+  counts: async (state: PlanState) => (state.isQuick ? { ...(await state.evaluate()).counts } : null),
 
   /** The ways out of one finding; null where there is no such finding. */
   remedies: async (state: PlanState, { findingId }: { findingId: string }) =>
@@ -148,6 +167,19 @@ export const QUESTIONS = {
   /** The plan for other threads to work on. */
   shared: (state: PlanState): SharedPlan => ({ rows: state.sharedRows(), ground: state.shared }),
 } satisfies Record<string, (state: PlanState, asked: never) => unknown>;
+
+/** Looks whose findings are remembered: a window that has slept longer is shown all of them again. */
+const MOST_LOOKS = 60;
+
+const nameOfLook = (revision: number, isFirst: boolean) => `${revision}${isFirst ? " first" : ""}`;
+
+/** Remembers what windows are shown by a look, so that the next one need not say it again. */
+function remembered(state: PlanState, look: string, shown: Shown): Shown {
+  state.shown.delete(look);
+  state.shown.set(look, shown.findings);
+  if (state.shown.size > MOST_LOOKS) state.shown.delete(state.shown.keys().next().value!);
+  return shown;
+}
 
 export type Questions = typeof QUESTIONS;
 export type QuestionName = keyof Questions;

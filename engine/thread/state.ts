@@ -1,5 +1,6 @@
 import { setImmediate } from "node:timers/promises";
-import { evaluateGently, reviewed, type Evaluation, type Pace, type Review } from "#core/evaluate";
+import { evaluateGently, evaluateOwn, reviewed, type Evaluation, type Pace, type Review } from "#core/evaluate";
+import type { Finding } from "#core/findings";
 import { rowsOf, type Patch, type World } from "#core/plan";
 import { terrainExtent } from "#core/terrain";
 import { groundOver, type Ground, type SharedGround } from "#ground";
@@ -43,6 +44,13 @@ export interface PlanState extends PlanGround {
   evaluate: () => Promise<Evaluation>;
   /** The same with the ways out of the worst of it. */
   review: () => Promise<Review>;
+  /**
+   * A first look at the change that led here, while those who hear of it are still to be worked out; null where there is no need.
+   * It stands on what was worked out of revision `since`.
+   */
+  firstLook: () => Promise<{ evaluation: Evaluation; since: number } | null>;
+  /** Findings that windows were shown, by the name of the look; of the newest looks alone. */
+  shown: Map<string, readonly Finding[]>;
   /** Whether a page may wait for what is not worked out yet. */
   readonly isQuick: boolean;
   /** Links answered anew since a revision, once this one is worked out; null where that is not known any more. */
@@ -102,8 +110,15 @@ function sharedText(text: string): Uint8Array {
   return shared;
 }
 
-function stateOf(world: World, ground: PlanGround, revision: number, start: Origin, stretches: Stretch[]): PlanState {
+/** What the states of one plan share. */
+interface Shared {
+  stretches: Stretch[];
+  shown: Map<string, readonly Finding[]>;
+}
+
+function stateOf(world: World, ground: PlanGround, revision: number, start: Origin, shared: Shared): PlanState {
   const { profiles } = ground;
+  const { stretches, shown } = shared;
   let origin = start;
   let isKnown = false;
   let rowsText: Uint8Array | null = null;
@@ -136,17 +151,24 @@ function stateOf(world: World, ground: PlanGround, revision: number, start: Orig
       return isKnown || !isLarge;
     },
     sharedRows: () => (rowsText ??= sharedText(JSON.stringify({ ...rowsOf(world), photos: [], overlays: [] }))),
+    firstLook: async () => {
+      if (!isLarge || !origin || evaluating) return null;
+      const { previous, patches, revision: since } = origin;
+      const evaluation = evaluateOwn({ previous: await previous, patches, world }, profiles);
+      return evaluation && { evaluation, since };
+    },
+    shown,
     answeredSince: (from) => answeredSince(stretches, from, revision),
     next: (after, patches, to, onto) => {
       const from: Origin = evaluating
         ? { previous: evaluating, revision, patches }
         : origin && { ...origin, patches: [...origin.patches, ...patches] };
-      return stateOf(after, onto ?? ground, to, from, stretches);
+      return stateOf(after, onto ?? ground, to, from, shared);
     },
   };
 }
 
 /** A plan's first state here. */
 export function firstState(world: World, ground: PlanGround, revision: number): PlanState {
-  return stateOf(world, ground, revision, null, []);
+  return stateOf(world, ground, revision, null, { stretches: [], shown: new Map() });
 }
