@@ -54,7 +54,7 @@ function watchHealth(): { end: () => Promise<number> } {
     while (!isOver) {
       const [, ms] = await timed(() => fetch(`${server.origin}/health`).then((response) => response.text()));
       longest = Math.max(longest, ms);
-      await new Promise((resolve) => setTimeout(resolve, 5));
+      await new Promise((resolve) => setTimeout(resolve, 20));
     }
   })();
   return {

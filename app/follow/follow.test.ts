@@ -66,7 +66,8 @@ test("a change that is followed leads to the plan as it would be sent anew", () 
     ids: first.findings.map(({ id }) => id),
     fresh: [],
   });
-  expect(deskDataAfter({ ...before, shown: null }, sent(change), before.world)).toBeNull();
+  const lacking = { ...change, shown: { ...change.shown, ids: [...change.shown.ids, "elsewhere"] } };
+  expect(deskDataAfter(before, sent(lacking), before.world)).toBeNull();
   // A first look leaves the window knowing from where it is to ask again.
   const looked = deskDataAfter(before, sent({ ...change, isSettled: false }), before.world)!;
   expect(looked.unsettled).toBe(1);

@@ -1,5 +1,5 @@
 import { fresnelRadiusM } from "#core/propagation";
-import { isMostElsewhere, wantedText, type PathAnswer } from "#core/link";
+import { isMostElsewhere, obstructionsOf, wantedText, type PathAnswer } from "#core/link";
 import type { LinkEnd } from "#core/plan";
 import type { Profile } from "#core/terrain";
 import { useEffect, useMemo, useRef, useState, type PointerEvent } from "react";
@@ -134,7 +134,7 @@ export function Section({
   const rayAt = (km: number) => aAmslM + ((bAmslM - aAmslM) * km) / pathKm;
   const state = STATE_LINES[clearance.state];
   const worstX = scales.x(clearance.worstKm);
-  const worstTop = path.obstructionsAmslM[clearance.worstIndex]! + bulge[clearance.worstIndex]!;
+  const worstTop = obstructionsOf(profile, path)[clearance.worstIndex]! + bulge[clearance.worstIndex]!;
   const worstRadiusM = fresnelRadiusM({ fromKm: clearance.worstKm, toKm: pathKm - clearance.worstKm, frequencyGHz });
   const cursorIndex = cursorKm === null ? null : nearestIndex(profile.distancesKm, cursorKm);
 

@@ -1,4 +1,4 @@
-import { checkClearance, isMostElsewhere, SUB_REFRACTIVE_K, type PathAnswer } from "#core/link";
+import { checkClearance, isMostElsewhere, obstructionsOf, SUB_REFRACTIVE_K, type PathAnswer } from "#core/link";
 import type { Plan } from "#core/plan";
 import type { Profile } from "#core/terrain";
 import { figure, Term, useFormats } from "../ui";
@@ -32,7 +32,7 @@ export function ClearanceView({
   const { checks } = path.clearance;
   const ray = {
     profile,
-    heightsM: path.obstructionsAmslM,
+    heightsM: obstructionsOf(profile, path),
     aAmslM: path.aAmslM,
     bAmslM: path.bAmslM,
     frequencyGHz,

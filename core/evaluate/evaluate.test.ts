@@ -105,6 +105,7 @@ const change = (world: World, first: World): fc.Arbitrary<readonly Patch[]> => {
         .map(([id, d]) => setPatch("sites", id, { lonDeg: world.sites.get(id)!.lonDeg + d / 1e4 })),
     ),
     one(sites.map((id) => setPatch("sites", id, { notes: "wasps", freeMounts: 1, isFeed: id === "north-west" }))),
+    one(sites.map((id) => setPatch("sites", id, { notes: "dog", access: "key", terms: "rent", hazards: "roof" }))),
     one(sites.map((id) => setPatch("sites", id, { name: `${id} mast`, structureHeightM: 18 }))),
     one(
       fc
@@ -241,12 +242,12 @@ test("worked out in portions it is the same, and rests whenever that is due", as
   const scratch = profileScratch();
   const glance: typeof made.between = (from, to) => sampleProfile(terrain, from, to, undefined, scratch);
   const pace = { isDue: () => true, rest: () => Promise.resolve(void rests++) };
-  const gently = await evaluateGently({ world: made.world }, { between: made.between, glance }, pace);
+  const gently = await evaluateGently({ world: made.world }, glance, pace);
   expect(plain(gently)).toEqual(plain(evaluate(made.world, made.between)));
   expect(rests).toBeGreaterThanOrEqual(made.world.links.size);
   const patches = [setPatch("subscribers", "house-1", { demandMbps: 3 })];
   const world = withPatches(made.world, patches);
-  const next = await evaluateGently({ previous: gently, patches, world }, { between: made.between, glance }, pace);
+  const next = await evaluateGently({ previous: gently, patches, world }, glance, pace);
   expect(plain(next)).toEqual(plain(evaluate(world, made.between)));
   expect(reviewed(next, made.between).findings).toEqual(reviewPlan(world, made.between).findings);
 });

@@ -36,13 +36,6 @@ export interface Evaluation extends Findings {
 /** Links that a change left alone and that are passed without a rest. */
 const LOOKED_AT_ONCE = 1000;
 
-/** The ground under a plan. */
-export interface Ground {
-  between: ProfileSource;
-  /** For a look that is over before the next one is asked for: it may hand out the same arrays again. Else `between`. */
-  glance?: ProfileSource;
-}
-
 /** What was worked out before, and the change since. */
 interface Since {
   previous: Evaluation;
@@ -51,11 +44,12 @@ interface Since {
 
 /**
  * Works a plan out, link by link: whoever drives it may rest between two of them. With `since`, only what the change touches is
- * worked out; the result is the same as from nothing, which a property test holds it to.
+ * worked out; the result is the same as from nothing, which a property test holds it to. A profile of `between` need hold only until
+ * the next one is asked for.
  */
-function* steps(world: World, ground: Ground, since: Since | null): Generator<void, Evaluation> {
-  const { between, glance = between } = ground;
+function* steps(world: World, between: ProfileSource, since: Since | null): Generator<void, Evaluation> {
   const kept = since && !since.touched.everything ? since : null;
+  if (kept?.touched.nothing) return { ...kept.previous, world, answered: new Set() };
   const measured = newestMeasurements(world);
   // Where a change is known to touch few links, the others are not even passed.
   const only = kept?.touched.only ?? null;
@@ -82,9 +76,9 @@ function* steps(world: World, ground: Ground, since: Since | null): Generator<vo
     });
   const listening = listeningIn(world, kept?.touched.air);
   const hear = (link: Link, radioId: string, before: Hearing | undefined) => {
-    if (!before || !kept || kept.touched.isTurned(radioId)) return hearingAt(listening, link, radioId, glance);
+    if (!before || !kept || kept.touched.isTurned(radioId)) return hearingAt(listening, link, radioId, between);
     const { airChange } = kept.touched;
-    return airChange ? hearingAfter(listening, airChange, before, link, radioId, glance) : before;
+    return airChange ? hearingAfter(listening, airChange, before, link, radioId, between) : before;
   };
   /** The same path under other noise, where that is all that changed. */
   const answer = (link: Link, before: LinkAnswer | undefined, noise: { a: OwnNoise; b: OwnNoise }) => {
@@ -131,7 +125,7 @@ function finished<T>(work: Generator<void, T>): T {
 
 /** Works a plan out from nothing. */
 export function evaluate(world: World, between: ProfileSource): Evaluation {
-  return finished(steps(world, { between }, null));
+  return finished(steps(world, between, null));
 }
 
 /** An evaluation, the patches since, and the world that they lead to. */
@@ -141,8 +135,8 @@ export interface After {
   world: World;
 }
 
-const stepsAfter = ({ previous, patches, world }: After, ground: Ground) =>
-  steps(world, ground, { previous, touched: touchedBy(previous.world, previous.air, world, patches) });
+const stepsAfter = ({ previous, patches, world }: After, between: ProfileSource) =>
+  steps(world, between, { previous, touched: touchedBy(previous.world, previous.air, world, patches) });
 
 /** Most links whose ends may have changed for a first look to be worth it. */
 const MOST_OWN = 500;
@@ -151,18 +145,18 @@ const MOST_OWN = 500;
  * A first look at what some patches change: the links that they are about, everybody else as before. Null where links come or go,
  * where others hear nothing of it, or where there is no telling few from many: the whole is worked out as fast.
  */
-export function evaluateOwn(after: After, ground: Ground): Evaluation | null {
+export function evaluateOwn(after: After, between: ProfileSource): Evaluation | null {
   const { previous, patches, world } = after;
   const touched = touchedBy(previous.world, previous.air, world, patches);
   const { everything, airChange, own } = touched;
   const isSame = world.links.size === previous.world.links.size && patches.every(({ kind }) => kind !== "links");
   if (everything || !airChange || !isSame || own.size > MOST_OWN) return null;
-  return finished(steps(world, ground, { previous, touched: { ...touched, airChange: null, only: own } }));
+  return finished(steps(world, between, { previous, touched: { ...touched, airChange: null, only: own } }));
 }
 
 /** Works out what some patches change of a plan, and takes the rest over. `between` gives the ground as it is now. */
 export function evaluateAfter(previous: Evaluation, patches: readonly Patch[], between: ProfileSource): Evaluation {
-  return finished(stepsAfter({ previous, patches, world: withPatches(previous.world, patches) }, { between }));
+  return finished(stepsAfter({ previous, patches, world: withPatches(previous.world, patches) }, between));
 }
 
 /** When whoever works something out in portions rests, and how: on a server others get their turn meanwhile. */
@@ -172,8 +166,12 @@ export interface Pace {
 }
 
 /** The same in portions. */
-export async function evaluateGently(from: After | { world: World }, ground: Ground, pace: Pace): Promise<Evaluation> {
-  const work = "previous" in from ? stepsAfter(from, ground) : steps(from.world, ground, null);
+export async function evaluateGently(
+  from: After | { world: World },
+  between: ProfileSource,
+  pace: Pace,
+): Promise<Evaluation> {
+  const work = "previous" in from ? stepsAfter(from, between) : steps(from.world, between, null);
   for (;;) {
     const { done, value } = work.next();
     if (done) return value;

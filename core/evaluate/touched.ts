@@ -25,6 +25,8 @@ export interface Touched {
   air: Air | null;
   /** Links with another newest reading. */
   measured: ReadonlySet<string>;
+  /** Only words changed of which nothing is worked out. */
+  nothing: boolean;
   /** Links whose own ends changed: what a change is about, before anybody else hears of it. */
   own: ReadonlySet<string>;
   /** The only links that need to be looked at, where that is known; never where links come or go, or where others hear a change. */
@@ -38,9 +40,17 @@ const EVERYTHING: Touched = {
   airChange: null,
   air: null,
   measured: new Set(),
+  nothing: false,
   own: new Set(),
   only: null,
 };
+
+/** What people write of a place for each other. */
+const SILENT_FIELDS: ReadonlySet<string> = new Set(["notes", "terms", "access", "hazards"]);
+const isSilent = ({ kind, set }: Patch) =>
+  (kind === "sites" || kind === "subscribers") &&
+  set !== undefined &&
+  Object.keys(set).every((field) => SILENT_FIELDS.has(field));
 
 const idsOf = (patches: readonly Patch[], kind: Patch["kind"]) =>
   new Set(patches.flatMap((patch) => (patch.kind === kind ? [patch.id] : [])));
@@ -162,6 +172,7 @@ export function touchedBy(before: World, airBefore: Air, after: World, patches: 
     airChange,
     air: change.air,
     measured,
+    nothing: patches.every(isSilent),
     own,
     only: isFew ? own : null,
   };

@@ -46,7 +46,6 @@ export interface PathAnswer {
   treesAlone: boolean;
   /** Why the ends cannot talk whatever the level, in words; empty where they can. */
   mismatches: string[];
-  obstructionsAmslM: Float64Array;
   aToB: Tape;
   bToA: Tape;
 }
@@ -178,9 +177,14 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile, heard }: 
       bPointing,
       diffractionDb: go.diffractionDb,
       trees: go.trees,
-      obstructionsAmslM,
     },
   );
+}
+
+/** Heights of what stands in the way of an answered path, m above sea, sample by sample: as the answer took them. */
+export function obstructionsOf(profile: Profile, { trees }: Pick<PathAnswer, "trees">): Float64Array {
+  const isPlannedThrough = trees.way === "through" && !trees.isMeasured;
+  return obstructionHeightsM(profile, isPlannedThrough);
 }
 
 /** The same path with other noise at its ends: nothing else of it is worked out anew. Null where it has no answer yet. */

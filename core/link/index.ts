@@ -20,6 +20,7 @@ export {
   type LinkQuestion,
   type PathAnswer,
   answerHearing,
+  obstructionsOf,
 } from "./answer";
 export { chainSplitDb, commonChains, linearOf, polarizationLossDb, tapeOf, wallDb, type Tape } from "./budget";
 export type { HeardRadio, NoiseRise, OwnNoise } from "./noise";

@@ -129,7 +129,7 @@ function stateOf(world: World, ground: PlanGround, revision: number, start: Orig
     const before = origin?.revision;
     // What it was made from is let go, or every state that a plan ever had would be held.
     origin = null;
-    const evaluation = await evaluateGently(from, profiles, pace());
+    const evaluation = await evaluateGently(from, profiles.glance, pace());
     isKnown = true;
     if (before !== undefined) stretches.push({ from: before, to: revision, linkIds: evaluation.answered });
     if (stretches.length > MOST_STRETCHES) stretches.shift();
@@ -154,7 +154,7 @@ function stateOf(world: World, ground: PlanGround, revision: number, start: Orig
     firstLook: async () => {
       if (!isLarge || !origin || evaluating) return null;
       const { previous, patches, revision: since } = origin;
-      const evaluation = evaluateOwn({ previous: await previous, patches, world }, profiles);
+      const evaluation = evaluateOwn({ previous: await previous, patches, world }, profiles.glance);
       return evaluation && { evaluation, since };
     },
     shown,

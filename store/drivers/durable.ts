@@ -42,8 +42,15 @@ class FlushingFiles extends NodeFS {
   }
 }
 
-/** PGlite's own start without "-F", which would switch flushing off; its glue has a real fsync, but only a stub of fdatasync. */
-const START_PARAMS = [...PGlite.defaultStartParams.filter((param) => param !== "-F"), "-c", "wal_sync_method=fsync"];
+/**
+ * PGlite's own start without "-F", which would switch flushing off; its glue has a real fsync, but only a stub of fdatasync. The
+ * page cache of the system keeps what is read often: pages of the database's own need less memory.
+ */
+const START_PARAMS = [
+  ...PGlite.defaultStartParams.filter((param) => param !== "-F"),
+  ...["-c", "wal_sync_method=fsync"],
+  ...["-c", "shared_buffers=32MB"],
+];
 
 /** Opens or makes the database of a directory; what it acknowledges survives a power cut. */
 export async function openDurable(
