@@ -27,9 +27,10 @@ await createPlan(
   { tiles: tiles.map((tile) => ({ layerId: layer.id, ...tile })), photos: [] },
 );
 const context = (await planContext(store, rows.plan.id))!;
-const site = context.rows.sites[0]!;
+const held = (await context.load()).rows;
+const site = held.sites[0]!;
 console.log(
-  `${context.rows.subscribers.length} subscribers, ${context.rows.sites.length} sites, ${context.rows.links.length} links, ${layer.columns} × ${layer.rows} cells\n`,
+  `${held.subscribers.length} subscribers, ${held.sites.length} sites, ${held.links.length} links, ${layer.columns} × ${layer.rows} cells\n`,
 );
 
 const times: number[] = [];
@@ -51,7 +52,7 @@ console.log(
   `a later one, question to answer                                     ${median.toFixed(0)} ms (${later.map((ms) => ms.toFixed(0)).join(", ")})  bound 1000 ms: ${(1000 / median).toFixed(1)} times under`,
 );
 
-const linkId = context.rows.links[0]?.id;
+const linkId = held.links[0]?.id;
 if (linkId) {
   const start = performance.now();
   const ask = { linkId, moveAM: 300, moveBM: 300, mastM: 8 };

@@ -66,7 +66,7 @@ test("a plan that has not changed is the same context; after changes and undo it
   await keep(setPatch("carriers", "sector", { frequencyMHz: 5320 }), removePatch("links", "bridge"));
   const second = await now();
   expect(second.revision).toBe(3);
-  expect(second.world.sites.get("west")!.name).toBe("Mast");
+  expect((await second.load()).world.sites.get("west")!.name).toBe("Mast");
   await expectAsAnew(second);
   await stepRecord(store.db, { planId: "valley", ...ana, way: "undo" });
   await expectAsAnew(await now());

@@ -1,21 +1,28 @@
 import { createHash, randomUUID } from "node:crypto";
-import { rowsOf, withPatches, worldOf, type Area, type Layer, type PlanRows, type World } from "#core/plan";
-import { patchesSince, planStamp, readPlanAt, type Store } from "#store";
+import { rowsOf, withPatches, worldOf, type Area, type Layer, type Plan, type PlanRows, type World } from "#core/plan";
+import { patchesSince, planStamp, readGroundRows, readPlanAt, readPlanText, type Store } from "#store";
 import { forgetRasters, readShared } from "./rasters";
 import { EngineEnded, onEngineEnd, runningEngine } from "./thread";
 import type { Answer, AskedWith, QuestionName } from "./thread/questions";
 import type { GroundVersions } from "./thread/state";
 import type { GroundOrder } from "./thread/worker";
 
-/** A plan as it stands. Its rows are here; whatever is worked out of them is asked of the engine. */
+/** A plan as it stands. Whatever is worked out of it is asked of the engine; its rows are read here only for who needs them. */
 export interface PlanContext {
-  readonly rows: PlanRows;
-  /** Of these rows; 0 of a state that nothing is kept on. */
+  plan: Pick<Plan, "id" | "createdAt">;
+  /** Of the state that questions are asked of. */
   revision: number;
-  world: World;
   /** Names what is on the ground. */
   versions: GroundVersions;
   ask: <N extends QuestionName>(name: N, ...asked: AskedWith<N>) => Promise<Answer<N>>;
+  /** The plan's rows, and the world that they make. */
+  load: () => Promise<Loaded>;
+}
+export interface Loaded {
+  rows: PlanRows;
+  world: World;
+  /** Of these rows. */
+  revision: number;
 }
 
 const KEPT_PLANS = 8;
@@ -80,12 +87,13 @@ async function makeContext(store: Store, planId: string, known: Kept | undefined
 }
 
 async function opened(store: Store, planId: string): Promise<Kept | null> {
-  const at = await readPlanAt(store.db, planId);
+  const at = await readPlanText(store.db, planId);
   if (!at) return null;
-  const { rows, revision, stamp } = at;
-  const ground = await groundOrder(store, rows.layers, rows.areas);
-  runningEngine().tell({ kind: "open", key: planId, rows, revision, ground });
-  return { stamp, context: contextOf(store, planId, worldOf(rows), revision, ground.versions, rows) };
+  const { plan, lists, revision, stamp } = at;
+  const { layers, areas } = await readGroundRows(store.db, planId);
+  const ground = await groundOrder(store, layers, areas);
+  runningEngine().tell({ kind: "open", key: planId, plan, lists, revision, ground });
+  return { stamp, context: contextOf(store, plan, revision, ground.versions, null) };
 }
 
 /** The context after an earlier one, by the patches that were kept since; null where they do not lead there. */
@@ -93,43 +101,62 @@ async function stepped(store: Store, planId: string, { stamp, context }: Kept): 
   const since = await patchesSince(store.db, planId, context.revision);
   if (!since || !stamp.startsWith(`${since.createdAt} `)) return null;
   const { patches, revision, createdAt } = since;
-  const world = withPatches(context.world, patches);
   const isOtherGround = patches.some(({ kind }) => kind === "layers" || kind === "areas");
-  const ground = isOtherGround ? await groundOrder(store, [...world.layers.values()], [...world.areas.values()]) : null;
+  const rows = isOtherGround ? await readGroundRows(store.db, planId) : null;
+  const ground = rows && (await groundOrder(store, rows.layers, rows.areas));
   // While the ground was read the engine may have ended, and others have begun anew.
   if (contexts.get(planId)?.context !== context) return null;
   runningEngine().tell({ kind: "step", key: planId, patches, revision, ground });
   const versions = ground?.versions ?? context.versions;
-  return { stamp: `${createdAt} ${revision}`, context: contextOf(store, planId, world, revision, versions, null) };
+  const loaded = await loadedBy.get(context);
+  const world = loaded?.revision === context.revision ? withPatches(loaded.world, patches) : null;
+  const known = world && Promise.resolve({ rows: rowsOf(world), world, revision });
+  return { stamp: `${createdAt} ${revision}`, context: contextOf(store, context.plan, revision, versions, known) };
+}
+
+/** How long rows that nobody asks for are held, ms. */
+const HELD_MS = 120_000;
+const loadedBy = new Map<PlanContext, Promise<Loaded>>();
+
+/** Holds a plan's rows for as long as they are asked for. */
+function hold(context: PlanContext, loaded: Promise<Loaded>): Promise<Loaded> {
+  loadedBy.set(context, loaded);
+  setTimeout(() => loadedBy.delete(context), HELD_MS).unref();
+  loaded.catch(() => loadedBy.delete(context));
+  return loaded;
+}
+
+async function loadRows(store: Store, planId: string): Promise<Loaded> {
+  const at = await readPlanAt(store.db, planId);
+  if (!at) throw new Error(`the plan ${planId} is gone`);
+  return { rows: at.rows, world: worldOf(at.rows), revision: at.revision };
 }
 
 function contextOf(
   store: Store,
-  planId: string,
-  world: World,
+  { id, createdAt }: Pick<Plan, "id" | "createdAt">,
   revision: number,
   versions: GroundVersions,
-  known: PlanRows | null,
+  known: Promise<Loaded> | null,
 ): PlanContext {
-  let rows = known;
-  return {
-    world,
+  const context: PlanContext = {
+    plan: { id, createdAt },
     revision,
     versions,
-    get rows() {
-      return (rows ??= rowsOf(world));
-    },
+    load: () => loadedBy.get(context) ?? hold(context, loadRows(store, id)),
     ask: async <N extends QuestionName>(name: N, ...asked: AskedWith<N>): Promise<Answer<N>> => {
       try {
-        return await runningEngine().ask(planId, name, asked[0]);
+        return await runningEngine().ask(id, name, asked[0]);
       } catch (error) {
         if (!(error instanceof EngineEnded)) throw error;
         // What the engine held is read anew, and the question asked once more.
-        if (!(await planContext(store, planId))) throw error;
-        return runningEngine().ask(planId, name, asked[0]);
+        if (!(await planContext(store, id))) throw error;
+        return runningEngine().ask(id, name, asked[0]);
       }
     },
   };
+  if (known) void hold(context, known);
+  return context;
 }
 
 /** Asks one question of a plan in any state that it is or was in, over the ground that it had. */
@@ -142,7 +169,9 @@ export async function askOf<N extends QuestionName>(
   const key = `${rows.plan.id} ${randomUUID()}`;
   const ground = await groundOrder(store, rows.layers, rows.areas);
   const engine = runningEngine();
-  engine.tell({ kind: "open", key, rows, revision: 0, ground });
+  const { plan, ...lists } = rows;
+  const texts = Object.fromEntries(Object.entries(lists).map(([kind, list]) => [kind, JSON.stringify(list)]));
+  engine.tell({ kind: "open", key, plan, lists: texts, revision: 0, ground });
   try {
     return await engine.ask(key, name, asked[0]);
   } finally {

@@ -261,7 +261,12 @@ test("rasters are read by a worker and become layers in one change; profiles the
     message: expect.stringContaining("Took 2 rasters with 360000 cells; 600 cells are holes"),
   });
   const context = (await planContext(store, "valley"))!;
-  expect(context.rows.layers.map(({ name }) => name).sort()).toEqual(["bare", "one.tif", "two.tif", "wood"]);
+  expect((await context.load()).rows.layers.map(({ name }) => name).sort()).toEqual([
+    "bare",
+    "one.tif",
+    "two.tif",
+    "wood",
+  ]);
   const pair: [Place, Place] = [
     { latDeg: -1, lonDeg: 19.985 },
     { latDeg: -1, lonDeg: 20.03 },
@@ -391,9 +396,9 @@ test("a search runs in the pool, tells how it stands, and its result is kept wit
   const told = (ways: typeof result.ways) => ways.map(({ label, effect }) => [label, effect]);
   expect(told(result.ways)).toEqual(told(step.value.ways));
   expect(result.triedCount).toBe(step.value.triedCount);
-  const context = (await planContext(store, "valley"))!;
-  expect(searchTitle(context, { patches: [], ask: SEARCH })).toBe("Ways out: west – east");
-  expect(() => searchTitle(context, { patches: [], ask: { ...SEARCH, linkId: "none" } })).toThrow(
+  const { world } = await (await planContext(store, "valley"))!.load();
+  expect(searchTitle(world, { patches: [], ask: SEARCH })).toBe("Ways out: west – east");
+  expect(() => searchTitle(world, { patches: [], ask: { ...SEARCH, linkId: "none" } })).toThrow(
     'There is no link "none" in the plan.',
   );
 });

@@ -1,7 +1,7 @@
-import { linkEnds, withPatches, type Patch } from "#core/plan";
+import { linkEnds, withPatches, type Patch, type World } from "#core/plan";
 import type { SearchAsk, SearchResult } from "#core/search";
 import { counted } from "#core/words";
-import { planContext, type PlanContext } from "#engine";
+import { planContext } from "#engine";
 import { askPool } from "#pool";
 import { jobResult, type Store } from "#store";
 import type { JobKind } from "./tools";
@@ -31,7 +31,7 @@ export const search: JobKind<SearchOrder> = {
 };
 
 /** What a search is called; RangeError where the plan under the patches has no such link. */
-export function searchTitle({ world }: PlanContext, { patches, ask }: SearchOrder): string {
+export function searchTitle(world: World, { patches, ask }: SearchOrder): string {
   const tried = withPatches(world, patches);
   const link = tried.links.get(ask.linkId);
   if (!link) throw new RangeError(`There is no link "${ask.linkId}" in the plan.`);

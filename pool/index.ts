@@ -102,7 +102,7 @@ export async function askPool<A extends TaskAsk>(
   ask: A,
   { signal, progress }: TaskOptions = {},
 ): Promise<TaskAnswers[A["kind"]]> {
-  const { plan } = context.rows;
+  const { plan } = context;
   const planKey = `${plan.id} ${plan.createdAt} ${context.revision}`;
   const groundKey = `${plan.id} ${context.versions.terrain}`;
   const key = hashOf([planKey, groundKey, patches, ask]);

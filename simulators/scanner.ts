@@ -60,7 +60,8 @@ export async function answerScan(
     return { status: 400, body: { error: `${path.join(".")}: ${message}` } };
   }
   const { site, heading, beamwidth, gain, polarization, from, to, bin, seed } = asked.data;
-  if (!context.world.sites.has(site)) return { status: 404, body: { error: `site: no scanner stands at "${site}"` } };
+  const { rows, world } = await context.load();
+  if (!world.sites.has(site)) return { status: 404, body: { error: `site: no scanner stands at "${site}"` } };
   if (to <= from || ((to - from) * 1000) / bin > MOST_BINS)
     return {
       status: 400,
@@ -70,7 +71,7 @@ export async function answerScan(
     [
       ...(await context.ask("emitters", { siteId: site })),
       // Invented outsiders belong in a demo: they must never be taken for somebody's real neighbours.
-      ...(context.rows.plan.isDemo ? outsiders(seed, from, to) : []),
+      ...(rows.plan.isDemo ? outsiders(seed, from, to) : []),
     ],
     {
       headingDeg: heading,

@@ -19,7 +19,17 @@ export {
 } from "./jobs";
 export { historyPeople, readHistory, type HistoryEntry, type HistoryFilter } from "./logbook";
 export { readPhoto } from "./photos";
-export { createPlan, deletePlan, listPlans, readPlan, readPlanAt, type PlanAt } from "./plans";
+export {
+  createPlan,
+  deletePlan,
+  listPlans,
+  readGroundRows,
+  readPlan,
+  readPlanAt,
+  readPlanText,
+  type PlanAt,
+  type PlanText,
+} from "./plans";
 export {
   CHANGES,
   NoSuchPlan,

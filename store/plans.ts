@@ -60,6 +60,42 @@ export async function readPlanAt(db: Db, planId: string): Promise<PlanAt | null>
   });
 }
 
+/** A plan's rows at one moment as the database writes them down: whoever needs them reads them where that costs nobody time. */
+export interface PlanText {
+  plan: Plan;
+  /** Of each list of the plan, as JSON. */
+  lists: Record<string, string>;
+  revision: number;
+  stamp: string;
+}
+
+/** The same as `readPlanAt`, unread. */
+export async function readPlanText(db: Db, planId: string): Promise<PlanText | null> {
+  return db.snapshot(async (tx) => {
+    const { rows } = await tx.query<{ revision: number }>(
+      `SELECT ${selectList("plans")}, revision::float8 AS revision FROM plans WHERE id = $1`,
+      [planId],
+    );
+    if (!rows[0]) return null;
+    const { revision } = rows[0];
+    const plan = planSchema.parse(rows[0]);
+    const lists: Record<string, string> = {};
+    for (const kind of LIST_KINDS) {
+      const { rows: texts } = await tx.query<{ text: string }>(
+        `SELECT coalesce(json_agg(t), '[]')::text AS text FROM (SELECT ${selectList(kind)} FROM ${kind} WHERE plan_id = $1 ORDER BY id) t`,
+        [planId],
+      );
+      lists[kind] = texts[0]!.text;
+    }
+    return { plan, lists, revision, stamp: `${plan.createdAt} ${revision}` };
+  });
+}
+
+/** What a plan's ground is made of. */
+export async function readGroundRows(db: Queries, planId: string): Promise<Pick<PlanRows, "layers" | "areas">> {
+  return { layers: await rowsOf(db, "layers", planId), areas: await rowsOf(db, "areas", planId) };
+}
+
 /** All rows of a plan, each checked, or null when there is no such plan. */
 export async function readPlan(db: Db, planId: string): Promise<PlanRows | null> {
   return (await readPlanAt(db, planId))?.rows ?? null;

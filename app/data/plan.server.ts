@@ -1,6 +1,6 @@
 import type { LinkAnswer } from "#core/link";
 import type { Link } from "#core/plan";
-import { planContext, type PlanContext } from "#engine";
+import { planContext, type Loaded, type PlanContext } from "#engine";
 import { planStamp, type Store } from "#store";
 import { data } from "react-router";
 import { getStore } from "./store.server";
@@ -12,22 +12,34 @@ export async function requirePlanId(planId: string): Promise<Store> {
   return store;
 }
 
-/** The plan that a URL names, worked out. Throws a 404 for an unknown plan. */
-export async function requirePlan(planId: string): Promise<{ store: Store; context: PlanContext }> {
+/** The plan that a URL names, to ask questions of. Throws a 404 for an unknown plan. */
+export async function openPlan(planId: string): Promise<{ store: Store; context: PlanContext }> {
   const store = await getStore();
   const context = await planContext(store, planId);
   if (!context) throw data(`There is no plan "${planId}".`, { status: 404 });
   return { store, context };
 }
 
+interface Required extends Loaded {
+  store: Store;
+  context: PlanContext;
+}
+
+/** The plan that a URL names with its rows. Throws a 404 for an unknown plan. */
+export async function requirePlan(planId: string): Promise<Required> {
+  const { store, context } = await openPlan(planId);
+  return { store, context, ...(await context.load()) };
+}
+
 /** The kept link that a URL names, with its answer. Throws a 404 for an unknown plan or link. */
 export async function requireLink(
   planId: string,
   linkId: string,
-): Promise<{ store: Store; context: PlanContext; link: Link; answer: LinkAnswer }> {
-  const { store, context } = await requirePlan(planId);
-  const link = context.world.links.get(linkId);
+): Promise<Required & { link: Link; answer: LinkAnswer }> {
+  const plan = await requirePlan(planId);
+  const { context, rows, world } = plan;
+  const link = world.links.get(linkId);
   const answer = await context.ask("link", { linkId });
-  if (!link || !answer) throw data(`There is no link "${linkId}" in ${context.rows.plan.name}.`, { status: 404 });
-  return { store, context, link, answer };
+  if (!link || !answer) throw data(`There is no link "${linkId}" in ${rows.plan.name}.`, { status: 404 });
+  return { ...plan, link, answer };
 }

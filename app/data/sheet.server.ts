@@ -18,19 +18,19 @@ export interface SheetData {
 
 /** A link's crew sheet as of now. */
 export async function readSheet(planId: string, linkId: string): Promise<SheetData> {
-  const { context, link, answer } = await requireLink(planId, linkId);
-  const { a, b } = linkEnds(context.world, link);
+  const { context, link, answer, rows, world } = await requireLink(planId, linkId);
+  const { a, b } = linkEnds(world, link);
   const { azimuthDeg, backAzimuthDeg, distanceM } = await context.ask("line", { from: a.place, to: b.place });
   const now = new Date();
   return {
     planId,
     linkId,
-    planName: context.rows.plan.name,
+    planName: rows.plan.name,
     names: [a.placeName, b.placeName],
     kind: link.kind,
     state: link.state,
     distanceM,
     madeAt: now.toISOString(),
-    ends: answer.path && crewSheet(context.rows.plan, a, b, answer.path, { azimuthDeg, backAzimuthDeg }, now),
+    ends: answer.path && crewSheet(rows.plan, a, b, answer.path, { azimuthDeg, backAzimuthDeg }, now),
   };
 }

@@ -9,14 +9,14 @@ import { Button } from "../ui";
 import type { Route } from "./+types/antennas";
 
 export async function loader({ params, url }: Route.LoaderArgs) {
-  const { context } = await requirePlan(params.planId);
+  const { rows, world } = await requirePlan(params.planId);
   const wanted = url.searchParams.getAll("id").slice(0, MOST_COMPARED);
-  const known = context.world.antennaModels;
+  const known = world.antennaModels;
   const antennas = wanted.flatMap((id) => known.get(id) ?? []);
   const uses: Record<string, number> = {};
-  for (const { antennaModelId } of context.rows.radios) uses[antennaModelId] = (uses[antennaModelId] ?? 0) + 1;
+  for (const { antennaModelId } of rows.radios) uses[antennaModelId] = (uses[antennaModelId] ?? 0) + 1;
   return {
-    plan: { id: context.rows.plan.id, name: context.rows.plan.name },
+    plan: { id: rows.plan.id, name: rows.plan.name },
     antennas,
     uses,
     list: [...known.values()].map(({ id, maker, model }) => ({ id, name: `${maker} ${model}` })),

@@ -3,19 +3,19 @@ import { createReadableStreamFromReadable } from "@react-router/node";
 import { archivePath } from "#jobs";
 import { data } from "react-router";
 import { fileName } from "../data/fileName";
-import { requirePlan } from "../data/plan.server";
+import { openPlan } from "../data/plan.server";
 import type { Route } from "./+types/archiveFile";
 
 /** A finished archive. */
 export async function loader({ params }: Route.LoaderArgs) {
-  const { store, context } = await requirePlan(params.planId);
+  const { store, context } = await openPlan(params.planId);
   const path = archivePath(store, params.fileId);
   if (!path || !existsSync(path)) throw data("That archive is not kept any more; write it again.", { status: 404 });
   return new Response(createReadableStreamFromReadable(createReadStream(path)), {
     headers: {
       "Content-Type": "application/zip",
       "Content-Length": String(statSync(path).size),
-      "Content-Disposition": `attachment; filename="${fileName(context.rows.plan.name)}.tejado.zip"`,
+      "Content-Disposition": `attachment; filename="${fileName((await context.ask("plan")).plan.name)}.tejado.zip"`,
     },
   });
 }

@@ -5,7 +5,7 @@ import { toast } from "sonner";
 import { ADDABLE } from "../adding/addable";
 import { AddingProvider, useAdding } from "../adding/AddingContext";
 import { EmptyPlan } from "../adding/EmptyPlan";
-import { requirePlan } from "../data/plan.server";
+import { openPlan } from "../data/plan.server";
 import { AreaSheet } from "../desk/AreaSheet";
 import { ChangeBar } from "../desk/ChangeBar";
 import { ConflictPanel } from "../desk/ConflictPanel";
@@ -32,7 +32,7 @@ export async function loader({ params, url }: Route.LoaderArgs) {
     if (params.stage) throw data(`There is no stage "${params.stage}".`, { status: 404 });
     return redirect(`/plans/${params.planId}/paths${search}`);
   }
-  const { context } = await requirePlan(params.planId);
+  const { context } = await openPlan(params.planId);
   warmPool();
   // Travels as one text: the framework's own encoding of ten thousand rows takes many times as long.
   return { stage: params.stage, packed: await context.ask("window") };

@@ -10,8 +10,8 @@ import { Button, buttonClass } from "../ui";
 import type { Route } from "./+types/export";
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const { context } = await requirePlan(params.planId);
-  const { plan, sites, subscribers, links } = context.rows;
+  const { rows } = await requirePlan(params.planId);
+  const { plan, sites, subscribers, links } = rows;
   return {
     plan,
     formats: [...EXPORT_FORMATS],

@@ -16,7 +16,7 @@ const orderSchema = z.object({
 
 /** A selection as a file in an open format. A form posts it, for a selection may be longer than any address. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const { context } = await requirePlan(params.planId);
+  const { context, rows, world } = await requirePlan(params.planId);
   const form = await request.formData();
   const asked = orderSchema.safeParse({
     format: form.get("format"),
@@ -27,7 +27,6 @@ export async function action({ params, request }: Route.ActionArgs) {
   });
   if (!asked.success) throw data("An export names its format and what is to be in it.", { status: 400 });
   const { format, ids, ...kinds } = asked.data;
-  const { world, rows } = context;
   const summaries = await context.ask("summaries");
   const wanted = ({ id }: { id: string }) => ids.size === 0 || ids.has(id);
   const things = [

@@ -1,6 +1,6 @@
 import { data } from "react-router";
 import { z } from "zod";
-import { requirePlan } from "../data/plan.server";
+import { openPlan } from "../data/plan.server";
 import type { Route } from "./+types/heard";
 
 const askedSchema = z.array(z.string().min(1).max(64)).min(1).max(100);
@@ -9,6 +9,6 @@ const askedSchema = z.array(z.string().min(1).max(64)).min(1).max(100);
 export async function loader({ params, url }: Route.LoaderArgs) {
   const asked = askedSchema.safeParse(url.searchParams.getAll("link"));
   if (!asked.success) throw data("1 to 100 links are named at once.", { status: 400 });
-  const { context } = await requirePlan(params.planId);
+  const { context } = await openPlan(params.planId);
   return Response.json(await context.ask("heard", { linkIds: asked.data }));
 }

@@ -8,12 +8,11 @@ import { TerrainImport } from "../import/TerrainImport";
 import type { Route } from "./+types/import";
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const { context } = await requirePlan(params.planId);
-  const { rows } = context;
+  const { context, rows, revision } = await requirePlan(params.planId);
   const terrain = await context.ask("terrain");
   return {
     plan: rows.plan,
-    revision: context.revision,
+    revision,
     counts: { sites: rows.sites.length, subscribers: rows.subscribers.length, areas: rows.areas.length },
     layers: rows.layers,
     overlays: rows.overlays,

@@ -15,15 +15,15 @@ import { Button, buttonClass, euros, figure, Table } from "../ui";
 import type { Route } from "./+types/library";
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const { context } = await requirePlan(params.planId);
+  const { rows, world, revision } = await requirePlan(params.planId);
   const uses: Record<string, number> = {};
-  for (const { antennaModelId, radioModelId } of context.rows.radios)
+  for (const { antennaModelId, radioModelId } of rows.radios)
     for (const id of [antennaModelId, radioModelId]) uses[id] = (uses[id] ?? 0) + 1;
-  const known = new Set(context.rows.equipment.map(({ id }) => id));
+  const known = new Set(rows.equipment.map(({ id }) => id));
   return {
-    plan: { id: context.rows.plan.id, name: context.rows.plan.name },
-    revision: context.revision,
-    antennas: [...context.world.antennaModels.values()].map(
+    plan: { id: rows.plan.id, name: rows.plan.name },
+    revision,
+    antennas: [...world.antennaModels.values()].map(
       ({ id, maker, model, shape, bandMHz, gainAcrossBand, priceEur }) => ({
         id,
         maker,
@@ -34,9 +34,9 @@ export async function loader({ params }: Route.LoaderArgs) {
         priceEur,
       }),
     ),
-    radios: [...context.world.radioModels.values()],
+    radios: [...world.radioModels.values()],
     uses,
-    lacking: libraryFor(context.rows.plan.id).filter(({ id }) => !known.has(id)).length,
+    lacking: libraryFor(rows.plan.id).filter(({ id }) => !known.has(id)).length,
   };
 }
 

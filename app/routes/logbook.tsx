@@ -50,7 +50,7 @@ const COLUMNS: Column[] = [
 ];
 
 export async function loader({ params, url }: Route.LoaderArgs) {
-  const { store, context } = await requirePlan(params.planId);
+  const { store, rows, world } = await requirePlan(params.planId);
   const query = url.searchParams;
   const kind = KINDS.find(([key]) => key === query.get("kind"))?.[0];
   const before = Number(query.get("before"));
@@ -63,11 +63,11 @@ export async function loader({ params, url }: Route.LoaderArgs) {
   });
   const nameOf = (patch: KeptPatch) => {
     const row =
-      ("put" in patch ? patch.put : "remove" in patch ? patch.was : null) ?? rowIn(context.world, patch.kind, patch.id);
+      ("put" in patch ? patch.put : "remove" in patch ? patch.was : null) ?? rowIn(world, patch.kind, patch.id);
     return String((row as { name?: string } | null)?.name ?? patch.id);
   };
   return {
-    plan: context.rows.plan,
+    plan: rows.plan,
     people: await historyPeople(store.db, params.planId),
     filter: { ...filter, kind: kind ?? "" },
     entries: entries.map(({ revision, at, who, what, reason, kind: way, patches }) => ({

@@ -4,6 +4,6 @@ import type { Route } from "./+types/names";
 
 /** Names of a plan's places and links as JSON, for the search. */
 export async function loader({ params }: Route.LoaderArgs) {
-  const { context } = await requirePlan(params.planId);
-  return Response.json(namesIn(context.world));
+  const { world } = await requirePlan(params.planId);
+  return Response.json(namesIn(world));
 }

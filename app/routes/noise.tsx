@@ -12,11 +12,11 @@ import { scannerAskSchema } from "../noise/scannerAsk";
 import type { Route } from "./+types/noise";
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const { context } = await requirePlan(params.planId);
-  const { plan, sites, scans } = context.rows;
+  const { context, rows, revision } = await requirePlan(params.planId);
+  const { plan, sites, scans } = rows;
   return {
     plan,
-    revision: context.revision,
+    revision,
     sites: sites.map(({ id, name }) => ({ id, name })),
     scans: [...scans].sort((x, y) => y.scannedAt.localeCompare(x.scannedAt)),
     channels: await context.ask("channelRows"),
@@ -25,15 +25,15 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 /** Has a scanner look along each heading on both polarizations, and keeps what it heard in one change. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const { store, context } = await requirePlan(params.planId);
+  const { store, context, rows, world } = await requirePlan(params.planId);
   const submission = parseWithZod(await request.formData(), { schema: scannerAskSchema });
   if (submission.status !== "success") return data({ lastResult: submission.reply(), said: null }, { status: 400 });
   const refused = (fieldErrors: Record<string, string[]>) =>
     data({ lastResult: submission.reply({ fieldErrors }), said: null }, { status: 400 });
   const { siteId, headings, scannerUrl, standIn: isChosen, ...settings } = submission.value;
-  const site = context.world.sites.get(siteId);
+  const site = world.sites.get(siteId);
   if (!site) return refused({ siteId: ["is not in the plan"] });
-  const { isDemo } = context.rows.plan;
+  const { isDemo } = rows.plan;
   if (scannerUrl === "" && !isDemo && !isChosen)
     return refused({
       scannerUrl: [

@@ -11,7 +11,7 @@ const MOST_BYTES = 3 * 1024 * 1024;
 
 /** Takes a photograph of a site or a subscriber: a small JPEG and, as JSON, what is known of it. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const { store, context } = await requirePlan(params.planId);
+  const { store, world } = await requirePlan(params.planId);
   const form = await request.formData();
   const file = form.get("file");
   const refuse = (message: string) => Response.json({ ok: false, message }, { status: 400 });
@@ -20,7 +20,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   try {
     const about = JSON.parse(String(form.get("about"))) as object;
     const photo = photoSchema.parse({ ...about, id: randomUUID(), planId: params.planId });
-    const owners = photo.ownerKind === "site" ? context.world.sites : context.world.subscribers;
+    const owners = photo.ownerKind === "site" ? world.sites : world.subscribers;
     const owner = owners.get(photo.ownerId);
     if (!owner) return refuse(`There is no ${photo.ownerKind} "${photo.ownerId}".`);
     const data = stripJpeg(new Uint8Array(await file.arrayBuffer()));

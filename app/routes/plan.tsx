@@ -1,16 +1,16 @@
 import { stepsOf } from "#store";
 import { Outlet, type ShouldRevalidateFunctionArgs } from "react-router";
-import { requirePlan } from "../data/plan.server";
+import { openPlan } from "../data/plan.server";
 import { authorOf } from "../data/preferences";
 import type { Route } from "./+types/plan";
 
 /** What the bar of every page of a plan shows. */
 export async function loader({ params, request }: Route.LoaderArgs) {
-  const { store, context } = await requirePlan(params.planId);
-  const { plan } = context.rows;
+  const { store, context } = await openPlan(params.planId);
+  const { plan, revision } = await context.ask("plan");
   return {
     plan: { id: plan.id, name: plan.name },
-    revision: context.revision,
+    revision,
     counts: await context.ask("counts"),
     steps: await stepsOf(store.db, plan.id, authorOf(request).authors),
   };

@@ -1,6 +1,6 @@
 import { data } from "react-router";
 import { z } from "zod";
-import { requirePlan } from "../data/plan.server";
+import { openPlan } from "../data/plan.server";
 import type { Place } from "#core/geodesy";
 import type { Route } from "./+types/profiles";
 
@@ -22,7 +22,7 @@ export async function loader({ params, url }: Route.LoaderArgs) {
   const asked = z.array(pairSchema).min(1).max(MOST_PAIRS).safeParse(url.searchParams.getAll("pair"));
   if (!asked.success)
     throw data(`Each pair is lat,lon,lat,lon in degrees, 1 to ${MOST_PAIRS} of them.`, { status: 400 });
-  const { context } = await requirePlan(params.planId);
+  const { context } = await openPlan(params.planId);
   const pairs = asked.data.map(([latA, lonA, latB, lonB]): [Place, Place] => [
     { latDeg: latA, lonDeg: lonA },
     { latDeg: latB, lonDeg: lonB },

@@ -49,17 +49,17 @@ const readingSchema = z.object({
 });
 
 export async function loader({ params, request, url }: Route.LoaderArgs) {
-  const { context, link, answer } = await requireLink(params.planId, params.linkId);
-  const { a, b } = linkEnds(context.world, link);
-  const readings = context.rows.measurements
+  const { link, answer, rows, world, revision } = await requireLink(params.planId, params.linkId);
+  const { a, b } = linkEnds(world, link);
+  const readings = rows.measurements
     .filter((one) => one.linkId === link.id)
     .sort((x, y) => y.measuredAt.localeCompare(x.measuredAt));
   const editing = readings.find(({ id }) => id === url.searchParams.get("reading")) ?? null;
   return {
     planId: params.planId,
-    revision: context.revision,
+    revision,
     editing,
-    plan: context.rows.plan,
+    plan: rows.plan,
     linkId: link.id,
     state: link.state,
     names: [a.placeName, b.placeName] as const,
@@ -73,7 +73,7 @@ export async function loader({ params, request, url }: Route.LoaderArgs) {
         }
       : null,
     who: signature(request),
-    readings: readings.map((reading) => ({ reading, verdict: judge(context.rows.plan, a, b, reading) })),
+    readings: readings.map((reading) => ({ reading, verdict: judge(rows.plan, a, b, reading) })),
   };
 }
 
@@ -90,18 +90,18 @@ function expectedAt(tape: Tape) {
 const round = (value: number) => Math.round(value * 10) / 10;
 
 export async function action({ params, request }: Route.ActionArgs) {
-  const { store, context, link, answer } = await requireLink(params.planId, params.linkId);
-  const { a, b } = linkEnds(context.world, link);
+  const { store, link, answer, rows, world, revision } = await requireLink(params.planId, params.linkId);
+  const { a, b } = linkEnds(world, link);
   const form = await request.formData();
-  const readings = context.rows.measurements.filter((one) => one.linkId === link.id);
+  const readings = rows.measurements.filter((one) => one.linkId === link.id);
   const known = readings.find(({ id }) => id === form.get("readingId"));
   const name = `${a.placeName} – ${b.placeName}`;
   /** The revision that the form was filled in over. */
-  const base = Number(form.get("base") ?? context.revision) || context.revision;
+  const base = Number(form.get("base") ?? revision) || revision;
   /** The link's state by the newest of some readings. */
   const stateBy = (some: readonly Measurement[]): LinkRow["state"] => {
     const newest = [...some].sort((x, y) => y.measuredAt.localeCompare(x.measuredAt))[0];
-    return newest ? judge(context.rows.plan, a, b, newest).state : "planned";
+    return newest ? judge(rows.plan, a, b, newest).state : "planned";
   };
   if (form.get("intent") === "remove") {
     if (!known) throw data("That reading is not there any more.", { status: 404 });

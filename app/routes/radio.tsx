@@ -15,19 +15,19 @@ import type { Route } from "./+types/radio";
 
 /** A radio's sheet; `new` is a radio to be written, copied from `?from=` or from the first of the catalogue. */
 export async function loader({ params, url }: Route.LoaderArgs) {
-  const { context } = await requirePlan(params.planId);
-  const models = context.world.radioModels;
+  const { rows, world, revision } = await requirePlan(params.planId);
+  const models = world.radioModels;
   const isNew = params.radioId === "new";
   const from = url.searchParams.get("from");
   const radio = isNew ? (models.get(from ?? "") ?? [...models.values()][0] ?? RADIOS[0]) : models.get(params.radioId);
   if (!radio) throw data(`There is no radio "${params.radioId}" in the library.`, { status: 404 });
   return {
-    plan: { id: context.rows.plan.id, name: context.rows.plan.name },
-    revision: context.revision,
+    plan: { id: rows.plan.id, name: rows.plan.name },
+    revision,
     radio,
     isNew,
     isCopy: from !== null,
-    useCount: isNew ? 0 : context.rows.radios.filter(({ radioModelId }) => radioModelId === radio.id).length,
+    useCount: isNew ? 0 : rows.radios.filter(({ radioModelId }) => radioModelId === radio.id).length,
   };
 }
 

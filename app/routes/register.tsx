@@ -10,18 +10,18 @@ import { buttonClass } from "../ui";
 import type { Route } from "./+types/register";
 
 export async function loader({ params, url }: Route.LoaderArgs) {
-  const { context } = await requirePlan(params.planId);
-  const { plan, sites, subscribers } = context.rows;
+  const { rows, world, revision } = await requirePlan(params.planId);
+  const { plan, sites, subscribers } = rows;
   const kind: RegisterKind = url.searchParams.get("kind") === "sites" ? "sites" : "subscribers";
   // Ten thousand rows travel as one text: the framework's own encoding takes many times as long.
   return {
     planId: plan.id,
     planName: plan.name,
-    revision: context.revision,
+    revision,
     kind,
     packed: JSON.stringify({
       rows: kind === "sites" ? sites : subscribers,
-      notes: kind === "sites" ? mountNotes(context.world) : heightNotes(context.world),
+      notes: kind === "sites" ? mountNotes(world) : heightNotes(world),
     }),
   };
 }

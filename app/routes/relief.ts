@@ -1,6 +1,6 @@
 import { data } from "react-router";
 import { z } from "zod";
-import { requirePlan } from "../data/plan.server";
+import { openPlan } from "../data/plan.server";
 import type { Route } from "./+types/relief";
 
 const tileSchema = z.object({
@@ -13,7 +13,7 @@ const tileSchema = z.object({
 export async function loader({ params }: Route.LoaderArgs) {
   const asked = tileSchema.safeParse(params);
   if (!asked.success) throw data("A relief tile is named by whole numbers z/x/y, z from 0 to 20.", { status: 400 });
-  const { context } = await requirePlan(params.planId);
+  const { context } = await openPlan(params.planId);
   const body = await context.ask("relief", asked.data);
   if (!body) return new Response(null, { status: 204 });
   return new Response(body, {

@@ -11,14 +11,14 @@ const orderSchema = z.object({
 
 /** What goes along when some places are removed, in words, and the patches that remove all of it. Nothing is removed yet. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const { context } = await requirePlan(params.planId);
+  const { world, revision } = await requirePlan(params.planId);
   const order = orderSchema.safeParse(await request.json().catch(() => null));
   if (!order.success) return Response.json({ along: [], patches: [] }, { status: 400 });
   const { kind, ids } = order.data;
-  const known = ids.filter((id) => context.world[kind].has(id));
+  const known = ids.filter((id) => world[kind].has(id));
   const removal = removalOf(
-    context.world,
+    world,
     known.map((id) => ({ kind, id })),
   );
-  return Response.json({ revision: context.revision, ...removal });
+  return Response.json({ revision, ...removal });
 }

@@ -14,13 +14,13 @@ import { Button, Table } from "../ui";
 import type { Route } from "./+types/rules";
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const { context } = await requirePlan(params.planId);
-  const { plan } = context.rows;
+  const { context, rows, revision } = await requirePlan(params.planId);
+  const { plan } = rows;
   const sets = (await context.ask("ruleBreaks")).map(({ ruleSetId, ...breaks }) => ({
     set: ruleSetOf({ ruleSetId, ownRules: plan.ownRules }),
     ...breaks,
   }));
-  return { plan, revision: context.revision, sets, linkCount: context.rows.links.length };
+  return { plan, revision, sets, linkCount: rows.links.length };
 }
 
 function Breaks({ planId, breaks, breakCount }: { planId: string; breaks: RuleBreak[]; breakCount: number }) {

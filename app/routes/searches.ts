@@ -13,7 +13,7 @@ const orderSchema = z.object({
 
 /** Begins to search for ways out of a link, under the change in hand; answers the job. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const { store, context } = await requirePlan(params.planId);
+  const { store, world } = await requirePlan(params.planId);
   const order = orderSchema.safeParse(await request.json().catch(() => null));
   if (!order.success) {
     const { path, message } = order.error.issues[0]!;
@@ -21,7 +21,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   }
   const search = { patches: parseDraft(order.data.patches, params.planId), ask: order.data.ask };
   try {
-    return Response.json(await submit(store, "search", params.planId, searchTitle(context, search), search));
+    return Response.json(await submit(store, "search", params.planId, searchTitle(world, search), search));
   } catch (error) {
     if (error instanceof RangeError) throw data(error.message, { status: 404 });
     throw error;

@@ -37,12 +37,12 @@ const settingsSchema = z.object({
 });
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const { context } = await requirePlan(params.planId);
-  const { plan, sites, subscribers } = context.rows;
+  const { rows, revision } = await requirePlan(params.planId);
+  const { plan, sites, subscribers } = rows;
   const somewhere = sites[0] ?? subscribers[0] ?? null;
   return {
     plan,
-    revision: context.revision,
+    revision,
     ruleSet: ruleSetOf(plan).name,
     climate: somewhere && climateAt(somewhere.latDeg),
   };

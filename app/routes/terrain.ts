@@ -3,7 +3,7 @@ import { legendSchema } from "#formats/raster";
 import { submit } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
-import { requirePlan } from "../data/plan.server";
+import { openPlan } from "../data/plan.server";
 import { authorOf } from "../data/preferences";
 import type { Route } from "./+types/terrain";
 
@@ -21,7 +21,7 @@ const orderSchema = z
 
 /** Begins to bring received raster files into the plan; answers the job. */
 export async function action({ params, request }: Route.ActionArgs) {
-  const { store } = await requirePlan(params.planId);
+  const { store } = await openPlan(params.planId);
   const order = orderSchema.safeParse(await request.json().catch(() => null));
   if (!order.success) {
     const { path, message } = order.error.issues[0]!;

@@ -40,7 +40,7 @@ interface Side {
 const sideOf = (store: Store, rows: PlanRows): Promise<Side> => askOf(store, rows, "side");
 
 export async function loader({ params, url }: Route.LoaderArgs) {
-  const { store, context } = await requirePlan(params.planId);
+  const { store, rows: now } = await requirePlan(params.planId);
   const versions = await listVersions(store.db, params.planId);
   const query = url.searchParams;
   const from = query.get("from") ?? versions[0]?.id ?? NOW;
@@ -55,7 +55,7 @@ export async function loader({ params, url }: Route.LoaderArgs) {
         }
       : null;
   return {
-    plan: context.rows.plan,
+    plan: now.plan,
     versions: versions.map(({ at, ...version }) => ({ ...version, at: at.toISOString() })),
     from,
     to,
@@ -79,7 +79,7 @@ function describe(before: PlanRows, after: PlanRows): string[] {
 }
 
 export async function action({ params, request }: Route.ActionArgs) {
-  const { store, context } = await requirePlan(params.planId);
+  const { store, rows: now, revision } = await requirePlan(params.planId);
   const form = await request.formData();
   const { who } = authorOf(request);
   const id = String(form.get("id") ?? "");
@@ -102,11 +102,11 @@ export async function action({ params, request }: Route.ActionArgs) {
   }
   const rows = await readVersion(store.db, params.planId, id);
   if (!rows) return data({ ok: false, message: "There is no such version." }, { status: 404 });
-  const patches = patchesBetween(context.rows, rows);
+  const patches = patchesBetween(now, rows);
   if (patches.length === 0) return data({ ok: true, message: "The plan stands as that version does." });
   const named = (await listVersions(store.db, params.planId)).find((version) => version.id === id)!;
   const what = `Went back to "${named.name}"`;
-  const kept = await keepOwn(store, params.planId, authorOf(request), { what, patches, base: context.revision });
+  const kept = await keepOwn(store, params.planId, authorOf(request), { what, patches, base: revision });
   if (!kept.ok) return data({ ok: false, message: kept.message }, { status: kept.status });
   return data({ ok: true, message: `The plan stands as "${named.name}" again. Undo takes that back.` });
 }

@@ -84,6 +84,9 @@ export const QUESTIONS = {
     } satisfies ChangeWire);
   },
 
+  /** The plan's own row, and the revision at which it stands. */
+  plan: ({ world, revision }: PlanState) => ({ plan: world.plan, revision }),
+
   /** What a window needs to know of the ground; null without any raster. */
   terrain: (state: PlanState) => state.info,
 
