@@ -37,11 +37,6 @@ export const linksOf = ({ about }: Pick<Finding, "about">): string[] =>
 export const radioOf = ({ about }: Pick<Finding, "about">): string | null =>
   about.find(({ kind }) => kind === "radios")?.id ?? null;
 
-const named = (check: string) => {
-  const { title, stage, isSearched = false } = checkOf(check);
-  return { check, title, stage, isSearched, remedies: null };
-};
-
 /** A fault of a link placed in the plan, its people counted, remedies still to come. */
 export function findingOf(
   world: World,
@@ -51,9 +46,16 @@ export function findingOf(
 ): Finding {
   const { a, b } = linkEnds(world, link);
   const end: LinkEnd | null = radioId === a.radio.id ? a : radioId === b.radio.id ? b : null;
+  const { title, stage, isSearched = false } = checkOf(check);
   return {
-    ...named(check),
-    ...{ what, why, figure },
+    check,
+    title,
+    stage,
+    isSearched,
+    remedies: null,
+    what,
+    why,
+    figure,
     id: `${link.id}:${check}:${radioId ?? ""}`,
     about: [...(radioId === null ? [] : [{ kind: "radios" as const, id: radioId }]), { kind: "links", id: link.id }],
     linkId: link.id,
@@ -65,7 +67,9 @@ export function findingOf(
 /** A fault of something else than one link, remedies still to come. */
 export function planFindingOf(check: string, { about, where, what, why, figure, people, linkId }: PlanFault): Finding {
   const [first] = about;
-  return { ...named(check), about, where, what, why, figure, people, linkId, id: `${first?.id ?? ""}:${check}` };
+  const { title, stage, isSearched = false } = checkOf(check);
+  const id = `${first?.id ?? ""}:${check}`;
+  return { check, title, stage, isSearched, remedies: null, id, about, where, what, why, figure, people, linkId };
 }
 
 /** Those that hurt most people first, then the worst kinds; the id settles the rest. */

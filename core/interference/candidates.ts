@@ -188,15 +188,16 @@ function onMastDbm(
 export function exactly({ to, toAim }: Ear, { sender, own, fixedDb, dbm: flatDbm, isOnMast }: Found): Candidate {
   const { end, aim, told, turnName } = sender;
   const { frequencyMHz, beamDbm } = own;
-  const shared = { told, turnName, flatDbm, fromAim: aim, toAim };
-  if (isOnMast) return { ...shared, dbm: flatDbm, gainsDb: 0, isOnMast };
+  // Candidates are written out, as all is that a large plan keeps by the ten thousand: what is spread has a shape of its own each.
+  if (isOnMast) return { told, turnName, flatDbm, dbm: flatDbm, gainsDb: 0, fromAim: aim, toAim, isOnMast };
   const line = inverseGeodesic(end.place, to.place);
   const gainsDb =
     gainTowardDbi(end, aim, frequencyMHz, line.azimuthDeg, null) +
     gainTowardDbi(to, toAim, frequencyMHz, line.backAzimuthDeg, null);
   const beamGainDbi = peakGainDbi(end.antenna, frequencyMHz, end.radio.polarization);
   const freeSpaceDb = freeSpaceLossDb({ distanceKm: line.distanceM / 1000, frequencyGHz: frequencyMHz / 1000 });
-  return { ...shared, dbm: beamDbm - beamGainDbi + gainsDb - freeSpaceDb + fixedDb, gainsDb, isOnMast: false };
+  const dbm = beamDbm - beamGainDbi + gainsDb - freeSpaceDb + fixedDb;
+  return { told, turnName, flatDbm, dbm, gainsDb, fromAim: aim, toAim, isOnMast };
 }
 
 /** Strongest first; of two that are equally strong the first by id. */

@@ -65,7 +65,8 @@ function listened(
     const dbm = one.heardDbm ?? arrivingDbm(world, candidate, to, profileBetween);
     if (one.heardDbm === null) heard.set(one, { candidate, heardDbm: dbm });
     milliwatts += 10 ** (dbm / 10);
-    radios.push({ ...candidate.told, dbm });
+    const { radioId, name, placeName, group, frequencyMHz, widthMHz } = candidate.told;
+    radios.push({ radioId, name, placeName, group, frequencyMHz, widthMHz, dbm });
   }
   radios.sort((x, y) => y.dbm - x.dbm || (x.radioId < y.radioId ? -1 : 1));
   const sum = radios.reduce((all, { dbm }) => all + 10 ** (dbm / 10), 0);

@@ -45,7 +45,10 @@ export function classOf({ frequencyMHz, widthMHz, beamDbm }: Beam, some: readonl
   const senders = [...some].sort((x, y) => x.latDeg - y.latDeg);
   const each = (value: (sender: Sender) => number) => Float64Array.from(senders, value);
   return {
-    ...{ frequencyMHz, widthMHz, beamDbm, senders },
+    frequencyMHz,
+    widthMHz,
+    beamDbm,
+    senders,
     latDeg: each(({ latDeg }) => latDeg),
     lonDeg: each(({ lonDeg }) => lonDeg),
     eastward: each(({ headingDeg }) => Math.sin((headingDeg * Math.PI) / 180)),
@@ -100,11 +103,14 @@ export function soundingOf(world: World, talks: Talks, radioId: string): Soundin
     className: [...shared, end.behind].join(" "),
     beam: { frequencyMHz, widthMHz, beamDbm },
     sender: {
-      told: {
-        ...{ radioId, name: radio.name, placeName: end.placeName, group },
-        ...{ frequencyMHz, widthMHz },
-      },
-      ...{ end, aim, latDeg, lonDeg, headingDeg, group, isNear: group === radio.id },
+      told: { radioId, name: radio.name, placeName: end.placeName, group, frequencyMHz, widthMHz },
+      end,
+      aim,
+      latDeg,
+      lonDeg,
+      headingDeg,
+      group,
+      isNear: group === radio.id,
       turnName: radio.role === "subscriber" ? group : `${radio.id}${ALONE}`,
     },
   };
@@ -112,9 +118,10 @@ export function soundingOf(world: World, talks: Talks, radioId: string): Soundin
 
 /** Puts a transmitter's turn by its number. */
 function inTurn(turns: Map<string, number>, { sender }: Sounding): Sender {
-  const turn = turns.get(sender.turnName) ?? turns.size;
-  turns.set(sender.turnName, turn);
-  return { ...sender, turn };
+  const { told, end, aim, latDeg, lonDeg, headingDeg, group, isNear, turnName } = sender;
+  const turn = turns.get(turnName) ?? turns.size;
+  turns.set(turnName, turn);
+  return { told, end, aim, latDeg, lonDeg, headingDeg, group, isNear, turnName, turn };
 }
 
 /** All that is on a plan's air, in classes: whoever listens looks at most of them once. */

@@ -110,7 +110,14 @@ function lossesAt(crossing: Crossing, frequencyMHz: number): PathLosses {
     const lossDb = treesLossDb(frequencyGHz, measured.depthM, measured.leafyShare, plan.season);
     const underDb = diffractionOver(crossing, bareM, frequencyGHz);
     const isThrough = lossDb + underDb < diffractionDb;
-    trees = { ...measured, lossDb: isThrough ? lossDb : 0, way: isThrough ? "through" : "over", isMeasured: true };
+    const { depthM, leafyShare } = measured;
+    trees = {
+      depthM,
+      leafyShare,
+      lossDb: isThrough ? lossDb : 0,
+      way: isThrough ? "through" : "over",
+      isMeasured: true,
+    };
     if (isThrough) diffractionDb = underDb;
   }
   const distanceKm = profile.distanceM / 1000;
@@ -214,7 +221,17 @@ function withTapes(
   const isMismatched = known.mismatches.length > 0;
   // Questions are written out: spreading what both share costs more than either tape.
   const path: PathAnswer = {
-    ...known,
+    clearance: known.clearance,
+    treesAlone: known.treesAlone,
+    mismatches: known.mismatches,
+    aAmslM: known.aAmslM,
+    bAmslM: known.bAmslM,
+    aTiltDownDeg: known.aTiltDownDeg,
+    bTiltDownDeg: known.bTiltDownDeg,
+    aPointing,
+    bPointing,
+    diffractionDb: known.diffractionDb,
+    trees: known.trees,
     aToB: tapeOf({
       plan,
       kind,
