@@ -8,6 +8,9 @@ import { createPlan, openStore, packLayer, signedBy } from "#store";
 import { startServer, stopServer } from "../e2e/fixtures";
 
 const WRITERS = 20;
+/** Changes of one kind that are kept one after another. */
+const TURNS = 5;
+const medianOf = (some: number[]) => [...some].sort((x, y) => x - y)[some.length >> 1]!;
 
 function print(name: string, value: number, unit: string, bound: number): void {
   const isWithin = value <= bound;
@@ -105,26 +108,46 @@ try {
   print("memory of the server", memoryMb(), "MB", 700);
 
   let revision = 1;
-  const seen = async (name: string, patch: object, mostMs: number) => {
+  /** Keeps some changes of one kind, one after another, and prints the median of what each took. */
+  const seen = async (name: string, patchOf: (turn: number) => object, mostMs: number) => {
     health = watchHealth();
-    const before = revision;
-    const [change, ms] = await timed(async () => {
-      revision = await keep([patch]);
-      return since(before);
-    });
-    print(`${name}: kept and seen (${change.summaries.count} links answered anew)`, ms, "ms", mostMs);
-    if (!change.isSettled) {
-      const [settled, settledMs] = await timed(() => since(revision, `&unsettled=${before}`));
-      print(`  all who hear it answered anew after that (${settled.summaries.count} links)`, settledMs, "ms", 2000);
+    const [seenMs, settledMs, counts] = [[], [], [0, 0]] as [number[], number[], [number, number]];
+    for (let turn = 0; turn < TURNS; turn++) {
+      const before = revision;
+      const [change, ms] = await timed(async () => {
+        revision = await keep([patchOf(turn)]);
+        return since(before);
+      });
+      seenMs.push(ms);
+      counts[0] = change.summaries.count;
+      if (change.isSettled) continue;
+      const [settled, laterMs] = await timed(() => since(revision, `&unsettled=${before}`));
+      settledMs.push(laterMs);
+      counts[1] = settled.summaries.count;
     }
+    print(`${name}: kept and seen (${counts[0]} links answered anew)`, medianOf(seenMs), "ms", mostMs);
+    if (settledMs.length > 0)
+      print(`  all who hear it answered anew after that (${counts[1]} links)`, medianOf(settledMs), "ms", 2000);
     print("  /health meanwhile, longest", await health.end(), "ms", 100);
   };
   const [site, subscriber] = [rows.sites[3]!, rows.subscribers[5]!];
   const linked = rows.links[500]!;
-  await seen("a note on a site", { kind: "sites", id: site.id, set: { notes: "wasps" } }, 300);
-  await seen("a customer's demand", { kind: "subscribers", id: subscriber.id, set: { demandMbps: 7 } }, 300);
-  await seen("a customer's height", { kind: "radios", id: linked.bRadioId, set: { heightM: 7 } }, 300);
-  await seen("a sector's azimuth", { kind: "radios", id: `ap-${site.id}-1`, set: { azimuthDeg: 100 } }, 300);
+  await seen("a note on a site", (turn) => ({ kind: "sites", id: site.id, set: { notes: `wasps ${turn}` } }), 300);
+  await seen(
+    "a customer's demand",
+    (turn) => ({ kind: "subscribers", id: subscriber.id, set: { demandMbps: 7 + turn } }),
+    300,
+  );
+  await seen(
+    "a customer's height",
+    (turn) => ({ kind: "radios", id: linked.bRadioId, set: { heightM: 6 + turn / 2 } }),
+    300,
+  );
+  await seen(
+    "a sector's azimuth",
+    (turn) => ({ kind: "radios", id: `ap-${site.id}-1`, set: { azimuthDeg: 100 + 5 * turn } }),
+    300,
+  );
 
   // A second window hears of a change by its line, and then has it.
   const line = (await fetch(`${at}/events`)).body!.getReader();

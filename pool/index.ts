@@ -5,7 +5,7 @@ import { Piscina } from "piscina";
 import type { Patch } from "#core/plan";
 import type { SearchProgress } from "#core/search";
 import type { PlanContext } from "#engine";
-import { entryOf } from "../threads";
+import { entryOf, limitsOf } from "../threads";
 import type { TaskAnswers, TaskAsk } from "./tasks";
 import type { TaskOrder, TaskOutcome } from "./worker";
 
@@ -29,7 +29,7 @@ function runningPool(): Piscina {
     minThreads: 1,
     maxThreads: availableParallelism(),
     idleTimeout: IDLE_MS,
-    resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
+    resourceLimits: limitsOf(HEAP_MB),
   });
   // Whose task it was is told by the task's own promise.
   pool.on("error", () => undefined);

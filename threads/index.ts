@@ -25,10 +25,19 @@ export function entryOf(name: ThreadName): { file: string; argv: string[] } {
   return { file: fileURLToPath(new URL("boot.mjs", here)), argv: [new URL(SOURCES[name], here).href] };
 }
 
+/** Memory for what is new in a thread, MB: more of it makes work no faster, and is never given back. */
+const YOUNG_MB = 24;
+
+/** What a thread's memory may grow to. */
+export const limitsOf = (heapMB: number) => ({
+  maxOldGenerationSizeMb: heapMB,
+  maxYoungGenerationSizeMb: YOUNG_MB,
+});
+
 /** Starts a worker thread. */
 export function startThread(name: ThreadName, heapMB: number): Worker {
   const { file, argv } = entryOf(name);
-  return new Worker(file, { argv, resourceLimits: { maxOldGenerationSizeMb: heapMB } });
+  return new Worker(file, { argv, resourceLimits: limitsOf(heapMB) });
 }
 
 /**

@@ -38,8 +38,9 @@ export function sectorAirtime(
   let unreached = 0;
   for (const link of links) {
     const summary = summaries.get(link.id);
-    const { demand } = endOf(world, link.bRadioId);
-    if (!summary || !demand) continue;
+    const customer = world.subscribers.get(world.radios.get(link.bRadioId)?.subscriberId ?? "");
+    if (!summary || !customer) continue;
+    const demand = { downMbps: customer.demandMbps, upMbps: customer.demandUpMbps };
     if (summary.downMbps <= 0 || summary.upMbps <= 0) {
       if (demand.downMbps + demand.upMbps > 0) unreached++;
       continue;

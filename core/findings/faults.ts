@@ -1,5 +1,6 @@
 import type { LinkAnswer } from "../link";
 import type { Link, Measurement, World } from "../plan";
+import { inOnePiece } from "../words";
 import { CHECKS, weightOf } from "./checks";
 import { linkCase, pathCase } from "./checks/check";
 import type { Fault } from "./finding";
@@ -16,7 +17,11 @@ export function faultsOf(world: World, link: Link, answer: LinkAnswer, measureme
   const faults = CHECKS.flatMap(({ id: check, ofLink, ofPath }) =>
     [...(ofLink?.(one) ?? []), ...(answered && ofPath ? ofPath(answered) : [])].map((fault): Fault => ({
       check,
-      ...fault,
+      radioId: fault.radioId,
+      what: inOnePiece(fault.what),
+      why: inOnePiece(fault.why),
+      figure: fault.figure,
+      cause: fault.cause,
     })),
   );
   return faults.sort((x, y) => weightOf(x.check) - weightOf(y.check));

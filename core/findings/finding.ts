@@ -1,4 +1,5 @@
 import { linkEnds, type Link, type LinkEnd, type World } from "../plan";
+import { inOnePiece } from "../words";
 import { checkOf, weightOf } from "./checks";
 import type { Figure, LinkFault, PlanFault, Remedy, Thing } from "./checks/check";
 import { peopleBehind, type Backbone } from "../outcome";
@@ -56,10 +57,10 @@ export function findingOf(
     what,
     why,
     figure,
-    id: `${link.id}:${check}:${radioId ?? ""}`,
+    id: inOnePiece(`${link.id}:${check}:${radioId ?? ""}`),
     about: [...(radioId === null ? [] : [{ kind: "radios" as const, id: radioId }]), { kind: "links", id: link.id }],
     linkId: link.id,
-    where: end ? `${end.radio.name} at ${end.placeName}` : `${a.placeName} – ${b.placeName}`,
+    where: inOnePiece(end ? `${end.radio.name} at ${end.placeName}` : `${a.placeName} – ${b.placeName}`),
     people: peopleBehind(world, link, backbone),
   };
 }

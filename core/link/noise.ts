@@ -1,7 +1,7 @@
 import { peakGainDbi } from "../antenna";
 import type { LinkEnd } from "../plan";
 import { channelNoise } from "../spectrum";
-import { figure } from "../words";
+import { figure, inOnePiece } from "../words";
 
 /** A transmitter of the plan's own, as a receiver hears it in its channel. */
 export interface HeardRadio {
@@ -60,7 +60,7 @@ export function noiseRise(
     riseDb,
     outsideDb: outside.riseDb,
     source: ownMw > outsideMw - 10 ** (thermalDbm / 10) ? "own" : outside.source,
-    reason: outside.riseDb > 0 ? `${own}; ${outside.reason}` : own,
+    reason: inOnePiece(outside.riseDb > 0 ? `${own}; ${outside.reason}` : own),
   };
 }
 const LEAST_TOLD_DB = 0.1;

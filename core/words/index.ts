@@ -35,3 +35,9 @@ export function counted(count: number, one: string, many = `${one}s`): string {
 export function listed(parts: readonly string[]): string {
   return parts.length < 2 ? parts.join("") : `${parts.slice(0, -1).join(", ")} and ${parts.at(-1)}`;
 }
+
+/** The same text in one piece: one that was put together keeps all its parts in memory until somebody reads it. */
+export function inOnePiece(text: string): string {
+  void text.charCodeAt(0);
+  return text;
+}
