@@ -35,6 +35,7 @@ function useMapLinks(): MapLink[] {
         label: `${placeNameOf(world, link.aRadioId)} – ${placeNameOf(world, link.bRadioId)}`,
         from: a.place,
         to: b.place,
+        subscriberId: b.radio.subscriberId,
         state,
         proof: link.state,
         cutShare: state === "blocked" ? cut : null,

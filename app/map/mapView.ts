@@ -14,7 +14,8 @@ import VectorSource from "ol/source/Vector";
 import type Style from "ol/style/Style";
 import { groundLayers } from "./groundLayers";
 import { userTiles } from "./userTiles";
-import type { HeatMark, MapPick, MapSite, PlanMapProps, Ring } from "./types";
+import { crowdLayer } from "./crowd";
+import type { HeatMark, MapLink, MapPick, MapSite, PlanMapProps, Ring } from "./types";
 import { reliefSource } from "./relief";
 import { cursorStyle, heatStyle, linkStyles, measureStyle, paletteOf, siteStyle, subscriberStyle } from "./styles";
 
@@ -63,6 +64,20 @@ const STILL_PX = 2;
 /** How long after a click another one may come and count as the second of a double click. */
 const DOUBLE_CLICK_MS = 600;
 
+/** Whether a link looks as it did: of ten thousand a change draws few anew. */
+const isDrawnAlike = (x: MapLink | undefined, y: MapLink): boolean =>
+  x !== undefined &&
+  x.from.latDeg === y.from.latDeg &&
+  x.from.lonDeg === y.from.lonDeg &&
+  x.to.latDeg === y.to.latDeg &&
+  x.to.lonDeg === y.to.lonDeg &&
+  x.state === y.state &&
+  x.proof === y.proof &&
+  x.cutShare === y.cutShare &&
+  x.inHand === y.inHand &&
+  x.label === y.label &&
+  x.subscriberId === y.subscriberId;
+
 /** Builds the map in an element: relief from the plan's terrain, links, glyphs, and the overlays of cursor and measure. */
 export async function createMapView(
   element: HTMLElement,
@@ -79,11 +94,14 @@ export async function createMapView(
   const overSource = new VectorSource();
   const heatSource = new VectorSource();
   const things = new VectorLayer({ source: thingSource, declutter: false });
+  const crowd = crowdLayer(palette, (member) => glyphs.get(`subscriber ${String(member.get("id"))}`)!.style(false));
+  const linkLayer = new VectorLayer({ source: linkSource });
   const ground = groundLayers(palette, events.reshaped);
   const layers = [
     ...ground.layers,
     new VectorLayer({ source: heatSource }),
-    new VectorLayer({ source: linkSource }),
+    linkLayer,
+    crowd.layer,
     things,
     new VectorLayer({ source: overSource }),
   ];
@@ -121,7 +139,8 @@ export async function createMapView(
     let found: FeatureLike | null = null;
     map.forEachFeatureAtPixel(
       pixel,
-      (feature) => {
+      (drawn) => {
+        const feature = crowd.single(drawn);
         if (!feature.get("kind")) return undefined;
         found ??= feature;
         // A place wins over the line that ends at it, and both over the ground they stand on.
@@ -140,19 +159,58 @@ export async function createMapView(
 
   let laidOut: Partial<Pick<PlanMapProps, "sites" | "subscribers">> = {};
   let chosenPlace: string | null = null;
-  const glyphs = new Map<string, { feature: Feature; style: (chosen: boolean) => Style[] }>();
-  const addPlace = (kind: "site" | "subscriber", { id, name, place }: MapSite, style: (chosen: boolean) => Style[]) => {
-    const feature = new Feature({ geometry: new Point(project(place)), kind, id, name });
+  const glyphs = new Map<string, { feature: Feature<Point>; style: (chosen: boolean) => Style[] }>();
+  const addPlace = (
+    kind: "site" | "subscriber",
+    { id, name, place }: MapSite,
+    style: (chosen: boolean) => Style[],
+    more: object = {},
+  ) => {
+    const feature = new Feature({ geometry: new Point(project(place)), kind, id, name, ...more });
     feature.setStyle(style(false));
     glyphs.set(`${kind} ${id}`, { feature, style });
   };
+  /** Whoever is chosen stands among the things, on top and alone. */
+  const setChosen = (key: string | null, isChosen: boolean) => {
+    const glyph = glyphs.get(key ?? "");
+    if (!glyph) return;
+    glyph.feature.setStyle(glyph.style(isChosen));
+    if (glyph.feature.get("kind") !== "subscriber") return;
+    crowd.setOut(glyph.feature, isChosen);
+    if (isChosen) thingSource.addFeature(glyph.feature);
+    else thingSource.removeFeature(glyph.feature);
+  };
+  let laidLinks: PlanMapProps["links"] | null = null;
+  let chosenLink: string | null = null;
+  const lines = new Map<string, { link: MapLink; line: LineString; feature: Feature }>();
+  /** Customers who are drawn together: their links would be a thicket, and are drawn where they stand alone. */
+  let together: ReadonlySet<string> = new Set();
+  const dress = ({ link, line, feature }: { link: MapLink; line: LineString; feature: Feature }) => {
+    const isChosen = link.id === chosenLink;
+    const isHidden = !isChosen && !link.inHand && link.subscriberId !== null && together.has(link.subscriberId);
+    feature.setStyle(isHidden ? [] : linkStyles(link, line, isChosen, palette));
+  };
+  crowd.onGathered((now) => {
+    const before = together;
+    together = now;
+    for (const one of lines.values()) {
+      const { subscriberId } = one.link;
+      if (subscriberId !== null && before.has(subscriberId) !== now.has(subscriberId)) dress(one);
+    }
+  });
   let selectedLine: LineString | null = null;
   let pointedAtMs = -Infinity;
   map.on("click", (event) => {
     if (ground.isDrawing()) return;
     const feature = featureAt(event.pixel);
     const pick = feature ? pickOf(feature) : null;
-    if (!events.isMeasuring() && !events.isPointing()) return events.pick(pick);
+    if (!events.isMeasuring() && !events.isPointing()) {
+      const drawn = map.forEachFeatureAtPixel(event.pixel, (one) => crowd.extentOf(one) ?? undefined);
+      // A plate opens; what lies under it is chosen where it lies free.
+      if (drawn && pick?.kind !== "site")
+        return map.getView().fit(drawn, { padding: [60, 60, 60, 60], maxZoom: 17, duration: 200 });
+      return events.pick(pick);
+    }
     pointedAtMs = performance.now();
     if (events.isMeasuring()) events.measureAt(unproject(event.coordinate), true);
     else events.pointAt(unproject(event.coordinate), pick);
@@ -210,32 +268,53 @@ export async function createMapView(
 
   return {
     draw({ sites, subscribers, links, selected }) {
-      linkSource.clear();
-      selectedLine = null;
-      for (const link of links) {
-        const line = new LineString([project(link.from), project(link.to)]);
-        const isSelected = selected?.kind === "link" && selected.id === link.id;
-        if (isSelected) selectedLine = line;
-        const feature = new Feature({ geometry: line, kind: "link", id: link.id, name: link.label });
-        feature.setStyle(linkStyles(link, line, isSelected, palette));
-        linkSource.addFeature(feature);
+      const linkBefore = chosenLink;
+      chosenLink = selected?.kind === "link" ? selected.id : null;
+      if (laidLinks !== links) {
+        laidLinks = links;
+        const gone = new Map(lines);
+        const fresh: Feature[] = [];
+        for (const link of links) {
+          if (isDrawnAlike(lines.get(link.id)?.link, link)) {
+            gone.delete(link.id);
+            continue;
+          }
+          const line = new LineString([project(link.from), project(link.to)]);
+          const feature = new Feature({ geometry: line, kind: "link", id: link.id, name: link.label });
+          const one = { link, line, feature };
+          lines.set(link.id, one);
+          dress(one);
+          fresh.push(feature);
+        }
+        for (const [id, one] of gone) {
+          linkSource.removeFeature(one.feature);
+          if (lines.get(id) === one) lines.delete(id);
+        }
+        linkSource.addFeatures(fresh);
       }
+      if (linkBefore !== chosenLink)
+        for (const id of [linkBefore, chosenLink]) {
+          const one = lines.get(id ?? "");
+          if (one) dress(one);
+        }
+      selectedLine = lines.get(chosenLink ?? "")?.line ?? null;
       // Ten thousand places are laid out once; choosing one dresses two of them anew.
       if (laidOut.sites !== sites || laidOut.subscribers !== subscribers) {
         laidOut = { sites, subscribers };
         glyphs.clear();
-        for (const one of subscribers) addPlace("subscriber", one, (on) => subscriberStyle(one.linked, on, palette));
+        for (const one of subscribers)
+          addPlace("subscriber", one, (on) => subscriberStyle(one.linked, on, palette), { linked: one.linked });
         for (const one of sites) addPlace("site", one, (on) => siteStyle(one.name, on, palette));
+        const all = [...glyphs.values()].map(({ feature }) => feature);
         thingSource.clear();
-        thingSource.addFeatures([...glyphs.values()].map(({ feature }) => feature));
+        thingSource.addFeatures(all.filter((feature) => feature.get("kind") === "site"));
+        crowd.put(all.filter((feature) => feature.get("kind") === "subscriber"));
         chosenPlace = null;
       }
       const key = selected ? `${selected.kind} ${selected.id}` : null;
       if (key === chosenPlace) return;
-      const before = glyphs.get(chosenPlace ?? "");
-      before?.feature.setStyle(before.style(false));
-      const now = glyphs.get(key ?? "");
-      now?.feature.setStyle(now.style(true));
+      setChosen(chosenPlace, false);
+      setChosen(key, true);
       chosenPlace = key;
     },
     drawGround: (things) => ground.draw(things),

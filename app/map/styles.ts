@@ -74,6 +74,23 @@ export function subscriberStyle(linked: boolean, selected: boolean, { ink, panel
   ]);
 }
 
+/** Customers drawn together: their number on a plate, and under it how many of them are not linked yet. */
+export function crowdStyle(count: number, unlinked: number, { ink, panel }: Palette): Style[] {
+  return cached(`crowd ${count} ${unlinked} ${ink}`, () => [
+    new Style({
+      zIndex: 6,
+      text: new Text({
+        text: unlinked > 0 ? `${count}\n${unlinked} open` : String(count),
+        font: "600 11px 'Atkinson Hyperlegible Mono Variable', monospace",
+        fill: new Fill({ color: ink }),
+        backgroundFill: new Fill({ color: panel }),
+        backgroundStroke: new Stroke({ color: ink, width: unlinked > 0 ? 1 : 2, lineDash: unlinked > 0 ? [3, 2] : [] }),
+        padding: [2, 3, 1, 4],
+      }),
+    }),
+  ]);
+}
+
 /** A link as its state's line pattern, with the gap of a blocked one and the mark of its proof. */
 export function linkStyles(link: MapLink, line: LineString, selected: boolean, palette: Palette): Style[] {
   const { dash, colour } = STATE_LINES[link.state];

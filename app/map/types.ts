@@ -21,6 +21,8 @@ export interface MapLink {
   to: Place;
   state: PathState;
   proof: LinkState;
+  /** The customer at its far end; null between two sites. */
+  subscriberId: string | null;
   /** Where a blocked line is cut, as a share of its length. */
   cutShare: number | null;
   inHand: boolean;
