@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, beforeEach, expect, test } from "@jest/globals";
 import { askOf, forgetPlans, onChange, planContext, stopEngine, type PlanContext } from "#engine";
-import { fromColumns, type PlanWire } from "#wire";
+import { fromColumns, shownAfter, type ChangeWire, type PlanWire, type ShownSince } from "#wire";
 import { runningEngine } from "./thread";
 import { areaSchema, putPatch, removePatch, setPatch, type Area, type Patch } from "#core/plan";
 import { valley, valleySurface } from "#core/testing";
@@ -43,13 +43,20 @@ const ana = signedBy("Ana");
 const keep = (...patches: Patch[]) => recordChange(store.db, { planId: "valley", ...ana, what: "Changed", patches });
 const now = async () => (await planContext(store, "valley"))!;
 
-/** What a window is shown of a plan, its rows in the order of their ids. */
+/** What a window is shown of a plan, its rows in the order of their ids, the ways out of what is wrong left aside. */
 function shown(text: string) {
   const { plan, rows, terrain, shown, summaries } = JSON.parse(text) as PlanWire;
   const sorted = <T extends object>(list: T[], key: string) =>
     list.sort((x, y) => (x as Record<string, string>)[key]!.localeCompare((y as Record<string, string>)[key]!));
   const lists = Object.entries(rows).map(([kind, columns]) => [kind, sorted(fromColumns<object>(columns), "id")]);
-  return { plan, terrain, shown, rows: lists, summaries: sorted(fromColumns<object>(summaries), "linkId") };
+  const findings = shown!.findings.map((finding) => ({ ...finding, remedies: null }));
+  return {
+    plan,
+    terrain,
+    shown: { ...shown, findings },
+    rows: lists,
+    summaries: sorted(fromColumns<object>(summaries), "linkId"),
+  };
 }
 
 /** That a context says what one says that is made from the rows as they stand. */
@@ -70,6 +77,21 @@ test("a plan that has not changed is the same context; after changes and undo it
   await expectAsAnew(second);
   await stepRecord(store.db, { planId: "valley", ...ana, way: "undo" });
   await expectAsAnew(await now());
+});
+
+test("a window is shown what is wrong at once, and the ways out of it with its next question", async () => {
+  const context = await now();
+  const first = JSON.parse(await context.ask("window")) as PlanWire;
+  expect(first.isSettled).toBe(false);
+  expect(first.shown!.findings.map(({ remedies }) => remedies)).toEqual(first.shown!.findings.map(() => null));
+  const asked = { from: 1, unsettled: 1, all: false, patches: [] };
+  const next = JSON.parse((await context.ask("since", asked))!) as ChangeWire;
+  const after = shownAfter(next.shown as ShownSince, first.shown!.findings)!;
+  expect(next.isSettled).toBe(true);
+  expect(after.findings.map(({ id }) => id)).toEqual(first.shown!.findings.map(({ id }) => id));
+  expect(after.findings.every(({ remedies }) => remedies !== null)).toBe(true);
+  const again = JSON.parse(await context.ask("window")) as PlanWire;
+  expect([again.isSettled, again.shown]).toEqual([true, after]);
 });
 
 test("another ground answers everything anew", async () => {

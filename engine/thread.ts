@@ -67,6 +67,9 @@ export function runningEngine(): Engine {
   return engine;
 }
 
+/** Starts the engine ahead of the first question. */
+export const warmEngine = (): void => void runningEngine();
+
 /** Ends the engine; the next question starts another. */
 export async function stopEngine(): Promise<void> {
   await engine?.worker.terminate();

@@ -8,6 +8,7 @@ import pino from "pino";
 import { pinoHttp } from "pino-http";
 import { RouterContextProvider, type ServerBuild } from "react-router";
 import { dropStrayTiles } from "#store";
+import { planContext, warmEngine } from "#engine";
 import { dropOldArchives, dropOldUploads, pauseWork, startWork } from "#jobs";
 import { nonceInContext } from "../app/data/nonce";
 import { getStore, seedDemo } from "../app/data/store.server";
@@ -27,6 +28,9 @@ export interface StartOptions {
 
 if (import.meta.url.endsWith(".js")) useBuiltThreads(new URL("workers/", import.meta.url));
 
+/** When work begins that an earlier process left, ms after the start. */
+const WORK_AFTER_MS = 3000;
+
 const log = pino({ level: process.env.TEJADO_LOG ?? "warn" });
 
 function isLoopback(host: string): boolean {
@@ -37,12 +41,16 @@ function isLoopback(host: string): boolean {
 export async function start({ port, host, demo, fresh, devMiddleware }: StartOptions): Promise<{ url: string }> {
   // The pages are loaded while the database opens: the first visitor waits for neither.
   const pages = import("virtual:react-router/server-build") as unknown as Promise<ServerBuild>;
+  warmEngine();
   const store = await getStore();
   if (!devMiddleware) watchOverItself();
   dropOldUploads(store);
   dropOldArchives(store);
   await dropStrayTiles(store.db);
-  const landing = demo ? `/plans/${await seedDemo(store, fresh)}` : "/";
+  const demoId = demo ? await seedDemo(store, fresh) : null;
+  // Worked out while the pages are loaded.
+  if (demoId) void planContext(store, demoId).then((context) => context?.ask("counts"));
+  const landing = demoId ? `/plans/${demoId}` : "/";
 
   const app = express();
   app.disable("x-powered-by");
@@ -91,8 +99,9 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
     process.exit(0);
   };
   for (const signal of ["SIGTERM", "SIGINT"] as const) process.once(signal, () => void stop(signal));
-  // Nobody waits for work that an earlier process left.
-  startWork(store).catch((error: unknown) => log.error({ error }, "long work cannot be begun"));
+  // Nobody waits for work that an earlier process left: the first page goes first.
+  const begin = () => startWork(store).catch((error: unknown) => log.error({ error }, "long work cannot be begun"));
+  setTimeout(() => void begin(), WORK_AFTER_MS).unref();
   const address = server.address();
   const boundPort = typeof address === "object" && address ? address.port : port;
   return { url: `http://${host.includes(":") ? `[${host}]` : host}:${boundPort}${landing}` };

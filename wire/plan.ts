@@ -30,6 +30,8 @@ export interface PlanWire {
   /** Null while the plan is still being worked out. */
   shown: Shown | null;
   summaries: Columns;
+  /** False while the ways out of what is wrong are still being worked out: the window asks once more. */
+  isSettled: boolean;
 }
 
 /** What has changed of a plan since a window got it. */

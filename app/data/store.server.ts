@@ -1,6 +1,6 @@
 import { resolve } from "node:path";
 import { DEMO_PLAN_ID, demoPlan, islandSurface } from "#demo";
-import { createPlan, deletePlan, openStore, packLayer, readPlan, signedBy, type Store } from "#store";
+import { createPlan, deletePlan, openStore, packLayer, planStamp, signedBy, type Store } from "#store";
 
 const held = globalThis as { tejadoStore?: Promise<Store> };
 
@@ -11,7 +11,7 @@ export function getStore(): Promise<Store> {
 
 /** Makes sure that the demo plan is there whole, begun anew when `fresh`, and gives its id. */
 export async function seedDemo(store: Store, fresh = false): Promise<string> {
-  if (await readPlan(store.db, DEMO_PLAN_ID)) {
+  if (await planStamp(store.db, DEMO_PLAN_ID)) {
     if (!fresh) return DEMO_PLAN_ID;
     await deletePlan(store.db, DEMO_PLAN_ID);
   }

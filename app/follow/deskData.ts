@@ -27,10 +27,17 @@ export interface DeskData {
 const bySummary = (columns: Columns) =>
   fromColumns<LinkSummary>(columns).map((summary) => [summary.linkId, summary] as const);
 
-export function deskDataOf({ plan, rows, revision, terrain, shown, summaries }: PlanWire): DeskData {
+export function deskDataOf({ plan, rows, revision, terrain, shown, summaries, isSettled }: PlanWire): DeskData {
   const lists = Object.fromEntries(LIST_KINDS.map((kind) => [kind, fromColumns(rows[kind]!)]));
   const world = worldOf({ plan, ...lists } as unknown as PlanRows);
-  return { world, revision, terrain, shown, unsettled: null, summaries: new Map(bySummary(summaries)) };
+  return {
+    world,
+    revision,
+    terrain,
+    shown,
+    unsettled: isSettled || shown === null ? null : revision,
+    summaries: new Map(bySummary(summaries)),
+  };
 }
 
 /**

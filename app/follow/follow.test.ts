@@ -37,6 +37,7 @@ const wire: PlanWire = {
   terrain: null,
   shown: shownOf(first),
   summaries: summariesWire(first.summaries.values()),
+  isSettled: true,
 };
 
 test("a window gets the plan as it stands, figures to the hundredth", () => {

@@ -45,17 +45,22 @@ export interface SinceAsked {
 
 /** Everything that can be asked of a plan that is kept warm. A question gets the plan's state and what was asked for; its answer is plain data. */
 export const QUESTIONS = {
-  /** A plan as a window gets it first, as the text that travels. A large one goes before it is worked out. */
+  /**
+   * A plan as a window gets it first, as the text that travels: a large one before it is worked out, any other before the ways out
+   * of what is wrong are, unless they are known.
+   */
   window: async (state: PlanState): Promise<string> => {
-    const review = state.isQuick ? await state.review() : null;
+    const isSettled = state.isReviewed;
+    const look = state.isQuick ? await (isSettled ? state.review() : state.evaluate()) : null;
     const { plan, ...lists } = rowsOf(state.world);
     return JSON.stringify({
       plan,
       rows: rowsWire({ plan, ...lists }),
       revision: state.revision,
       terrain: state.info,
-      shown: review && remembered(state, String(state.revision), shownOf(review)),
-      summaries: summariesWire(review?.summaries.values() ?? []),
+      shown: look && remembered(state, nameOfLook(state.revision, !isSettled), shownOf(look)),
+      summaries: summariesWire(look?.summaries.values() ?? []),
+      isSettled,
     } satisfies PlanWire);
   },
 

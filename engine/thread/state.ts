@@ -53,6 +53,8 @@ export interface PlanState extends PlanGround {
   shown: Map<string, readonly Finding[]>;
   /** Whether a page may wait for what is not worked out yet. */
   readonly isQuick: boolean;
+  /** Whether the ways out of what is wrong are known. */
+  readonly isReviewed: boolean;
   /** Links answered anew since a revision, once this one is worked out; null where that is not known any more. */
   answeredSince: (revision: number) => string[] | null;
   /** The plan's rows as JSON on memory that all threads share, without what nothing is worked out of. */
@@ -121,6 +123,7 @@ function stateOf(world: World, ground: PlanGround, revision: number, start: Orig
   const { stretches, shown } = shared;
   let origin = start;
   let isKnown = false;
+  let isReviewed = false;
   let rowsText: Uint8Array | null = null;
   let evaluating: Promise<Evaluation> | null = null;
   let reviewing: Promise<Review> | null = null;
@@ -146,7 +149,15 @@ function stateOf(world: World, ground: PlanGround, revision: number, start: Orig
     world,
     revision,
     evaluate,
-    review: () => (reviewing ??= evaluate().then((done) => reviewed(done, profiles.between, isLarge ? 0 : undefined))),
+    review: () =>
+      (reviewing ??= evaluate().then((done) => {
+        const review = reviewed(done, profiles.between, isLarge ? 0 : undefined);
+        isReviewed = true;
+        return review;
+      })),
+    get isReviewed() {
+      return isReviewed;
+    },
     get isQuick() {
       return isKnown || !isLarge;
     },
