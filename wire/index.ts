@@ -1,6 +1,6 @@
 export { fromColumns, toColumns, type Columns } from "./columns";
-export { rowsWire, summariesWire, type ChangeWire, type PlanWire, type Shown, type TerrainInfo } from "./plan";
+export { rowsWire, summariesWire, type ChangeWire, type PlanWire, type TerrainInfo } from "./plan";
 export { profileFromWire, profileToWire, type ProfileWire } from "./profile";
 export { BEYOND_TERRAIN, RELIEF_SAMPLES } from "./relief";
-export { firstOfEach, shownAfter, shownOf, shownSince, type ShownSince } from "./shown";
+export { firstOfEach, shownAfter, shownOf, shownSince, type Shown, type ShownSince } from "./shown";
 export { countsOf, isStage, STAGE_KEYS, STAGE_NAMES, STAGES, type Stage } from "./stages";

@@ -1,8 +1,6 @@
-import type { Finding } from "#core/findings";
 import type { LinkSummary, Outcome } from "#core/outcome";
 import { LIST_KINDS, type Patch, type Plan, type PlanRows } from "#core/plan";
-import type { ShownSince } from "./shown";
-import type { Stage } from "./stages";
+import type { Shown, ShownSince } from "./shown";
 import { toColumns, type Columns } from "./columns";
 
 export interface TerrainInfo {
@@ -11,14 +9,6 @@ export interface TerrainInfo {
   /** All that profiles cross. */
   version: string;
   extent: [westDeg: number, southDeg: number, eastDeg: number, northDeg: number];
-}
-
-/** What was worked out of a plan, as far as a window is shown it. */
-export interface Shown {
-  outcome: Outcome;
-  /** The first findings of each stage; `counts` has how many there are. */
-  findings: readonly Finding[];
-  counts: Record<Stage, number>;
 }
 
 /** A plan as a window gets it first. */

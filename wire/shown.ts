@@ -1,7 +1,14 @@
 import type { Finding } from "#core/findings";
 import type { Outcome } from "#core/outcome";
-import type { Shown } from "./plan";
 import type { Stage } from "./stages";
+
+/** What was worked out of a plan, as far as a window is shown it. */
+export interface Shown {
+  outcome: Outcome;
+  /** The first findings of each stage; `counts` has how many there are. */
+  findings: readonly Finding[];
+  counts: Record<Stage, number>;
+}
 
 /** Findings of each stage that a window is sent: more than anybody works through in a day. */
 const MOST_FINDINGS = 100;
