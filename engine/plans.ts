@@ -109,6 +109,7 @@ async function stepped(store: Store, planId: string, { stamp, context }: Kept): 
   runningEngine().tell({ kind: "step", key: planId, patches, revision, ground });
   const versions = ground?.versions ?? context.versions;
   const loaded = await loadedBy.get(context);
+  loadedBy.delete(context);
   const world = loaded?.revision === context.revision ? withPatches(loaded.world, patches) : null;
   const known = world && Promise.resolve({ rows: rowsOf(world), world, revision });
   return { stamp: `${createdAt} ${revision}`, context: contextOf(store, context.plan, revision, versions, known) };
