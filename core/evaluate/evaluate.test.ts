@@ -1,7 +1,15 @@
 // What is worked out after a change is what is worked out from nothing, whatever the change.
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { evaluate, evaluateAfter, evaluateGently, reviewed, reviewPlan, type Evaluation } from "#core/evaluate";
+import {
+  evaluate,
+  evaluateAfter,
+  evaluateGently,
+  evaluateOwn,
+  reviewed,
+  reviewPlan,
+  type Evaluation,
+} from "#core/evaluate";
 import type { Tape } from "#core/link";
 import { putPatch, removePatch, setPatch, untuned, withPatches, type Patch, type Scan, type World } from "#core/plan";
 import { plainTerrain, profileScratch, sampleProfile } from "#core/terrain";
@@ -274,4 +282,32 @@ test("a radio put without its link is silent until the link comes", () => {
       .summaries.map(([id]) => id)
       .sort(),
   );
+});
+
+describe("a first look", () => {
+  const first = evaluate(made.world, made.between);
+  const look = (...patches: Patch[]) => {
+    const world = withPatches(made.world, patches);
+    return { own: evaluateOwn({ previous: first, patches, world }, made.between), all: evaluate(world, made.between) };
+  };
+
+  test("answers the links that a change is about as they will be, apart from what they hear of it", () => {
+    const { own, all } = look(setPatch("radios", "sector-2", { azimuthDeg: 100 }));
+    expect([...own!.answered].sort()).toEqual(["l0", "l1", "l2"]);
+    for (const id of ["l0", "l1", "l2"])
+      expect(own!.answers.get(id)!.path!.aToB.chainLevelDbm).toBe(all.answers.get(id)!.path!.aToB.chainLevelDbm);
+    expect(own!.answers.get("bridge")).toBe(first.answers.get("bridge"));
+  });
+
+  test("is not taken where nobody else hears of it, where links come or go, or where everything is another", () => {
+    expect(look(setPatch("subscribers", "house-1", { demandMbps: 3 })).own).toBeNull();
+    expect(look(removePatch("links", "second")).own).toBeNull();
+    expect(look(setPatch("plans", "valley", { kFactor: 1 })).own).toBeNull();
+  });
+});
+
+test("all that is worked out is plain data: it can be handed to another thread", () => {
+  const { air, heardNear, heardFar, answers, summaries, outcome, findings } = evaluate(made.world, made.between);
+  const all = { air, heardNear, heardFar, answers, summaries, outcome, findings };
+  expect(structuredClone(all)).toEqual(all);
 });

@@ -1,8 +1,10 @@
+import fc from "fast-check";
 import { expect, test } from "@jest/globals";
 import { answerOf } from "#core/outcome";
 import { tapeLines } from "#core/link";
 import type { Scan } from "#core/plan";
 import { channelNoise, channelPowerDbm, simulateScan } from "#core/spectrum";
+import { scannerFloorDbmPerMHz } from "./channelNoise";
 import { densityCells } from "#core/survey";
 import { radioIn, valley } from "#core/testing";
 
@@ -101,4 +103,18 @@ test("density counts customers on squares of a kilometre, densest first", () => 
   const [{ westDeg, eastDeg, southDeg, northDeg }] = cells as [(typeof cells)[number]];
   expect((northDeg - southDeg) * 111.195).toBeCloseTo(1, 3);
   expect((eastDeg - westDeg) * 111.195 * Math.cos((37.6 * Math.PI) / 180)).toBeCloseTo(1, 2);
+});
+
+test("a scanner's own noise is the level under which a tenth of its bins lie, whatever their order, and never more than a poor receiver's", () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.double({ min: -140, max: -90, noNaN: true }), { minLength: 1, maxLength: 400 }),
+      (levelsDbm) => {
+        const sorted = [...levelsDbm].sort((x, y) => x - y);
+        const tenth = sorted[Math.floor(sorted.length / 10)]!;
+        expect(scannerFloorDbmPerMHz({ levelsDbm, binKHz: 1000 })).toBe(Math.min(tenth, -103.975));
+        expect(scannerFloorDbmPerMHz({ levelsDbm, binKHz: 100 })).toBeCloseTo(Math.min(tenth + 10, -103.975), 9);
+      },
+    ),
+  );
 });
