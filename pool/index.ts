@@ -26,7 +26,7 @@ function runningPool(): Piscina {
   pool = new Piscina({
     filename: file,
     argv,
-    minThreads: 1,
+    minThreads: 0,
     maxThreads: availableParallelism(),
     idleTimeout: IDLE_MS,
     resourceLimits: limitsOf(HEAP_MB),
@@ -34,11 +34,6 @@ function runningPool(): Piscina {
   // Whose task it was is told by the task's own promise.
   pool.on("error", () => undefined);
   return pool;
-}
-
-/** Starts a worker ahead of the first question, so that it does not wait for it. */
-export function warmPool(): void {
-  runningPool();
 }
 
 /** Ends all workers; the next question starts others. */

@@ -1,4 +1,3 @@
-import { warmPool } from "#pool";
 import { useCallback, useMemo, useRef, useState } from "react";
 import { data, redirect, useRouteLoaderData, type ShouldRevalidateFunctionArgs } from "react-router";
 import { toast } from "sonner";
@@ -33,7 +32,6 @@ export async function loader({ params, url }: Route.LoaderArgs) {
     return redirect(`/plans/${params.planId}/paths${search}`);
   }
   const { context } = await openPlan(params.planId);
-  warmPool();
   // Travels as one text: the framework's own encoding of ten thousand rows takes many times as long.
   return { stage: params.stage, packed: await context.ask("window") };
 }
