@@ -69,8 +69,17 @@ test.each(CAPS)("%s", (_, ask, eirp, conducted) => {
 });
 
 test("an antenna under the least gain that a rule asks for has no rule at all, rather than no cap", () => {
-  const limit = (antennaGainDbi: number) =>
-    eirpLimit({ ruleSet: ruleSetById("cfr47"), frequencyMHz: 73500, widthMHz: 500, use: "ptp", antennaGainDbi });
+  const limit = (antennaGainDbi: number) => {
+    const asked = {
+      ruleSet: ruleSetById("cfr47"),
+      frequencyMHz: 73500,
+      widthMHz: 500,
+      use: "ptp",
+      antennaGainDbi,
+    } as const;
+    const found = eirpLimit(asked);
+    return { ...found, reason: limitReason(found) };
+  };
   expect(limit(42.9)).toMatchObject({
     covered: false,
     eirpCapDbm: null,
