@@ -66,11 +66,11 @@ function* steps(world: World, between: ProfileSource, since: Since | null): Gene
   let known: Backbone | null = null;
   const backbone = () => (known ??= backboneOf(world));
   const hurtsAsMany = (link: Link, [first]: readonly Found[]) =>
-    !first || first.finding.people === peopleBehind(world, link, backbone());
+    !first || first.finding.people === peopleBehind(world, link, backbone);
   const foundIn = (link: Link, answer: LinkAnswer, before: readonly Found[]) =>
     faultsOf(world, link, answer, measured.get(link.id) ?? null).map((fault): Found => {
       const key = fault.cause === null ? null : `${fault.check} ${fault.cause}`;
-      const finding = findingOf(world, link, fault, backbone());
+      const finding = findingOf(world, link, fault, backbone);
       const old = before.find((one) => isAlike(one.finding, finding));
       return { fault, key, finding: old?.finding ?? finding };
     });

@@ -43,7 +43,7 @@ export function findingOf(
   world: World,
   link: Link,
   { check, radioId, what, why, figure }: Fault,
-  backbone?: Backbone,
+  backbone?: () => Backbone,
 ): Finding {
   const { a, b } = linkEnds(world, link);
   const end: LinkEnd | null = radioId === a.radio.id ? a : radioId === b.radio.id ? b : null;

@@ -129,10 +129,10 @@ export function backboneOf(world: World): Backbone {
 }
 
 /** People behind a link: those of its subscriber, or all whose only way to a feed runs over the bridge. */
-export function peopleBehind(world: World, link: Link, backbone?: Backbone): number {
+export function peopleBehind(world: World, link: Link, backbone = () => backboneOf(world)): number {
   const ownSubscriber = world.subscribers.get(world.radios.get(link.bRadioId)?.subscriberId ?? "");
   if (ownSubscriber) return ownSubscriber.people;
-  const { bridges, peopleAt } = backbone ?? backboneOf(world);
+  const { bridges, peopleAt } = backbone();
   const without = fedOver(world, bridges, (other) => other.id !== link.id);
   let people = 0;
   for (const siteId of fedOver(world, bridges, () => true))
