@@ -1,5 +1,6 @@
 export { archivePath, archivePlan, dropOldArchives, takeArchive } from "./archive";
 export { NO_PLAN } from "./noPlan";
+export { hasQueue } from "./queue";
 export { searchResult, searchTitle, type SearchOrder } from "./search";
 export type { TerrainImport } from "./terrain";
 export type { JobTools } from "./tools";

@@ -17,6 +17,12 @@ const bossDb = (queries: () => Queries): PgBoss.Db => ({
   },
 });
 
+/** Whether a store has the queue's tables already: making them takes a while in which nobody else is served. */
+export async function hasQueue(store: Store): Promise<boolean> {
+  const { rows } = await store.db.query<{ known: boolean }>("SELECT to_regnamespace('pgboss') IS NOT NULL AS known");
+  return rows[0]!.known;
+}
+
 export interface Queue {
   /** Puts a job into the queue, in the transaction that writes its row. */
   put: (tx: Queries, id: string) => Promise<void>;

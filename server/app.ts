@@ -9,7 +9,7 @@ import { pinoHttp } from "pino-http";
 import { RouterContextProvider, type ServerBuild } from "react-router";
 import { dropStrayTiles } from "#store";
 import { planContext, warmEngine } from "#engine";
-import { dropOldArchives, dropOldUploads, pauseWork, startWork } from "#jobs";
+import { dropOldArchives, dropOldUploads, hasQueue, pauseWork, startWork } from "#jobs";
 import { nonceInContext } from "../app/data/nonce";
 import { getStore, seedDemo } from "../app/data/store.server";
 import { bodyLimit, browserCookie, headers, nonce, sameOrigin } from "./security";
@@ -47,6 +47,7 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
   dropOldUploads(store);
   dropOldArchives(store);
   await dropStrayTiles(store.db);
+  if (!(await hasQueue(store))) await startWork(store);
   const demoId = demo ? await seedDemo(store, fresh) : null;
   // Worked out while the pages are loaded.
   if (demoId) void planContext(store, demoId).then((context) => context?.ask("counts"));
