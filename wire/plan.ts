@@ -1,4 +1,4 @@
-import type { LinkSummary, Outcome } from "#core/outcome";
+import type { LinkSummary } from "#core/outcome";
 import { LIST_KINDS, type Patch, type Plan, type PlanRows } from "#core/plan";
 import type { Shown, ShownSince } from "./shown";
 import { toColumns, type Columns } from "./columns";
