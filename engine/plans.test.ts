@@ -94,6 +94,21 @@ test("a window is shown what is wrong at once, and the ways out of it with its n
   expect([again.isSettled, again.shown]).toEqual([true, after]);
 });
 
+test("many who ask while changes are kept all get a plan, and the engine is told of each change once", async () => {
+  const before = await now();
+  await before.ask("counts");
+  const asked: Promise<PlanContext>[] = [];
+  for (let i = 0; i < 6; i++) {
+    await keep(setPatch("radios", "sector", { azimuthDeg: 10 * i }));
+    asked.push(now(), now());
+  }
+  const contexts = await Promise.all(asked);
+  contexts.forEach(({ revision }, i) => expect(revision).toBeGreaterThanOrEqual(2 + (i >> 1)));
+  // Nobody read the plan anew: what was answered since the first state is known.
+  expect(await contexts.at(-1)!.ask("since", { from: 1, unsettled: null, all: false, patches: [] })).not.toBeNull();
+  await expectAsAnew(await now());
+});
+
 test("another ground answers everything anew", async () => {
   const first = await now();
   await first.ask("counts");

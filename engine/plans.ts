@@ -32,8 +32,8 @@ interface Kept {
   context: PlanContext;
 }
 const contexts = new Map<string, Kept>();
-/** Contexts being made: whoever asks meanwhile waits for the same one. */
-const making = new Map<string, Promise<PlanContext | null>>();
+/** Whose contexts are being made: one after another, so that the engine is told of each step once and in its order. */
+const turns = new Map<string, Promise<unknown>>();
 
 onEngineEnd(() => contexts.clear());
 
@@ -61,19 +61,34 @@ async function groundOrder(store: Store, layers: readonly Layer[], areas: readon
   return { shared: await readShared(store.db, layers, areas), versions: versionsOf(layers, areas) };
 }
 
-/** The context of a plan in the state in which its rows are; null when there is no such plan. */
+/** The context of a plan in the state in which its rows are, or a later one; null when there is no such plan. */
 export async function planContext(store: Store, planId: string): Promise<PlanContext | null> {
   const stamp = await planStamp(store.db, planId);
   if (!stamp) return null;
   const known = contexts.get(planId);
   if (known?.stamp === stamp) return known.context;
-  const key = `${planId} ${stamp}`;
-  const underWay = making.get(key) ?? makeContext(store, planId, known).finally(() => making.delete(key));
-  making.set(key, underWay);
-  return underWay;
+  const before = turns.get(planId) ?? Promise.resolve();
+  const turn = before.catch(() => undefined).then(() => makeContext(store, planId, stamp));
+  turns.set(planId, turn);
+  try {
+    return await turn;
+  } finally {
+    if (turns.get(planId) === turn) turns.delete(planId);
+  }
 }
 
-async function makeContext(store: Store, planId: string, known: Kept | undefined): Promise<PlanContext | null> {
+/** Whether a context was made while its asker waited for the turn: of the same plan, and no older. */
+function isThere({ context }: Kept, stamp: string): boolean {
+  const [createdAt, revision] = [
+    stamp.slice(0, stamp.lastIndexOf(" ")),
+    Number(stamp.slice(stamp.lastIndexOf(" ") + 1)),
+  ];
+  return context.plan.createdAt === createdAt && context.revision >= revision;
+}
+
+async function makeContext(store: Store, planId: string, stamp: string): Promise<PlanContext | null> {
+  const known = contexts.get(planId);
+  if (known && isThere(known, stamp)) return known.context;
   const kept = (known && (await stepped(store, planId, known))) ?? (await opened(store, planId));
   if (!kept) return null;
   contexts.delete(planId);
@@ -104,7 +119,7 @@ async function stepped(store: Store, planId: string, { stamp, context }: Kept): 
   const isOtherGround = patches.some(({ kind }) => kind === "layers" || kind === "areas");
   const rows = isOtherGround ? await readGroundRows(store.db, planId) : null;
   const ground = rows && (await groundOrder(store, rows.layers, rows.areas));
-  // While the ground was read the engine may have ended, and others have begun anew.
+  // While the ground was read the engine may have ended.
   if (contexts.get(planId)?.context !== context) return null;
   runningEngine().tell({ kind: "step", key: planId, patches, revision, ground });
   const versions = ground?.versions ?? context.versions;

@@ -5,7 +5,7 @@ import type { Order, Reply } from "./thread/worker";
 
 const HEAP_MB = 2000;
 
-/** Said to whoever waits for the engine when its thread has ended. */
+/** The thread ended while somebody waited for its answer. */
 export class EngineEnded extends Error {}
 
 interface Waiting {

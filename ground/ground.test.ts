@@ -8,6 +8,7 @@ import {
   sampleProfile,
   tilesAcross,
   UNREAD,
+  UnreadGround,
   type Surface,
 } from "#core/terrain";
 import { encodeTile, groundOver, shareTiles, type PackedTile, type SharedGround } from "#ground";
@@ -85,4 +86,10 @@ test("a raster's overview is unpacked by itself", () => {
   const reader = groundOver({ rasters: [{ kind: "bare", whole: shareTiles(large, []), overview }], areas: [] });
   const coarse = reader.read(({ layers }) => groundIn(layers[0]!.surface.overview!, 3, 3));
   expect(coarse).toBeCloseTo(tile.groundAmslM[3 * 128 + 3]!, 3);
+});
+
+test("the ground of somebody else is not unpacked for ever", () => {
+  const other = groundOver(shared()).terrain;
+  const reader = groundOver(shared());
+  expect(() => reader.read(() => sampleProfile(other, from, to))).toThrow(UnreadGround);
 });

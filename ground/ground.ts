@@ -23,17 +23,20 @@ export function groundOver({ rasters, areas }: SharedGround): Ground {
       index,
     );
   let terrain = terrainNow();
-  const unpack = (surface: Surface, block: number) => {
+  /** Unpacks a block of one of its own surfaces; false for any other. */
+  const unpack = (surface: Surface, block: number): boolean => {
     for (const raster of held)
       for (const part of ["whole", "overview"] as const) {
         const known = raster[part];
         if (known?.surface.starts !== surface.starts) continue;
-        if (lay(known, block)) return;
+        if (lay(known, block)) return true;
         // No slot is left. Others may be reading what is unpacked: this thread begins with arrays of its own.
         raster[part] = emptied(known, surface.frame);
         lay(raster[part], block);
         terrain = terrainNow();
+        return true;
       }
+    return false;
   };
   return {
     get terrain() {
@@ -44,8 +47,7 @@ export function groundOver({ rasters, areas }: SharedGround): Ground {
         try {
           return work(terrain);
         } catch (error) {
-          if (!(error instanceof UnreadGround)) throw error;
-          unpack(error.surface, error.block);
+          if (!(error instanceof UnreadGround) || !unpack(error.surface, error.block)) throw error;
         }
     },
   };

@@ -1,5 +1,5 @@
 import type { Place } from "#core/geodesy";
-import { removePatch, setPatch, worldOf, type Area, type Layer } from "#core/plan";
+import { removePatch, worldOf, type Area, type Layer } from "#core/plan";
 import { randomUUID } from "node:crypto";
 import { execFileSync, spawnSync } from "node:child_process";
 import {
@@ -24,7 +24,6 @@ import { writeGeotiff } from "#formats/raster";
 import { unzipWithin, zipFiles } from "#formats/zip";
 import {
   archivePlan,
-  askView,
   jobOf,
   pauseWork,
   receiveUpload,
@@ -39,8 +38,9 @@ import {
   type JobView,
   type TerrainImport,
 } from "#jobs";
-import { askPool, poolThreads, stopPool } from "#pool";
+import { stopPool } from "#pool";
 import { groundOver, shareTiles } from "#ground";
+import { terrain } from "./terrain";
 import { profileFromWire } from "#wire";
 import { planContext, stopEngine } from "#engine";
 import {
@@ -413,39 +413,6 @@ test("a stopped search says so within 200 ms and leaves no result", async () => 
   expect(await stopJob(store, "valley", job.id)).toBe(false);
 });
 
-test("the pool answers one state of a plan after another, equal questions once, and names what is not there", async () => {
-  const context = (await planContext(store, "valley"))!;
-  const from = (patches: Parameters<typeof askView>[1]) =>
-    askView(context, patches, { kind: "fromSite", siteId: "west", of: "subscribers" });
-  const [now, renamed] = await Promise.all([from([]), from([setPatch("subscribers", "farm", { name: "barn" })])]);
-  expect(now.rows.map((row) => "name" in row && row.name)).toEqual(["farm"]);
-  expect(renamed.rows.map((row) => "name" in row && row.name)).toEqual(["barn"]);
-  expect((await askView(context, [], { kind: "fromSubscriber", subscriberId: "farm" })).rows).toHaveLength(2);
-  expect((await askView(context, [], { kind: "bands", linkId: "bridge", demandMbps: 50 })).rows).toHaveLength(9);
-  await expect(askView(context, [], { kind: "fromSite", siteId: "none", of: "sites" })).rejects.toThrow(
-    'There is no site "none" in the plan.',
-  );
-  const asked = { kind: "bands", linkId: "bridge", demandMbps: 70 } as const;
-  const [one, same] = await Promise.all([askPool(context, [], asked), askPool(context, [], asked)]);
-  expect(same).toBe(one);
-});
-
-test("a task whose worker dies is done again; whoever asked notices nothing", async () => {
-  const context = (await planContext(store, "valley"))!;
-  const ask = { kind: "search", ask: { ...SEARCH, moveAM: 1500, moveBM: 1500 } } as const;
-  const killed = new Set<unknown>();
-  const progress = () => {
-    if (killed.size > 0) return;
-    for (const thread of poolThreads()) {
-      killed.add(thread);
-      void thread.terminate();
-    }
-  };
-  const result = await askPool(context, [], ask, { progress });
-  expect(killed.size).toBeGreaterThan(0);
-  expect(result.triedCount).toBeGreaterThan(100);
-});
-
 test("what is under way when the process ends goes on with the next one, and is kept once", async () => {
   const before = (await readPlan(store.db, "valley"))!;
   const raster = {
@@ -473,4 +440,49 @@ test("a job over which the process died too often is given up, and says so", asy
     state: "failed",
     message: expect.stringContaining("was ended over this 3 times"),
   });
+});
+
+test("an import that was kept before its process died is not read again, and loses nothing", async () => {
+  const file = {
+    uploadId: await receiveUpload(store, Readable.from([Buffer.from(writeGeotiff(frame, () => 17))])),
+    name: "kept.tif",
+  };
+  const tools: JobTools = { ...quiet };
+  const job = { id: randomUUID(), planId: "valley", order: order([file]) };
+  const first = await terrain.work(store, job, tools);
+  const { layers } = (await readPlan(store.db, "valley"))!;
+  const { id } = layers.find(({ name }) => name === "kept.tif")!;
+  const tiles = await readTiles(store.db, "valley", id);
+  expect(uploadPath(store, file.uploadId)).toBeNull();
+  // Its file is gone, and so it would be in the next process.
+  expect(await terrain.work(store, job, tools)).toEqual(first);
+  await terrain.clear!(store, job);
+  expect((await readPlan(store.db, "valley"))!.layers).toEqual(layers);
+  expect(await readTiles(store.db, "valley", id)).toEqual(tiles);
+});
+
+test("what was kept before anybody could stop it is told as done", async () => {
+  const file = {
+    uploadId: await receiveUpload(store, Readable.from([Buffer.from(writeGeotiff(frame, () => 23))])),
+    name: "late.tif",
+  };
+  const { db } = store;
+  const job = await importTerrain([file]);
+  let isStopped = false;
+  // Somebody stops it in the moment after its layer became part of the plan.
+  store.db = {
+    ...db,
+    transaction: async (work) => {
+      const done = await db.transaction(work);
+      const { rows } = await db.query("SELECT 1 FROM layers WHERE plan_id = 'valley' AND name = 'late.tif'");
+      if (rows.length > 0 && !isStopped) isStopped = await stopJob(store, "valley", job.id);
+      return done;
+    },
+  };
+  try {
+    expect(await ended(job)).toMatchObject({ state: "done", message: "Took 1 raster with 180000 cells." });
+  } finally {
+    store.db = db;
+  }
+  expect(isStopped).toBe(true);
 });

@@ -1,9 +1,9 @@
 import { createHash } from "node:crypto";
 import { layerSchema, putPatch, type Layer } from "#core/plan";
 import type { Legend } from "#formats/raster";
-import { dropTiles, recordChange, stageTiles, type Author, type Store } from "#store";
+import { dropTiles, readGroundRows, recordChange, stageTiles, type Author, type Store } from "#store";
 import { startProcess } from "../threads";
-import { isPaused, type JobKind, type JobTools } from "./tools";
+import { isPaused, type JobKind, type JobResult, type JobTools } from "./tools";
 import { dropUpload, uploadPath } from "./uploads";
 import type { RasterMessage, RasterOrder } from "./workers/raster";
 
@@ -34,17 +34,16 @@ const layerIds = (jobId: string, { files }: TerrainImport) =>
 export const terrain: JobKind<TerrainImport> = {
   work: async (store, { id, planId, order }, tools) => {
     const ids = layerIds(id, order);
-    const drop = async () => {
-      // Its own tiles alone: another import of this plan may be under way.
-      for (const layerId of ids) await dropTiles(store.db, planId, layerId);
-    };
+    // An earlier process may have died after it was kept.
+    const kept = await keptLayers(store, planId, ids);
+    if (kept.length > 0) return taken(store, order, kept);
     try {
       const layers = await readLayers(store, planId, order, ids, tools, order.silenceMs ?? LONGEST_SILENCE_MS);
       tools.check();
       await recordChange(store.db, {
         planId,
         ...order.author,
-        // Kept once, however often the work is begun.
+        // Kept once, should two processes be at it.
         op: `${id}-kept`,
         what: `Imported ${order.kind === "cover" ? "cover" : "terrain"}: ${layers.map(({ name }) => name).join(", ")}`.slice(
           0,
@@ -52,22 +51,38 @@ export const terrain: JobKind<TerrainImport> = {
         ),
         patches: layers.map((row) => putPatch("layers", row)),
       });
-      dropFiles(store, order);
-      const cells = layers.reduce((sum, { columns, rows }) => sum + columns * rows, 0);
-      const holes = layers.reduce((sum, { holeCount }) => sum + holeCount, 0);
-      const holeText = holes > 0 ? `; ${holes} cells are holes, filled wherever a coarser raster knows the ground` : "";
-      return { message: `Took ${layers.length} raster${layers.length > 1 ? "s" : ""} with ${cells} cells${holeText}.` };
+      return taken(store, order, layers);
     } catch (error) {
-      await drop();
+      await dropUnkept(store, planId, ids);
       if (!isPaused(tools.signal)) dropFiles(store, order);
       throw new Error(`${(error as Error).message}. The terrain stays as it was.`, { cause: error });
     }
   },
   clear: async (store, { id, planId, order }) => {
-    for (const layerId of layerIds(id, order)) await dropTiles(store.db, planId, layerId);
+    await dropUnkept(store, planId, layerIds(id, order));
     dropFiles(store, order);
   },
 };
+
+/** Layers of an import that are part of the plan already: all of them, or none. */
+async function keptLayers(store: Store, planId: string, ids: readonly string[]): Promise<Layer[]> {
+  return (await readGroundRows(store.db, planId)).layers.filter(({ id }) => ids.includes(id));
+}
+
+/** Drops the tiles of an import that was not kept: its own alone, for another one of this plan may be under way. */
+async function dropUnkept(store: Store, planId: string, ids: readonly string[]): Promise<void> {
+  if ((await keptLayers(store, planId, ids)).length > 0) return;
+  for (const layerId of ids) await dropTiles(store.db, planId, layerId);
+}
+
+/** What an import came to that is kept; its files have been used. */
+function taken(store: Store, order: TerrainImport, layers: readonly Layer[]): JobResult {
+  dropFiles(store, order);
+  const cells = layers.reduce((sum, { columns, rows }) => sum + columns * rows, 0);
+  const holes = layers.reduce((sum, { holeCount }) => sum + holeCount, 0);
+  const holeText = holes > 0 ? `; ${holes} cells are holes, filled wherever a coarser raster knows the ground` : "";
+  return { message: `Took ${layers.length} raster${layers.length > 1 ? "s" : ""} with ${cells} cells${holeText}.` };
+}
 
 function dropFiles(store: Store, { files }: TerrainImport): void {
   for (const { uploadId } of files) dropUpload(store, uploadId);

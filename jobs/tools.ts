@@ -1,5 +1,8 @@
 import type { Store } from "#store";
 
+/** What jobs name that belong to no plan. */
+export const NO_PLAN = "-";
+
 /** What long work is done with. */
 export interface JobTools {
   progress(doneShare: number, message: string): void;

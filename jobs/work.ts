@@ -1,4 +1,5 @@
 import { randomUUID } from "node:crypto";
+import { setTimeout } from "node:timers/promises";
 import { askToStop, beginJob, endJob, keepAlive, putJob, readJob, tellJob, type JobRow, type Store } from "#store";
 import { Stopped } from "#pool";
 import { KINDS, type KindName, type Orders } from "./kinds";
@@ -25,6 +26,8 @@ const MOST_AT_ONCE = 4;
 const BEAT_MS = 5000;
 /** Progress is written no oftener than this, ms; whoever asks this process is told the newest. */
 const TELL_MS = 2000;
+/** How long a pause waits for what is at work to break off, ms. */
+const LONGEST_PAUSE_MS = 5000;
 const STOPPED = "Stopped; nothing was kept.";
 
 interface Running {
@@ -32,6 +35,8 @@ interface Running {
   doneShare: number;
   message: string;
   toldAt: number;
+  /** When nothing of it is at work any more. */
+  ended: Promise<unknown>;
 }
 
 /** A store's long work in this process. */
@@ -69,7 +74,10 @@ export async function pauseWork(store: Store): Promise<void> {
   if (!work) return;
   clearInterval(work.timer);
   await work.queue.close();
-  for (const { stop } of work.running.values()) stop.abort(PAUSED);
+  const jobs = [...work.running.values()];
+  for (const { stop } of jobs) stop.abort(PAUSED);
+  // Whatever is still at work on the store must not meet another one in its place.
+  await Promise.race([Promise.all(jobs.map(({ ended }) => ended)), setTimeout(LONGEST_PAUSE_MS, null, { ref: false })]);
 }
 
 async function open(store: Store): Promise<Work> {
@@ -84,14 +92,18 @@ async function open(store: Store): Promise<Work> {
         doneShare: 0,
         message: "Starting",
         toldAt: performance.now(),
+        ended: Promise.resolve(),
       };
       running.set(id, job);
-      void run(store, id, job).then(async () => {
+      const working = async () => {
+        await run(store, id, job);
         running.delete(id);
         if (isPaused(job.stop.signal)) return;
         await queue.done(id);
         await look();
-      });
+      };
+      // What the queue is not told now it is told by the next process; a failed look is followed by that of the next job.
+      job.ended = working().catch(() => undefined);
     }
   };
   const beat = async () => {
@@ -128,10 +140,12 @@ async function run(store: Store, id: string, job: Running): Promise<void> {
     if (!row) return;
     outcome = await workedOn(store, row, tools);
   } catch (error) {
-    outcome = { state: "failed", message: error instanceof Error ? error.message : String(error) };
+    // What was done before anybody could stop it is done.
+    outcome = signal.aborted
+      ? { state: "stopped", message: STOPPED }
+      : { state: "failed", message: error instanceof Error ? error.message : String(error) };
+    if (isPaused(signal)) return;
   }
-  if (isPaused(signal)) return;
-  if (signal.aborted) outcome = { state: "stopped", message: STOPPED };
   await endJob(store.db, id, outcome).catch(() => undefined);
 }
 
@@ -166,7 +180,8 @@ export async function submit<K extends KindName>(
     await putJob(tx, { id, planId, kind, title, order });
     await work.queue.put(tx, id);
   });
-  void work.look();
+  // A look that fails is followed by that of the next job.
+  work.look().catch(() => undefined);
   return { id, planId, title, doneShare: 0, message: "Starting", state: "running", resultUrl: null };
 }
 
@@ -180,7 +195,7 @@ export async function jobOf(store: Store, planId: string, id: string): Promise<J
   return { id, planId, title, doneShare, message, state: state === "waiting" ? "running" : state, resultUrl };
 }
 
-/** Stops a job wherever it runs. Gives whether there was anything to stop. */
+/** Stops a job, in this process or another. Answers whether it was still waiting or running. */
 export async function stopJob(store: Store, planId: string, id: string): Promise<boolean> {
   const isStopped = await askToStop(store.db, planId, id, STOPPED);
   if (isStopped) (await works.get(store))?.running.get(id)?.stop.abort();

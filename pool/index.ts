@@ -15,7 +15,7 @@ const HEAP_MB = 900;
 /** A worker with nothing to do ends after this, ms. */
 const IDLE_MS = 120_000;
 
-/** Said inside work that somebody stopped. */
+/** Thrown by work that was stopped. */
 export class Stopped extends Error {}
 
 let pool: Piscina | null = null;
@@ -104,12 +104,20 @@ export async function askPool<A extends TaskAsk>(
   const known = underWay.get(key) ?? begin(key, context, { planKey, groundKey, patches, ask });
   known.askers++;
   if (progress) known.hear.add(progress);
-  const leave = () => {
-    if (--known.askers === 0) known.stop.abort();
-  };
+  let leave = () => undefined as void;
+  const left = new Promise<never>((_resolve, reject) => {
+    leave = () => {
+      reject(new Stopped());
+      if (--known.askers > 0) return;
+      // Whoever asks the same from now on begins it anew.
+      underWay.delete(key);
+      known.stop.abort();
+    };
+  });
+  if (signal?.aborted) leave();
   signal?.addEventListener("abort", leave, { once: true });
   try {
-    return (await known.answer) as TaskAnswers[A["kind"]];
+    return (await Promise.race([known.answer, left])) as TaskAnswers[A["kind"]];
   } finally {
     signal?.removeEventListener("abort", leave);
     if (progress) known.hear.delete(progress);
@@ -127,10 +135,12 @@ function begin(
   const answer = context
     .ask("shared")
     .then((shared) => worked({ ...shared, ...asked }, stop.signal, (now) => hear.forEach((told) => told(now))))
-    .finally(() => underWay.delete(key));
+    .finally(() => {
+      if (underWay.get(key) === begun) underWay.delete(key);
+    });
   // Whoever asked hears of a failure; where all have left, nobody needs to.
   answer.catch(() => undefined);
-  const begun = { answer, askers: 0, stop, hear };
+  const begun: UnderWay = { answer, askers: 0, stop, hear };
   underWay.set(key, begun);
   return begun;
 }

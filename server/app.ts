@@ -50,7 +50,10 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
   if (!(await hasQueue(store))) await startWork(store);
   const demoId = demo ? await seedDemo(store, fresh) : null;
   // Worked out while the pages are loaded.
-  if (demoId) void planContext(store, demoId).then((context) => context?.ask("counts"));
+  if (demoId)
+    planContext(store, demoId)
+      .then((context) => context?.ask("counts"))
+      .catch((error: unknown) => log.error({ error }, "the demo cannot be worked out"));
   const landing = demoId ? `/plans/${demoId}` : "/";
 
   const app = express();

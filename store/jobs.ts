@@ -40,7 +40,7 @@ export async function readJob(db: Queries, id: string): Promise<JobRow | null> {
   return rows[0] ?? null;
 }
 
-/** What a job came to that is kept with the plan; null where there is none. */
+/** The result that a job left with its plan; null where it left none. */
 export async function jobResult(db: Queries, planId: string, id: string): Promise<unknown> {
   const { rows } = await db.query<{ result: unknown }>("SELECT result FROM jobs WHERE plan_id = $1 AND id = $2", [
     planId,
@@ -85,7 +85,7 @@ export async function endJob(
   );
 }
 
-/** Asks for a job's end wherever it runs; one that waits ends here. Gives whether there was anything to stop. */
+/** Marks a running job to be stopped by its process, and ends one that still waits. Answers whether it was either. */
 export async function askToStop(db: Queries, planId: string, id: string, message: string): Promise<boolean> {
   const { rows } = await db.query(
     `UPDATE jobs SET stop_asked = true,

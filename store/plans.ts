@@ -37,6 +37,18 @@ export async function listPlans(
   }));
 }
 
+/** A plan's own row, its revision and what names its state; null when there is no such plan. */
+async function planRow(db: Queries, planId: string): Promise<Omit<PlanText, "lists"> | null> {
+  const { rows } = await db.query<{ revision: number }>(
+    `SELECT ${selectList("plans")}, revision::float8 AS revision FROM plans WHERE id = $1`,
+    [planId],
+  );
+  if (!rows[0]) return null;
+  const { revision } = rows[0];
+  const plan = planSchema.parse(rows[0]);
+  return { plan, revision, stamp: `${plan.createdAt} ${revision}` };
+}
+
 /** A plan's rows at one moment. */
 export interface PlanAt {
   rows: PlanRows;
@@ -48,15 +60,11 @@ export interface PlanAt {
 /** All rows of a plan as of one moment, each checked, or null when there is no such plan. */
 export async function readPlanAt(db: Db, planId: string): Promise<PlanAt | null> {
   return db.snapshot(async (tx) => {
-    const { rows } = await tx.query<{ revision: number }>(
-      `SELECT ${selectList("plans")}, revision::float8 AS revision FROM plans WHERE id = $1`,
-      [planId],
-    );
-    if (!rows[0]) return null;
-    const { revision } = rows[0];
-    const read: PlanRows = emptyRows(planSchema.parse(rows[0]));
-    for (const kind of LIST_KINDS) Object.assign(read, { [kind]: await rowsOf(tx, kind, planId) });
-    return { rows: read, revision, stamp: `${read.plan.createdAt} ${revision}` };
+    const own = await planRow(tx, planId);
+    if (!own) return null;
+    const rows: PlanRows = emptyRows(own.plan);
+    for (const kind of LIST_KINDS) Object.assign(rows, { [kind]: await rowsOf(tx, kind, planId) });
+    return { rows, revision: own.revision, stamp: own.stamp };
   });
 }
 
@@ -72,13 +80,8 @@ export interface PlanText {
 /** The same as `readPlanAt`, unread. */
 export async function readPlanText(db: Db, planId: string): Promise<PlanText | null> {
   return db.snapshot(async (tx) => {
-    const { rows } = await tx.query<{ revision: number }>(
-      `SELECT ${selectList("plans")}, revision::float8 AS revision FROM plans WHERE id = $1`,
-      [planId],
-    );
-    if (!rows[0]) return null;
-    const { revision } = rows[0];
-    const plan = planSchema.parse(rows[0]);
+    const own = await planRow(tx, planId);
+    if (!own) return null;
     const lists: Record<string, string> = {};
     for (const kind of LIST_KINDS) {
       const { rows: texts } = await tx.query<{ text: string }>(
@@ -87,7 +90,7 @@ export async function readPlanText(db: Db, planId: string): Promise<PlanText | n
       );
       lists[kind] = texts[0]!.text;
     }
-    return { plan, lists, revision, stamp: `${plan.createdAt} ${revision}` };
+    return { ...own, lists };
   });
 }
 

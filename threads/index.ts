@@ -25,7 +25,7 @@ export function entryOf(name: ThreadName): { file: string; argv: string[] } {
   return { file: fileURLToPath(new URL("boot.mjs", here)), argv: [new URL(SOURCES[name], here).href] };
 }
 
-/** Memory for what is new in a thread, MB: more of it makes work no faster, and is never given back. */
+/** Memory for the newest objects of a thread, MB: the default is larger, and every thread has its own. */
 const YOUNG_MB = 24;
 
 /** What a thread's memory may grow to. */

@@ -1,6 +1,6 @@
 import { findingsInHand } from "#core/evaluate";
 import { outcomeOf, summarize, type LinkSummary, type Outcome } from "#core/outcome";
-import { type Finding } from "#core/findings";
+import type { Finding } from "#core/findings";
 import type { Place } from "#core/geodesy";
 import { earsOf, hearersOf, listeningIn, pairsHeard } from "#core/interference";
 import { answerLink, type LinkAnswer } from "#core/link";

@@ -2,11 +2,17 @@ import { expect, test } from "@jest/globals";
 import { evaluate, evaluateAfter } from "#core/evaluate";
 import { removePatch, rowsOf, setPatch, withPatches } from "#core/plan";
 import { valley } from "#core/testing";
-import { countsOf } from "#wire";
-import { fromColumns, toColumns } from "#wire";
-import { rowsWire, summariesWire, type PlanWire } from "#wire";
+import {
+  countsOf,
+  firstOfEach,
+  fromColumns,
+  rowsWire,
+  shownSince,
+  summariesWire,
+  toColumns,
+  type PlanWire,
+} from "#wire";
 import { deskDataAfter, deskDataOf } from "./deskData";
-import { firstOfEach, shownSince } from "#wire";
 
 const sent = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 

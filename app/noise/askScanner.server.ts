@@ -6,7 +6,7 @@ const answerSchema = z.object({
   levelsDbm: z.array(z.number()),
 });
 
-/** Asks a scanner on loopback for one scan. Throws with what it answered when it is none. */
+/** Asks a scanner on this machine for one scan. Throws in words when it answers anything else, or not at all. */
 export async function askScanner(url: string, query: Record<string, string>): Promise<z.infer<typeof answerSchema>> {
   const asked = new URL("/scan", url);
   if (!["127.0.0.1", "localhost", "[::1]"].includes(asked.hostname))

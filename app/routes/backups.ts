@@ -1,5 +1,6 @@
 import { forgetPlans } from "#engine";
 import { dropUpload, NO_PLAN, pauseWork, startWork, submit, uploadPath } from "#jobs";
+import { stopPool } from "#pool";
 import { BackupElsewhere, backupPath, listBackups, restore, RestoreRefused } from "#store";
 import { data } from "react-router";
 import { getStore } from "../data/store.server";
@@ -27,7 +28,9 @@ export async function action({ request }: Route.ActionArgs) {
     try {
       await restore(store, path);
     } finally {
+      // Revisions of the restored plans may be those of others before.
       forgetPlans();
+      await stopPool();
       await startWork(store);
     }
     return data({ ok: true, message: "Restored. What stood there before lies beside it as db-before-restore." });

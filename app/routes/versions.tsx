@@ -1,4 +1,4 @@
-import { type Outcome } from "#core/outcome";
+import type { Outcome } from "#core/outcome";
 import type { PlanRows } from "#core/plan";
 import { askOf } from "#engine";
 import {

@@ -4,7 +4,7 @@ import { useEffect, useState } from "react";
 /** Rows about the visible ones that are drawn too. */
 const OVERSCAN = 4;
 
-/** How many cards of a least width stand beside each other in an element. */
+/** How many cards fit beside each other in an element, each at least `leastPx` wide. */
 function useCardsAcross(element: HTMLElement | null, leastPx: number): number {
   const [across, setAcross] = useState(1);
   useEffect(() => {

@@ -1,5 +1,5 @@
 import { byPeopleHurt, CHECKS, linksOf, planFindingOf, type Fault, type Finding } from "../findings";
-import { type LinkSummary } from "../outcome";
+import type { LinkSummary } from "../outcome";
 import type { World } from "../plan";
 
 /** A fault of one link with its finding, before faults of one cause are told as one. */

@@ -1,6 +1,6 @@
 import { byPeopleHurt, checkOf, faultsOf, findingOf, linksOf, radioOf, type Finding } from "../findings";
 import { newestMeasurements } from "../proof";
-import { type LinkSummary } from "../outcome";
+import type { LinkSummary } from "../outcome";
 import type { LinkAnswer } from "../link";
 import type { World } from "../plan";
 import { planFaults } from "./grouped";

@@ -1,6 +1,6 @@
 import { checkOf, checksOf, remediesFor, type Finding, type Remedy } from "../findings";
 import { newestMeasurements } from "../proof";
-import { type LinkSummary, type Outcome, type ProfileSource } from "../outcome";
+import type { LinkSummary, Outcome, ProfileSource } from "../outcome";
 import type { LinkAnswer } from "../link";
 import type { World } from "../plan";
 import { evaluate, type Evaluation } from "./evaluation";

@@ -45,6 +45,15 @@ const EVERYTHING: Touched = {
   only: null,
 };
 
+const UNTOUCHED: Touched = {
+  ...EVERYTHING,
+  everything: false,
+  isAnswered: () => false,
+  isTurned: () => false,
+  nothing: true,
+  only: new Set(),
+};
+
 /** What people write of a place for each other. */
 const SILENT_FIELDS: ReadonlySet<string> = new Set(["notes", "terms", "access", "hazards"]);
 const isSilent = ({ kind, set }: Patch) =>
@@ -117,6 +126,7 @@ function radiosAt(
 export function touchedBy(before: World, airBefore: Air, after: World, patches: readonly Patch[]): Touched {
   const ofGround = patches.some(({ kind }) => kind === "layers" || kind === "areas");
   if (ofGround || settingsDiffer(before.plan, after.plan)) return EVERYTHING;
+  if (patches.every(isSilent)) return { ...UNTOUCHED, air: airBefore };
   const links = idsOf(patches, "links");
   const worlds = [before, after] as const;
   const places = placesTouched(before, after, patches);
@@ -172,7 +182,7 @@ export function touchedBy(before: World, airBefore: Air, after: World, patches: 
     airChange,
     air: change.air,
     measured,
-    nothing: patches.every(isSilent),
+    nothing: false,
     own,
     only: isFew ? own : null,
   };

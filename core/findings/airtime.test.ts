@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { reviewPlan } from "#core/evaluate";
 import { linksOf, sectorAirtime } from "#core/findings";
-import { type LinkSummary } from "#core/outcome";
+import type { LinkSummary } from "#core/outcome";
 import { withPatches, type Radio, type World } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
 import { airtimeFaults, airtimeRemedies } from "./airtime";

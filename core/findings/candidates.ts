@@ -2,11 +2,10 @@ import { peakGainDbi } from "../antenna";
 import { inverseGeodesic } from "../geodesy";
 import type { LinkAnswer } from "../link";
 import { linkEnds, radioPatches, setPatch, withPatches, type Link, type Radio, type World } from "../plan";
-import { groupChannelsMHz, groupName, groupOn } from "../propose";
 import { endsOf, type Bench, type Candidate, type LinkFault } from "./checks/check";
 import { antennasFor, powerSparingDbm, powerWithinCapDbm, withPowerInCap } from "../kit";
 import { answerOf, type ProfileSource } from "../outcome";
-import { clientOnSector } from "../propose";
+import { clientOnSector, groupChannelsMHz, groupName, groupOn } from "../propose";
 import { figure, shortFigure } from "../words";
 
 /** Heights are set to half metres, as a crew would. */

@@ -7,7 +7,7 @@ import type { Ground } from "#ground";
 const KEPT_PROFILES = 2000;
 
 /** Keeps at most `limit` entries, dropping the one put first. */
-export function remember<V>(cache: Map<string, V>, key: string, value: V, limit: number): V {
+function remember<V>(cache: Map<string, V>, key: string, value: V, limit: number): V {
   if (cache.size >= limit) cache.delete(cache.keys().next().value!);
   cache.set(key, value);
   return value;

@@ -1,13 +1,12 @@
-import { channelRows } from "#core/interference";
 import { ruleBreaks } from "#core/findings";
-import { type LinkSummary } from "#core/outcome";
+import type { LinkSummary } from "#core/outcome";
 import { workOut } from "#core/evaluate";
 import type { LinkAnswer, OwnNoise } from "#core/link";
 import type { Place } from "#core/geodesy";
 import { rowsOf, type Patch } from "#core/plan";
 import { OWN_RULES, RULE_SETS, ruleSetOf } from "#core/regulation";
 import { readGround, type GroundSample } from "#core/terrain";
-import { emittersHeard } from "#core/interference";
+import { channelRows, emittersHeard } from "#core/interference";
 import type { SharedGround } from "#ground";
 import {
   profileToWire,

@@ -2,8 +2,7 @@ import { expect, test } from "@jest/globals";
 import { setPatch, withPatches, type Patch } from "#core/plan";
 import { valley, valleySurface } from "#core/testing";
 import { cutTiles, tilesAcross } from "#core/terrain";
-import { encodeTile } from "#ground";
-import { shareTiles } from "#ground";
+import { encodeTile, shareTiles } from "#ground";
 import { firstState, planGround, type PlanState } from "./state";
 
 const surface = valleySurface(12);

@@ -43,8 +43,8 @@ class FlushingFiles extends NodeFS {
 }
 
 /**
- * PGlite's own start without "-F", which would switch flushing off; its glue has a real fsync, but only a stub of fdatasync. The
- * page cache of the system keeps what is read often: pages of the database's own need less memory.
+ * PGlite's own start without "-F", which would switch flushing off; its glue has a real fsync, but only a stub of fdatasync. Its
+ * own page cache is a quarter of the default: the system's holds the same files.
  */
 const START_PARAMS = [
   ...PGlite.defaultStartParams.filter((param) => param !== "-F"),

@@ -1,2 +1,0 @@
-/** What jobs name that belong to no plan. */
-export const NO_PLAN = "-";

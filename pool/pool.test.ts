@@ -1,0 +1,76 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { setPatch } from "#core/plan";
+import { valley, valleySurface } from "#core/testing";
+import { planContext, stopEngine } from "#engine";
+import { askView } from "#jobs";
+import { askPool, poolThreads, Stopped, stopPool } from "#pool";
+import { createPlan, openStore, packLayer, signedBy, type Store } from "#store";
+
+const directory = mkdtempSync(join(tmpdir(), "tejado-pool-"));
+let store: Store;
+beforeAll(async () => {
+  store = await openStore(directory);
+  const { layer, tiles } = packLayer("valley", "ground", "bare", valleySurface(30));
+  await createPlan(store.db, { ...valley().rows, layers: [layer] }, signedBy("test"), "Began", {
+    tiles: tiles.map((tile) => ({ layerId: layer.id, ...tile })),
+    photos: [],
+  });
+});
+afterAll(async () => {
+  await stopPool();
+  await stopEngine();
+  await store.close();
+  rmSync(directory, { recursive: true, force: true });
+});
+const SEARCH = { linkId: "bridge", moveAM: 1500, moveBM: 1500, mastM: 8 };
+
+test("the pool answers one state of a plan after another, equal questions once, and names what is not there", async () => {
+  const context = (await planContext(store, "valley"))!;
+  const from = (patches: Parameters<typeof askView>[1]) =>
+    askView(context, patches, { kind: "fromSite", siteId: "west", of: "subscribers" });
+  const [now, renamed] = await Promise.all([from([]), from([setPatch("subscribers", "farm", { name: "barn" })])]);
+  expect(now.rows.map((row) => "name" in row && row.name)).toEqual(["farm"]);
+  expect(renamed.rows.map((row) => "name" in row && row.name)).toEqual(["barn"]);
+  expect((await askView(context, [], { kind: "fromSubscriber", subscriberId: "farm" })).rows).toHaveLength(2);
+  expect((await askView(context, [], { kind: "bands", linkId: "bridge", demandMbps: 50 })).rows).toHaveLength(9);
+  await expect(askView(context, [], { kind: "fromSite", siteId: "none", of: "sites" })).rejects.toThrow(
+    'There is no site "none" in the plan.',
+  );
+  const asked = { kind: "bands", linkId: "bridge", demandMbps: 70 } as const;
+  const [one, same] = await Promise.all([askPool(context, [], asked), askPool(context, [], asked)]);
+  expect(same).toBe(one);
+});
+
+test("a task whose worker dies is done again; whoever asked notices nothing", async () => {
+  const context = (await planContext(store, "valley"))!;
+  const ask = { kind: "search", ask: SEARCH } as const;
+  const killed = new Set<unknown>();
+  const progress = () => {
+    if (killed.size > 0) return;
+    for (const thread of poolThreads()) {
+      killed.add(thread);
+      void thread.terminate();
+    }
+  };
+  const result = await askPool(context, [], ask, { progress });
+  expect(killed.size).toBeGreaterThan(0);
+  expect(result.triedCount).toBeGreaterThan(100);
+});
+
+test("whoever leaves is let go at once, and the task ends with the last of them", async () => {
+  const context = (await planContext(store, "valley"))!;
+  const ask = { kind: "search", ask: { ...SEARCH, moveAM: 5000, moveBM: 5000, mastM: 30 } } as const;
+  const [one, other] = [new AbortController(), new AbortController()];
+  const asked = [one, other].map(({ signal }) => askPool(context, [], ask, { signal }));
+  one.abort();
+  await expect(asked[0]).rejects.toThrow(Stopped);
+  // The other one still waits, and goes in its turn; the same asked again is begun anew.
+  const again = askPool(context, [], { kind: "bands", linkId: "bridge", demandMbps: 60 });
+  other.abort();
+  await expect(asked[1]).rejects.toThrow(Stopped);
+  expect(await again).toHaveLength(9);
+  await expect(askPool(context, [], ask, { signal: AbortSignal.abort() })).rejects.toThrow(Stopped);
+});
