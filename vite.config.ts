@@ -2,7 +2,7 @@ import { reactRouter } from "@react-router/dev/vite";
 import tailwindcss from "@tailwindcss/vite";
 import { defineConfig } from "vite";
 
-/** What pages are made of goes into the server's build as far as they use it: read from its many files it would take the start a second. */
+/** What pages are made of goes into the server's build as far as they use it: read from its many files it would take the start half a second longer. */
 const BUNDLED = [
   ...["lucide-react", "date-fns", "radix-ui", "cmdk", "sonner", "react-resizable-panels", "react-apexcharts"],
   ...[/^@radix-ui\//, /^@conform-to\//, /^@dnd-kit\//, /^@tanstack\//],

@@ -1,11 +1,12 @@
 // Many paths at once: 500 subscribers as one site sees them, asked of the workers that the application asks.
+import { once } from "node:events";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { largeSibling } from "#demo";
 import { planContext, stopEngine } from "#engine";
 import { askView, type ViewAnswers } from "#jobs";
-import { askPool, stopPool } from "#pool";
+import { askPool, poolThreads, stopPool } from "#pool";
 import { setPatch } from "#core/plan";
 import { createPlan, openStore, packLayer, signedBy } from "#store";
 
@@ -56,9 +57,28 @@ const linkId = held.links[0]?.id;
 if (linkId) {
   const start = performance.now();
   const ask = { linkId, moveAM: 300, moveBM: 300, mastM: 8 };
-  const { triedCount, ways } = await askPool(context, [], { kind: "search", ask });
+  const { triedCount, ways } = (await askPool(context, [], { kind: "search", ask })).answer;
   console.log(
     `\na whole search for ways out                                         ${(performance.now() - start).toFixed(0)} ms: ${triedCount} changes tried, ${ways.length} ways out`,
+  );
+}
+if (linkId) {
+  // A search over much ground is stopped as soon as it tells how far it is: the time until whoever asked, and its worker, are free.
+  const stop = new AbortController();
+  let stopped = 0;
+  let ended: Promise<unknown> = Promise.resolve();
+  const progress = () => {
+    if (stopped > 0) return;
+    ended = Promise.race(poolThreads().map((thread) => once(thread, "exit")));
+    stopped = performance.now();
+    stop.abort();
+  };
+  const ask = { linkId, moveAM: 5000, moveBM: 5000, mastM: 30 };
+  await askPool(context, [], { kind: "search", ask }, { signal: stop.signal, progress }).catch(() => undefined);
+  await ended;
+  const ms = performance.now() - stopped;
+  console.log(
+    `a stop                                                              ${ms.toFixed(0)} ms  bound 200 ms: ${stopped > 0 && ms <= 200 ? "within" : "MISSED"}`,
   );
 }
 await stopPool();

@@ -403,7 +403,7 @@ test("a search runs in the pool, tells how it stands, and its result is kept wit
   );
 });
 
-test("a stopped search says so within 200 ms and leaves no result", async () => {
+test("a stopped search says so and leaves no result", async () => {
   const job = await startSearch({ ...SEARCH, moveAM: 5000, moveBM: 5000, mastM: 30 });
   while ((await jobOf(store, "valley", job.id))!.doneShare === 0)
     await new Promise((resolve) => setTimeout(resolve, 5));

@@ -16,7 +16,7 @@ export const search: JobKind<SearchOrder> = {
   work: async (store, { id, planId, order }, tools) => {
     const context = await planContext(store, planId);
     if (!context) throw new Error("The plan is gone.");
-    const result = await askPool(
+    const { answer: result } = await askPool(
       context,
       order.patches,
       { kind: "search", ask: order.ask },

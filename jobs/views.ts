@@ -22,21 +22,17 @@ export async function askView(
   ask: ViewAsk,
   signal?: AbortSignal,
 ): Promise<ViewAnswers> {
-  const start = performance.now();
-  const rows = await answered(context, patches, ask, signal ? { signal } : {});
-  return { rows, tookMs: performance.now() - start };
-}
-
-async function answered(
-  context: PlanContext,
-  patches: Patch[],
-  ask: ViewAsk,
-  options: { signal?: AbortSignal },
-): Promise<ViewRow[] | BandRow[]> {
-  if (ask.kind !== "fromSite") return askPool(context, patches, ask, options);
+  const options = signal ? { signal } : {};
+  if (ask.kind !== "fromSite") {
+    const { answer, tookMs } = await askPool(context, patches, ask, options);
+    return { rows: answer, tookMs };
+  }
   const of = availableParallelism();
   const parts = await Promise.all(
     Array.from({ length: of }, (_, index) => askPool(context, patches, { ...ask, part: { index, of } }, options)),
   );
-  return parts.flat().sort(byPromise);
+  return {
+    rows: parts.flatMap(({ answer }) => answer).sort(byPromise),
+    tookMs: Math.max(...parts.map(({ tookMs }) => tookMs)),
+  };
 }

@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { availableParallelism } from "node:os";
-import { MessageChannel } from "node:worker_threads";
+import { MessageChannel, type Worker } from "node:worker_threads";
 import { Piscina } from "piscina";
 import type { Patch } from "#core/plan";
 import type { SearchProgress } from "#core/search";
@@ -44,10 +44,17 @@ export async function stopPool(): Promise<void> {
 }
 
 /** Workers of the pool, for whoever looks after them. */
-export const poolThreads = (): readonly { terminate(): Promise<number> }[] => pool?.threads ?? [];
+export const poolThreads = (): readonly Worker[] => pool?.threads ?? [];
+
+/** What a task came to. */
+export interface Answered<T> {
+  answer: T;
+  /** Time that the answering took a worker, ms; not how long it waited for its turn. */
+  tookMs: number;
+}
 
 interface UnderWay {
-  answer: Promise<unknown>;
+  answer: Promise<Answered<unknown>>;
   /** Who waits for it: the last one to leave stops it. */
   askers: number;
   stop: AbortController;
@@ -63,7 +70,7 @@ async function worked(
   order: TaskOrder,
   signal: AbortSignal,
   progress: (now: SearchProgress) => void,
-): Promise<unknown> {
+): Promise<Answered<unknown>> {
   for (let tries = 1; ; tries++) {
     const { port1, port2 } = new MessageChannel();
     port1.on("message", progress);
@@ -80,7 +87,7 @@ async function worked(
       port1.close();
     }
     if ("failed" in outcome) throw outcome.failed;
-    return outcome.answer;
+    return outcome;
   }
 }
 const MOST_TRIES = 2;
@@ -96,7 +103,7 @@ export async function askPool<A extends TaskAsk>(
   patches: Patch[],
   ask: A,
   { signal, progress }: TaskOptions = {},
-): Promise<TaskAnswers[A["kind"]]> {
+): Promise<Answered<TaskAnswers[A["kind"]]>> {
   const { plan } = context;
   const planKey = `${plan.id} ${plan.createdAt} ${context.revision}`;
   const groundKey = `${plan.id} ${context.versions.terrain}`;
@@ -117,7 +124,7 @@ export async function askPool<A extends TaskAsk>(
   if (signal?.aborted) leave();
   signal?.addEventListener("abort", leave, { once: true });
   try {
-    return (await Promise.race([known.answer, left])) as TaskAnswers[A["kind"]];
+    return (await Promise.race([known.answer, left])) as Answered<TaskAnswers[A["kind"]]>;
   } finally {
     signal?.removeEventListener("abort", leave);
     if (progress) known.hear.delete(progress);

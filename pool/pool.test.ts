@@ -55,7 +55,7 @@ test("a task whose worker dies is done again; whoever asked notices nothing", as
       void thread.terminate();
     }
   };
-  const result = await askPool(context, [], ask, { progress });
+  const { answer: result } = await askPool(context, [], ask, { progress });
   expect(killed.size).toBeGreaterThan(0);
   expect(result.triedCount).toBeGreaterThan(100);
 });
@@ -71,6 +71,6 @@ test("whoever leaves is let go at once, and the task ends with the last of them"
   const again = askPool(context, [], { kind: "bands", linkId: "bridge", demandMbps: 60 });
   other.abort();
   await expect(asked[1]).rejects.toThrow(Stopped);
-  expect(await again).toHaveLength(9);
+  expect((await again).answer).toHaveLength(9);
   await expect(askPool(context, [], ask, { signal: AbortSignal.abort() })).rejects.toThrow(Stopped);
 });

@@ -17,7 +17,7 @@ export interface TaskOrder {
   port?: MessagePort;
 }
 /** What a task came to; an error is an answer too, so that whatever else goes wrong is the worker's own death. */
-export type TaskOutcome = { answer: unknown } | { failed: Error };
+export type TaskOutcome = { answer: unknown; tookMs: number } | { failed: Error };
 
 /** Progress is told no oftener than this, ms. */
 const TELL_MS = 100;
@@ -37,6 +37,7 @@ function groundFor(order: TaskOrder): Ground {
 }
 
 export default function work(order: TaskOrder): TaskOutcome {
+  const start = performance.now();
   try {
     const over = groundFor(order);
     let told = 0;
@@ -50,7 +51,8 @@ export default function work(order: TaskOrder): TaskOutcome {
         order.port?.postMessage(now);
       },
     };
-    return { answer: (TASKS[order.ask.kind] as (bench: Bench, ask: TaskAsk) => unknown)(bench, order.ask) };
+    const answer = (TASKS[order.ask.kind] as (bench: Bench, ask: TaskAsk) => unknown)(bench, order.ask);
+    return { answer, tookMs: performance.now() - start };
   } catch (error) {
     return { failed: error as Error };
   } finally {

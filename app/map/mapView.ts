@@ -180,6 +180,13 @@ export async function createMapView(
     if (isChosen) thingSource.addFeature(glyph.feature);
     else thingSource.removeFeature(glyph.feature);
   };
+  /** Chooses what stands at a pixel; a plate opens instead, and what lies under it is chosen where it lies free. */
+  const choose = (pixel: number[], pick: MapPick | null) => {
+    const together = map.forEachFeatureAtPixel(pixel, (one) => crowd.extentOf(one) ?? undefined);
+    if (together && pick?.kind !== "site")
+      map.getView().fit(together, { padding: [60, 60, 60, 60], maxZoom: 17, duration: 200 });
+    else events.pick(pick);
+  };
   let laidLinks: PlanMapProps["links"] | null = null;
   let chosenLink: string | null = null;
   const lines = new Map<string, { link: MapLink; line: LineString; feature: Feature }>();
@@ -204,13 +211,7 @@ export async function createMapView(
     if (ground.isDrawing()) return;
     const feature = featureAt(event.pixel);
     const pick = feature ? pickOf(feature) : null;
-    if (!events.isMeasuring() && !events.isPointing()) {
-      const drawn = map.forEachFeatureAtPixel(event.pixel, (one) => crowd.extentOf(one) ?? undefined);
-      // A plate opens; what lies under it is chosen where it lies free.
-      if (drawn && pick?.kind !== "site")
-        return map.getView().fit(drawn, { padding: [60, 60, 60, 60], maxZoom: 17, duration: 200 });
-      return events.pick(pick);
-    }
+    if (!events.isMeasuring() && !events.isPointing()) return choose(event.pixel, pick);
     pointedAtMs = performance.now();
     if (events.isMeasuring()) events.measureAt(unproject(event.coordinate), true);
     else events.pointAt(unproject(event.coordinate), pick);
@@ -353,8 +354,9 @@ export async function createMapView(
     centre: () => unproject(map.getView().getCenter()!),
     pickCentre() {
       const [width, height] = map.getSize()!;
-      const feature = featureAt([width! / 2, height! / 2]);
-      events.pick(feature ? pickOf(feature) : null);
+      const centre = [width! / 2, height! / 2];
+      const feature = featureAt(centre);
+      choose(centre, feature ? pickOf(feature) : null);
     },
     pointCentre() {
       const [width, height] = map.getSize()!;

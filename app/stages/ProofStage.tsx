@@ -87,7 +87,12 @@ export function ProofStage() {
               const worstIsA = Math.abs(levelA - reading.expectedADbm) >= Math.abs(levelB - reading.expectedBDbm);
               const selected = selection?.kind === "link" && selection.id === link.id;
               return (
-                <tr key={link.id} className={`border-b border-rule ${selected ? "bg-panel" : ""}`}>
+                <tr
+                  key={link.id}
+                  ref={lines.measure}
+                  data-index={index}
+                  className={`border-b border-rule ${selected ? "bg-panel" : ""}`}
+                >
                   <td className="py-1.5">
                     <button
                       type="button"

@@ -31,7 +31,10 @@ export function useCardRows(count: number, leastPx: number, rowPx: number) {
   return { setElement, across, virtual };
 }
 
-/** Long lists of even lines, some way down a `page` that scrolls: which are drawn, and the room of the others, px. */
+/**
+ * Long lists some way down a `page` that scrolls: which lines are drawn, and the room of the others, px. `linePx` is a line's height
+ * before it was measured; lines of uneven heights take `measure` and their index.
+ */
 export function useLines(page: HTMLElement | null, count: number, linePx: number) {
   const [start, setStart] = useState<HTMLElement | null>(null);
   const scrollMargin = start?.offsetTop ?? 0;
@@ -45,5 +48,5 @@ export function useLines(page: HTMLElement | null, count: number, linePx: number
   const shown = virtual.getVirtualItems();
   const before = (shown[0]?.start ?? scrollMargin) - scrollMargin;
   const after = virtual.getTotalSize() - ((shown.at(-1)?.end ?? scrollMargin) - scrollMargin);
-  return { setStart, shown, before, after: Math.max(0, after) };
+  return { setStart, shown, before, after: Math.max(0, after), measure: virtual.measureElement };
 }
