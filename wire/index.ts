@@ -1,5 +1,5 @@
 export { fromColumns, toColumns, type Columns } from "./columns";
-export { rowsWire, summariesWire, type ChangeWire, type PlanWire, type TerrainInfo } from "./plan";
+export { rowsWire, summariesWire, type ChangeWire, type HeardWire, type PlanWire, type TerrainInfo } from "./plan";
 export { profileFromWire, profileToWire, type ProfileWire } from "./profile";
 export { BEYOND_TERRAIN, RELIEF_SAMPLES } from "./relief";
 export { firstOfEach, shownAfter, shownOf, shownSince, type Shown, type ShownSince } from "./shown";

@@ -1,3 +1,4 @@
+import type { Hearing } from "#core/interference";
 import type { LinkSummary } from "#core/outcome";
 import { LIST_KINDS, type Patch, type Plan, type PlanRows } from "#core/plan";
 import type { Shown, ShownSince } from "./shown";
@@ -35,6 +36,12 @@ export interface ChangeWire {
   summaries: Columns;
   /** False while those who hear the change are still being worked out: the window asks once more. */
   isSettled: boolean;
+}
+
+/** What the ends of some links hear: near ends by their radio, far ends by their link. */
+export interface HeardWire {
+  near: [radioId: string, Hearing][];
+  far: [linkId: string, Hearing][];
 }
 
 /** Decimals of a summary's figures: a hundredth of a decibel says more than anybody reads. */

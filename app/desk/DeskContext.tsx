@@ -1,17 +1,16 @@
 import { findingsInHand } from "#core/evaluate";
-import { outcomeOf, summarize, type LinkSummary, type Outcome } from "#core/outcome";
+import { outcomeOf, type LinkSummary, type Outcome } from "#core/outcome";
 import type { Finding } from "#core/findings";
 import type { Place } from "#core/geodesy";
-import { earsOf, hearersOf, listeningIn, pairsHeard } from "#core/interference";
-import { answerLink, type LinkAnswer } from "#core/link";
-import { linkEnds, radiosTouched, withPatches, type Patch, type Link, type World } from "#core/plan";
-import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from "react";
+import type { LinkAnswer } from "#core/link";
+import { withPatches, type Link, type World } from "#core/plan";
+import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from "react";
 import type { HeatMark } from "../map/types";
 import { useRevalidator } from "react-router";
 import { toast } from "sonner";
-import { useHeard, type HeardBy } from "./useHeard";
 import { useDraft, type Draft } from "./draft";
-import { useProfiles, type Pair, type Profiles } from "./profiles";
+import { useInHand } from "./useInHand";
+import type { Profiles } from "./profiles";
 import type { DeskData } from "../follow/deskData";
 import { countsOf, STAGES, type Shown, type Stage } from "#wire";
 import { useSelection, type Selection } from "./selection";
@@ -65,34 +64,6 @@ function countsInHand(shown: Shown | null, findings: readonly Finding[]): Record
   ) as Record<Stage, number>;
 }
 
-/** In a larger plan what everybody hears is asked of the server, and what a change does to others' noise is worked out when it is kept. */
-const MOST_LINKS_HEARD_IN_HAND = 500;
-
-/** Links whose answer the patches may have changed, those that hear a changed sector or bridge among them. */
-function affectedLinks(kept: World, world: World, patches: readonly Patch[]): Link[] {
-  if (patches.length === 0) return [];
-  const hears = world.links.size <= MOST_LINKS_HEARD_IN_HAND ? hearersOf(kept, world, patches) : () => false;
-  const everything = patches.some((patch) => patch.kind === "plans" || patch.kind === "equipment");
-  const touched = new Set(patches.map((patch) => patch.id));
-  const radios = radiosTouched([kept, world], patches);
-  return [...world.links.values()].filter((link) => {
-    if (everything || touched.has(link.id) || radios.has(link.aRadioId) || radios.has(link.bRadioId)) return true;
-    const { a, b } = linkEnds(world, link);
-    return [a, b].some(
-      (end) => touched.has(end.radio.siteId ?? "") || touched.has(end.radio.subscriberId ?? "") || hears(end.radio),
-    );
-  });
-}
-
-interface Answered {
-  plan: World["plan"];
-  link: Link;
-  ends: unknown[];
-  profile: unknown;
-  heardDbm: (number | null)[];
-  answer: LinkAnswer;
-}
-
 export function DeskProvider({
   data,
   follow,
@@ -117,79 +88,15 @@ export function DeskProvider({
   const lookAt = useCallback((places: readonly Place[]) => setLookedAt([...places]), []);
   const link = (selection?.kind === "link" && world.links.get(selection.id)) || null;
 
-  const affected = useMemo(() => affectedLinks(kept, world, draft.patches), [kept, world, draft.patches]);
-  const isLarge = world.links.size > MOST_LINKS_HEARD_IN_HAND;
-  const listening = useMemo(() => (isLarge ? null : listeningIn(world)), [isLarge, world]);
-  const wanted = useMemo(() => {
-    const links = link && !affected.includes(link) ? [...affected, link] : affected;
-    return links.map((one) => {
-      const { a, b } = linkEnds(world, one);
-      const heard: Pair[] = listening ? pairsHeard(listening, one) : [];
-      return { link: one, a, b, pair: [a.place, b.place] as Pair, heard };
-    });
-  }, [affected, link, world, listening]);
-  const profiles = useProfiles(
-    kept.plan.id,
-    data.terrain?.version ?? "none",
-    wanted.flatMap(({ pair, heard }) => [pair, ...heard]),
-  );
-
-  // Choosing something draws the desk anew, but changes nothing of what anybody hears.
-  const heardByServer = useHeard(kept.plan.id, data.revision, isLarge ? wanted.map(({ link: { id } }) => id) : []);
-  const heardBy: HeardBy = useMemo(() => {
-    if (!listening) return heardByServer;
-    const hears = earsOf(listening, (from, to) => profiles.get([from, to]));
-    return new Map(wanted.map(({ link: one }) => [one.id, hears(one)]));
-  }, [wanted, listening, profiles, heardByServer]);
-
-  // A drag changes one radio: every other link's answer is taken over from the render before.
-  const answered = useRef(new Map<string, Answered>());
-  const answers = new Map<string, LinkAnswer>();
-  const next = new Map<string, Answered>();
-  for (const { link: one, a, b, pair } of wanted) {
-    const profile = profiles.get(pair);
-    if (!profile) continue;
-    const ends = [a.radio, a.model, a.antenna, b.radio, b.model, b.antenna, a.behind, b.behind];
-    const heard = heardBy.get(one.id);
-    const heardDbm = heard ? [heard.a.dbm, heard.b.dbm] : [];
-    const before = answered.current.get(one.id);
-    const same =
-      before &&
-      before.plan === world.plan &&
-      before.link === one &&
-      before.profile === profile &&
-      before.heardDbm.length === heardDbm.length &&
-      before.heardDbm.every((dbm, i) => dbm === heardDbm[i]) &&
-      before.ends.every((end, i) => end === ends[i]);
-    const answer = same
-      ? before.answer
-      : answerLink({
-          plan: world.plan,
-          kind: one.kind,
-          foliageDepthM: one.foliageDepthM,
-          a,
-          b,
-          profile,
-          ...(heard ? { heard } : {}),
-        });
-    next.set(one.id, { plan: world.plan, link: one, ends, profile, heardDbm, answer });
-    answers.set(one.id, answer);
-  }
-  answered.current = next;
-
-  const summaries = new Map(data.summaries);
-  for (const one of affected) {
-    const answer = answers.get(one.id);
-    if (answer) summaries.set(one.id, summarize(world, one, answer));
-  }
+  const { linkIds, answers, summaries, profiles } = useInHand(data, world, draft.patches, link);
   const inHand = draft.patches.length > 0;
   const outcome = data.shown && inHand ? outcomeOf(world, summaries) : (data.shown?.outcome ?? null);
   const findingsKept = data.shown?.findings ?? NO_FINDINGS;
   // Of a large plan only the first findings are here: those of the selected link are found from its own answer.
   const here = countsOf(findingsKept);
   const isCut = data.shown !== null && STAGES.some((stage) => data.shown!.counts[stage] > here[stage]);
-  const looked = isCut && link && !affected.includes(link) ? [...affected, link] : affected;
-  const touched = new Map(looked.flatMap(({ id }) => (answers.has(id) ? [[id, answers.get(id)!] as const] : [])));
+  const reached = [...linkIds].filter((id) => inHand || isCut || id !== link?.id);
+  const touched = new Map(reached.flatMap((id) => (answers.has(id) ? [[id, answers.get(id)!] as const] : [])));
   const findings = inHand || touched.size > 0 ? findingsInHand(world, findingsKept, touched, summaries) : findingsKept;
   const counts = inHand ? countsInHand(data.shown, findings) : (data.shown?.counts ?? countsOf(NO_FINDINGS));
 
@@ -206,7 +113,7 @@ export function DeskProvider({
     outcome,
     findings,
     counts,
-    settled: affected.every((one) => answers.has(one.id)),
+    settled: !inHand || [...linkIds].every((id) => answers.has(id)),
     profiles,
     heat,
     setHeat,

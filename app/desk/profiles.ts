@@ -1,55 +1,62 @@
 import type { Place } from "#core/geodesy";
 import type { Profile } from "#core/terrain";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { profileFromWire, type ProfileWire } from "#wire";
 
 export type Pair = readonly [from: Place, to: Place];
-export const pairKey = ([from, to]: Pair) => `${from.latDeg},${from.lonDeg},${to.latDeg},${to.lonDeg}`;
+const pairKey = ([from, to]: Pair) => `${from.latDeg},${from.lonDeg},${to.latDeg},${to.lonDeg}`;
 
 /** Pairs asked for in one request; the server takes 100. */
 const BATCH = 60;
 
 export interface Profiles {
-  get(pair: Pair): Profile | undefined;
+  get: (pair: Pair) => Profile | undefined;
   /** Counts up whenever more profiles are here. */
   arrived: number;
   failed: string | null;
+  /** The profiles that are here. */
+  known: Map<string, Profile>;
+  planId: string;
+  came: (failed: string | null) => void;
 }
 
-/** Profiles for `pairs`, fetched once each and kept while `version` of the terrain stays the same; the same object until more are here. */
-export function useProfiles(planId: string, version: string, pairs: readonly Pair[]): Profiles {
-  const cache = useMemo(
-    () => ({ scope: `${planId} ${version}`, known: new Map<string, Profile>() }),
-    [planId, version],
-  );
-  const [arrived, setArrived] = useState(0);
-  const [failed, setFailed] = useState<string | null>(null);
-  const wanted = pairs.map(pairKey).join(" ");
-
-  useEffect(() => {
-    const missing = wanted.split(" ").filter((key) => key !== "" && !cache.known.has(key));
-    if (missing.length === 0) return;
-    const stop = new AbortController();
-    const fetchBatch = async (keys: string[]) => {
-      const query = keys.map((key) => `pair=${key}`).join("&");
-      const response = await fetch(`/plans/${planId}/profiles?${query}`, { signal: stop.signal });
-      if (!response.ok) throw new Error(await response.text());
-      const wires = (await response.json()) as ProfileWire[];
-      wires.forEach((wire, i) => cache.known.set(keys[i]!, profileFromWire(wire)));
-      setArrived((count) => count + 1);
-    };
-    const all = async () => {
-      for (let i = 0; i < missing.length; i += BATCH) await fetchBatch(missing.slice(i, i + BATCH));
-      setFailed(null);
-    };
-    all().catch((error: unknown) => {
-      if (!stop.signal.aborted) setFailed(error instanceof Error ? error.message : String(error));
-    });
-    return () => stop.abort();
-  }, [wanted, cache, planId]);
-
+/** A plan's profiles, kept while `version` of its terrain stays the same; the same object until more are here. */
+export function useProfiles(planId: string, version: string): Profiles {
+  const scope = `${planId} ${version}`;
+  const { known } = useMemo(() => ({ scope, known: new Map<string, Profile>() }), [scope]);
+  const [{ arrived, failed }, setState] = useState({ arrived: 0, failed: null as string | null });
   return useMemo(
-    () => ({ get: (pair: Pair) => cache.known.get(pairKey(pair)), arrived, failed }),
-    [cache, arrived, failed],
+    () => ({
+      ...{ arrived, failed, known, planId },
+      get: (pair: Pair) => known.get(pairKey(pair)),
+      came: (why: string | null) => setState((before) => ({ arrived: before.arrived + 1, failed: why })),
+    }),
+    [planId, known, arrived, failed],
   );
+}
+
+/** Fetches the profiles of some pairs that are not here, one request after the other: those that are wanted by then. */
+export function useFetched(profiles: Profiles, pairs: readonly Pair[]): void {
+  const latest = useRef({ profiles, pairs, isRunning: false });
+  useEffect(() => {
+    const now = latest.current;
+    Object.assign(now, { profiles, pairs });
+    if (now.isRunning) return;
+    const missing = () => [...new Set(now.pairs.map(pairKey))].filter((key) => !now.profiles.known.has(key));
+    const run = async () => {
+      for (let keys = missing(); keys.length > 0; keys = missing()) {
+        const { planId, known, came } = now.profiles;
+        const query = keys.slice(0, BATCH).map((key) => `pair=${key}`);
+        const response = await fetch(`/plans/${encodeURIComponent(planId)}/profiles?${query.join("&")}`);
+        if (!response.ok) throw new Error(await response.text());
+        const wires = (await response.json()) as ProfileWire[];
+        wires.forEach((wire, i) => known.set(keys[i]!, profileFromWire(wire)));
+        came(null);
+      }
+    };
+    now.isRunning = true;
+    run()
+      .catch((error: unknown) => now.profiles.came(error instanceof Error ? error.message : String(error)))
+      .finally(() => (now.isRunning = false));
+  }, [profiles, pairs]);
 }

@@ -1,36 +1,49 @@
-import type { OwnNoise } from "#core/link";
+import type { Hearing } from "#core/interference";
 import { useEffect, useMemo, useState } from "react";
+import type { HeardWire } from "#wire";
 
-export type HeardBy = ReadonlyMap<string, { a: OwnNoise; b: OwnNoise }>;
-const NOTHING: HeardBy = new Map();
+/** What ends of kept links hear: near ends by their radio, far ends by their link. */
+export interface Heard {
+  near: ReadonlyMap<string, Hearing>;
+  far: ReadonlyMap<string, Hearing>;
+}
+export const NOTHING_HEARD: Heard = { near: new Map(), far: new Map() };
 /** Links asked for in one request. */
 const MOST_ASKED = 100;
 
 /**
- * What the ends of some kept links hear, as the server has worked it out: in a large plan nobody's window gathers it anew. Of a link
- * that is not kept, or in the moment before the answer, nothing is known.
+ * What the ends of some kept links hear, as the server has worked it out of `revision`: asked once for each link. Until the answer
+ * is here, nothing is known of a link.
  */
-export function useHeard(planId: string, revision: number, linkIds: readonly string[]): HeardBy {
-  const [known, setKnown] = useState<{ scope: string; heard: HeardBy }>({ scope: "", heard: NOTHING });
+export function useHeard(planId: string, revision: number, linkIds: readonly string[]): Heard {
   const scope = `${planId} ${revision}`;
-  const asked = linkIds.slice(0, MOST_ASKED).join("\n");
+  const [{ of, heard }, setHeard] = useState({ of: scope, heard: NOTHING_HEARD });
+  const known = of === scope ? heard : NOTHING_HEARD;
+  const missing = useMemo(() => linkIds.filter((id) => !known.far.has(id)).join("\n"), [linkIds, known]);
   useEffect(() => {
-    if (asked === "") return;
+    if (missing === "") return;
     const stop = new AbortController();
-    const query = asked
-      .split("\n")
-      .map((id) => `link=${encodeURIComponent(id)}`)
-      .join("&");
-    const ask = async () => {
+    const ask = async (ids: string[]) => {
+      const query = ids.map((id) => `link=${encodeURIComponent(id)}`).join("&");
       const response = await fetch(`/plans/${encodeURIComponent(planId)}/heard?${query}`, { signal: stop.signal });
-      if (!response.ok) return;
-      const rows = (await response.json()) as { linkId: string; a: OwnNoise; b: OwnNoise }[];
-      const came = rows.map(({ linkId, a, b }) => [linkId, { a, b }] as const);
-      setKnown((before) => ({ scope, heard: new Map([...(before.scope === scope ? before.heard : []), ...came]) }));
+      if (!response.ok) throw new Error(await response.text());
+      return (await response.json()) as HeardWire;
     };
-    // Without an answer a link is shown without the others' noise until the next question.
-    ask().catch(() => undefined);
+    const all = async () => {
+      const ids = missing.split("\n");
+      const batches: string[][] = [];
+      for (let i = 0; i < ids.length; i += MOST_ASKED) batches.push(ids.slice(i, i + MOST_ASKED));
+      const came = await Promise.all(batches.map(ask));
+      setHeard((before) => {
+        const old = before.of === scope ? before.heard : NOTHING_HEARD;
+        const near = new Map([...old.near, ...came.flatMap((one) => one.near)]);
+        const far = new Map([...old.far, ...came.flatMap((one) => one.far)]);
+        return { of: scope, heard: { near, far } };
+      });
+    };
+    // Without an answer the links stay as they were kept until the next question.
+    all().catch(() => undefined);
     return () => stop.abort();
-  }, [planId, scope, asked]);
-  return useMemo(() => (known.scope === scope ? known.heard : NOTHING), [known, scope]);
+  }, [planId, scope, missing]);
+  return known;
 }

@@ -1,80 +1,66 @@
-import { byPeopleHurt, checkOf, faultsOf, findingOf, linksOf, radioOf, type Finding } from "../findings";
-import { newestMeasurements } from "../proof";
-import type { LinkSummary } from "../outcome";
-import type { LinkAnswer } from "../link";
-import type { World } from "../plan";
-import { planFaults } from "./grouped";
+import { listeningIn, type Air, type KnownProfile } from "../interference";
+import type { Link, Patch, World } from "../plan";
+import { answerSteps, type Answers } from "./answers";
+import { finished } from "./finished";
+import { touchedBy, UNTOUCHED, type Touched } from "./touched";
+
+/** How far a change in hand reaches. */
+export interface Reach {
+  touched: Touched;
+  /** The links that are worked out for it, the chosen one among them. */
+  linkIds: ReadonlySet<string>;
+}
 
 /**
- * The findings of a plan under a change in hand: those of the kept plan whose links the change does not touch, and what is wrong
- * with the links that it does, as answered in hand. A finding that still stands word for word keeps its remedies; a new one
- * has none until the change is kept.
+ * How far the patches in hand reach over the kept plan whose air is `air`. Who merely hears them counts only where `withHearers`:
+ * in a large plan those follow when the change is kept. The ground stays as it is kept.
  */
-export function findingsInHand(
+export function reachOf(
+  kept: World,
+  air: () => Air,
   world: World,
-  kept: readonly Finding[],
-  answered: ReadonlyMap<string, LinkAnswer>,
-  summaries: ReadonlyMap<string, LinkSummary>,
-): Finding[] {
-  const measured = newestMeasurements(world);
-  const now: Finding[] = [];
-  for (const [linkId, answer] of answered) {
-    const link = world.links.get(linkId);
-    if (!link) continue;
-    for (const fault of faultsOf(world, link, answer, measured.get(linkId) ?? null))
-      now.push(findingOf(world, link, fault));
-  }
-  const ofPlan = planFaults(world, summaries).map(({ finding }) => finding);
-  const told = new Set<string>();
-  const still: Finding[] = [];
-  for (const finding of kept) {
-    const isOfPlan = checkOf(finding.check).ofPlan !== undefined;
-    const mine = linksOf(finding);
-    const isSame = (one: Finding) =>
-      one.check === finding.check &&
-      (isOfPlan
-        ? one.id === finding.id
-        : radioOf(one) === radioOf(finding) && one.linkId !== null && mine.includes(one.linkId));
-    const again = (isOfPlan ? ofPlan : now).filter(isSame);
-    for (const one of again) told.add(one.id);
-    // What is about the plan as a whole is found anew each time.
-    const untouched = isOfPlan ? [] : mine.filter((id) => world.links.has(id) && !answered.has(id));
-    if (untouched.length + again.length === 0) continue;
-    const said = again.find(({ linkId }) => linkId === finding.linkId) ?? again[0];
-    const isUnchanged = untouched.length === mine.length || (said && finding.what.startsWith(said.what));
-    const links = [...untouched, ...again.flatMap(({ linkId }) => linkId ?? [])];
-    still.push(
-      isUnchanged && (untouched.length > 0 || !isOfPlan || said?.what === finding.what)
-        ? finding
-        : {
-            ...finding,
-            what: said?.what ?? finding.what,
-            why: said?.why ?? finding.why,
-            figure: said?.figure ?? finding.figure,
-            people: isOfPlan ? (said?.people ?? finding.people) : finding.people,
-            about:
-              isOfPlan && said
-                ? said.about
-                : [
-                    ...finding.about.filter(({ kind }) => kind !== "links"),
-                    ...links.map((id) => ({ kind: "links" as const, id })),
-                  ],
-            remedies: null,
-          },
-    );
-  }
-  const fresh = new Map<string, Finding>();
-  for (const one of [...now, ...ofPlan]) {
-    if (told.has(one.id)) continue;
-    // One radio's fault is told once, as in the kept plan.
-    const radioId = radioOf(one);
-    const key = radioId === null ? one.id : `${one.check} ${radioId}`;
-    const known = fresh.get(key);
-    if (!known) fresh.set(key, one);
-    else {
-      known.about.push(...one.about.filter(({ kind }) => kind === "links"));
-      known.people += one.people;
-    }
-  }
-  return [...still, ...fresh.values()].sort(byPeopleHurt);
+  patches: readonly Patch[],
+  { chosen, withHearers }: { chosen: Link | null; withHearers: boolean },
+): Reach {
+  const linkIds = new Set<string>(chosen ? [chosen.id] : []);
+  const counted = patches.filter(({ kind }) => kind !== "layers" && kind !== "areas");
+  if (counted.length === 0) return { touched: UNTOUCHED, linkIds };
+  const touched = touchedBy(kept, air(), world, counted);
+  for (const id of touched.own) linkIds.add(id);
+  if (!withHearers) return { touched: { ...touched, airChange: null }, linkIds };
+  const { everything, airChange } = touched;
+  const isReached = (link: Link) =>
+    everything || [link.aRadioId, link.bRadioId].some((id) => airChange?.mayReach(world.radios.get(id)!, link));
+  if (everything || airChange) for (const link of world.links.values()) if (isReached(link)) linkIds.add(link.id);
+  return { touched, linkIds };
 }
+
+/** Whether what a link's ends hear must be known of the kept plan to answer it now. */
+const isHeardAsKept = ({ touched }: Reach, { aRadioId, bRadioId }: Link) =>
+  !touched.isTurned(aRadioId) || !touched.isTurned(bRadioId);
+
+/** Links of the kept plan of which it must be known what they hear before the change in hand is worked out. */
+export function heardBefore(kept: World, reach: Reach): string[] {
+  return [...reach.linkIds].filter((id) => {
+    const link = kept.links.get(id);
+    return link !== undefined && isHeardAsKept(reach, link);
+  });
+}
+
+/**
+ * The answers of the links that a change in hand reaches, by the steps by which the server works a whole plan out. `known` is what
+ * is known of the kept plan: a link that hears as it did, and of which it is not known what, has no answer; nor has one over ground
+ * that is not known.
+ */
+export function answersInHand(world: World, known: Answers, reach: Reach, between: KnownProfile): Answers {
+  const { touched, linkIds } = reach;
+  const isKnown = (link: Link) =>
+    !isHeardAsKept(reach, link) || (known.heardNear.has(link.aRadioId) && known.heardFar.has(link.id));
+  const only = new Set([...linkIds].filter((id) => isKnown(world.links.get(id)!)));
+  const listening = listeningIn(world, touched.air);
+  return finished(answerSteps(listening, between, { previous: known, touched: { ...touched, only } }));
+}
+
+/** The answers of some links of the kept plan itself, as far as it is known what they hear; those that `known` has are taken over. */
+export const answersKept = (kept: World, known: Answers, linkIds: Iterable<string>, between: KnownProfile): Answers =>
+  answersInHand(kept, known, { touched: UNTOUCHED, linkIds: new Set(linkIds) }, between);

@@ -1,3 +1,5 @@
+export type { Answers } from "./answers";
 export { evaluate, evaluateAfter, evaluateGently, evaluateOwn, type Evaluation, type Pace } from "./evaluation";
-export { findingsInHand } from "./inHand";
+export { findingsInHand } from "./findingsInHand";
+export { answersInHand, answersKept, heardBefore, reachOf, type Reach } from "./inHand";
 export { reviewed, reviewPlan, workOut, type Review } from "./review";

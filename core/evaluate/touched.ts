@@ -45,7 +45,8 @@ const EVERYTHING: Touched = {
   only: null,
 };
 
-const UNTOUCHED: Touched = {
+/** Where nothing changed of which anything is worked out. */
+export const UNTOUCHED: Touched = {
   ...EVERYTHING,
   everything: false,
   isAnswered: () => false,

@@ -195,14 +195,3 @@ export function earsOf(
     return { a, b: hearingAt(listening, link, link.bRadioId, profileBetween).noise };
   };
 }
-
-/** Pairs of places whose ground decides what the two ends of a link hear, to be fetched before asking. */
-export function pairsHeard(listening: Listening, link: Link): [from: Place, to: Place][] {
-  const { world } = listening;
-  return [link.aRadioId, link.bRadioId].flatMap((id) => {
-    const to = endOf(world, id);
-    return candidatesFor(listening, link, id)
-      .filter(({ isOnMast }) => !isOnMast)
-      .map(({ told }): [Place, Place] => [endOf(world, told.radioId).place, to.place]);
-  });
-}

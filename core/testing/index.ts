@@ -1,3 +1,5 @@
+export { anyChange } from "./anyChange";
+export { crowd, town } from "./towns";
 export {
   EIGHTY_GHZ,
   onBridge,

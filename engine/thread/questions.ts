@@ -1,12 +1,12 @@
 import { ruleBreaks } from "#core/findings";
 import type { LinkSummary } from "#core/outcome";
 import { workOut } from "#core/evaluate";
-import type { LinkAnswer, OwnNoise } from "#core/link";
+import type { LinkAnswer } from "#core/link";
 import type { Place } from "#core/geodesy";
-import { rowsOf, type Patch } from "#core/plan";
+import { rowsOf, type Link, type Patch } from "#core/plan";
 import { OWN_RULES, RULE_SETS, ruleSetOf } from "#core/regulation";
 import { readGround, type GroundSample } from "#core/terrain";
-import { channelRows, emittersHeard } from "#core/interference";
+import { channelRows, emittersHeard, hearingAt, listeningIn } from "#core/interference";
 import type { SharedGround } from "#ground";
 import {
   profileToWire,
@@ -15,6 +15,7 @@ import {
   shownSince,
   summariesWire,
   type ChangeWire,
+  type HeardWire,
   type PlanWire,
   type ProfileWire,
   type Shown,
@@ -107,17 +108,18 @@ export const QUESTIONS = {
   link: async (state: PlanState, { linkId }: { linkId: string }): Promise<LinkAnswer | null> =>
     (await state.evaluate()).answers.get(linkId) ?? null,
 
-  /** What the ends of some kept links hear; those that are not worked out yet are left out. */
-  heard: async (
-    state: PlanState,
-    { linkIds }: { linkIds: readonly string[] },
-  ): Promise<{ linkId: string; a: OwnNoise; b: OwnNoise }[]> => {
-    const { heardNear, heardFar } = await state.evaluate();
-    return linkIds.flatMap((linkId) => {
-      const link = state.world.links.get(linkId);
-      const [near, far] = [heardNear.get(link?.aRadioId ?? ""), heardFar.get(linkId)];
-      return near && far ? [{ linkId, a: near.noise, b: far.noise }] : [];
-    });
+  /** What the ends of some kept links hear: in a large plan that is not worked out yet, gathered for them alone. */
+  heard: async (state: PlanState, { linkIds }: { linkIds: readonly string[] }): Promise<HeardWire> => {
+    const { world, profiles } = state;
+    const links = linkIds.flatMap((id) => world.links.get(id) ?? []);
+    const known = state.isQuick ? await state.evaluate() : null;
+    const listening = listeningIn(world, known?.air);
+    const at = (link: Link, radioId: string) => hearingAt(listening, link, radioId, profiles.glance);
+    const nearBy = new Map(links.map((link) => [link.aRadioId, link]));
+    return {
+      near: [...nearBy].map(([id, link]) => [id, known?.heardNear.get(id) ?? at(link, id)]),
+      far: links.map((link) => [link.id, known?.heardFar.get(link.id) ?? at(link, link.bRadioId)]),
+    };
   },
 
   channelRows: async (state: PlanState) => channelRows(state.world, (await state.evaluate()).answers),
