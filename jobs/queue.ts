@@ -1,4 +1,4 @@
-import PgBoss from "pg-boss";
+import type PgBoss from "pg-boss";
 import { dropOldJobs, orphanedJobs, type Queries, type Store } from "#store";
 
 /** The one queue: pg-boss says whose turn it is, each job under the id that it has in the store. */
@@ -35,7 +35,9 @@ export interface Queue {
 }
 
 export async function openQueue(store: Store): Promise<Queue> {
-  const boss = new PgBoss({ db: bossDb(() => store.db), supervise: false, schedule: false });
+  // With the first page nobody needs a queue: it is loaded when work begins.
+  const { default: Boss } = await import("pg-boss");
+  const boss = new Boss({ db: bossDb(() => store.db), supervise: false, schedule: false });
   // What goes wrong here shows with the question that was asked.
   boss.on("error", () => undefined);
   await boss.start();

@@ -3,7 +3,6 @@ import { join } from "node:path";
 import type { Db } from "./db";
 import { openDurable } from "./drivers/durable";
 import { pgliteDb } from "./drivers/pglite";
-import { serverDb } from "./drivers/server";
 import { holdDataDirectory } from "./lock";
 import { MIGRATIONS } from "./migrations";
 import { requireRoom, type FreeSpace } from "./room";
@@ -52,6 +51,7 @@ export async function openStore(
 }
 
 async function openServer(databaseUrl: string): Promise<Db> {
+  const { serverDb } = await import("./drivers/server");
   const db = serverDb(databaseUrl);
   try {
     await migrate(db);

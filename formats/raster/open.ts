@@ -1,6 +1,5 @@
 import { open } from "node:fs/promises";
 import { openAsciiGrid } from "./asciiGrid";
-import { openGeotiff } from "./geotiff";
 import { openHgt } from "./hgt";
 import { RasterError } from "./error";
 import { type RasterSource } from "./source";
@@ -17,7 +16,7 @@ export async function openRaster(
   await file.close();
   if (bytesRead < 8) throw new RasterError(`the file has ${bytesRead} bytes`);
   const start = head.toString("latin1", 0, 2);
-  if (start === "II" || start === "MM") return openGeotiff(path, values);
+  if (start === "II" || start === "MM") return (await import("./geotiff")).openGeotiff(path, values);
   if (start === "PK" || /\.hgt$/i.test(name)) return openHgt(path, name);
   return openAsciiGrid(path, { epsg, values });
 }

@@ -1,6 +1,6 @@
 import { closeSync, existsSync, fsyncSync, openSync, readdirSync } from "node:fs";
 import { dirname, join } from "node:path";
-import { PGlite, type PGliteOptions } from "@electric-sql/pglite";
+import { PGlite, types, type PGliteOptions } from "@electric-sql/pglite";
 import { NodeFS } from "@electric-sql/pglite/nodefs";
 
 /** Puts what was written to an open file on the disk itself; throws where the disk refuses. */
@@ -52,6 +52,11 @@ const START_PARAMS = [
   ...["-c", "shared_buffers=32MB"],
 ];
 
+/** Bytes come as "\\x" and two digits each; the platform reads them several times faster than PGlite's own loop. */
+const PARSERS = { [types.BYTEA]: (text: string) => new Uint8Array(Buffer.from(text.slice(2), "hex")) };
+/** Likewise for writing. */
+const SERIALIZERS = { [types.BYTEA]: (bytes: Uint8Array) => `\\x${Buffer.from(bytes).toString("hex")}` };
+
 /** Opens or makes the database of a directory; what it acknowledges survives a power cut. */
 export async function openDurable(
   directory: string,
@@ -61,6 +66,8 @@ export async function openDurable(
   const isNew = !existsSync(join(directory, "PG_VERSION"));
   const database = await PGlite.create({
     ...options,
+    parsers: PARSERS,
+    serializers: SERIALIZERS,
     fs: new FlushingFiles(directory, flush),
     startParams: START_PARAMS,
   });
