@@ -1,5 +1,6 @@
 import { availableParallelism } from "node:os";
 import type { Patch } from "#core/plan";
+import type { TiltRow } from "#core/sectors";
 import { byPromise, type BandRow, type ViewRow } from "#core/search";
 import type { PlanContext } from "#engine";
 import { askPool } from "#pool";
@@ -7,10 +8,11 @@ import { askPool } from "#pool";
 export type ViewAsk =
   | { kind: "fromSite"; siteId: string; of: "subscribers" | "sites" }
   | { kind: "fromSubscriber"; subscriberId: string }
+  | { kind: "tilts"; radioId: string }
   | { kind: "bands"; linkId: string; demandMbps: number };
 
 export interface ViewAnswers {
-  rows: ViewRow[] | BandRow[];
+  rows: ViewRow[] | BandRow[] | TiltRow[];
   /** Time that the answering took, ms. */
   tookMs: number;
 }

@@ -12,6 +12,7 @@ import {
   type ViewRow,
 } from "#core/search";
 import type { ProfileSource } from "#core/outcome";
+import { tiltTable, type TiltRow } from "#core/sectors";
 import type { Place } from "#core/geodesy";
 import { profileScratch, readGround, sampleProfile, type GroundSample } from "#core/terrain";
 import type { Ground } from "#ground";
@@ -27,11 +28,13 @@ export type TaskAsk =
   | { kind: "fromSite"; siteId: string; of: "subscribers" | "sites"; part: Part }
   | { kind: "fromSubscriber"; subscriberId: string }
   | { kind: "bands"; linkId: string; demandMbps: number }
+  | { kind: "tilts"; radioId: string }
   | { kind: "search"; ask: SearchAsk };
 export interface TaskAnswers {
   fromSite: ViewRow[];
   fromSubscriber: ViewRow[];
   bands: BandRow[];
+  tilts: TiltRow[];
   search: SearchResult;
 }
 
@@ -69,6 +72,8 @@ export const TASKS: {
     ),
   bands: ({ world, between }, { linkId, demandMbps }) =>
     compareBands(world, required(world.links.get(linkId), `link "${linkId}"`), demandMbps, between, randomUUID),
+  tilts: ({ world, between }, { radioId }) =>
+    tiltTable(world, required(world.radios.get(radioId), `radio "${radioId}"`).id, between),
   search: ({ world, ground, between, progress }, { ask }) => {
     const sample: GroundSample = { groundAmslM: NaN, coverHeightM: 0, coverCode: 0 };
     const heightAt = ({ latDeg, lonDeg }: Place) => {

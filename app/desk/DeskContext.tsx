@@ -27,6 +27,8 @@ export interface Desk {
   link: Link | null;
   /** Its answer in hand, once its profile is here. */
   answer: LinkAnswer | null;
+  /** Answers of the links that the change in hand reaches, and of the selected one. */
+  answers: ReadonlyMap<string, LinkAnswer>;
   summaries: ReadonlyMap<string, LinkSummary>;
   /** Null while the plan is still being worked out. */
   outcome: Outcome | null;
@@ -109,6 +111,7 @@ export function DeskProvider({
     select,
     link,
     answer: (link && answers.get(link.id)) || null,
+    answers,
     summaries,
     outcome,
     findings,

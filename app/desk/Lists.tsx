@@ -1,4 +1,6 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
+import { sectorAirtime } from "#core/findings";
+import type { Link as PlanLink } from "#core/plan";
 import { useMemo, useRef, useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import { AddMenu } from "../adding/AddMenu";
@@ -41,6 +43,43 @@ function surveyRows({ world }: Desk): ListRow[] {
     rank: linked.has(subscriber.id) ? 2 : 1,
   }));
   return [...sites, ...subscribers];
+}
+
+function sectorRows({ world, summaries }: Desk): ListRow[] {
+  const bySector = new Map<string, { links: PlanLink[]; served: number }>();
+  for (const link of world.links.values()) {
+    if (link.kind !== "access") continue;
+    const own = bySector.get(link.aRadioId) ?? { links: [], served: 0 };
+    own.links.push(link);
+    if (summaries.get(link.id)?.served) own.served++;
+    bySector.set(link.aRadioId, own);
+  }
+  return [...world.radios.values()]
+    .filter(({ role }) => role === "sector")
+    .map((radio): ListRow => {
+      const { links, served } = bySector.get(radio.id) ?? { links: [], served: 0 };
+      const { down, up } = sectorAirtime(world, links, summaries);
+      const busy = Math.max(down, up);
+      const heading = radio.azimuthDeg === null ? "all round" : `${radio.azimuthDeg}°`;
+      return {
+        key: `radio:${radio.id}`,
+        pick: { kind: "radio", id: radio.id },
+        name: radio.name,
+        note: `${placeNameOf(world, radio.id)} · ${heading} · ${radio.frequencyMHz} MHz`,
+        glyph: <SiteGlyph />,
+        tail: (
+          <span className="text-right">
+            <span className="figures block text-xs" title="Customers served of those linked">
+              {served}/{links.length}
+            </span>
+            <span className="figures block text-xs text-quiet" title="Airtime asked for, the busier direction">
+              {figure(busy * 100, 0)} %
+            </span>
+          </span>
+        ),
+        rank: -busy,
+      };
+    });
 }
 
 export function linkedSubscribers({ world }: Pick<Desk, "world">): Set<string> {
@@ -131,7 +170,7 @@ export function LeftColumn({ stage }: { stage: Stage }) {
   const [filter, setFilter] = useState("");
   const [sort, setSort] = useState<"need" | "name">("need");
   const rows = useMemo(() => {
-    const all = stage === "survey" ? surveyRows(desk) : linkRows(desk);
+    const all = stage === "survey" ? surveyRows(desk) : stage === "sectors" ? sectorRows(desk) : linkRows(desk);
     const wanted = filter.trim().toLowerCase();
     const kept = wanted === "" ? all : all.filter((row) => `${row.name} ${row.note}`.toLowerCase().includes(wanted));
     return kept.sort((x, y) => (sort === "need" ? x.rank - y.rank : 0) || x.name.localeCompare(y.name));
@@ -143,7 +182,13 @@ export function LeftColumn({ stage }: { stage: Stage }) {
   const selectedLink = desk.selection?.kind === "link" ? desk.selection.id : null;
   return (
     <aside
-      aria-label={stage === "survey" ? "Sites and subscribers" : "Findings and links"}
+      aria-label={
+        stage === "survey"
+          ? "Sites and subscribers"
+          : stage === "sectors"
+            ? "Findings and sectors"
+            : "Findings and links"
+      }
       className="flex w-66 shrink-0 flex-col border-r border-rule bg-panel"
     >
       {stage !== "survey" && (
@@ -187,7 +232,7 @@ export function LeftColumn({ stage }: { stage: Stage }) {
           type="search"
           value={filter}
           onChange={(event) => setFilter(event.target.value)}
-          placeholder={stage === "survey" ? "Filter places" : "Filter links"}
+          placeholder={stage === "survey" ? "Filter places" : stage === "sectors" ? "Filter sectors" : "Filter links"}
           aria-label="Filter the list"
           className="w-full min-w-0 rounded border border-rule bg-panel px-2 py-0.5 text-sm"
         />

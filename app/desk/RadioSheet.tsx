@@ -4,6 +4,7 @@ import { useDesk } from "./DeskContext";
 import { ChannelEditor } from "./ChannelEditor";
 import { EndEditor } from "./EndEditor";
 import { FigureEdit, TextEdit } from "./fields";
+import { SectorFigures } from "../sectors/SectorFigures";
 import { RemoveButton } from "./RemoveButton";
 
 /** A radio by itself: a sector with or without customers, or one end of a bridge. */
@@ -77,7 +78,8 @@ export function RadioSheet({ radio }: { radio: Radio }) {
           <RemoveButton thing={{ kind: "radios", id: radio.id }} name={radio.name} />
         </div>
       </section>
-      {links.length > 0 && (
+      {radio.role === "sector" && <SectorFigures radio={radio} />}
+      {radio.role !== "sector" && links.length > 0 && (
         <section className="px-3 py-2">
           <h3 className="mb-1 text-[13px] font-semibold">Its links</h3>
           <ul>

@@ -3,9 +3,9 @@ import { Modal } from "../ui";
 
 const KEYS: [keys: string, what: string][] = [
   ["/ or Ctrl K", "Find a place, link or stage"],
-  ["G then S, P, I, O", "Go to Survey, Paths, Install, Proof"],
+  ["G then S, P, E, I, O", "Go to Survey, Paths, Sectors, Install, Proof"],
   ["J and K", "Next and previous in the list"],
-  ["Arrows", "Nudge the focused height, power or channel; Shift for ten steps"],
+  ["Arrows", "Nudge the focused height, heading, tilt, power or channel; Shift for ten steps"],
   ["N", "Add a site, a customer, a sector or a bridge"],
   ["Enter", "Keep the change in hand"],
   ["Esc", "Discard the change in hand"],

@@ -20,6 +20,8 @@ import { SubscriberSheet } from "../desk/SubscriberSheet";
 import { namesIn } from "../frame/names";
 import { PlanFrame } from "../frame/PlanFrame";
 import { isStage, type Stage } from "#wire";
+import { firstSector } from "../sectors/scene";
+import { SectorsStage } from "../sectors/SectorsStage";
 import { InstallStage } from "../stages/InstallStage";
 import { ProofStage } from "../stages/ProofStage";
 import type { Route } from "./+types/desk";
@@ -50,12 +52,13 @@ export function shouldRevalidate({ currentParams, nextParams }: ShouldRevalidate
   return currentParams.planId !== nextParams.planId || !isStage(nextParams.stage);
 }
 
-function Sheet() {
+function Sheet({ stage }: { stage: Stage }) {
   const { selection, link, world } = useDesk();
   if (link) return <LinkSheet key={link.id} link={link} />;
   const site = selection?.kind === "site" ? world.sites.get(selection.id) : undefined;
   const subscriber = selection?.kind === "subscriber" ? world.subscribers.get(selection.id) : undefined;
-  const radio = selection?.kind === "radio" ? world.radios.get(selection.id) : undefined;
+  const unchosen = !selection && stage === "sectors" ? firstSector(world) : null;
+  const radio = selection?.kind === "radio" ? world.radios.get(selection.id) : unchosen;
   const area = selection?.kind === "area" ? world.areas.get(selection.id) : undefined;
   if (area) return <AreaSheet key={`${area.id} ${JSON.stringify(area.rings).length}`} area={area} />;
   if (site) return <SiteSheet key={site.id} site={site} />;
@@ -143,10 +146,11 @@ function Desk({ stage }: { stage: Stage }) {
         <main className="min-w-0 flex-1">
           {onMap && <PlanAndSection canDraw={stage === "survey"} />}
           {stage === "install" && <InstallStage />}
+          {stage === "sectors" && <SectorsStage />}
           {stage === "proof" && <ProofStage />}
         </main>
         <aside aria-label="Sheet" tabIndex={0} className="w-86 shrink-0 overflow-y-auto border-l border-rule bg-panel">
-          <Sheet />
+          <Sheet stage={stage} />
         </aside>
       </div>
       <ConflictPanel />

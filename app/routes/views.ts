@@ -11,6 +11,7 @@ const orderSchema = z.object({
   ask: z.discriminatedUnion("kind", [
     z.object({ kind: z.literal("fromSite"), siteId: id, of: z.enum(["subscribers", "sites"]) }),
     z.object({ kind: z.literal("fromSubscriber"), subscriberId: id }),
+    z.object({ kind: z.literal("tilts"), radioId: id }),
     z.object({ kind: z.literal("bands"), linkId: id, demandMbps: z.number().min(0).max(100_000) }),
   ]),
   patches: z.unknown(),

@@ -13,7 +13,7 @@ export interface Finding {
   check: string;
   /** How it is said to a reader, and in whose work it is mended. */
   title: string;
-  stage: "survey" | "paths" | "install" | "proof";
+  stage: "survey" | "paths" | "sectors" | "install" | "proof";
   /** What it is about: the radio or site at fault, and every link that the same cause hurts. */
   about: Thing[];
   /** The link to look at first; null where it is about no link. */

@@ -5,6 +5,7 @@ import type { LinkAnswer } from "#core/link";
 import type { Place } from "#core/geodesy";
 import { rowsOf, type Link, type Patch } from "#core/plan";
 import { OWN_RULES, RULE_SETS, ruleSetOf } from "#core/regulation";
+import { siteAround, type SiteAround } from "#core/sectors";
 import { readGround, type GroundSample } from "#core/terrain";
 import { channelRows, emittersHeard, hearingAt, listeningIn } from "#core/interference";
 import type { SharedGround } from "#ground";
@@ -122,6 +123,14 @@ export const QUESTIONS = {
     };
   },
 
+  /** A site as its sectors see it, each customer by the tapes of his link; null where there is no such site. */
+  around: async (state: PlanState, { siteId }: { siteId: string }): Promise<SiteAround | null> => {
+    const site = state.world.sites.get(siteId);
+    if (!site) return null;
+    const { answers } = await state.evaluate();
+    return siteAround(state.world, site, answers, (place) => heightAt(state, place) ?? NaN, state.profiles.glance);
+  },
+
   channelRows: async (state: PlanState) => channelRows(state.world, (await state.evaluate()).answers),
 
   /** What stands against each set of rules. */
@@ -149,11 +158,7 @@ export const QUESTIONS = {
   },
 
   /** Height of the ground, m above sea; null where no raster knows it. */
-  ground: (state: PlanState, { latDeg, lonDeg }: Place): number | null => {
-    const sample: GroundSample = { groundAmslM: NaN, coverHeightM: 0, coverCode: 0 };
-    state.ground.read((terrain) => readGround(terrain, latDeg, lonDeg, sample));
-    return Number.isFinite(sample.groundAmslM) ? sample.groundAmslM : null;
-  },
+  ground: (state: PlanState, place: Place): number | null => heightAt(state, place),
 
   /** One tile of the map's relief; null where no ground is known there. */
   relief: (state: PlanState, tile: { z: number; x: number; y: number }) =>
@@ -176,6 +181,12 @@ export const QUESTIONS = {
   /** The plan for other threads to work on. */
   shared: (state: PlanState): SharedPlan => ({ rows: state.sharedRows(), ground: state.shared }),
 } satisfies Record<string, (state: PlanState, asked: never) => unknown>;
+
+function heightAt(state: PlanState, { latDeg, lonDeg }: Place): number | null {
+  const sample: GroundSample = { groundAmslM: NaN, coverHeightM: 0, coverCode: 0 };
+  state.ground.read((terrain) => readGround(terrain, latDeg, lonDeg, sample));
+  return Number.isFinite(sample.groundAmslM) ? sample.groundAmslM : null;
+}
 
 /** Looks whose findings are remembered: a window that has slept longer is shown all of them again. */
 const MOST_LOOKS = 60;

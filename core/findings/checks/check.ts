@@ -2,6 +2,7 @@ import type { LinkAnswer, Tape } from "../../link";
 import { wantedMarginDb } from "../../link";
 import { linkEnds, type Link, type LinkEnd, type Measurement, type Patch, type RowKind, type World } from "../../plan";
 import type { LinkSummary, ProfileSource } from "../../outcome";
+import type { Finding } from "../finding";
 
 /** A change to be tried. */
 export interface Candidate {
@@ -103,7 +104,7 @@ export interface Check {
   /** How it is said to a reader. */
   title: string;
   /** In whose work it is mended. */
-  stage: "survey" | "paths" | "install" | "proof";
+  stage: Finding["stage"];
   /** What is wrong with a link, whether or not its path has an answer. */
   ofLink?: (one: LinkCase) => LinkFault[];
   /** What is wrong with a link whose path is answered. */

@@ -1,0 +1,104 @@
+import { chainsApartDeg, edgesOf } from "#core/sectors";
+import { sectorAirtime } from "#core/findings";
+import type { Radio } from "#core/plan";
+import { useDesk } from "../desk/DeskContext";
+import { figure, Table, useFormats } from "../ui";
+import { useAround } from "./useAround";
+
+/** A chain this far under the other is worth a word, dB. */
+const CHAINS_APART_DB = 3;
+const ALL_ROUND_DEG = 180;
+
+/** What a sector is worth: its edges, its airtime, and each of its customers by the tapes of his link. */
+export function SectorFigures({ radio }: { radio: Radio }) {
+  const { world, summaries, select } = useDesk();
+  const formats = useFormats();
+  const { customers, failed } = useAround(radio.siteId);
+  const links = [...world.links.values()].filter(({ kind, aRadioId }) => kind === "access" && aRadioId === radio.id);
+  const own = [...customers.values()]
+    .filter(({ linkId }) => world.links.get(linkId)?.aRadioId === radio.id)
+    .sort((x, y) => x.marginLeftDb - y.marginLeftDb);
+  const antenna = world.antennaModels.get(radio.antennaModelId)!;
+  const edges = edgesOf(antenna, radio.polarization).filter(({ leftDeg }) => leftDeg < ALL_ROUND_DEG);
+  const apart = chainsApartDeg(antenna, CHAINS_APART_DB);
+  const { down, up, unreached } = sectorAirtime(world, links, summaries);
+  const most = world.radioModels.get(radio.radioModelId)!.clientLimit;
+  return (
+    <section className="px-3 py-2" aria-label="What the sector serves">
+      <h3 className="text-[13px] font-semibold">What it serves</h3>
+      <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5 text-[13px]">
+        <dt className="text-quiet">Edges, left and right</dt>
+        <dd className="figures text-right">
+          {edges.length === 0
+            ? "alike all round"
+            : edges
+                .map(
+                  ({ depthDb, leftDeg, rightDeg }) =>
+                    `−${depthDb} dB: ${figure(-leftDeg, 0)}°, ${figure(rightDeg, 0)}°`,
+                )
+                .join("; ")}
+        </dd>
+        <dt className="text-quiet">Chains {CHAINS_APART_DB} dB apart from</dt>
+        <dd className="figures text-right">
+          {apart.leftDeg === null && apart.rightDeg === null
+            ? "nowhere ahead"
+            : `${apart.leftDeg === null ? "–" : `${figure(-apart.leftDeg, 0)}°`}, ${apart.rightDeg === null ? "–" : `${figure(apart.rightDeg, 0)}°`}`}
+        </dd>
+        <dt className="text-quiet">Airtime asked for</dt>
+        <dd className="figures text-right">
+          {figure(down * 100, 0)} % down, {figure(up * 100, 0)} % up
+          {unreached > 0 ? `; ${unreached} not reached` : ""}
+        </dd>
+        <dt className="text-quiet">Customers</dt>
+        <dd className="figures text-right">
+          {links.length} of at most {most}
+        </dd>
+      </dl>
+      {failed && (
+        <p role="alert" className="mt-1 text-xs text-blocked">
+          {failed}
+        </p>
+      )}
+      {own.length > 0 && (
+        <div className="mt-2 overflow-x-auto" tabIndex={0} role="region" aria-label="Customers of the sector">
+          <Table
+            caption={`Customers of ${radio.name}, weakest first`}
+            columns={[
+              { name: "Customer" },
+              { name: "Off, °", isNumber: true },
+              { name: "Margin, dB", isNumber: true },
+              { name: "Mbit/s down/up", isNumber: true },
+              { name: "Time", isNumber: true },
+            ]}
+          >
+            {own.map((one) => (
+              <tr key={one.linkId}>
+                <td className="max-w-24 truncate">
+                  <button
+                    type="button"
+                    className="max-w-full truncate text-left hover:text-clay"
+                    title={`${one.name}, ${formats.distance(one.distanceM)}`}
+                    onClick={() => select({ kind: "link", id: one.linkId })}
+                  >
+                    {one.name}
+                  </button>
+                </td>
+                <td className="figures text-right">{figure(one.azimuthOffDeg, 0)}</td>
+                <td className={`figures text-right ${one.isServed ? "" : "text-blocked"}`}>
+                  {figure(one.marginLeftDb, 1)}
+                  {!one.isServed && <span className="sr-only"> not served</span>}
+                </td>
+                <td className="figures text-right">
+                  {figure(one.downMbps, 0)}/{figure(one.upMbps, 0)}
+                </td>
+                <td className="figures text-right">
+                  {one.airtime === null ? "–" : `${figure(one.airtime * 100, 0)} %`}
+                </td>
+              </tr>
+            ))}
+          </Table>
+        </div>
+      )}
+    </section>
+  );
+}
