@@ -9,6 +9,7 @@ export default [
   route("plans/:planId/names", "routes/names.ts"),
   route("plans/:planId/ground", "routes/ground.ts"),
   route("plans/:planId/heard", "routes/heard.ts"),
+  route("plans/:planId/coverage", "routes/coverage.ts"),
   route("plans/:planId/around", "routes/around.ts"),
   route("plans/:planId/removal", "routes/removal.ts"),
   route("plans/:planId/changes", "routes/changes.ts"),

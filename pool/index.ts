@@ -9,7 +9,7 @@ import { entryOf, limitsOf } from "../threads";
 import type { TaskAnswers, TaskAsk } from "./tasks";
 import type { TaskOrder, TaskOutcome } from "./worker";
 
-export type { Part, TaskAnswers, TaskAsk } from "./tasks";
+export type { CoverageAsk, Part, TaskAnswers, TaskAsk } from "./tasks";
 
 const HEAP_MB = 900;
 /** A worker with nothing to do ends after this, ms. */

@@ -1,11 +1,15 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
+import { gunzipSync } from "node:zlib";
 import { join } from "node:path";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { setPatch } from "#core/plan";
 import { valley, valleySurface } from "#core/testing";
+import { gridAround, newLosses, readGrid, sweep, wedgeOf, WEDGES } from "#core/coverage";
+import { plainTerrain } from "#core/terrain";
 import { planContext, stopEngine } from "#engine";
-import { askView } from "#jobs";
+import { askCoverage, askView } from "#jobs";
+import { lossesFromWire } from "#wire";
 import { askPool, poolThreads, Stopped, stopPool } from "#pool";
 import { createPlan, openStore, packLayer, signedBy, type Store } from "#store";
 
@@ -42,6 +46,32 @@ test("the pool answers one state of a plan after another, equal questions once, 
   const asked = { kind: "bands", linkId: "bridge", demandMbps: 70 } as const;
   const [one, same] = await Promise.all([askPool(context, [], asked), askPool(context, [], asked)]);
   expect(same).toBe(one);
+});
+
+test("a coverage is worked out in parts, each once, and kept with the plan until what it follows from changes", async () => {
+  const context = (await planContext(store, "valley"))!;
+  const west = valley().world.sites.get("west")!;
+  const ask = {
+    ...{ middle: { latDeg: west.latDeg, lonDeg: west.lonDeg }, radiusM: 3000, cellM: 50 },
+    ...{ txHeightM: 20, rxHeightM: 6, frequencyGHz: 5.6, kFactor: 4 / 3 },
+  };
+  const grid = gridAround(ask.middle, ask.radiusM, ask.cellM);
+  const came = newLosses(grid);
+  for (let wedge = 0; wedge < WEDGES; wedge++) {
+    const bytes = gunzipSync(await askCoverage(store, context, { ...ask, wedge }));
+    lossesFromWire(Uint8Array.from(bytes).buffer, grid, wedgeOf(grid, wedge).window, came);
+  }
+  const wanted = newLosses(grid);
+  sweep(grid, readGrid(plainTerrain(valleySurface(30)), grid), ask, wanted);
+  const known = [...wanted.lossDb.keys()].filter((cell) => !Number.isNaN(wanted.lossDb[cell]));
+  expect(known.length).toBeGreaterThan(5000);
+  for (const cell of known) expect(Math.abs(came.lossDb[cell]! - wanted.lossDb[cell]!)).toBeLessThan(0.01);
+  const { rows } = await store.db.query<{ count: number }>("SELECT count(*)::int AS count FROM coverage_losses");
+  expect(rows[0]!.count).toBe(WEDGES);
+  await askCoverage(store, context, { ...ask, wedge: 0 });
+  await askCoverage(store, context, { ...ask, wedge: 0, rxHeightM: 9 });
+  const later = await store.db.query<{ count: number }>("SELECT count(*)::int AS count FROM coverage_losses");
+  expect(later.rows[0]!.count).toBe(WEDGES + 1);
 });
 
 test("a task whose worker dies is done again; whoever asked notices nothing", async () => {

@@ -13,14 +13,24 @@ import {
 } from "#core/search";
 import type { ProfileSource } from "#core/outcome";
 import { tiltTable, type TiltRow } from "#core/sectors";
+import { gridAround, newLosses, readGrid, sweep, wedgeOf, type SweepAsk } from "#core/coverage";
 import type { Place } from "#core/geodesy";
 import { profileScratch, readGround, sampleProfile, type GroundSample } from "#core/terrain";
 import type { Ground } from "#ground";
+import { lossesToWire } from "#wire";
 
 /** One part of a question that several workers answer together. */
 export interface Part {
   index: number;
   of: number;
+}
+
+/** One part of a coverage: the losses of its cells from one antenna. */
+export interface CoverageAsk extends SweepAsk {
+  middle: Place;
+  radiusM: number;
+  cellM: number;
+  wedge: number;
 }
 
 /** What is asked of the pool. */
@@ -29,12 +39,15 @@ export type TaskAsk =
   | { kind: "fromSubscriber"; subscriberId: string }
   | { kind: "bands"; linkId: string; demandMbps: number }
   | { kind: "tilts"; radioId: string }
+  | { kind: "coverage"; ask: CoverageAsk }
   | { kind: "search"; ask: SearchAsk };
 export interface TaskAnswers {
   fromSite: ViewRow[];
   fromSubscriber: ViewRow[];
   bands: BandRow[];
   tilts: TiltRow[];
+  /** As it travels. */
+  coverage: Uint8Array;
   search: SearchResult;
 }
 
@@ -74,6 +87,15 @@ export const TASKS: {
     compareBands(world, required(world.links.get(linkId), `link "${linkId}"`), demandMbps, between, randomUUID),
   tilts: ({ world, between }, { radioId }) =>
     tiltTable(world, required(world.radios.get(radioId), `radio "${radioId}"`).id, between),
+  coverage: ({ ground }, { ask }) => {
+    const { middle, radiusM, cellM, wedge } = ask;
+    const grid = gridAround(middle, radiusM, cellM);
+    const { from, to, window } = wedgeOf(grid, wedge);
+    const read = ground.read((terrain) => readGrid(terrain, grid, window));
+    const losses = newLosses(grid);
+    sweep(grid, read, ask, losses, from, to);
+    return lossesToWire(grid, losses, window);
+  },
   search: ({ world, ground, between, progress }, { ask }) => {
     const sample: GroundSample = { groundAmslM: NaN, coverHeightM: 0, coverCode: 0 };
     const heightAt = ({ latDeg, lonDeg }: Place) => {

@@ -1,5 +1,6 @@
 export { BackupElsewhere, backUp, backupPath, listBackups, restore, RestoreRefused, type Backup } from "./backup";
 export type { PlanBytes } from "./bytes";
+export { readCoverage, writeCoverage } from "./coverage";
 export { openStore, type Store, type StoreOptions } from "./database";
 export { NoRoom, type Db, type Queries } from "./db";
 export { DataDirectoryBusy } from "./lock";

@@ -18,6 +18,7 @@ import {
   openStore,
   frameOf,
   packLayer,
+  readCoverage,
   readHistory,
   readPhoto,
   readPlan,
@@ -26,6 +27,7 @@ import {
   signedBy,
   stageTiles,
   stepRecord,
+  writeCoverage,
 } from "#store";
 import { onBothDrivers } from "./testing/drivers";
 
@@ -44,6 +46,20 @@ onBothDrivers(({ store, second }) => {
     expect(await listPlans(store().db)).toMatchObject([
       { id: "valley", siteCount: 2, subscriberCount: 1, linkCount: 2 },
     ]);
+  });
+
+  test("losses of a coverage are found under their key, the least used go first, and all go with their plan", async () => {
+    const { db } = store();
+    const bytes = (n: number) => Uint8Array.of(n & 255, n >> 8, 7);
+    expect(await readCoverage(db, "valley", "k0")).toBeNull();
+    for (const n of [0, 1, 2]) await writeCoverage(db, "valley", `k${n}`, bytes(n), 3);
+    expect(await readCoverage(db, "valley", "k0")).toEqual(bytes(0));
+    await writeCoverage(db, "valley", "k3", bytes(3), 3);
+    expect(await readCoverage(db, "valley", "k1")).toBeNull();
+    expect(await readCoverage(db, "valley", "k0")).toEqual(bytes(0));
+    await writeCoverage(db, "valley", "k0", bytes(900), 3);
+    expect(await readCoverage(db, "valley", "k0")).toEqual(bytes(900));
+    expect(await readCoverage(db, "other", "k0")).toBeNull();
   });
 
   test("terrain keeps its heights and its holes, and undo leaves the tiles for redo", async () => {

@@ -4,3 +4,4 @@ export { profileFromWire, profileToWire, type ProfileWire } from "./profile";
 export { BEYOND_TERRAIN, RELIEF_SAMPLES } from "./relief";
 export { firstOfEach, shownAfter, shownOf, shownSince, type Shown, type ShownSince } from "./shown";
 export { countsOf, isStage, STAGE_KEYS, STAGE_NAMES, STAGES, type Stage } from "./stages";
+export { lossesFromWire, lossesToWire } from "./coverage";

@@ -49,7 +49,7 @@ function useMapLinks(): MapLink[] {
 }
 
 /** What of a selection the plan marks: a radio stands at its site. */
-function onMap(selection: Selection): MapPick | null {
+export function onMap(selection: Selection): MapPick | null {
   return selection && selection.kind !== "radio" ? { kind: selection.kind, id: selection.id } : null;
 }
 

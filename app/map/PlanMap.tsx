@@ -126,6 +126,13 @@ export function PlanMap(props: PlanMapProps) {
   useEffect(() => {
     if (ready) view.current?.setDrawing(draws ? (ring) => latest.current.onDrawn?.(ring) : null);
   }, [ready, draws]);
+  const { coverage, contours } = props;
+  useEffect(() => {
+    if (ready) view.current?.showContours(contours ?? []);
+  }, [ready, contours]);
+  useEffect(() => {
+    if (ready) view.current?.showCoverage(coverage ?? null);
+  }, [ready, coverage]);
   const { heat, lookAt } = props;
   useEffect(() => {
     if (ready && lookAt) view.current?.fitPlaces([...lookAt]);

@@ -14,8 +14,9 @@ import VectorSource from "ol/source/Vector";
 import type Style from "ol/style/Style";
 import { groundLayers } from "./groundLayers";
 import { userTiles } from "./userTiles";
+import { coverageLayer } from "./coverageLayer";
 import { crowdLayer } from "./crowd";
-import type { HeatMark, MapLink, MapPick, MapSite, PlanMapProps, Ring } from "./types";
+import type { HeatMark, MapContour, MapLink, MapPick, MapSite, PlanMapProps, Ring } from "./types";
 import { reliefSource } from "./relief";
 import { cursorStyle, heatStyle, linkStyles, measureStyle, paletteOf, siteStyle, subscriberStyle } from "./styles";
 
@@ -26,6 +27,8 @@ export interface MapView {
   setDrawing(onDrawn: ((ring: Ring) => void) | null): void;
   showCursor(place: Place | null): void;
   showHeat(points: readonly HeatMark[]): void;
+  showCoverage(coverage: PlanMapProps["coverage"]): void;
+  showContours(contours: readonly MapContour[]): void;
   showMeasure(ends: [Place, Place] | null): void;
   fit(): void;
   fitPlaces(places: Place[]): void;
@@ -97,7 +100,9 @@ export async function createMapView(
   const crowd = crowdLayer(palette, (member) => glyphs.get(`subscriber ${String(member.get("id"))}`)!.style(false));
   const linkLayer = new VectorLayer({ source: linkSource });
   const ground = groundLayers(palette, events.reshaped);
+  const coverage = coverageLayer(palette);
   const layers = [
+    ...coverage.layers,
     ...ground.layers,
     new VectorLayer({ source: heatSource }),
     linkLayer,
@@ -338,6 +343,8 @@ export async function createMapView(
         }),
       );
     },
+    showContours: (contours) => coverage.showContours(contours),
+    showCoverage: (shown) => coverage.show(shown),
     showMeasure(ends) {
       for (const feature of overSource.getFeatures())
         if (feature.get("over") === "measure") overSource.removeFeature(feature);

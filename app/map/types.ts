@@ -33,6 +33,11 @@ export interface MapArea {
   kind: CoverKind;
   rings: Ring[];
 }
+/** Lines along which a figure is the same, in longitudes and latitudes. */
+export interface MapContour {
+  value: number;
+  rings: Ring[];
+}
 /** `isAround` rings a place that is on the plan already rather than standing for one that could be. */
 export type HeatMark = HeatPoint & { isAround?: boolean };
 export type Ring = [lonDeg: number, latDeg: number][];
@@ -68,6 +73,10 @@ export interface PlanMapProps {
   /** GeoJSON texts of the user's own lines and areas. */
   overlays?: string[];
   density?: DensityCell[];
+  /** Drawn and labelled over a raster. */
+  contours?: readonly MapContour[];
+  /** A raster over the relief, even in latitude and longitude: west, south, east and north edge, and a pixel for each cell. */
+  coverage?: { extent: [number, number, number, number]; canvas: HTMLCanvasElement } | null;
   /** While set, clicks draw an outline, which is handed over when it is closed. */
   onDrawn?: ((ring: Ring) => void) | null;
   /** Corners of the selected outline were moved. */

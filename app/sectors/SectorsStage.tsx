@@ -2,7 +2,9 @@ import { endOf, freeName, radioPatches, setPatch } from "#core/plan";
 import { evenHeadings, seamsOf, widestGapDeg, tiltWords, widthWords, type TiltRow } from "#core/sectors";
 import { useMemo } from "react";
 import { Group, Panel, Separator } from "react-resizable-panels";
+import { useSearchParams } from "react-router";
 import { useView } from "../bench/useView";
+import { CoverageView } from "../coverage/CoverageView";
 import { useDesk } from "../desk/DeskContext";
 import { Button, figure, NumberField, SelectField } from "../ui";
 import { Elevation } from "./Elevation";
@@ -29,6 +31,15 @@ function Legend() {
 /** A site seen from above and from the side: whom its sectors reach, and where they look. */
 export function SectorsStage() {
   const { world, data, draft, selection, select, summaries } = useDesk();
+  const [parameters, setParameters] = useSearchParams();
+  const view = parameters.get("view") === "coverage" ? "coverage" : "rose";
+  const setView = (next: "rose" | "coverage") =>
+    setParameters((before) => {
+      const after = new URLSearchParams(before);
+      if (next === "rose") after.delete("view");
+      else after.set("view", next);
+      return after;
+    });
   const sites = useMemo(() => sitesBySectors(world), [world]);
   const chosen = chosenOf(world, selection);
   const siteId = chosen.siteId ?? sites[0]?.id ?? null;
@@ -102,6 +113,18 @@ export function SectorsStage() {
   return (
     <div className="flex h-full flex-col">
       <div className="flex flex-wrap items-end gap-2 border-b border-rule bg-panel px-3 py-1.5">
+        <div role="group" aria-label="View" className="flex gap-1 self-end pb-0.5">
+          {(["rose", "coverage"] as const).map((one) => (
+            <Button
+              key={one}
+              aria-pressed={view === one}
+              className={`text-xs ${view === one ? "border-clay text-clay" : ""}`}
+              onClick={() => setView(one)}
+            >
+              {{ rose: "Rose", coverage: "Coverage" }[one]}
+            </Button>
+          ))}
+        </div>
         <SelectField
           label="Site"
           value={siteId ?? ""}
@@ -127,91 +150,101 @@ export function SectorsStage() {
             />
           </div>
         )}
-        {sector && (
+        {view === "rose" && sector && (
           <Button className="text-xs" onClick={addSector}>
             Add one like it in the widest gap
           </Button>
         )}
-        {headed.length > 1 && (
+        {view === "rose" && headed.length > 1 && (
           <Button className="text-xs" onClick={spaceEvenly}>
             Space evenly
           </Button>
         )}
       </div>
-      <Group orientation="vertical" id="rose-elevation" className="min-h-0 flex-1">
-        <Panel id="rose" defaultSize="64%" minSize="30%">
-          <div className="flex h-full flex-col px-3 py-1">
-            <div className="min-h-0 flex-1">
-              {around ? (
-                <Rose
-                  world={world}
-                  around={around}
-                  sectors={sectors}
-                  chosenId={sector?.id ?? null}
-                  people={people}
-                  customersOf={ofSector}
-                  onTurn={turn}
-                  onSelect={select}
-                />
-              ) : (
-                <p
-                  className="flex h-full items-center justify-center text-sm text-quiet"
-                  role={failed ? "alert" : undefined}
-                >
-                  {failed ?? (data.shown === null ? "The plan is being worked out…" : "Looking round…")}
+      {view === "coverage" && sector && siteId !== null ? (
+        <div className="min-h-0 flex-1">
+          <CoverageView
+            site={world.sites.get(siteId)!}
+            sector={sector}
+            heard={around?.heard.find(([id]) => id === sector.id)?.[1] ?? null}
+          />
+        </div>
+      ) : (
+        <Group orientation="vertical" id="rose-elevation" className="min-h-0 flex-1">
+          <Panel id="rose" defaultSize="64%" minSize="30%">
+            <div className="flex h-full flex-col px-3 py-1">
+              <div className="min-h-0 flex-1">
+                {around ? (
+                  <Rose
+                    world={world}
+                    around={around}
+                    sectors={sectors}
+                    chosenId={sector?.id ?? null}
+                    people={people}
+                    customersOf={ofSector}
+                    onTurn={turn}
+                    onSelect={select}
+                  />
+                ) : (
+                  <p
+                    className="flex h-full items-center justify-center text-sm text-quiet"
+                    role={failed ? "alert" : undefined}
+                  >
+                    {failed ?? (data.shown === null ? "The plan is being worked out…" : "Looking round…")}
+                  </p>
+                )}
+              </div>
+              <Legend />
+              {around && around.neighbourCount > around.neighbours.length && (
+                <p className="text-xs text-quiet">
+                  The nearest {around.neighbours.length} of {around.neighbourCount} within the circle are drawn.
+                </p>
+              )}
+              {seams.length > 0 && (
+                <p className="truncate text-xs text-quiet" data-seams>
+                  {seams
+                    .map(
+                      ({ fromRadioId, toRadioId, bearingDeg, depthDb, overlapDeg }) =>
+                        `${nameOf(fromRadioId)} | ${nameOf(toRadioId)}: seam at ${figure(bearingDeg, 0)}°, ${figure(-depthDb, 0)} dB, ${overlapDeg >= 0 ? `overlap ${figure(overlapDeg, 0)}°` : `gap ${figure(-overlapDeg, 0)}°`} at −6 dB`,
+                    )
+                    .join(" · ")}
                 </p>
               )}
             </div>
-            <Legend />
-            {around && around.neighbourCount > around.neighbours.length && (
-              <p className="text-xs text-quiet">
-                The nearest {around.neighbours.length} of {around.neighbourCount} within the circle are drawn.
-              </p>
-            )}
-            {seams.length > 0 && (
-              <p className="truncate text-xs text-quiet" data-seams>
-                {seams
-                  .map(
-                    ({ fromRadioId, toRadioId, bearingDeg, depthDb, overlapDeg }) =>
-                      `${nameOf(fromRadioId)} | ${nameOf(toRadioId)}: seam at ${figure(bearingDeg, 0)}°, ${figure(-depthDb, 0)} dB, ${overlapDeg >= 0 ? `overlap ${figure(overlapDeg, 0)}°` : `gap ${figure(-overlapDeg, 0)}°`} at −6 dB`,
-                  )
-                  .join(" · ")}
-              </p>
-            )}
-          </div>
-        </Panel>
-        <Separator
-          aria-label="Divider between the two views"
-          className="h-1.5 border-y border-rule bg-ground data-[separator=hover]:bg-clay focus-visible:bg-clay"
-        />
-        <Panel id="elevation" minSize="20%">
-          {sector && own.length > 0 ? (
-            <div className="flex h-full flex-col px-3 py-1">
-              <p className="text-xs text-quiet" data-width-words>
-                {sector.name}:{" "}
-                {widthWords(world.antennaModels.get(sector.antennaModelId)!, sector.polarization, usedDeg, farthestM)}
-                {tilts.rows && <> {tiltWords(tilts.rows, sector.tiltDownDeg ?? 0)}</>}
-              </p>
-              <div className="min-h-0 flex-1">
-                <Elevation
-                  end={endOf(world, sector.id)}
-                  customers={own}
-                  tilts={tilts.rows}
-                  chosenLinkId={selection?.kind === "link" ? selection.id : null}
-                  onTilt={(tiltDownDeg) => draft.put([setPatch("radios", sector.id, { tiltDownDeg })])}
-                  onSelect={select}
-                />
+          </Panel>
+          <Separator
+            aria-label="Divider between the two views"
+            className="h-1.5 border-y border-rule bg-ground data-[separator=hover]:bg-clay focus-visible:bg-clay"
+          />
+          <Panel id="elevation" minSize="20%">
+            {sector && own.length > 0 ? (
+              <div className="flex h-full flex-col px-3 py-1">
+                <p className="text-xs text-quiet" data-width-words>
+                  {sector.name}:{" "}
+                  {widthWords(world.antennaModels.get(sector.antennaModelId)!, sector.polarization, usedDeg, farthestM)}
+                  {tilts.rows && <> {tiltWords(tilts.rows, sector.tiltDownDeg ?? 0)}</>}
+                </p>
+                <div className="min-h-0 flex-1">
+                  <Elevation
+                    end={endOf(world, sector.id)}
+                    customers={own}
+                    tilts={tilts.rows}
+                    chosenLinkId={selection?.kind === "link" ? selection.id : null}
+                    onTilt={(tiltDownDeg) => draft.put([setPatch("radios", sector.id, { tiltDownDeg })])}
+                    onSelect={select}
+                  />
+                </div>
               </div>
-            </div>
-          ) : (
-            <p className="flex h-full items-center justify-center px-8 text-center text-sm text-quiet">
-              {sector
-                ? "Nobody is linked to this sector yet: link customers to it, and their angles stand here."
-                : "No sector stands on this site yet. Add one with Add, or choose another site."}
-            </p>
-          )}
-        </Panel>
-      </Group>
+            ) : (
+              <p className="flex h-full items-center justify-center px-8 text-center text-sm text-quiet">
+                {sector
+                  ? "Nobody is linked to this sector yet: link customers to it, and their angles stand here."
+                  : "No sector stands on this site yet. Add one with Add, or choose another site."}
+              </p>
+            )}
+          </Panel>
+        </Group>
+      )}
     </div>
   );
 }

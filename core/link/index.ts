@@ -22,7 +22,16 @@ export {
   answerHearing,
   obstructionsOf,
 } from "./answer";
-export { chainSplitDb, commonChains, linearOf, polarizationLossDb, tapeOf, wallDb, type Tape } from "./budget";
+export {
+  chainSplitDb,
+  commonChains,
+  linearOf,
+  pathLosses,
+  polarizationLossDb,
+  tapeOf,
+  wallDb,
+  type Tape,
+} from "./budget";
 export type { HeardRadio, NoiseRise, OwnNoise } from "./noise";
 export {
   checkClearance,
@@ -41,7 +50,7 @@ export {
   type PathState,
 } from "./clearance";
 export { chainWords, tapeLines, type TapeLine } from "./tape";
-export { BARE_SHARE, DEEPEST_TREES_M, treesInRay, treesLossDb, type TreesInRay } from "./trees";
+export { BARE_SHARE, DEEPEST_TREES_M, NO_TREES, treesInRay, treesLossDb, type TreesInRay } from "./trees";
 export {
   bullingtonLossDb,
   buildingEntryLossDb,

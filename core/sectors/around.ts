@@ -1,6 +1,7 @@
 import { destination, inverseGeodesic, type Place } from "../geodesy";
 import { tiltDownDeg } from "../aiming";
-import type { LinkAnswer } from "../link";
+import type { Answers } from "../evaluate";
+import type { OwnNoise } from "../link";
 import type { ProfileSource } from "../outcome";
 import type { Link, Site, World } from "../plan";
 import { EARTH_RADIUS_KM } from "../propagation";
@@ -27,6 +28,8 @@ export interface SiteAround {
   neighbourCount: number;
   /** Of each access link of the site. */
   customers: SectorCustomer[];
+  /** What each of its sectors hears of the plan's other transmitters. */
+  heard: [radioId: string, OwnNoise][];
   /** The ground's highest angle above the horizontal, degrees, every `HORIZON_STEP_DEG` of bearing from north; null over unknown ground. */
   horizonDeg: (number | null)[];
 }
@@ -51,7 +54,7 @@ export function accessLinksAt(world: World, siteId: string): Link[] {
 export function siteAround(
   world: World,
   site: Site,
-  answers: ReadonlyMap<string, LinkAnswer>,
+  { answers, heardNear }: Pick<Answers, "answers" | "heardNear">,
   heightAt: (place: Place) => number,
   between: ProfileSource,
 ): SiteAround {
@@ -82,7 +85,11 @@ export function siteAround(
   const horizonDeg = Array.from({ length: 360 / HORIZON_STEP_DEG }, (_, i) =>
     horizonToward(site, i * HORIZON_STEP_DEG, { heightM, radiusM, kFactor }, between),
   );
-  return { siteId: site.id, heightM, radiusM, neighbours, neighbourCount: within.length, customers, horizonDeg };
+  const heard = sectors.flatMap(({ id }): [string, OwnNoise][] => {
+    const hearing = heardNear.get(id);
+    return hearing ? [[id, hearing.noise]] : [];
+  });
+  return { siteId: site.id, heightM, radiusM, neighbours, neighbourCount: within.length, customers, heard, horizonDeg };
 }
 
 const M_PER_DEG = 111_195;

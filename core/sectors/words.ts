@@ -18,7 +18,7 @@ export function widthWords(
     .filter(({ leftDeg, rightDeg }) => leftDeg + rightDeg < 360)
     .map(({ depthDb, leftDeg, rightDeg }) => `${Math.round(leftDeg + rightDeg)}° at −${depthDb} dB`);
   const wide = widths.length > 0 ? widths.join(", ") : "alike all round";
-  if (usedDeg === null || farthestM === null) return `${wide}.`;
+  if (widths.length === 0 || usedDeg === null || farthestM === null) return `${wide}.`;
   const half = usedDeg / 2;
   const edgeDb = Math.max(azimuthLossDb(antenna, polarization, half), azimuthLossDb(antenna, polarization, -half));
   if (edgeDb < LEAST_TOLD_DB) return `${wide}.`;
@@ -37,7 +37,8 @@ export function tiltWords(rows: readonly TiltRow[], mechanicalDeg: number): stri
   if (!best) return "";
   const bestText = `Bracket ${tiltText(best.mechanicalDeg)} serves most: ${best.peopleServed} people`;
   if (!now) return `${bestText}.`;
-  if (now === best) return `The bracket ${tiltText(now.mechanicalDeg)}, as now, serves most: ${now.peopleServed} people.`;
+  if (now === best)
+    return `The bracket ${tiltText(now.mechanicalDeg)}, as now, serves most: ${now.peopleServed} people.`;
   if (now.peopleServed < best.peopleServed)
     return `${bestText}, ${tiltText(now.mechanicalDeg)} as now ${now.peopleServed}.`;
   const gainDb = (best.weakestMarginDb ?? 0) - (now.weakestMarginDb ?? 0);

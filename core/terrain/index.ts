@@ -45,3 +45,4 @@ export {
   tilesDown,
   type TerrainTile,
 } from "./tiles";
+export { END_ZONE_M } from "./coverRuns";

@@ -127,8 +127,13 @@ export const QUESTIONS = {
   around: async (state: PlanState, { siteId }: { siteId: string }): Promise<SiteAround | null> => {
     const site = state.world.sites.get(siteId);
     if (!site) return null;
-    const { answers } = await state.evaluate();
-    return siteAround(state.world, site, answers, (place) => heightAt(state, place) ?? NaN, state.profiles.glance);
+    return siteAround(
+      state.world,
+      site,
+      await state.evaluate(),
+      (place) => heightAt(state, place) ?? NaN,
+      state.profiles.glance,
+    );
   },
 
   channelRows: async (state: PlanState) => channelRows(state.world, (await state.evaluate()).answers),

@@ -1,0 +1,134 @@
+/* The sweep of core/coverage written plainly in C, one thread, no vectors: what bench/coverage.ts holds the real one against. */
+#include <math.h>
+#include <stdio.h>
+#include <stdlib.h>
+#include <time.h>
+
+static double edge_db(double v) {
+  if (v <= -0.78) return 0;
+  return 6.9 + 20 * log10(sqrt((v - 0.1) * (v - 0.1) + 1) + v - 0.1);
+}
+
+int main(int argc, char **argv) {
+  if (argc < 7) return 2;
+  int rings = atoi(argv[2]);
+  double cell_km = atof(argv[3]), tx_m = atof(argv[4]), rx_m = atof(argv[5]), ghz = atof(argv[6]);
+  int side = 2 * rings + 1;
+  size_t cells = (size_t)side * side;
+  float *ground = malloc(cells * 4), *cover = malloc(cells * 4), *loss = malloc(cells * 4);
+  double *hull_km = malloc(side * 8), *hull_m = malloc(side * 8), *past_km = malloc(side * 8), *past_s = malloc(side * 8);
+  double *bares = malloc(side * 8), *tops = malloc(side * 8);
+  FILE *file = fopen(argv[1], "rb");
+  if (!file || fread(ground, 4, cells, file) != cells || fread(cover, 4, cells, file) != cells) return 1;
+  fclose(file);
+  double curve = 500 / (4.0 / 3 * 6371), v_factor = 0.002 / (0.299792458 / ghz), free_db = 92.44778 + 20 * log10(ghz);
+  double zone = 0.03, first = (floor(zone / cell_km + 1e-9) + 1) * cell_km;
+  double best = 1e9;
+  for (int run = 0; run < 7; run++) {
+    struct timespec a, b;
+    for (size_t i = 0; i < cells; i++) loss[i] = NAN;
+    clock_gettime(CLOCK_MONOTONIC, &a);
+    for (int ray = 0; ray < 16 * rings; ray++) {
+      double along = (ray % (4 * rings)) / 2.0 - rings, east, south;
+      switch (ray / (4 * rings)) {
+        case 0: east = along; south = -rings; break;
+        case 1: east = rings; south = along; break;
+        case 2: east = -along; south = rings; break;
+        default: east = -rings; south = -along;
+      }
+      int steep = fabs(south) >= fabs(east);
+      double across = (steep ? east : south) / rings;
+      long major = steep ? (south > 0 ? side : -side) : (east > 0 ? 1 : -1), minor_stride = steep ? 1 : side;
+      double step_km = hypot(east / rings, south / rings) * cell_km, tx = ground[(size_t)rings * side + rings] + tx_m;
+      long start = (long)rings * side + rings, own = lround(across * rings * 2), column_before = 0;
+      int cover_back = fmax(1, floor(first / step_km + 0.5)), zone_back = fmax(1, floor(zone / step_km + 0.5));
+      int held = fmax(cover_back, ceil(first / cell_km - 1e-9)), hull = 0, past = 0;
+      double tx_slope = -INFINITY;
+      for (int step = 1; step <= rings; step++) {
+        double km = step * step_km;
+        if (km > rings * cell_km * (1 + 1e-9)) break;
+        double minor = across * step;
+        long below = floor(minor), column = floor(minor + 0.5);
+        double share = minor - below;
+        long near = start + step * major + column * minor_stride, base = start + step * major + below * minor_stride;
+        double bare = share == 0 ? ground[base] : ground[base] + (ground[base + minor_stride] - ground[base]) * share;
+        if (bare != bare) break;
+        double curve_m = curve * km * km;
+        if ((long)floor((double)column * rings * 2 / step + 0.5) == own) {
+          double rx = ground[near] + rx_m - curve_m, slope = (rx - tx) / km, horizon = tx_slope, rx_slope = -INFINITY, v;
+          for (int back = 1; back <= held && back < step; back++) {
+            double at = km - back * step_km, over = back > cover_back ? tops[step - back] : bares[step - back];
+            horizon = fmax(horizon, (over - tx) / at);
+            rx_slope = fmax(rx_slope, (over - rx) / (km - at));
+          }
+          if (step > cover_back && km - first > zone) {
+            double cover_m = tops[step - cover_back] - bares[step - cover_back];
+            double zone_m = tops[step - zone_back] - bares[step - zone_back];
+            double back_km = zone_m > cover_m ? zone : first;
+            double over = zone_m > cover_m ? tops[step - zone_back] : tops[step - cover_back];
+            if (cover_m + zone_m > 0) {
+              horizon = fmax(horizon, (over - tx) / (km - back_km));
+              rx_slope = fmax(rx_slope, (over - rx) / back_km);
+            }
+          }
+          if (horizon >= slope) {
+            double tangent = -INFINITY;
+            for (int i = hull - 1; i >= 0; i--) {
+              double back = (hull_m[i] - rx) / (km - hull_km[i]);
+              if (!(back > tangent)) break;
+              tangent = back;
+            }
+            rx_slope = fmax(rx_slope, tangent);
+            v = sqrt(v_factor * km * (horizon - slope) * fmax(0, rx_slope + slope));
+          } else {
+            double least = INFINITY;
+            for (int back = 1; back <= held && back < step; back++) {
+              double at = km - back * step_km, over = back >= cover_back ? tops[step - back] : bares[step - back];
+              double under = slope - (over - tx) / at;
+              least = fmin(least, under * under * at / (km - at));
+            }
+            for (int i = past - 1; i >= 0; i--) {
+              double under = slope - past_s[i];
+              least = fmin(least, under * under * past_km[i] / (km - past_km[i]));
+            }
+            v = -sqrt(v_factor * km * least);
+          }
+          double j = edge_db(v);
+          loss[near] = free_db + 20 * log10(km) + j + (1 - exp(-j / 6)) * (10 + 0.02 * km);
+        }
+        double cover_m = cover[near];
+        if (column != column_before) {
+          int before = ((column + column_before) / 2.0 - minor + across) / across < 0.5;
+          double third = cover[before ? near - major : near + (column_before - column) * minor_stride];
+          if (third > cover_m) cover_m = third;
+        }
+        column_before = column;
+        bares[step] = bare - curve_m;
+        tops[step] = bares[step] + (km <= zone ? 0 : cover_m);
+        int grown = step - held;
+        if (grown < 1) continue;
+        double grown_km = grown * step_km, grown_m = tops[grown], grown_slope = (grown_m - tx) / grown_km;
+        if (grown_slope >= tx_slope) {
+          tx_slope = grown_slope;
+          past_km[past] = grown_km;
+          past_s[past++] = grown_slope;
+          hull = 0;
+        }
+        while (hull >= 2 && (hull_m[hull - 1] - hull_m[hull - 2]) * (grown_km - hull_km[hull - 2]) <=
+                                (grown_m - hull_m[hull - 2]) * (hull_km[hull - 1] - hull_km[hull - 2]))
+          hull--;
+        hull_km[hull] = grown_km;
+        hull_m[hull++] = grown_m;
+      }
+    }
+    clock_gettime(CLOCK_MONOTONIC, &b);
+    double ms = (b.tv_sec - a.tv_sec) * 1e3 + (b.tv_nsec - a.tv_nsec) / 1e6;
+    if (ms < best) best = ms;
+  }
+  double sum = 0;
+  size_t known = 0;
+  for (size_t i = 0; i < cells; i++)
+    if (loss[i] == loss[i]) sum += loss[i], known++;
+  printf("%.2f %.6f %zu\n", best, sum / known, known);
+  return 0;
+}

@@ -1,0 +1,170 @@
+// What a cell is told is what a full answer says of somebody who stands there.
+import { describe, expect, test } from "@jest/globals";
+import { pointingOf } from "#core/aiming";
+import { patternLossDb } from "#core/antenna";
+import {
+  cellBearings,
+  cellPlace,
+  classify,
+  clientEnd,
+  COVERAGE_REASONS,
+  gridAround,
+  LEAST_LOSS_DB,
+  LOSS_STEP_DB,
+  lossIndex,
+  lossTable,
+  newCells,
+  newLosses,
+  rateSteps,
+  readGrid,
+  sideOf,
+  sweep,
+  usualClient,
+  weatherTable,
+  withPattern,
+  type CellLosses,
+} from "#core/coverage";
+import { answerLink, wantedMarginDb } from "#core/link";
+import { endOf } from "#core/plan";
+import { plainTerrain, sampleProfile } from "#core/terrain";
+import { valley, valleySurface } from "#core/testing";
+
+const { world } = valley(14);
+const terrain = plainTerrain(valleySurface(14));
+const sector = world.radios.get("sector")!;
+const kit = usualClient(world, sector)!;
+const near = endOf(world, "sector");
+const grid = gridAround(near.place, 4000, 100);
+const losses = newLosses(grid);
+sweep(
+  grid,
+  readGrid(terrain, grid),
+  {
+    txHeightM: sector.heightM,
+    rxHeightM: kit.heightM,
+    frequencyGHz: sector.frequencyMHz / 1000,
+    kFactor: world.plan.kFactor,
+  },
+  losses,
+);
+const beam = {
+  antenna: near.antenna,
+  polarization: sector.polarization,
+  azimuthDeg: sector.azimuthDeg ?? 0,
+  mechanicalTiltDownDeg: 3,
+};
+const total = new Float32Array(losses.lossDb.length);
+withPattern(losses, cellBearings(grid), beam, total);
+const tilted = { ...sector, azimuthDeg: beam.azimuthDeg, tiltDownDeg: 3 };
+const table = lossTable(world, sector, kit, null);
+const marginDb = wantedMarginDb(world.plan, sector.frequencyMHz);
+const weather = weatherTable(world.plan, sector, 30, 4);
+const cells = newCells(grid);
+classify(grid, losses, total, table, weather, marginDb, cells);
+
+/** The full answer to a customer in a cell. */
+function fullAnswer(column: number, row: number) {
+  const place = cellPlace(grid, column, row);
+  const profile = sampleProfile(terrain, near.place, place);
+  const a = { ...near, radio: tilted };
+  const b = { ...clientEnd(world, sector, kit), place };
+  return { profile, answer: answerLink({ plan: world.plan, kind: "access", foliageDepthM: 0, a, b, profile }) };
+}
+const side = sideOf(grid);
+const some = Array.from({ length: 400 }, (_, i) => [(i * 37) % side, (i * 53 + 11) % side] as const).filter(
+  ([column, row]) => Number.isFinite(losses.lossDb[row * side + column]),
+);
+
+test("the usual customer is the one whose kit most have, at the middle of their heights", () => {
+  const client = world.radios.get("farm-radio")!;
+  const { radioModelId, antennaModelId, heightM } = client;
+  expect(kit).toEqual({ radioModelId, antennaModelId, heightM });
+  const alone = valley(0, (rows) => void (rows.links = rows.links.filter(({ kind }) => kind !== "access"))).world;
+  const model = alone.radioModels.get(usualClient(alone, sector)!.radioModelId)!;
+  expect([model.use, model.widthsMHz.includes(sector.widthMHz)]).toEqual(["subscriber", true]);
+  expect(() => clientEnd(world, sector, { ...kit, antennaModelId: "none" })).toThrow("not in the library");
+});
+
+test("the pattern counts in the true direction, both cuts, tilt and front-to-back ratio", () => {
+  expect(some.length).toBeGreaterThan(100);
+  for (const [column, row] of some) {
+    const cell = row * side + column;
+    const { profile } = fullAnswer(column, row);
+    const end = { ...near, radio: tilted };
+    const { azimuthOffDeg, elevationOffDeg } = pointingOf(end, profile.azimuthDeg, losses.tiltDownDeg[cell]!);
+    const wanted = patternLossDb(near.antenna, sector.polarization, azimuthOffDeg, elevationOffDeg);
+    expect(Math.abs(total[cell]! - losses.lossDb[cell]! - wanted)).toBeLessThan(0.3);
+  }
+});
+
+test("level, SNR and rates of a cell are those of the tapes, to a step of its loss", () => {
+  for (const [column, row] of some) {
+    const cell = row * side + column;
+    const { path } = fullAnswer(column, row).answer;
+    const { aToB, bToA } = path!;
+    const tapeLossDb =
+      aToB.question.path.freeSpaceDb + aToB.gasDb + path!.diffractionDb + path!.trees.lossDb + aToB.fromOffDb;
+    const i = lossIndex(tapeLossDb);
+    expect(table.downDbm[i]! - aToB.chainLevelDbm).toBeGreaterThan(-LOSS_STEP_DB - 1e-3);
+    expect(table.downDbm[i]! - aToB.chainLevelDbm).toBeLessThanOrEqual(1e-3);
+    expect(Math.abs(table.upDbm[i]! - bToA.chainLevelDbm)).toBeLessThanOrEqual(LOSS_STEP_DB + 1e-3);
+    expect(Math.abs(table.snrDb[i]! - Math.min(aToB.snrDb, bToA.snrDb))).toBeLessThanOrEqual(LOSS_STEP_DB + 1e-3);
+    // Over this ground a cell's own loss is the answer's to a decibel nearly everywhere.
+    if (Math.abs(total[cell]! + aToB.gasDb - tapeLossDb) < 0.05)
+      expect(Math.abs(cells.downDbm[cell]! - aToB.chainLevelDbm)).toBeLessThan(0.3);
+  }
+  const errors = some
+    .map(([column, row]) => {
+      const { path } = fullAnswer(column, row).answer;
+      return Math.abs(cells.downDbm[row * side + column]! - path!.aToB.chainLevelDbm);
+    })
+    .sort((x, y) => x - y);
+  expect(errors[Math.floor(errors.length * 0.9)]).toBeLessThan(1);
+});
+
+describe("why a cell gets nothing", () => {
+  const one = gridAround(near.place, 100, 100);
+  const told = (lossDb: number, diffractionDb: number, patternDb: number) => {
+    const cell = new Float32Array(9).fill(NaN);
+    const of: CellLosses = { lossDb: cell.slice(), diffractionDb: cell.slice(), tiltDownDeg: cell.slice() };
+    of.lossDb[1] = lossDb;
+    of.diffractionDb[1] = diffractionDb;
+    const sum = cell.slice();
+    sum[1] = lossDb + patternDb;
+    const into = newCells(one);
+    classify(one, of, sum, table, weather, marginDb, into);
+    return {
+      reason: COVERAGE_REASONS[into.reason[1]!],
+      rate: into.rateMbps[1]!,
+      other: COVERAGE_REASONS[into.reason[0]!],
+    };
+  };
+  const held = table.fadeMarginDb.findLastIndex((margin, i) => margin >= marginDb && table.upMbps[i]! > 0);
+  const mostDb = LEAST_LOSS_DB + held * LOSS_STEP_DB - 0.5;
+
+  test("is said: its distance, the ground, the pattern; what is not known is called so", () => {
+    expect(told(mostDb, 0, 0)).toMatchObject({ reason: "held", other: "unknown" });
+    const index = lossIndex(mostDb);
+    expect(told(mostDb, 0, 0).rate).toBe(Math.min(table.downMbps[index]!, table.upMbps[index]!));
+    expect(told(mostDb + 1, 0, 0).reason).not.toBe("held");
+    expect(told(mostDb + 10, 0, 0).reason).toMatch(/range|uplink/);
+    expect(told(mostDb + 30, 40, 0).reason).toBe("blocked");
+    expect(told(mostDb - 5, 0, 20).reason).toBe("pattern");
+    expect(told(mostDb + 30, 40, 20)).toMatchObject({ reason: "blocked", rate: 0 });
+  });
+
+  test("steps of rate rise and are the tapes' own", () => {
+    const steps = rateSteps(table);
+    expect(steps).toEqual([...steps].sort((x, y) => x - y));
+    expect(steps.length).toBeGreaterThan(3);
+  });
+});
+
+test("rain counts from 10 GHz on, gases always, both by distance", () => {
+  const at60 = weatherTable(world.plan, { ...sector, frequencyMHz: 60_000 }, 30, 4);
+  expect(at60.gasDb[10]).toBeCloseTo(15, -1);
+  expect(at60.gasDb[20]! / at60.gasDb[10]!).toBeCloseTo(2, 3);
+  expect(at60.rainDb[20]).toBeGreaterThan(at60.rainDb[10]!);
+  expect(weather.rainDb[30]).toBe(0);
+  expect(weather.gasDb[30]).toBeGreaterThan(0);
+});

@@ -1,0 +1,33 @@
+export {
+  clientEnd,
+  LEAST_LOSS_DB,
+  LOSS_STEP_DB,
+  lossIndex,
+  lossTable,
+  usualClient,
+  type ClientKit,
+  type LossTable,
+} from "./budget";
+export {
+  classify,
+  COVERAGE_REASONS,
+  newCells,
+  rateSteps,
+  REASON_WORDS,
+  weatherTable,
+  type CoverageCells,
+  type CoverageReason,
+  type WeatherTable,
+} from "./classes";
+export {
+  cellPlace,
+  gridAround,
+  gridExtent,
+  readGrid,
+  sideOf,
+  type CellWindow,
+  type CoverageGrid,
+  type GridGround,
+} from "./grid";
+export { cellBearings, withPattern, type BeamAt } from "./pattern";
+export { newLosses, raysOf, sweep, wedgeOf, WEDGES, type CellLosses, type SweepAsk } from "./sweep";

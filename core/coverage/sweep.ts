@@ -1,0 +1,290 @@
+import { EARTH_RADIUS_KM, knifeEdgeLossDb, wavelengthM } from "../propagation";
+import { END_ZONE_M } from "../terrain";
+import { sideOf, type CellWindow, type CoverageGrid, type GridGround } from "./grid";
+
+/** What a sweep is made for. */
+export interface SweepAsk {
+  /** Antenna heights above ground, m. */
+  txHeightM: number;
+  rxHeightM: number;
+  frequencyGHz: number;
+  kFactor: number;
+}
+
+/** Losses of every cell of a grid, row by row. */
+export interface CellLosses {
+  /** Free space and diffraction, dB; NaN where the ground on the way is not known, and in the middle. */
+  lossDb: Float32Array;
+  /** Diffraction alone, dB: over 0 where the path is not free. */
+  diffractionDb: Float32Array;
+  /** Angle below the horizontal at which the transmitter sees the cell, degrees. */
+  tiltDownDeg: Float32Array;
+}
+
+// The knife edge's loss, and what Bullington's construction adds for it, by v in steps of a hundredth.
+const LEAST_V = -0.78;
+const V_STEPS = 100;
+const MOST_V = 400;
+const EDGE_DB = new Float64Array((MOST_V + 1) * V_STEPS + 2);
+const ADDED_SHARE = new Float64Array(EDGE_DB.length);
+for (let i = 0; i < EDGE_DB.length; i++) {
+  const edgeDb = knifeEdgeLossDb(LEAST_V + i / V_STEPS);
+  EDGE_DB[i] = edgeDb;
+  ADDED_SHARE[i] = 1 - Math.exp(-edgeDb / 6);
+}
+
+/** Rays through each cell of the square's outermost ring. */
+const RAYS_PER_RIM_CELL = 2;
+/** Rays from the middle to the rim. */
+export const raysOf = ({ rings }: CoverageGrid): number => 8 * rings * RAYS_PER_RIM_CELL;
+
+/** Room for one ray after another. */
+interface RayScratch {
+  /** What some steps lose in free space over one, dB. */
+  decibels: Float64Array;
+  /** Levelled heights of the ray's points, bare and with what stands there. */
+  bares: Float64Array;
+  tops: Float64Array;
+  /** The upper hull of the points since the transmitter's horizon: their distances and levelled heights. */
+  hullKm: Float64Array;
+  hullM: Float64Array;
+  /** Points that were the transmitter's horizon once, with their slopes. */
+  pastKm: Float64Array;
+  pastSlope: Float64Array;
+}
+
+export function newLosses(grid: CoverageGrid): CellLosses {
+  const cells = sideOf(grid) ** 2;
+  return {
+    lossDb: new Float32Array(cells).fill(NaN),
+    diffractionDb: new Float32Array(cells).fill(NaN),
+    tiltDownDeg: new Float32Array(cells).fill(NaN),
+  };
+}
+
+/**
+ * Losses from the middle of a grid to its cells, by rays `from` to `to` (exclusive) of `raysOf`: each cell is answered on the ray that
+ * passes nearest its middle. Diffraction is Bullington's construction over ground and cover (P.526-15 §4.5.1), taken along the ray in
+ * one pass: with the earth's curve taken out of the heights once (g = h − 500 d²/(k·a)) neither horizon depends on where the receiver
+ * stands; the transmitter's is a running maximum, the receiver's the tangent to the upper hull of the points since then. A cell's own cover
+ * and what stands within 30 m of it are not in its way.
+ */
+export function sweep(
+  grid: CoverageGrid,
+  ground: GridGround,
+  ask: SweepAsk,
+  into: CellLosses,
+  from = 0,
+  to = raysOf(grid),
+): void {
+  const { rings } = grid;
+  const scratch: RayScratch = {
+    decibels: Float64Array.from({ length: rings + 1 }, (_, step) => 20 * Math.log10(step)),
+    bares: new Float64Array(rings + 1),
+    tops: new Float64Array(rings + 1),
+    hullKm: new Float64Array(rings + 2),
+    hullM: new Float64Array(rings + 2),
+    pastKm: new Float64Array(rings + 2),
+    pastSlope: new Float64Array(rings + 2),
+  };
+  for (let ray = from; ray < to; ray++) sweepRay(grid, ground, ask, into, ray, scratch);
+}
+
+/** Parts in which a coverage is worked out: north, east, south and west of the middle. */
+export const WEDGES = 4;
+
+/** The rays of one part, and the cells that they cross. */
+export function wedgeOf(grid: CoverageGrid, wedge: number): { from: number; to: number; window: CellWindow } {
+  const { rings } = grid;
+  const [side, rays] = [sideOf(grid), raysOf(grid) / WEDGES];
+  const whole: [number, number] = [0, side];
+  const halves: [near: [number, number], far: [number, number]] = [
+    [0, rings + 1],
+    [rings, side],
+  ];
+  const half = wedge === 0 || wedge === 3 ? halves[0] : halves[1];
+  const window = wedge % 2 === 0 ? { columns: whole, rows: half } : { columns: half, rows: whole };
+  return { from: wedge * rays, to: (wedge + 1) * rays, window };
+}
+
+/** Where a ray meets the rim, in cells east and south of the middle; clockwise from the north-west corner. */
+function rimOf(rings: number, ray: number): [east: number, south: number] {
+  const side = 2 * rings * RAYS_PER_RIM_CELL;
+  const along = (ray % side) / RAYS_PER_RIM_CELL - rings;
+  switch (Math.floor(ray / side)) {
+    case 0:
+      return [along, -rings];
+    case 1:
+      return [rings, along];
+    case 2:
+      return [-along, rings];
+    default:
+      return [-rings, -along];
+  }
+}
+
+function sweepRay(
+  grid: CoverageGrid,
+  { groundAmslM, coverHeightM }: GridGround,
+  { txHeightM, rxHeightM, frequencyGHz, kFactor }: SweepAsk,
+  { lossDb, diffractionDb, tiltDownDeg }: CellLosses,
+  ray: number,
+  { decibels, bares, tops, hullKm, hullM, pastKm, pastSlope }: RayScratch,
+): void {
+  const { rings, cellNorthKm, cellEastKm } = grid;
+  const side = 2 * rings + 1;
+  const [east, south] = rimOf(rings, ray);
+  const isSteep = Math.abs(south) >= Math.abs(east);
+  // One step goes a whole cell along the major axis, and this much across.
+  const across = (isSteep ? east : south) / rings;
+  const rimRays = rings * RAYS_PER_RIM_CELL;
+  const ownRay = Math.round(across * rimRays);
+  const majorStride = isSteep ? Math.sign(south) * side : Math.sign(east);
+  const minorStride = isSteep ? 1 : side;
+  const stepKm = Math.hypot((east / rings) * cellEastKm, (south / rings) * cellNorthKm);
+  const start = rings * side + rings;
+  const mostKm = rings * Math.max(cellNorthKm, cellEastKm) * (1 + ROUNDING);
+  const txM = groundAmslM[start]! + txHeightM;
+  const curve = 500 / (kFactor * EARTH_RADIUS_KM);
+  const vFactor = 0.002 / wavelengthM(frequencyGHz);
+  const freeSpaceDb = 92.44778 + 20 * Math.log10(frequencyGHz * stepKm);
+  // As on a full answer's samples, a cell apart: those in the receiver's zone are bare, the first beyond it has its cover.
+  const cellKm = Math.min(cellNorthKm, cellEastKm);
+  const firstCoverKm = (Math.floor(ZONE_KM / cellKm + ROUNDING) + 1) * cellKm;
+  const coverBack = Math.max(1, Math.round(firstCoverKm / stepKm));
+  const zoneBack = Math.max(1, Math.round(ZONE_KM / stepKm));
+  // Points this near behind are kept out of the hull: what is in the way of them depends on the receiver.
+  const heldBack = Math.max(coverBack, Math.ceil(firstCoverKm / cellKm - ROUNDING));
+  let columnBefore = 0;
+  let txSlope = -Infinity;
+  let hull = 0;
+  let past = 0;
+  for (let step = 1; step <= rings; step++) {
+    const km = step * stepKm;
+    if (km > mostKm) return;
+    const minor = across * step;
+    const below = Math.floor(minor);
+    const share = minor - below;
+    const near = start + step * majorStride + (share < 0.5 ? below : below + 1) * minorStride;
+    const base = start + step * majorStride + below * minorStride;
+    const low = groundAmslM[base]!;
+    const bareM = share === 0 ? low : low + (groundAmslM[base + minorStride]! - low) * share;
+    // Nothing is told behind a hole.
+    if (!(bareM === bareM)) return;
+    const curveM = curve * km * km;
+    const column = share < 0.5 ? below : below + 1;
+    // The ray that passes nearest a cell's middle answers it.
+    const offRay = 2 * (column * rimRays - ownRay * step);
+    if (offRay >= -step && offRay < step) {
+      const ownM = groundAmslM[near]!;
+      const rxM = ownM + rxHeightM - curveM;
+      const slope = (rxM - txM) / km;
+      // What stands close before the receiver, seen from both ends.
+      let horizon = txSlope;
+      let rxSlope = -Infinity;
+      for (let back = 1; back <= heldBack && back < step; back++) {
+        const atKm = km - back * stepKm;
+        const overM = back > coverBack ? tops[step - back]! : bares[step - back]!;
+        const fromTx = (overM - txM) / atKm;
+        const fromRx = (overM - rxM) / (km - atKm);
+        if (fromTx > horizon) horizon = fromTx;
+        if (fromRx > rxSlope) rxSlope = fromRx;
+      }
+      if (step > coverBack && km - firstCoverKm > ZONE_KM) {
+        const coverM = tops[step - coverBack]! - bares[step - coverBack]!;
+        const zoneCoverM = tops[step - zoneBack]! - bares[step - zoneBack]!;
+        const backKm = zoneCoverM > coverM ? ZONE_KM : firstCoverKm;
+        const overM = zoneCoverM > coverM ? tops[step - zoneBack]! : tops[step - coverBack]!;
+        if (coverM + zoneCoverM > 0) {
+          const fromTx = (overM - txM) / (km - backKm);
+          const fromRx = (overM - rxM) / backKm;
+          if (fromTx > horizon) horizon = fromTx;
+          if (fromRx > rxSlope) rxSlope = fromRx;
+        }
+      }
+      let v: number;
+      if (horizon >= slope) {
+        // Both horizons meet over the path: v² = 0.002 d (St − Str)(Sr + Str)/λ.
+        // Along the hull the slope rises to the tangent's and falls from there on.
+        let tangent = -Infinity;
+        for (let i = hull - 1; i >= 0; i--) {
+          const back = (hullM[i]! - rxM) / (km - hullKm[i]!);
+          if (!(back > tangent)) break;
+          tangent = back;
+        }
+        if (tangent > rxSlope) rxSlope = tangent;
+        v = Math.sqrt(vFactor * km * (horizon - slope) * Math.max(0, rxSlope + slope));
+      } else {
+        // In sight: among points once the horizon is the one that reaches farthest into the zone.
+        let least = Infinity;
+        for (let back = 1; back <= heldBack && back < step; back++) {
+          const atKm = km - back * stepKm;
+          const overM = back >= coverBack ? tops[step - back]! : bares[step - back]!;
+          const square = squareOf(slope - (overM - txM) / atKm, atKm, km);
+          if (square < least) least = square;
+        }
+        for (let i = past - 1; i >= 0; i--) {
+          const square = squareOf(slope - pastSlope[i]!, pastKm[i]!, km);
+          if (square < least) least = square;
+        }
+        v = -Math.sqrt(vFactor * km * least);
+      }
+      let extraDb = 0;
+      if (v > LEAST_V) {
+        const place = (v - LEAST_V) * V_STEPS;
+        const i = place | 0;
+        const part = place - i;
+        const edgeDb = EDGE_DB[i]! + (EDGE_DB[i + 1]! - EDGE_DB[i]!) * part;
+        extraDb = edgeDb + (ADDED_SHARE[i]! + (ADDED_SHARE[i + 1]! - ADDED_SHARE[i]!) * part) * (10 + 0.02 * km);
+      }
+      lossDb[near] = freeSpaceDb + decibels[step]! + extraDb;
+      diffractionDb[near] = extraDb;
+      tiltDownDeg[near] = -arcTangent(slope / 1000) * DEGREES;
+    }
+    bares[step] = bareM - curveM;
+    let coverM = coverHeightM[near]!;
+    if (column !== columnBefore) {
+      // The step goes over the corner of a third cell, before or behind the edge between both rows.
+      const isBefore = ((column + columnBefore) / 2 - minor + across) / across < 0.5;
+      const third = isBefore ? near - majorStride : near + (columnBefore - column) * minorStride;
+      const thirdM = coverHeightM[third]!;
+      if (thirdM > coverM) coverM = thirdM;
+    }
+    columnBefore = column;
+    tops[step] = bares[step]! + (km <= ZONE_KM ? 0 : coverM);
+    const grown = step - heldBack;
+    if (grown < 1) continue;
+    const grownKm = grown * stepKm;
+    const grownM = tops[grown]!;
+    const grownSlope = (grownM - txM) / grownKm;
+    if (grownSlope >= txSlope) {
+      // A new horizon: what lies before it can be no receiver's.
+      txSlope = grownSlope;
+      pastKm[past] = grownKm;
+      pastSlope[past++] = grownSlope;
+      hull = 0;
+    }
+    while (
+      hull >= 2 &&
+      (hullM[hull - 1]! - hullM[hull - 2]!) * (grownKm - hullKm[hull - 2]!) <=
+        (grownM - hullM[hull - 2]!) * (hullKm[hull - 1]! - hullKm[hull - 2]!)
+    )
+      hull--;
+    hullKm[hull] = grownKm;
+    hullM[hull++] = grownM;
+  }
+}
+const ZONE_KM = END_ZONE_M / 1000;
+const ROUNDING = 1e-9;
+const DEGREES = 180 / Math.PI;
+
+/** Angle of a slope, radians: up to 0.3 by its series, which stays within a thousandth of a degree. */
+function arcTangent(slope: number): number {
+  if (slope > SERIES_TO || slope < -SERIES_TO) return Math.atan(slope);
+  const square = slope * slope;
+  return slope * (1 - square * (1 / 3 - square * (1 / 5 - square / 7)));
+}
+const SERIES_TO = 0.3;
+
+/** (Str − St)² d/(D − d): v² without its factor, of a point under the line of sight. */
+const squareOf = (under: number, atKm: number, km: number) => (under * under * atKm) / (km - atKm);
