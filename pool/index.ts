@@ -65,7 +65,7 @@ const underWay = new Map<string, UnderWay>();
 
 const hashOf = (things: unknown) => createHash("sha256").update(JSON.stringify(things)).digest("hex");
 
-/** Runs a task, once more where its worker died; a task over which two workers die is given up. */
+/** Runs a task, once more where its worker died; a task over which three workers die is given up. */
 async function worked(
   order: TaskOrder,
   signal: AbortSignal,
@@ -90,7 +90,7 @@ async function worked(
     return outcome;
   }
 }
-const MOST_TRIES = 2;
+const MOST_TRIES = 3;
 
 export interface TaskOptions {
   signal?: AbortSignal;

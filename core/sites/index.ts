@@ -1,0 +1,1 @@
+export { chooseSites, greedySites, isJoined, type ChosenSites, type SitesQuestion } from "./chooseSites";
