@@ -12,12 +12,16 @@ const PLANTED = [
 ];
 
 /** The left column; the sheet shows the findings of the selected link once more. */
-const LIST = 'aside[aria-label="Findings and links"]';
+const LIST = 'aside[aria-label^="Findings and"]';
+/** Where the list with findings of a kind stands. */
+const stageOf = (kind: string) => (kind === "airtime" ? "Sectors" : "Paths");
 
 test("every planted fault is found and resolved by its first remedy", async ({ page, demo }) => {
   test.slow();
   await page.goto(`${demo}/paths`);
+  const go = (kind: string) => page.getByRole("link", { name: new RegExp(`^${stageOf(kind)}`) }).click();
   for (const { kind, place } of PLANTED) {
+    await go(kind);
     const cards = page.locator(`${LIST} [data-finding="${kind}"]`).filter({ hasText: place });
     await expect(cards.first(), `${kind} at ${place} is found`).toBeVisible();
     const before = await cards.count();
@@ -29,9 +33,12 @@ test("every planted fault is found and resolved by its first remedy", async ({ p
     await expect(cards).toHaveCount(before - 1);
   }
   // Turning the short bridge down mends both of its ends.
+  await go("overEirp");
   await expect(page.locator(`${LIST} [data-finding="overEirp"]`)).toHaveCount(0);
-  for (const { kind, place } of PLANTED)
+  for (const { kind, place } of PLANTED) {
+    await go(kind);
     await expect(page.locator(`${LIST} [data-finding="${kind}"]`).filter({ hasText: place })).toHaveCount(0);
+  }
 
   await page.getByRole("link", { name: /^Install/ }).click();
   const bracket = page.locator(`${LIST} [data-finding="bracket"]`).first();

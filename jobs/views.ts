@@ -1,5 +1,6 @@
 import { availableParallelism } from "node:os";
 import type { Patch } from "#core/plan";
+import type { SchoolTried } from "#core/schools";
 import type { TiltRow } from "#core/sectors";
 import { byPromise, type BandRow, type ViewRow } from "#core/search";
 import type { PlanContext } from "#engine";
@@ -9,10 +10,11 @@ export type ViewAsk =
   | { kind: "fromSite"; siteId: string; of: "subscribers" | "sites" }
   | { kind: "fromSubscriber"; subscriberId: string }
   | { kind: "tilts"; radioId: string }
+  | { kind: "schools"; siteId: string; radiusM: number }
   | { kind: "bands"; linkId: string; demandMbps: number };
 
 export interface ViewAnswers {
-  rows: ViewRow[] | BandRow[] | TiltRow[];
+  rows: ViewRow[] | BandRow[] | TiltRow[] | SchoolTried[];
   /** Time that the answering took, ms. */
   tookMs: number;
 }

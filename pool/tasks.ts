@@ -12,6 +12,7 @@ import {
   type ViewRow,
 } from "#core/search";
 import type { ProfileSource } from "#core/outcome";
+import { trySchools, type SchoolTried } from "#core/schools";
 import { tiltTable, type TiltRow } from "#core/sectors";
 import { gridAround, newLosses, readGrid, sweep, wedgeOf, type SweepAsk } from "#core/coverage";
 import type { Place } from "#core/geodesy";
@@ -39,6 +40,7 @@ export type TaskAsk =
   | { kind: "fromSubscriber"; subscriberId: string }
   | { kind: "bands"; linkId: string; demandMbps: number }
   | { kind: "tilts"; radioId: string }
+  | { kind: "schools"; siteId: string; radiusM: number }
   | { kind: "coverage"; ask: CoverageAsk }
   | { kind: "search"; ask: SearchAsk };
 export interface TaskAnswers {
@@ -46,6 +48,7 @@ export interface TaskAnswers {
   fromSubscriber: ViewRow[];
   bands: BandRow[];
   tilts: TiltRow[];
+  schools: SchoolTried[];
   /** As it travels. */
   coverage: Uint8Array;
   search: SearchResult;
@@ -87,6 +90,8 @@ export const TASKS: {
     compareBands(world, required(world.links.get(linkId), `link "${linkId}"`), demandMbps, between, randomUUID),
   tilts: ({ world, between }, { radioId }) =>
     tiltTable(world, required(world.radios.get(radioId), `radio "${radioId}"`).id, between),
+  schools: ({ world, between }, { siteId, radiusM }) =>
+    trySchools(world, required(world.sites.get(siteId), `site "${siteId}"`), radiusM, between, randomUUID),
   coverage: ({ ground }, { ask }) => {
     const { middle, radiusM, cellM, wedge } = ask;
     const grid = gridAround(middle, radiusM, cellM);

@@ -95,7 +95,7 @@ export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; 
             className="w-36 min-w-0 rounded border border-rule bg-panel px-2 py-0.5 text-sm"
           />
           <Button type="submit" look="primary" disabled={busy} className="py-0.5">
-            Keep <kbd className="text-xs opacity-80">Enter</kbd>
+            Keep <kbd className="text-xs">Enter</kbd>
           </Button>
           <Button onClick={draft.discard} disabled={busy} className="py-0.5">
             Discard <kbd className="text-xs text-quiet">Esc</kbd>

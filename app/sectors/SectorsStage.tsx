@@ -10,7 +10,12 @@ import { Button, figure, NumberField, SelectField } from "../ui";
 import { Elevation } from "./Elevation";
 import { CUSTOMER_WORDS, CustomerMark, Rose, type CustomerState, type OnRose } from "./Rose";
 import { chosenOf, sectorsAt, sitesBySectors, spreadOf } from "./scene";
+import { SchoolsView } from "./SchoolsView";
 import { useAround } from "./useAround";
+
+const VIEWS = ["rose", "coverage", "schools"] as const;
+type View = (typeof VIEWS)[number];
+const VIEW_WORDS: Record<View, string> = { rose: "Rose", coverage: "Coverage", schools: "Ways to serve" };
 
 /** The marks of the rose, in words. */
 function Legend() {
@@ -32,8 +37,9 @@ function Legend() {
 export function SectorsStage() {
   const { world, data, draft, selection, select, summaries } = useDesk();
   const [parameters, setParameters] = useSearchParams();
-  const view = parameters.get("view") === "coverage" ? "coverage" : "rose";
-  const setView = (next: "rose" | "coverage") =>
+  const asked = parameters.get("view");
+  const view: View = asked === "coverage" || asked === "schools" ? asked : "rose";
+  const setView = (next: View) =>
     setParameters((before) => {
       const after = new URLSearchParams(before);
       if (next === "rose") after.delete("view");
@@ -114,14 +120,14 @@ export function SectorsStage() {
     <div className="flex h-full flex-col">
       <div className="flex flex-wrap items-end gap-2 border-b border-rule bg-panel px-3 py-1.5">
         <div role="group" aria-label="View" className="flex gap-1 self-end pb-0.5">
-          {(["rose", "coverage"] as const).map((one) => (
+          {VIEWS.map((one) => (
             <Button
               key={one}
               aria-pressed={view === one}
               className={`text-xs ${view === one ? "border-clay text-clay" : ""}`}
               onClick={() => setView(one)}
             >
-              {{ rose: "Rose", coverage: "Coverage" }[one]}
+              {VIEW_WORDS[one]}
             </Button>
           ))}
         </div>
@@ -139,7 +145,7 @@ export function SectorsStage() {
         {sector && sector.azimuthDeg !== null && (
           <div className="w-32">
             <NumberField
-              label={`Heading of ${sector.name}`}
+              label="Its heading"
               unit="° true"
               value={sector.azimuthDeg}
               step={1}
@@ -161,7 +167,11 @@ export function SectorsStage() {
           </Button>
         )}
       </div>
-      {view === "coverage" && sector && siteId !== null ? (
+      {view === "schools" && siteId !== null ? (
+        <div className="min-h-0 flex-1">
+          <SchoolsView site={world.sites.get(siteId)!} />
+        </div>
+      ) : view === "coverage" && sector && siteId !== null ? (
         <div className="min-h-0 flex-1">
           <CoverageView
             site={world.sites.get(siteId)!}

@@ -1,0 +1,1 @@
+export { headingsFor, recommended, SCHOOL_WORDS, SCHOOLS, trySchools, type School, type SchoolTried } from "./schools";
