@@ -37,13 +37,6 @@ async function scanHarbour(page: Page): Promise<void> {
   await page.getByText(/Kept 8 scans/).waitFor();
 }
 
-async function nameVersion(page: Page): Promise<void> {
-  await page.getByLabel(/under a name/).fill("Before the scans");
-  await page.getByRole("button", { name: "Keep", exact: true }).click();
-  await page.getByText(/Kept as/).waitFor();
-}
-
-/** Somebody else keeps another height of the same end first. */
 async function meetConflict(page: Page): Promise<void> {
   const height = (window: Page) => window.getByLabel("Height above ground").first();
   const keep = (window: Page) => window.getByRole("button", { name: /^Keep Enter/ }).click();
@@ -87,6 +80,23 @@ async function showView(page: Page): Promise<void> {
   await page.getByText(/63 paths in/).waitFor();
 }
 
+async function seeRose(page: Page): Promise<void> {
+  await page
+    .getByText(/serves/)
+    .first()
+    .waitFor();
+}
+
+async function askCell(page: Page): Promise<void> {
+  await page.locator("[data-coverage-state=whole]").waitFor({ state: "attached" });
+  await page.getByRole("application", { name: /^Plan/ }).click({ position: { x: 230, y: 210 } });
+  await page.getByRole("region", { name: "The cell" }).waitFor();
+}
+
+async function seeSchools(page: Page): Promise<void> {
+  await page.locator("[data-recommended]").waitFor();
+}
+
 const SHOTS: Shot[] = [
   { name: "survey", path: "/plans/isla-orvena/survey?sel=subscriber:sub-58" },
   { name: "change-in-hand", path: "/plans/isla-orvena/paths?sel=link:link-long", before: takeFirstRemedy },
@@ -98,15 +108,15 @@ const SHOTS: Shot[] = [
     name: "antennas",
     path: "/plans/isla-orvena/library/antennas?id=brisote-arco-5-17-90&id=brisote-arco-5-16-120&id=kestrane-bocina-5-13-45&id=brisote-ronda-5-13",
   },
-  { name: "radio", path: "/plans/isla-orvena/library/radios/brisote-tramo-5" },
   { name: "rules", path: "/plans/isla-orvena/rules?set=en" },
+  { name: "sectors", path: "/plans/isla-orvena/sectors?sel=radio:ap-school", before: seeRose },
+  { name: "coverage", path: "/plans/isla-orvena/sectors?view=coverage&sel=radio:ap-quarry-w", before: askCell },
+  { name: "ways-to-serve", path: "/plans/isla-orvena/sectors?view=schools&sel=site:site-silo", before: seeSchools },
   { name: "install", path: "/plans/isla-orvena/install?sel=link:link-medium" },
   { name: "proof", path: "/plans/isla-orvena/proof?sel=link:link-medium" },
   { name: "import", path: "/plans/isla-orvena/import", before: takePlaces },
-  { name: "terrain", path: "/plans/isla-orvena/import?what=terrain" },
   { name: "register", path: "/plans/isla-orvena/register" },
   { name: "noise", path: "/plans/isla-orvena/noise", before: scanHarbour },
-  { name: "versions", path: "/plans/isla-orvena/versions", before: nameVersion },
   { name: "crew-sheet", path: "/plans/isla-orvena/links/link-medium/sheet", field: true },
   { name: "reading", path: "/plans/isla-orvena/links/link-medium/proof", field: true },
   { name: "two-people", path: "/plans/isla-orvena/paths?sel=link:link-long", before: meetConflict },

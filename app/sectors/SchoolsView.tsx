@@ -72,7 +72,7 @@ export function SchoolsView({ site }: { site: Site }) {
               { name: "Served", isNumber: true },
               { name: "People", isNumber: true },
               { name: "Mbit/s, middle", isNumber: true },
-              { name: "Busiest", isNumber: true },
+              { name: "Airtime, busiest", isNumber: true },
               { name: "Lit for nobody", isNumber: true },
               { name: "Cost", isNumber: true },
               { name: "Mounts", isNumber: true },

@@ -94,7 +94,9 @@ describe("schools tried on a site", () => {
     expect(option.peopleServed).toBeGreaterThanOrEqual(
       0.98 * Math.max(...options.map(({ peopleServed }) => peopleServed)),
     );
-    expect(why).toContain(`${SCHOOL_WORDS[option.school].name} serves ${option.peopleServed} of 24 people`);
+    expect(why).toContain(
+      `${option.peopleServed} of 24 people are served by ${SCHOOL_WORDS[option.school].name.toLowerCase()}`,
+    );
     expect(why.split(". ")).toHaveLength(2);
   });
 

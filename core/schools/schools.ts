@@ -23,7 +23,10 @@ import { azimuthLossDb, edgesOf, sectorCustomer, shareOfDistance, type SectorCus
 export const SCHOOLS = ["asItStands", "omni", "three", "four", "customers", "horns"] as const;
 export type School = (typeof SCHOOLS)[number];
 export const SCHOOL_WORDS: Record<School, { name: string; meaning: string }> = {
-  asItStands: { name: "As it stands", meaning: "The sectors that are there, with whoever they reach linked to them." },
+  asItStands: {
+    name: "The sectors as they stand",
+    meaning: "The sectors that are there, with whoever they reach linked to them.",
+  },
   omni: { name: "One omni", meaning: "Cover everything with one antenna: one point of failure that hears all round." },
   three: { name: "Three sectors", meaning: "Cover everything in three equal parts." },
   four: { name: "Four sectors", meaning: "Cover everything in four equal parts." },
@@ -360,6 +363,8 @@ export function trySchools(
   return SCHOOLS.flatMap((school) => tried(world, site, school, asked, between, makeId) ?? []);
 }
 
+const nameOf = ({ school }: SchoolTried) => SCHOOL_WORDS[school].name.replace(/^./, (letter) => letter.toLowerCase());
+
 /** Others that serve nearly as many people count as equal: then the least lit for nobody decides, then the price. */
 const ALIKE_SHARE = 0.02;
 
@@ -372,11 +377,10 @@ export function recommended(options: readonly SchoolTried[]): { option: SchoolTr
   const best = able.sort((x, y) => x.idleKm2 - y.idleKm2 || x.costEur - y.costEur)[0];
   if (!best) return null;
   const wasteful = options.reduce((worst, one) => (one.idleKm2 > worst.idleKm2 ? one : worst));
-  const name = SCHOOL_WORDS[best.school].name;
-  const served = `${name} serves ${best.peopleServed} of ${best.peopleAsked} people, ${best.peopleServed === most ? "as many as any" : "nearly as many as any"}.`;
+  const served = `${best.peopleServed} of ${best.peopleAsked} people are served by ${nameOf(best)}, ${best.peopleServed === most ? "as many as by any other way" : "nearly as many as by any other way"}.`;
   const why =
     wasteful.school === best.school
       ? `No other way lights less for nobody.`
-      : `It lights ${best.idleKm2.toFixed(1)} km² for nobody, against ${wasteful.idleKm2.toFixed(1)} km² of ${SCHOOL_WORDS[wasteful.school].name.toLowerCase()}.`;
+      : `It lights ${best.idleKm2.toFixed(1)} km² for nobody, against ${wasteful.idleKm2.toFixed(1)} km² by ${nameOf(wasteful)}.`;
   return { option: best, why: `${served} ${why}` };
 }

@@ -86,7 +86,11 @@ function programOf(question: SitesQuestion): string {
   const most = costsEur.length;
   const sum = (terms: string[]) => (terms.length > 0 ? terms.join(" + ") : "0 x0");
   const neighbours = costsEur.map(() => new Set<number>());
-  for (const [i, j] of hops) if (i !== j) (neighbours[i]!.add(j), neighbours[j]!.add(i));
+  for (const [i, j] of hops) {
+    if (i === j) continue;
+    neighbours[i]!.add(j);
+    neighbours[j]!.add(i);
+  }
   const ways = costsEur.flatMap((_, i) => [...neighbours[i]!].map((j) => [i, j] as const));
   const rows: string[] = [`people: ${sum(kinds.map((kind, k) => `${kind.people} y${k}`))} >= ${wanted - ROUNDING}`];
   kinds.forEach(({ by }, k) => rows.push(`c${k}: ${sum(by.map((i) => `x${i}`))} - y${k} >= 0`));

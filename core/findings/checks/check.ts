@@ -2,7 +2,9 @@ import type { LinkAnswer, Tape } from "../../link";
 import { wantedMarginDb } from "../../link";
 import { linkEnds, type Link, type LinkEnd, type Measurement, type Patch, type RowKind, type World } from "../../plan";
 import type { LinkSummary, ProfileSource } from "../../outcome";
-import type { Finding } from "../finding";
+
+/** The stage in whose work something is mended. */
+export type FindingStage = "survey" | "paths" | "sectors" | "install" | "proof";
 
 /** A change to be tried. */
 export interface Candidate {
@@ -104,7 +106,7 @@ export interface Check {
   /** How it is said to a reader. */
   title: string;
   /** In whose work it is mended. */
-  stage: Finding["stage"];
+  stage: FindingStage;
   /** What is wrong with a link, whether or not its path has an answer. */
   ofLink?: (one: LinkCase) => LinkFault[];
   /** What is wrong with a link whose path is answered. */
