@@ -1,7 +1,7 @@
 import { availableParallelism } from "node:os";
 import type { Patch } from "#core/plan";
 import type { SchoolTried } from "#core/schools";
-import type { TiltRow } from "#core/sectors";
+import type { HeadingRow, TiltRow } from "#core/sectors";
 import { byPromise, type BandRow, type ViewRow } from "#core/search";
 import type { PlanContext } from "#engine";
 import { askPool } from "#pool";
@@ -9,12 +9,12 @@ import { askPool } from "#pool";
 export type ViewAsk =
   | { kind: "fromSite"; siteId: string; of: "subscribers" | "sites" }
   | { kind: "fromSubscriber"; subscriberId: string }
-  | { kind: "tilts"; radioId: string }
+  | { kind: "tilts" | "headings"; radioId: string }
   | { kind: "schools"; siteId: string; radiusM: number }
   | { kind: "bands"; linkId: string; demandMbps: number };
 
 export interface ViewAnswers {
-  rows: ViewRow[] | BandRow[] | TiltRow[] | SchoolTried[];
+  rows: ViewRow[] | BandRow[] | TiltRow[] | HeadingRow[] | SchoolTried[];
   /** Time that the answering took, ms. */
   tookMs: number;
 }

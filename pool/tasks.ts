@@ -13,7 +13,7 @@ import {
 } from "#core/search";
 import type { ProfileSource } from "#core/outcome";
 import { trySchools, type SchoolTried } from "#core/schools";
-import { tiltTable, type TiltRow } from "#core/sectors";
+import { headingTable, tiltTable, type HeadingRow, type TiltRow } from "#core/sectors";
 import { gridAround, newLosses, readGrid, sweep, wedgeOf, type SweepAsk } from "#core/coverage";
 import type { Place } from "#core/geodesy";
 import { profileScratch, readGround, sampleProfile, type GroundSample } from "#core/terrain";
@@ -39,7 +39,7 @@ export type TaskAsk =
   | { kind: "fromSite"; siteId: string; of: "subscribers" | "sites"; part: Part }
   | { kind: "fromSubscriber"; subscriberId: string }
   | { kind: "bands"; linkId: string; demandMbps: number }
-  | { kind: "tilts"; radioId: string }
+  | { kind: "tilts" | "headings"; radioId: string }
   | { kind: "schools"; siteId: string; radiusM: number }
   | { kind: "coverage"; ask: CoverageAsk }
   | { kind: "search"; ask: SearchAsk };
@@ -48,6 +48,7 @@ export interface TaskAnswers {
   fromSubscriber: ViewRow[];
   bands: BandRow[];
   tilts: TiltRow[];
+  headings: HeadingRow[];
   schools: SchoolTried[];
   /** As it travels. */
   coverage: Uint8Array;
@@ -90,6 +91,8 @@ export const TASKS: {
     compareBands(world, required(world.links.get(linkId), `link "${linkId}"`), demandMbps, between, randomUUID),
   tilts: ({ world, between }, { radioId }) =>
     tiltTable(world, required(world.radios.get(radioId), `radio "${radioId}"`).id, between),
+  headings: ({ world, between }, { radioId }) =>
+    headingTable(world, required(world.radios.get(radioId), `radio "${radioId}"`).id, between),
   schools: ({ world, between }, { siteId, radiusM }) =>
     trySchools(world, required(world.sites.get(siteId), `site "${siteId}"`), radiusM, between, randomUUID),
   coverage: ({ ground }, { ask }) => {

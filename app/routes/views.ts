@@ -12,6 +12,7 @@ const orderSchema = z.object({
     z.object({ kind: z.literal("fromSite"), siteId: id, of: z.enum(["subscribers", "sites"]) }),
     z.object({ kind: z.literal("fromSubscriber"), subscriberId: id }),
     z.object({ kind: z.literal("tilts"), radioId: id }),
+    z.object({ kind: z.literal("headings"), radioId: id }),
     z.object({ kind: z.literal("schools"), siteId: id, radiusM: z.number().min(100).max(40_000) }),
     z.object({ kind: z.literal("bands"), linkId: id, demandMbps: z.number().min(0).max(100_000) }),
   ]),

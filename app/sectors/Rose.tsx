@@ -5,6 +5,7 @@ import {
   edgesOf,
   HORIZON_STEP_DEG,
   shareOfDistance,
+  type HeadingRow,
   type SectorCustomer,
   type SiteAround,
 } from "#core/sectors";
@@ -17,6 +18,8 @@ const RADIUS = 150;
 const HORIZON_UNITS_PER_DEG = 4;
 const MOST_HORIZON_DEG = 5;
 const RINGS = 4;
+/** Longest stroke at the rim for what a heading would serve. */
+const HEADING_STROKE = 12;
 const EDGE_DASHES: Record<number, string> = { 3: "", 6: "7 4", 12: "1.5 4" };
 
 const onCircle = (bearingDeg: number, radius: number): [number, number] => {
@@ -143,6 +146,7 @@ export function Rose({
   chosenId,
   people,
   customersOf,
+  headings,
   onTurn,
   onSelect,
 }: {
@@ -152,12 +156,15 @@ export function Rose({
   chosenId: string | null;
   people: readonly OnRose[];
   customersOf: (radioId: string) => readonly SectorCustomer[];
+  /** What the chosen sector would serve by its heading. */
+  headings: readonly HeadingRow[] | null;
   onTurn: (radioId: string, azimuthDeg: number) => void;
   onSelect: (pick: NonNullable<Selection>) => void;
 }) {
   const formats = useFormats();
   const svg = useRef<SVGSVGElement>(null);
   const site = world.sites.get(around.siteId)!;
+  const mostServed = Math.max(1, ...(headings ?? []).map(({ peopleServed }) => peopleServed));
   const scale = RADIUS / around.radiusM;
   const chosen = sectors.find(({ id }) => id === chosenId);
   const reachOf = (radio: Radio) =>
@@ -206,6 +213,18 @@ export function Rose({
           </g>
         );
       })}
+      {headings && (
+        <g data-headings stroke="var(--clay)" strokeWidth="3" strokeOpacity="0.3">
+          <title>
+            The longer the stroke at the rim, the more people the chosen sector would serve if it looked there
+          </title>
+          {headings.map(({ azimuthDeg, peopleServed }) => {
+            const [x1, y1] = onCircle(azimuthDeg, RADIUS);
+            const [x2, y2] = onCircle(azimuthDeg, RADIUS - (peopleServed / mostServed) * HEADING_STROKE);
+            return <line key={azimuthDeg} x1={x1} y1={y1} x2={x2} y2={y2} />;
+          })}
+        </g>
+      )}
       {sectors.map((radio) => {
         const isChosen = radio.id === chosenId;
         return (

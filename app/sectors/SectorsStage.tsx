@@ -1,5 +1,17 @@
 import { endOf, freeName, radioPatches, setPatch } from "#core/plan";
-import { evenHeadings, seamsOf, widestGapDeg, tiltWords, widthWords, type TiltRow } from "#core/sectors";
+import {
+  bestHeading,
+  bestTilt,
+  evenHeadings,
+  headingWords,
+  seamsOf,
+  tiltText,
+  tiltWords,
+  widestGapDeg,
+  widthWords,
+  type HeadingRow,
+  type TiltRow,
+} from "#core/sectors";
 import { useMemo } from "react";
 import { Group, Panel, Separator } from "react-resizable-panels";
 import { useSearchParams } from "react-router";
@@ -64,6 +76,12 @@ export function SectorsStage() {
     draft.patches,
     sector && own.length > 0 ? { kind: "tilts", radioId: sector.id } : null,
   );
+  const headings = useView<HeadingRow>(
+    data.world.plan.id,
+    draft.patches,
+    sector && sector.azimuthDeg !== null && own.length > 0 ? { kind: "headings", radioId: sector.id } : null,
+  );
+  const bestWay = { heading: headings.rows && bestHeading(headings.rows), tilt: tilts.rows && bestTilt(tilts.rows) };
   if (sites.length === 0)
     return (
       <p className="p-8 text-center text-sm text-quiet">
@@ -156,16 +174,6 @@ export function SectorsStage() {
             />
           </div>
         )}
-        {view === "rose" && sector && (
-          <Button className="text-xs" onClick={addSector}>
-            Add one like it in the widest gap
-          </Button>
-        )}
-        {view === "rose" && headed.length > 1 && (
-          <Button className="text-xs" onClick={spaceEvenly}>
-            Space evenly
-          </Button>
-        )}
       </div>
       {view === "schools" && siteId !== null ? (
         <div className="min-h-0 flex-1">
@@ -192,6 +200,7 @@ export function SectorsStage() {
                     chosenId={sector?.id ?? null}
                     people={people}
                     customersOf={ofSector}
+                    headings={headings.rows}
                     onTurn={turn}
                     onSelect={select}
                   />
@@ -204,7 +213,19 @@ export function SectorsStage() {
                   </p>
                 )}
               </div>
-              <Legend />
+              <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+                <Legend />
+                {sector && (
+                  <Button className="text-xs" onClick={addSector}>
+                    Add one like it in the widest gap
+                  </Button>
+                )}
+                {headed.length > 1 && (
+                  <Button className="text-xs" onClick={spaceEvenly}>
+                    Space evenly
+                  </Button>
+                )}
+              </div>
               {around && around.neighbourCount > around.neighbours.length && (
                 <p className="text-xs text-quiet">
                   The nearest {around.neighbours.length} of {around.neighbourCount} within the circle are drawn.
@@ -232,8 +253,28 @@ export function SectorsStage() {
                 <p className="text-xs text-quiet" data-width-words>
                   {sector.name}:{" "}
                   {widthWords(world.antennaModels.get(sector.antennaModelId)!, sector.polarization, usedDeg, farthestM)}
+                  {headings.rows && sector.azimuthDeg !== null && (
+                    <> {headingWords(headings.rows, sector.azimuthDeg)}</>
+                  )}
                   {tilts.rows && <> {tiltWords(tilts.rows, sector.tiltDownDeg ?? 0)}</>}
                 </p>
+                <div className="flex gap-1.5">
+                  {bestWay.heading && bestWay.heading.azimuthDeg !== sector.azimuthDeg && !headings.isStale && (
+                    <Button className="text-xs" onClick={() => turn(sector.id, bestWay.heading!.azimuthDeg)}>
+                      Turn to {bestWay.heading.azimuthDeg}°
+                    </Button>
+                  )}
+                  {bestWay.tilt && bestWay.tilt.mechanicalDeg !== (sector.tiltDownDeg ?? 0) && !tilts.isStale && (
+                    <Button
+                      className="text-xs"
+                      onClick={() =>
+                        draft.put([setPatch("radios", sector.id, { tiltDownDeg: bestWay.tilt!.mechanicalDeg })])
+                      }
+                    >
+                      Set the bracket {tiltText(bestWay.tilt.mechanicalDeg)}
+                    </Button>
+                  )}
+                </div>
                 <div className="min-h-0 flex-1">
                   <Elevation
                     end={endOf(world, sector.id)}

@@ -2,5 +2,5 @@ export { accessLinksAt, HORIZON_STEP_DEG, siteAround, type Neighbour, type SiteA
 export { sectorCustomer, type SectorCustomer } from "./customers";
 export { azimuthLossDb, chainsApartDeg, EDGE_DEPTHS_DB, edgesOf, shareOfDistance, type Edge } from "./edges";
 export { evenHeadings, seamsOf, widestGapDeg, type Beam, type Seam } from "./seams";
-export { bestTilt, tiltTable, type TiltRow } from "./tilts";
-export { tiltWords, widthWords } from "./words";
+export { bestHeading, bestTilt, headingTable, tiltTable, type HeadingRow, type TiltRow } from "./stands";
+export { headingWords, tiltText, tiltWords, widthWords } from "./words";

@@ -2,10 +2,13 @@ import { describe, expect, test } from "@jest/globals";
 import { patternLossDb } from "#core/antenna";
 import {
   azimuthLossDb,
+  bestHeading,
   bestTilt,
   chainsApartDeg,
   edgesOf,
   evenHeadings,
+  headingTable,
+  headingWords,
   HORIZON_STEP_DEG,
   seamsOf,
   sectorCustomer,
@@ -16,11 +19,12 @@ import {
   widestGapDeg,
   widthWords,
 } from "#core/sectors";
+import { destination, signedAngleDeg } from "#core/geodesy";
 import { evaluate } from "#core/evaluate";
 import { answerOf, isLinkServed } from "#core/outcome";
 import { setPatch, withPatches } from "#core/plan";
 import { readGround, plainTerrain } from "#core/terrain";
-import { town, valley, valleySurface } from "#core/testing";
+import { radioIn, town, valley, valleySurface } from "#core/testing";
 
 const { antennaModels } = valley().world;
 const ninety = antennaModels.get("brisote-arco-5-17-90")!;
@@ -165,6 +169,44 @@ describe("tilts of a sector", () => {
       expect(row.weakestMarginDb).toBeCloseTo(Math.min(...margins), 9);
     }
     expect(tiltTable(made.world, "nw", made.between)).toEqual([]);
+  });
+
+  test("a heading is found that looks at the middle of an arc of customers, to two degrees", () => {
+    for (const middleDeg of [40, 111, 293]) {
+      const arc = valley(0, (rows) => {
+        const [house] = rows.subscribers;
+        const [client, access] = [radioIn(rows, "farm-radio"), rows.links.find(({ kind }) => kind === "access")!];
+        Object.assign(radioIn(rows, "sector"), { azimuthDeg: 200 });
+        rows.subscribers = [];
+        rows.links = rows.links.filter((link) => link !== access);
+        rows.radios = rows.radios.filter((radio) => radio !== client);
+        const west = rows.sites.find(({ id }) => id === "west")!;
+        for (const off of [-30, -12, 0, 12, 30]) {
+          const id = `arc${off}`;
+          rows.subscribers.push({ ...house!, id, name: id, ...destination(west, middleDeg + off, 1200) });
+          rows.radios.push({ ...client, id: `r${id}`, name: id, subscriberId: id });
+          rows.links.push({ ...access, id: `l${id}`, bRadioId: `r${id}` });
+        }
+      });
+      const rows = headingTable(arc.world, "sector", arc.between);
+      expect(rows).toHaveLength(180);
+      const best = bestHeading(rows)!;
+      expect(Math.abs(signedAngleDeg(best.azimuthDeg - middleDeg))).toBeLessThanOrEqual(2);
+      expect(best.customersServed).toBe(5);
+    }
+    expect(headingTable(made.world, "nw", made.between)).toEqual([]);
+  });
+
+  test("what a better heading would bring is said against that of now", () => {
+    const row = (azimuthDeg: number, peopleServed: number, weakestMarginDb: number | null) => ({
+      ...{ azimuthDeg, customersServed: 1, peopleServed, weakestMarginDb },
+    });
+    expect(headingWords([row(0, 3, 9), row(40, 5, 1)], 1)).toBe("Turned to 40° it would serve 5 people, as now 3.");
+    expect(headingWords([row(0, 5, 2), row(40, 5, 5)], 359)).toBe(
+      "Turned to 40° it would serve the same 5 people, and leave the weakest 3.0 dB more.",
+    );
+    expect(headingWords([row(0, 5, 5), row(40, 5, 5)], 0)).toBe("No heading serves more than the 5 people of now.");
+    expect(headingWords([], 0)).toBe("");
   });
 
   test("the best serves most people, then leaves the weakest most, then is the smallest", () => {

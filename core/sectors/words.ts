@@ -1,6 +1,7 @@
 import type { AntennaModel, Polarization } from "../antenna";
+import { signedAngleDeg } from "../geodesy";
 import { figure } from "../words";
-import { bestTilt, type TiltRow } from "./tilts";
+import { bestHeading, bestTilt, type HeadingRow, type TiltRow } from "./stands";
 import { azimuthLossDb, edgesOf, shareOfDistance } from "./edges";
 
 /**
@@ -28,7 +29,9 @@ export function widthWords(
 /** Less at the edge is not worth a word, dB. */
 const LEAST_TOLD_DB = 1;
 
-const tiltText = (deg: number) => (deg === 0 ? "level" : `${figure(Math.abs(deg), 1)}° ${deg > 0 ? "down" : "up"}`);
+/** "2.0° down", "4.5° up" or "level": which way, in words. */
+export const tiltText = (deg: number) =>
+  deg === 0 ? "level" : `${figure(Math.abs(deg), 1)}° ${deg > 0 ? "down" : "up"}`;
 
 /** What the bracket's tilt of now serves, and the tilt that serves most; empty without a table. */
 export function tiltWords(rows: readonly TiltRow[], mechanicalDeg: number): string {
@@ -45,4 +48,18 @@ export function tiltWords(rows: readonly TiltRow[], mechanicalDeg: number): stri
   return gainDb < LEAST_TOLD_DB
     ? `The bracket ${tiltText(now.mechanicalDeg)}, as now, serves as many as any tilt: ${now.peopleServed} people.`
     : `Bracket ${tiltText(best.mechanicalDeg)} serves the same ${now.peopleServed} people, and leaves the weakest ${figure(gainDb, 1)} dB more.`;
+}
+
+/** The heading that serves most people against that of now; empty without a table. */
+export function headingWords(rows: readonly HeadingRow[], azimuthDeg: number): string {
+  const best = bestHeading(rows);
+  const near = (row: HeadingRow) => Math.abs(signedAngleDeg(row.azimuthDeg - azimuthDeg));
+  const now = rows.reduce<HeadingRow | null>((least, row) => (!least || near(row) < near(least) ? row : least), null);
+  if (!best || !now) return "";
+  if (best.peopleServed > now.peopleServed)
+    return `Turned to ${best.azimuthDeg}° it would serve ${best.peopleServed} people, as now ${now.peopleServed}.`;
+  const gainDb = (best.weakestMarginDb ?? 0) - (now.weakestMarginDb ?? 0);
+  return gainDb < LEAST_TOLD_DB
+    ? `No heading serves more than the ${now.peopleServed} people of now.`
+    : `Turned to ${best.azimuthDeg}° it would serve the same ${now.peopleServed} people, and leave the weakest ${figure(gainDb, 1)} dB more.`;
 }

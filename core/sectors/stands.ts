@@ -1,0 +1,101 @@
+import { bracketReach } from "../aiming";
+import { earsOf, listeningIn } from "../interference";
+import { answerLink } from "../link";
+import { isLinkServed, type ProfileSource } from "../outcome";
+import { linkEnds, type Link, type Radio, type World } from "../plan";
+import { sectorCustomer } from "./customers";
+
+/** What a sector comes to as it might stand. */
+interface Stand {
+  customersServed: number;
+  peopleServed: number;
+  /** Smallest margin left of any customer whose path is known, dB; null without one. */
+  weakestMarginDb: number | null;
+}
+
+/** What one tilt of a sector comes to. */
+export interface TiltRow extends Stand {
+  /** Of the bracket; electrical tilt comes on top. */
+  mechanicalDeg: number;
+}
+
+/** What one heading of a sector comes to. */
+export interface HeadingRow extends Stand {
+  azimuthDeg: number;
+}
+
+const STEP_DEG = 0.5;
+/** Nobody tilts a sector farther, degrees. */
+const MOST_DEG = 15;
+const HEADING_STEP_DEG = 2;
+
+/** Each of some ways to stand with full path answers of all the sector's customers in the noise of now. */
+function tried<Row>(
+  world: World,
+  radioId: string,
+  ways: readonly Row[],
+  standing: (way: Row) => Partial<Radio>,
+  between: ProfileSource,
+): (Row & Stand)[] {
+  const rows = ways.map((way) => ({
+    ...way,
+    customersServed: 0,
+    peopleServed: 0,
+    weakestMarginDb: null as number | null,
+  }));
+  const hears = earsOf(listeningIn(world), between);
+  for (const link of customerLinks(world, radioId)) {
+    const { a, b } = linkEnds(world, link);
+    const heard = hears(link);
+    const profile = between(a.place, b.place);
+    for (const row of rows) {
+      const stood = { ...a, radio: { ...a.radio, ...standing(row) } };
+      const { kind, foliageDepthM } = link;
+      const answer = answerLink({ plan: world.plan, kind, foliageDepthM, a: stood, b, heard, profile });
+      const customer = sectorCustomer(world, link, answer);
+      if (!customer) continue;
+      if (isLinkServed(world, link, answer)) {
+        row.customersServed++;
+        row.peopleServed += customer.people;
+      }
+      row.weakestMarginDb = Math.min(row.weakestMarginDb ?? Infinity, customer.marginLeftDb);
+    }
+  }
+  return rows;
+}
+
+const customerLinks = (world: World, radioId: string): Link[] =>
+  [...world.links.values()].filter(({ kind, aRadioId }) => kind === "access" && aRadioId === radioId);
+
+/** Every tilt that a sector's bracket reaches, up to 15° either way; none without customers. */
+export function tiltTable(world: World, radioId: string, between: ProfileSource): TiltRow[] {
+  const [first] = customerLinks(world, radioId);
+  if (!first) return [];
+  const { upDeg, downDeg } = bracketReach(linkEnds(world, first).a);
+  const ways: { mechanicalDeg: number }[] = [];
+  for (let tilt = -Math.min(MOST_DEG, upDeg); tilt <= Math.min(MOST_DEG, downDeg) + 1e-9; tilt += STEP_DEG)
+    ways.push({ mechanicalDeg: tilt });
+  return tried(world, radioId, ways, ({ mechanicalDeg }) => ({ tiltDownDeg: mechanicalDeg }), between);
+}
+
+/** Every second degree of heading of a sector; none without customers. */
+export function headingTable(world: World, radioId: string, between: ProfileSource): HeadingRow[] {
+  if (customerLinks(world, radioId).length === 0) return [];
+  const ways = Array.from({ length: 360 / HEADING_STEP_DEG }, (_, i) => ({ azimuthDeg: i * HEADING_STEP_DEG }));
+  return tried(world, radioId, ways, ({ azimuthDeg }) => ({ azimuthDeg }), between);
+}
+
+/** The row that serves most people; among equals the one whose weakest customer keeps most, then the one with least of `effort`. */
+function bestOf<Row extends Stand>(rows: readonly Row[], effort: (row: Row) => number): Row | null {
+  const worth = ({ weakestMarginDb }: Row) => weakestMarginDb ?? -Infinity;
+  return rows.reduce<Row | null>((best, row) => {
+    if (!best) return row;
+    const more = row.peopleServed - best.peopleServed || worth(row) - worth(best) || effort(best) - effort(row);
+    return more > 0 ? row : best;
+  }, null);
+}
+
+export const bestTilt = (rows: readonly TiltRow[]): TiltRow | null =>
+  bestOf(rows, ({ mechanicalDeg }) => Math.abs(mechanicalDeg));
+
+export const bestHeading = (rows: readonly HeadingRow[]): HeadingRow | null => bestOf(rows, () => 0);
