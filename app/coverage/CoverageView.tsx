@@ -1,55 +1,42 @@
-import {
-  clientEnd,
-  COVERAGE_REASONS,
-  gridExtent,
-  REASON_WORDS,
-  sideOf,
-  usualClient,
-  WEDGES,
-  type ClientKit,
-} from "#core/coverage";
+import { gridExtent, sideOf, usualClient, type ClientKit } from "#core/coverage";
 import type { Place } from "#core/geodesy";
 import { antennasFor } from "#core/kit";
-import { answerLink, type OwnNoise } from "#core/link";
-import { endOf, type Radio, type Site } from "#core/plan";
+import type { OwnNoise } from "#core/link";
+import { setPatch, type Radio, type Site } from "#core/plan";
 import { useEffect, useMemo, useState } from "react";
 import { Group, Panel, Separator } from "react-resizable-panels";
-import { CursorProvider, PlanUnderCursor, SectionUnderCursor } from "../desk/cursor";
+import { CursorProvider, PlanUnderCursor } from "../desk/cursor";
 import { useDesk } from "../desk/DeskContext";
+import { linkedSubscribers } from "../desk/Lists";
 import { onMap } from "../desk/PlanAndSection";
 import { useFetched, type Pair } from "../desk/profiles";
 import { download } from "../library/download";
-import { TapeView } from "../tape/TapeView";
-import { Button, figure, NumberField, SelectField, useFormats } from "../ui";
-import { contourLines, contoursGeoJson, type ContourLine, geotiffOf, overlayKmz } from "./exports";
-import { figuresOf, LAYER_WORDS, LAYERS, legendOf, paint, UNITS, type Layer, type Step } from "./paint";
-import { useCells } from "./useCells";
+import { Button, NumberField, SelectField } from "../ui";
+import { CellAnswer, cellAt } from "./CellAnswer";
+import { contourLines, contoursGeoJson, geotiffOf, overlayKmz, type ContourLine } from "./exports";
+import { Legend } from "./Legend";
+import { figuresOf, isFigure, LAYER_WORDS, LAYERS, paint, SHARED_LAYERS, UNITS, type Layer } from "./paint";
+import { useCells, type Covering } from "./useCells";
 import { useLosses } from "./useLosses";
 
 /** Cells are those of the usual terrain; a wider circle has coarser ones, so that its count stays the same. */
 const LEAST_CELL_M = 30;
 const MOST_RINGS = 400;
 
-function Swatch({ step: { colour, hatch } }: { step: Step }) {
-  const [red, green, blue, alpha] = colour;
-  const fill = `rgba(${red},${green},${blue},${(alpha / 255).toFixed(2)})`;
-  return (
-    <svg width="16" height="11" viewBox="0 0 16 11" aria-hidden="true" className="shrink-0 border border-rule">
-      {hatch === undefined && <rect width="16" height="11" fill={fill} />}
-      {hatch === "dots" &&
-        [2, 6, 10, 14].flatMap((x) =>
-          [2, 5.5, 9].map((y) => <circle key={`${x} ${y}`} cx={x} cy={y} r="1.1" fill={fill} />),
-        )}
-      {hatch === "strokes" && <path d="M-2 11L9 0M3 11L14 0M8 11L19 0" stroke={fill} strokeWidth="1.6" />}
-      {hatch === "cross" && <path d="M0 11L11 0M6 11L17 0M0 0L11 11M6 0L17 11" stroke={fill} strokeWidth="1.4" />}
-    </svg>
-  );
-}
-
 /** What a sector gives in every cell round it, over the plan: levels, SNR, rates, and why not; a click asks about a cell. */
-export function CoverageView({ site, sector, heard }: { site: Site; sector: Radio; heard: OwnNoise | null }) {
-  const { data, world, selection, select, profiles } = useDesk();
-  const formats = useFormats();
+export function CoverageView({
+  site,
+  sector,
+  sectors,
+  heardBy,
+}: {
+  site: Site;
+  sector: Radio;
+  /** All of the site. */
+  sectors: readonly Radio[];
+  heardBy: ReadonlyMap<string, OwnNoise>;
+}) {
+  const { data, world, draft, selection, select, profiles } = useDesk();
   const { plan } = world;
   const [layer, setLayer] = useState<Layer>("rate");
   const [radiusKm, setRadiusKm] = useState(6);
@@ -58,18 +45,38 @@ export function CoverageView({ site, sector, heard }: { site: Site; sector: Radi
   const antennas = antennasFor(world, "subscriber", sector.frequencyMHz);
   const kit = useMemo(() => usual && { ...usual, ...chosenKit }, [usual, chosenKit]);
   const radiusM = radiusKm * 1000;
-  const ask = kit && {
+  const [isWhole, setIsWhole] = useState(false);
+  const coverings = useMemo(
+    (): Covering[] =>
+      kit
+        ? (isWhole ? sectors : [sector]).flatMap((radio) => {
+            const own = radio.id === sector.id ? kit : usualClient(world, radio);
+            return own ? [{ radio, kit: { ...own, heightM: kit.heightM }, heard: heardBy.get(radio.id) ?? null }] : [];
+          })
+        : [],
+    [world, sector, sectors, isWhole, kit, heardBy],
+  );
+  const asks = coverings.map(({ radio }) => ({
     middle: { latDeg: site.latDeg, lonDeg: site.lonDeg },
-    txHeightM: sector.heightM,
-    rxHeightM: kit.heightM,
-    frequencyGHz: sector.frequencyMHz / 1000,
+    txHeightM: radio.heightM,
+    rxHeightM: kit?.heightM ?? 0,
+    frequencyGHz: radio.frequencyMHz / 1000,
     kFactor: plan.kFactor,
     radiusM,
     cellM: Math.max(LEAST_CELL_M, Math.ceil(radiusM / MOST_RINGS)),
-  };
+  }));
   const version = data.terrain?.version ?? "none";
-  const { losses, isStale, failed, stop, again } = useLosses(plan.id, version, data.terrain ? ask : null);
-  const painted = useCells(world, sector, kit, heard, losses);
+  const {
+    losses: all,
+    arrived,
+    wanted,
+    failed,
+    stop,
+    again,
+  } = useLosses(plan.id, version, data.terrain ? asks : NOTHING);
+  const isStale = arrived < wanted;
+  const painted = useCells(world, coverings, all);
+  const losses = all.find((one) => one !== null) ?? null;
   const coverage = useMemo(() => {
     if (!losses || !painted) return null;
     const canvas = document.createElement("canvas");
@@ -80,7 +87,7 @@ export function CoverageView({ site, sector, heard }: { site: Site; sector: Radi
   const [lines, setLines] = useState<readonly ContourLine[]>([]);
   useEffect(() => {
     setLines([]);
-    if (layer === "why" || !losses || !painted) return;
+    if (!isFigure(layer) || !losses || !painted) return;
     const timer = setTimeout(() => setLines(contourLines(layer, losses.grid, painted)), LINES_REST_MS);
     return () => clearTimeout(timer);
   }, [layer, losses, painted]);
@@ -90,46 +97,23 @@ export function CoverageView({ site, sector, heard }: { site: Site; sector: Radi
   const pairs = useMemo((): Pair[] => (probe ? [[site, probe]] : []), [site, probe]);
   useFetched(profiles, pairs);
   const profile = probe ? profiles.get([site, probe]) : undefined;
-  const ends = useMemo(
-    () =>
-      probe && kit
-        ? { a: endOf(world, sector.id), b: { ...clientEnd(world, sector, kit), place: probe, placeName: "Here" } }
-        : null,
-    [world, sector, kit, probe],
-  );
-  const answer =
-    ends && profile
-      ? answerLink({
-          ...{ plan, kind: "access", foliageDepthM: null, ...ends, profile },
-          ...(heard ? { heard: { a: heard, b: { dbm: null, radios: [] } } } : {}),
-        })
-      : null;
-  const cellAt = (place: Place) => {
-    if (!losses || !painted) return null;
-    const { grid } = losses;
-    const [west, , , north] = gridExtent(grid);
-    const column = Math.floor((place.lonDeg - west) / grid.cellLonDeg);
-    const row = Math.floor((north - place.latDeg) / grid.cellLatDeg);
-    const side = sideOf(grid);
-    if (column < 0 || row < 0 || column >= side || row >= side) return null;
-    const cell = row * side + column;
-    const { downDbm, snrDb, rateMbps, reason } = painted.cells;
-    return {
-      downDbm: downDbm[cell]!,
-      snrDb: snrDb[cell]!,
-      rateMbps: rateMbps[cell]!,
-      reason: COVERAGE_REASONS[reason[cell]!]!,
-    };
-  };
-  const here = probe && cellAt(probe);
-
+  const here = probe && losses && painted ? cellAt(losses.grid, painted, probe) : null;
+  // The cell is answered by whoever serves it best, by the chosen sector where nobody does.
+  const asked = here && (coverings.find(({ radio }) => radio.id === (here.server ?? sector).id) ?? null);
   const sites = useMemo(
     () => [...world.sites.values()].map((one) => ({ id: one.id, name: one.name, place: one })),
     [world.sites],
   );
+  const linked = useMemo(() => linkedSubscribers({ world }), [world]);
   const subscribers = useMemo(
-    () => [...world.subscribers.values()].map((one) => ({ id: one.id, name: one.name, place: one, linked: true })),
-    [world.subscribers],
+    () =>
+      [...world.subscribers.values()].map((one) => ({
+        id: one.id,
+        name: one.name,
+        place: one,
+        linked: linked.has(one.id),
+      })),
+    [world.subscribers, linked],
   );
   const lookAt = useMemo(() => {
     const reachDeg = radiusM / 111_195;
@@ -140,7 +124,7 @@ export function CoverageView({ site, sector, heard }: { site: Site; sector: Radi
     ];
   }, [site.latDeg, site.lonDeg, radiusM]);
   const fileName = `${sector.name} ${LAYER_WORDS[layer]}`.replace(/[^\w-]+/g, "-").toLowerCase();
-  const canExport = losses !== null && painted !== null && layer !== "why";
+  const canExport = losses !== null && painted !== null && isFigure(layer);
   const takeOut = async (what: "tif" | "geojson" | "kmz") => {
     if (!losses || !painted || !coverage) return;
     if (what === "tif")
@@ -178,7 +162,7 @@ export function CoverageView({ site, sector, heard }: { site: Site; sector: Radi
             <div className="flex flex-wrap items-end gap-2 px-3 py-1.5">
               <div className="w-32">
                 <SelectField label="Shown" value={layer} onChange={(event) => setLayer(event.target.value as Layer)}>
-                  {LAYERS.map((one) => (
+                  {LAYERS.filter((one) => isWhole || !SHARED_LAYERS.includes(one)).map((one) => (
                     <option key={one} value={one}>
                       {LAYER_WORDS[one]}
                     </option>
@@ -198,6 +182,21 @@ export function CoverageView({ site, sector, heard }: { site: Site; sector: Radi
                   ))}
                 </SelectField>
               </div>
+              {sectors.length > 1 && (
+                <div className="w-28">
+                  <SelectField
+                    label="Of"
+                    value={isWhole ? "site" : "sector"}
+                    onChange={(event) => {
+                      setIsWhole(event.target.value === "site");
+                      if (SHARED_LAYERS.includes(layer)) setLayer("rate");
+                    }}
+                  >
+                    <option value="sector">this sector</option>
+                    <option value="site">the whole site</option>
+                  </SelectField>
+                </div>
+              )}
               <div className="w-18">
                 <NumberField
                   label="Its height"
@@ -223,11 +222,7 @@ export function CoverageView({ site, sector, heard }: { site: Site; sector: Radi
               </div>
               <div className="ml-auto flex items-center gap-1 text-xs">
                 <span role="status" className="text-quiet" data-coverage-state={isStale ? "working" : "whole"}>
-                  {failed
-                    ? ""
-                    : isStale
-                      ? `${losses && losses.arrived < WEDGES ? losses.arrived : 0} of ${WEDGES} parts`
-                      : ""}
+                  {failed || !isStale ? "" : `${arrived} of ${wanted} parts`}
                 </span>
                 {failed && (
                   <span role="alert" className="text-blocked">
@@ -268,20 +263,7 @@ export function CoverageView({ site, sector, heard }: { site: Site; sector: Radi
                   pick?.kind === "site" || pick?.kind === "subscriber" ? select(pick) : setProbe(place)
                 }
               />
-              {painted && (
-                <ul
-                  aria-label="Legend"
-                  className="absolute bottom-8 left-2 space-y-0.5 rounded border border-rule bg-panel/90 px-2 py-1 text-[11px]"
-                >
-                  {UNITS[layer] && <li className="text-quiet">{UNITS[layer]}, at least</li>}
-                  {legendOf(layer, painted).map((step) => (
-                    <li key={step.word} className="figures flex items-center gap-1.5">
-                      <Swatch step={step} />
-                      {step.word}
-                    </li>
-                  ))}
-                </ul>
-              )}
+              {painted && <Legend layer={layer} painted={painted} />}
             </div>
           </div>
         </Panel>
@@ -290,44 +272,19 @@ export function CoverageView({ site, sector, heard }: { site: Site; sector: Radi
           className="h-1.5 border-y border-rule bg-ground data-[separator=hover]:bg-clay focus-visible:bg-clay"
         />
         <Panel id="cell" minSize="18%">
-          {probe && here ? (
-            <div className="flex h-full min-h-0">
-              <div
-                className="w-64 shrink-0 overflow-y-auto border-r border-rule p-2 text-[13px]"
-                tabIndex={0}
-                role="region"
-                aria-label="The cell"
-              >
-                <p className="font-semibold">{formats.place(probe)}</p>
-                <p data-cell>
-                  {here.reason === "unknown"
-                    ? REASON_WORDS.unknown
-                    : `${figure(here.downDbm, 0)} dBm on a chain, SNR ${figure(here.snrDb, 0)} dB, ${here.rateMbps > 0 ? `${figure(here.rateMbps, 0)} Mbit/s the weaker way` : REASON_WORDS[here.reason]}.`}
-                </p>
-                {answer?.path && (
-                  <>
-                    <p className="mt-1 text-xs text-quiet">The whole path answer from here, toward the customer:</p>
-                    <TapeView tape={answer.path.aToB} caption="Toward the customer" />
-                  </>
-                )}
-              </div>
-              <div className="min-w-0 flex-1">
-                {ends && profile && answer?.path ? (
-                  <SectionUnderCursor
-                    profile={profile}
-                    path={answer.path}
-                    a={ends.a}
-                    b={ends.b}
-                    kFactor={plan.kFactor}
-                    onHeight={() => undefined}
-                  />
-                ) : (
-                  <p className="flex h-full items-center justify-center text-sm text-quiet">
-                    {answer?.problem ? "This path cannot be answered." : "Reading the profile…"}
-                  </p>
-                )}
-              </div>
-            </div>
+          {probe && here && asked ? (
+            <CellAnswer
+              here={here}
+              place={probe}
+              asked={asked}
+              profile={profile}
+              isOfSeveral={isWhole}
+              onHeight={(end, heightM) =>
+                end === "a"
+                  ? draft.put([setPatch("radios", asked.radio.id, { heightM })])
+                  : setChosenKit({ ...chosenKit, heightM })
+              }
+            />
           ) : (
             <p className="flex h-full items-center justify-center px-8 text-center text-sm text-quiet">
               Click a cell for its section and tape. Diffraction is Bullington’s over ground and cover; trees count as
@@ -340,4 +297,5 @@ export function CoverageView({ site, sector, heard }: { site: Site; sector: Radi
   );
 }
 const NO_LINKS: never[] = [];
+const NOTHING: never[] = [];
 const LINES_REST_MS = 350;

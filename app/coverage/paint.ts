@@ -1,15 +1,21 @@
-import { COVERAGE_REASONS, rateSteps, REASON_WORDS, type CoverageReason } from "#core/coverage";
+import { COVERAGE_REASONS, NO_SERVER, rateSteps, REASON_WORDS, type CoverageReason } from "#core/coverage";
 import { figure } from "../ui";
 import type { Painted } from "./useCells";
 
-export const LAYERS = ["rate", "level", "snr", "why"] as const;
+export const LAYERS = ["rate", "level", "snr", "why", "server", "lead"] as const;
 export type Layer = (typeof LAYERS)[number];
 export const LAYER_WORDS: Record<Layer, string> = {
   rate: "Rate, the weaker way",
   level: "Level at the customer",
   snr: "SNR, the weaker way",
   why: "Why not",
+  server: "Best sector",
+  lead: "Lead over the second",
 };
+/** Layers that say something of several sectors alone. */
+export const SHARED_LAYERS: readonly Layer[] = ["server", "lead"];
+/** Layers of figures, which contours and rasters can be made of. */
+export const isFigure = (layer: Layer): boolean => layer !== "why" && layer !== "server";
 
 type Colour = readonly [red: number, green: number, blue: number, alpha: number];
 /** One ramp, even to the eye: from pale plaster to deep sea, lightness alone rising and falling. */
@@ -39,17 +45,37 @@ const REASON_STEPS: Record<CoverageReason, Step> = {
   unknown: { word: REASON_WORDS.unknown, colour: NOTHING },
 };
 
-/** Bounds of the steps of a layer's figure, rising; `why` has none. */
+/** Sectors are told apart by hatch first, by lightness second. */
+const SECTOR_STEPS: readonly Omit<Step, "word">[] = [
+  { colour: ramp(0.75) },
+  { colour: [168, 72, 31, 210], hatch: "strokes" },
+  { colour: ramp(0.25) },
+  { colour: [122, 46, 93, 210], hatch: "dots" },
+  { colour: [138, 90, 0, 210], hatch: "cross" },
+  { colour: ramp(1) },
+];
+const sectorStep = (place: number) => SECTOR_STEPS[place % SECTOR_STEPS.length]!;
+
+/** Bounds of the steps of a layer's figure, rising; those without figures have none. */
 export function boundsOf(layer: Layer, painted: Painted): number[] {
   if (layer === "rate") return rateSteps(painted.table);
   if (layer === "level") return [-90, -85, -80, -75, -70, -65, -60, -55, -50];
+  if (layer === "lead") return [0, 3, 6, 10, 15, 20];
   return layer === "snr" ? [0, 5, 10, 15, 20, 25, 30, 35] : [];
 }
 
-export const UNITS: Record<Layer, string> = { rate: "Mbit/s", level: "dBm", snr: "dB", why: "" };
+export const UNITS: Record<Layer, string> = {
+  rate: "Mbit/s",
+  level: "dBm",
+  snr: "dB",
+  why: "",
+  server: "",
+  lead: "dB",
+};
 
 /** The legend of a layer, strongest first. */
 export function legendOf(layer: Layer, painted: Painted): Step[] {
+  if (layer === "server") return painted.sectors.map(({ name }, i) => ({ word: name, ...sectorStep(i) }));
   if (layer === "why")
     return COVERAGE_REASONS.filter((one) => one !== "unknown" && one !== "range").map((one) => REASON_STEPS[one]);
   const bounds = boundsOf(layer, painted);
@@ -61,8 +87,9 @@ export function legendOf(layer: Layer, painted: Painted): Step[] {
     .reverse();
 }
 
-/** The figure of a layer in every cell; `why` has none. */
+/** The figure of a layer in every cell; only layers of figures have one. */
 export function figuresOf(layer: Layer, { cells }: Painted): Float32Array {
+  if (layer === "lead") return cells.leadDb;
   return layer === "level" ? cells.downDbm : layer === "snr" ? cells.snrDb : cells.rateMbps;
 }
 
@@ -79,14 +106,18 @@ export function paint(layer: Layer, painted: Painted, side: number, canvas: HTML
   const image = context.createImageData(side, side);
   const pixels = new Uint32Array(image.data.buffer);
   const packed = ([red, green, blue, alpha]: Colour) => ((alpha << 24) | (blue << 16) | (green << 8) | red) >>> 0;
-  if (layer === "why") {
-    const steps = COVERAGE_REASONS.map((one) => REASON_STEPS[one]);
+  if (!isFigure(layer)) {
+    const { reason, server } = painted.cells;
+    const steps: Omit<Step, "word">[] =
+      layer === "why"
+        ? COVERAGE_REASONS.map((one) => REASON_STEPS[one])
+        : Array.from({ length: NO_SERVER }, (_, i) => sectorStep(i));
+    const places = layer === "why" ? reason : server;
     const colours = steps.map(({ colour }) => packed(colour));
-    const { reason } = painted.cells;
-    for (let cell = 0; cell < reason.length; cell++) {
-      const step = reason[cell]!;
-      const isOn = steps[step]!.hatch === undefined || isHatched(steps[step]!.hatch, cell % side, (cell / side) | 0);
-      pixels[cell] = isOn ? colours[step]! : 0;
+    for (let cell = 0; cell < places.length; cell++) {
+      const step = steps[places[cell]!];
+      const isOn = step && isHatched(step.hatch, cell % side, (cell / side) | 0);
+      pixels[cell] = isOn ? colours[places[cell]!]! : 0;
     }
   } else {
     const bounds = boundsOf(layer, painted);

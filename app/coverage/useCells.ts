@@ -1,5 +1,6 @@
 import {
   classify,
+  combined,
   lossTable,
   newCells,
   weatherTable,
@@ -7,6 +8,7 @@ import {
   type ClientKit,
   type CoverageCells,
   type LossTable,
+  type SharedCells,
 } from "#core/coverage";
 import { climateOf } from "#core/climate";
 import { wantedMarginDb, type OwnNoise } from "#core/link";
@@ -14,13 +16,21 @@ import type { Radio, World } from "#core/plan";
 import { useMemo, useRef } from "react";
 import type { Losses } from "./useLosses";
 
-/** What every cell gets of a sector as it stands in hand. */
+/** What every cell gets of some sectors as they stand in hand. */
 export interface Painted {
-  cells: CoverageCells;
-  /** With the pattern in it, dB. */
-  totalDb: Float32Array;
+  cells: SharedCells;
+  /** The sectors whose losses are here, in the order in which the cells name them. */
+  sectors: readonly Radio[];
+  /** The first sector's: its steps of rate are the legend's. */
   table: LossTable;
-  marginDb: number;
+}
+
+/** A sector with all that its cells follow from. */
+export interface Covering {
+  radio: Radio;
+  kit: ClientKit;
+  /** What it hears of the plan's other transmitters. */
+  heard: OwnNoise | null;
 }
 
 /** What of a radio its tapes toward a customer follow from, its direction apart. */
@@ -36,43 +46,65 @@ const TABLE_FIELDS = [
   "siteId",
 ] as const;
 
-/** Lays the antenna's pattern and the tapes over path losses that are here: all that a dragged heading, tilt or power asks for. */
+/** What one sector's cells are written to, and what of it does not change with its direction. */
+interface Room {
+  losses: Losses;
+  plan: World["plan"];
+  tableKey: string;
+  table: LossTable;
+  cells: CoverageCells;
+  totalDb: Float32Array;
+}
+
+function roomFor(world: World, { radio, kit, heard }: Covering, losses: Losses, before: Room | undefined): Room {
+  const tableKey = JSON.stringify([TABLE_FIELDS.map((field) => radio[field]), kit, heard?.dbm]);
+  const isSameTable = before?.tableKey === tableKey && before.plan === world.plan;
+  const isSameSize = before?.totalDb.length === losses.bearings.length;
+  return {
+    losses,
+    plan: world.plan,
+    tableKey,
+    table: isSameTable ? before.table : lossTable(world, radio, kit, heard),
+    cells: isSameSize ? before.cells : newCells(losses.grid),
+    totalDb: isSameSize ? before.totalDb : new Float32Array(losses.bearings.length),
+  };
+}
+
+/** Lays patterns and tapes over path losses that are here: all that a dragged heading, tilt or power asks for. */
 export function useCells(
   world: World,
-  radio: Radio | null,
-  kit: ClientKit | null,
-  heard: OwnNoise | null,
-  losses: Losses | null,
+  coverings: readonly Covering[],
+  losses: readonly (Losses | null)[],
 ): Painted | null {
-  const tableKey = radio && kit && JSON.stringify([TABLE_FIELDS.map((field) => radio[field]), kit, heard?.dbm]);
-  const latest = useRef({ world, radio, kit, heard });
-  latest.current = { world, radio, kit, heard };
-  const { plan } = world;
-  const table = useMemo(() => {
-    const now = latest.current;
-    return tableKey === null ? null : lossTable(now.world, now.radio!, now.kit!, now.heard);
-    // The plan's settings are the one thing beside the key that tapes follow from.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [tableKey, plan]);
-  const weather = useMemo(() => {
-    if (!radio || !losses) return null;
-    const { rainRate001MmPerH } = climateOf(plan, losses.grid.middle.latDeg);
-    const radiusKm = losses.grid.rings * losses.grid.cellNorthKm;
-    return weatherTable(plan, radio, rainRate001MmPerH, radiusKm);
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [plan, radio?.frequencyMHz, radio?.polarization, losses?.grid]);
-  const room = useMemo(
-    () => losses && { cells: newCells(losses.grid), totalDb: new Float32Array(losses.bearings.length) },
-    [losses],
-  );
+  const rooms = useRef(new Map<string, Room>());
   return useMemo(() => {
-    if (!radio || !table || !losses || !weather || !room) return null;
-    const antenna = world.antennaModels.get(radio.antennaModelId)!;
-    const { polarization, azimuthDeg, tiltDownDeg } = radio;
-    const at = { antenna, polarization, azimuthDeg: azimuthDeg ?? 0, mechanicalTiltDownDeg: tiltDownDeg ?? 0 };
-    const marginDb = wantedMarginDb(plan, radio.frequencyMHz);
-    withPattern(losses.losses, losses.bearings, at, room.totalDb);
-    classify(losses.grid, losses.losses, room.totalDb, table, weather, marginDb, room.cells);
-    return { ...room, table, marginDb };
-  }, [world, plan, radio, table, losses, weather, room]);
+    const next = new Map<string, Room>();
+    const sectors: Radio[] = [];
+    const { plan } = world;
+    coverings.forEach((covering, i) => {
+      const own = losses[i];
+      if (!own) return;
+      const { radio } = covering;
+      const room = roomFor(world, covering, own, rooms.current.get(radio.id));
+      next.set(radio.id, room);
+      sectors.push(radio);
+      const { grid } = own;
+      const at = {
+        antenna: world.antennaModels.get(radio.antennaModelId)!,
+        polarization: radio.polarization,
+        azimuthDeg: radio.azimuthDeg ?? 0,
+        mechanicalTiltDownDeg: radio.tiltDownDeg ?? 0,
+      };
+      withPattern(own.losses, own.bearings, at, room.totalDb);
+      const { rainRate001MmPerH } = climateOf(plan, grid.middle.latDeg);
+      const weather = weatherTable(plan, radio, rainRate001MmPerH, grid.rings * grid.cellNorthKm);
+      const marginDb = wantedMarginDb(plan, radio.frequencyMHz);
+      classify(grid, own.losses, room.totalDb, room.table, weather, marginDb, room.cells);
+    });
+    rooms.current = next;
+    const [first] = next.values();
+    return first
+      ? { cells: combined([...next.values()].map(({ cells }) => cells)), sectors, table: first.table }
+      : null;
+  }, [world, coverings, losses]);
 }

@@ -8,7 +8,7 @@ import {
   type CoverageGrid,
 } from "#core/coverage";
 import type { Place } from "#core/geodesy";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { lossesFromWire } from "#wire";
 
 /** What path losses follow from: no pattern, heading, tilt or power. */
@@ -29,63 +29,105 @@ export interface Losses {
   losses: CellLosses;
   /** Parts that are here, of `WEDGES`; the object is another one whenever one more is. */
   arrived: number;
-  /** What was asked for it. */
-  key: string;
 }
 
 /** A height that is dragged changes the question many times a second: it waits until that rests, ms. */
 const REST_MS = 250;
 
+type Known = ReadonlyMap<string, Losses>;
+const NOTHING: Known = new Map();
+
+/** Fetches the parts of one circle's losses; `show` is handed what is there after each. */
+async function fetchLosses(
+  planId: string,
+  question: string,
+  signal: AbortSignal,
+  show: (losses: Losses) => void,
+): Promise<void> {
+  const ask = JSON.parse(question) as LossesAsk;
+  const grid = gridAround(ask.middle, ask.radiusM, ask.cellM);
+  const losses = newLosses(grid);
+  const bearings = cellBearings(grid);
+  let arrived = 0;
+  const fetchWedge = async (wedge: number) => {
+    const response = await fetch(`/plans/${encodeURIComponent(planId)}/coverage`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify({ ...ask, wedge }),
+      signal,
+    });
+    if (!response.ok) throw new Error(await response.text());
+    lossesFromWire(await response.arrayBuffer(), grid, wedgeOf(grid, wedge).window, losses);
+    arrived++;
+    show({ grid, bearings, losses, arrived });
+  };
+  await Promise.all(Array.from({ length: WEDGES }, (_, wedge) => fetchWedge(wedge)));
+}
+
 /**
- * Path losses round an antenna, worked out by the server part by part and shown as they come; `version` is that of the ground. Those of
- * before stay until the first part of the new ones is here.
+ * Path losses round some antennas, worked out by the server part by part and shown as they come; `version` is that of the ground. Equal
+ * questions are asked once. Those of before stay until the first part of the new ones is here.
  */
 export function useLosses(
   planId: string,
   version: string,
-  ask: LossesAsk | null,
-): { losses: Losses | null; isStale: boolean; failed: string | null; stop: () => void; again: () => void } {
-  const [state, setState] = useState<{ losses: Losses | null; failed: string | null }>({ losses: null, failed: null });
+  asks: readonly LossesAsk[],
+): {
+  /** For each question, null until the first part is here. */
+  losses: readonly (Losses | null)[];
+  arrived: number;
+  wanted: number;
+  failed: string | null;
+  stop: () => void;
+  again: () => void;
+} {
+  const questions = asks.map((ask) => JSON.stringify(ask));
+  const key = `${planId} ${version} ${questions.join("\n")}`;
+  const [state, setState] = useState({ of: "", known: NOTHING, failed: null as string | null });
+  const latest = useRef(state);
+  latest.current = state;
   const [stopped, setStopped] = useState("");
   const [tries, setTries] = useState(0);
-  const question = ask && JSON.stringify(ask);
-  const key = `${planId} ${version} ${question ?? ""}`;
   const isStopped = stopped === key;
+  const scope = `${planId} ${version}`;
+  const wantedText = [...new Set(questions)].join("\n");
   useEffect(() => {
-    if (!question || isStopped) return;
+    if (wantedText === "" || isStopped) return;
     const stop = new AbortController();
     const timer = setTimeout(() => {
-      const { middle, radiusM, cellM } = JSON.parse(question) as LossesAsk;
-      const grid = gridAround(middle, radiusM, cellM);
-      const losses = newLosses(grid);
-      const bearings = cellBearings(grid);
-      let arrived = 0;
-      const fetchWedge = async (wedge: number) => {
-        const response = await fetch(`/plans/${encodeURIComponent(planId)}/coverage`, {
-          method: "POST",
-          headers: { "Content-Type": "application/json" },
-          body: JSON.stringify({ ...(JSON.parse(question) as LossesAsk), wedge }),
-          signal: stop.signal,
+      const all = wantedText.split("\n");
+      const here = latest.current.of === scope ? latest.current.known : NOTHING;
+      for (const question of all.filter((one) => here.get(one)?.arrived !== WEDGES))
+        fetchLosses(planId, question, stop.signal, (losses) =>
+          setState((before) => {
+            // What nobody asks for any more is let go.
+            const kept = before.of === scope ? [...before.known].filter(([one]) => all.includes(one)) : [];
+            return { of: scope, known: new Map([...kept, [question, losses]]), failed: null };
+          }),
+        ).catch((error: unknown) => {
+          if (!stop.signal.aborted)
+            setState((before) => ({ ...before, failed: error instanceof Error ? error.message : String(error) }));
         });
-        if (!response.ok) throw new Error(await response.text());
-        lossesFromWire(await response.arrayBuffer(), grid, wedgeOf(grid, wedge).window, losses);
-        arrived++;
-        setState({ losses: { grid, bearings, losses, arrived, key }, failed: null });
-      };
-      Promise.all(Array.from({ length: WEDGES }, (_, wedge) => fetchWedge(wedge))).catch((error: unknown) => {
-        if (!stop.signal.aborted)
-          setState((before) => ({ ...before, failed: error instanceof Error ? error.message : String(error) }));
-      });
     }, REST_MS);
     return () => {
       clearTimeout(timer);
       stop.abort();
     };
-  }, [planId, question, key, isStopped, tries]);
-  const isWhole = state.losses?.key === key && state.losses.arrived === WEDGES;
+  }, [planId, scope, wantedText, isStopped, tries]);
+  const known = state.of === scope ? state.known : NOTHING;
+  const wanted = wantedText === "" ? [] : wantedText.split("\n");
+  const shown = useRef<readonly (Losses | null)[]>([]);
+  const losses = useMemo(
+    () => questions.map((question, i) => known.get(question) ?? shown.current[i] ?? null),
+    // The text names the questions, one after another.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [key, known],
+  );
+  shown.current = losses;
   return {
-    losses: state.losses,
-    isStale: question !== null && !isWhole,
+    losses,
+    arrived: wanted.reduce((sum, question) => sum + (known.get(question)?.arrived ?? 0), 0),
+    wanted: wanted.length * WEDGES,
     failed: state.failed,
     stop: () => setStopped(key),
     again: () => {

@@ -64,6 +64,7 @@ export function SectorsStage() {
   const sectors = useMemo(() => (siteId === null ? [] : sectorsAt(world, siteId)), [world, siteId]);
   const sector = sectors.find(({ id }) => id === chosen.radioId) ?? sectors[0] ?? null;
   const { around, customers, failed } = useAround(siteId);
+  const heardBy = useMemo(() => new Map(around?.heard), [around]);
   const linkOf = useMemo(() => {
     const links = [...world.links.values()].filter(({ kind }) => kind === "access");
     return new Map(links.map((link) => [world.radios.get(link.bRadioId)?.subscriberId ?? "", link]));
@@ -181,11 +182,7 @@ export function SectorsStage() {
         </div>
       ) : view === "coverage" && sector && siteId !== null ? (
         <div className="min-h-0 flex-1">
-          <CoverageView
-            site={world.sites.get(siteId)!}
-            sector={sector}
-            heard={around?.heard.find(([id]) => id === sector.id)?.[1] ?? null}
-          />
+          <CoverageView site={world.sites.get(siteId)!} sector={sector} sectors={sectors} heardBy={heardBy} />
         </div>
       ) : (
         <Group orientation="vertical" id="rose-elevation" className="min-h-0 flex-1">

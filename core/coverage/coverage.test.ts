@@ -7,6 +7,7 @@ import {
   cellPlace,
   classify,
   clientEnd,
+  combined,
   COVERAGE_REASONS,
   gridAround,
   LEAST_LOSS_DB,
@@ -15,6 +16,7 @@ import {
   lossTable,
   newCells,
   newLosses,
+  NO_SERVER,
   rateSteps,
   readGrid,
   sideOf,
@@ -167,4 +169,24 @@ test("rain counts from 10 GHz on, gases always, both by distance", () => {
   expect(at60.rainDb[20]).toBeGreaterThan(at60.rainDb[10]!);
   expect(weather.rainDb[30]).toBe(0);
   expect(weather.gasDb[30]).toBeGreaterThan(0);
+});
+
+test("of several sectors the fastest serves, of equals the strongest; the lead is over the second strongest", () => {
+  const one = gridAround(near.place, 100, 100);
+  const cellsOf = (rateMbps: number, downDbm: number) => {
+    const made = newCells(one);
+    made.rateMbps.fill(rateMbps);
+    made.downDbm.fill(downDbm);
+    made.reason.fill(COVERAGE_REASONS.indexOf(rateMbps > 0 ? "held" : "blocked"));
+    return made;
+  };
+  const of = (...sectors: ReturnType<typeof cellsOf>[]) => {
+    const { server, leadDb, rateMbps, downDbm, reason } = combined(sectors);
+    return [server[4], leadDb[4], rateMbps[4], downDbm[4], COVERAGE_REASONS[reason[4]!]];
+  };
+  expect(of(cellsOf(20, -70), cellsOf(30, -75))).toEqual([1, 5, 30, -75, "held"]);
+  expect(of(cellsOf(30, -75), cellsOf(30, -60), cellsOf(0, -90))).toEqual([1, 15, 30, -60, "held"]);
+  expect(of(cellsOf(0, -95), cellsOf(0, -90))).toEqual([NO_SERVER, 5, 0, -90, "blocked"]);
+  expect(of(cellsOf(30, -60))).toEqual([0, NaN, 30, -60, "held"]);
+  expect(of(cellsOf(0, NaN))).toEqual([NO_SERVER, NaN, 0, NaN, "unknown"]);
 });

@@ -1,3 +1,4 @@
+export { combined, NO_SERVER, type SharedCells } from "./combine";
 export {
   clientEnd,
   LEAST_LOSS_DB,

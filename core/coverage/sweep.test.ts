@@ -72,7 +72,7 @@ describe("a sweep", () => {
           }
         },
       ),
-      { numRuns: 60 },
+      { numRuns: 25 },
     );
   });
 
