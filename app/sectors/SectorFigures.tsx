@@ -1,5 +1,6 @@
 import { chainsApartDeg, edgesOf } from "#core/sectors";
 import { sectorAirtime } from "#core/findings";
+import { powerWithinCapDbm } from "#core/kit";
 import type { Radio } from "#core/plan";
 import { useDesk } from "../desk/DeskContext";
 import { figure, Table, useFormats } from "../ui";
@@ -8,12 +9,13 @@ import { useAround } from "./useAround";
 /** A chain this far under the other is worth a word, dB. */
 const CHAINS_APART_DB = 3;
 const ALL_ROUND_DEG = 180;
+const MOST_HEARD_TOLD = 4;
 
 /** What a sector is worth: its edges, its airtime, and each of its customers by the tapes of his link. */
 export function SectorFigures({ radio }: { radio: Radio }) {
   const { world, summaries, select } = useDesk();
   const formats = useFormats();
-  const { customers, failed } = useAround(radio.siteId);
+  const { around, customers, failed } = useAround(radio.siteId);
   const links = [...world.links.values()].filter(({ kind, aRadioId }) => kind === "access" && aRadioId === radio.id);
   const own = [...customers.values()]
     .filter(({ linkId }) => world.links.get(linkId)?.aRadioId === radio.id)
@@ -22,6 +24,8 @@ export function SectorFigures({ radio }: { radio: Radio }) {
   const edges = edgesOf(antenna, radio.polarization).filter(({ leftDeg }) => leftDeg < ALL_ROUND_DEG);
   const apart = chainsApartDeg(antenna, CHAINS_APART_DB);
   const { down, up, unreached } = sectorAirtime(world, links, summaries);
+  const heard = around?.heard.find(([id]) => id === radio.id)?.[1].radios ?? [];
+  const capDbm = powerWithinCapDbm(world, world.radioModels.get(radio.radioModelId)!, antenna, radio, "ptmp");
   const most = world.radioModels.get(radio.radioModelId)!.clientLimit;
   return (
     <section className="px-3 py-2" aria-label="What the sector serves">
@@ -44,6 +48,10 @@ export function SectorFigures({ radio }: { radio: Radio }) {
             ? "nowhere ahead"
             : `${apart.leftDeg === null ? "–" : `${figure(-apart.leftDeg, 0)}°`}, ${apart.rightDeg === null ? "–" : `${figure(apart.rightDeg, 0)}°`}`}
         </dd>
+        <dt className="text-quiet">Power, of at most by the caps</dt>
+        <dd className={`figures text-right ${radio.txPowerDbm > capDbm ? "text-blocked" : ""}`}>
+          {figure(radio.txPowerDbm, 1)} of {figure(capDbm, 1)} dBm
+        </dd>
         <dt className="text-quiet">Airtime asked for</dt>
         <dd className="figures text-right">
           {figure(down * 100, 0)} % down, {figure(up * 100, 0)} % up
@@ -54,6 +62,16 @@ export function SectorFigures({ radio }: { radio: Radio }) {
           {links.length} of at most {most}
         </dd>
       </dl>
+      {heard.length > 0 && (
+        <p className="mt-1 text-xs text-quiet" data-heard>
+          Of the plan’s own it hears, on a chain:{" "}
+          {heard
+            .slice(0, MOST_HEARD_TOLD)
+            .map(({ name, placeName, dbm }) => `${name} at ${placeName} ${figure(dbm, 0)} dBm`)
+            .join("; ")}
+          {heard.length > MOST_HEARD_TOLD ? `; and ${heard.length - MOST_HEARD_TOLD} weaker` : ""}.
+        </p>
+      )}
       {failed && (
         <p role="alert" className="mt-1 text-xs text-blocked">
           {failed}

@@ -75,12 +75,14 @@ export function SectorsStage() {
   const tilts = useView<TiltRow>(
     data.world.plan.id,
     draft.patches,
-    sector && own.length > 0 ? { kind: "tilts", radioId: sector.id } : null,
+    view === "rose" && sector && own.length > 0 ? { kind: "tilts", radioId: sector.id } : null,
   );
   const headings = useView<HeadingRow>(
     data.world.plan.id,
     draft.patches,
-    sector && sector.azimuthDeg !== null && own.length > 0 ? { kind: "headings", radioId: sector.id } : null,
+    view === "rose" && sector && sector.azimuthDeg !== null && own.length > 0
+      ? { kind: "headings", radioId: sector.id }
+      : null,
   );
   const bestWay = { heading: headings.rows && bestHeading(headings.rows), tilt: tilts.rows && bestTilt(tilts.rows) };
   if (sites.length === 0)

@@ -92,6 +92,24 @@ describe("a sweep", () => {
     expect(wood(2, 2)[at(20, 0)]).toBeGreaterThan(5);
   });
 
+  test("stays finite behind a cliff, at the shortest waves", () => {
+    const cliff = ground((east, south) => (south === 0 && east === 10 ? 3000 : 100));
+    const losses = newLosses(grid);
+    sweep(grid, cliff, { ...ask, frequencyGHz: 80 }, losses);
+    const distancesKm = Array.from({ length: 41 }, (_, i) => i * 0.03);
+    const heightsM = distancesKm.map((_, i) => (i === 10 ? 3000 : 100));
+    const wanted = bullingtonLossDb({
+      distancesKm,
+      heightsM,
+      txAmslM: 115,
+      rxAmslM: 106,
+      frequencyGHz: 80,
+      kFactor: 4 / 3,
+    });
+    expect(losses.diffractionDb[at(40, 0)]).toBeCloseTo(wanted, 3);
+    expect(wanted).toBeGreaterThan(70);
+  });
+
   test("tells nothing behind ground that is not known", () => {
     const { lossDb } = swept(ground((east, south) => (south === 0 && east === 10 ? NaN : 100)));
     expect(lossDb[at(9, 0)]).not.toBeNaN();

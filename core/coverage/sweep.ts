@@ -33,6 +33,17 @@ for (let i = 0; i < EDGE_DB.length; i++) {
   ADDED_SHARE[i] = 1 - Math.exp(-edgeDb / 6);
 }
 
+/** What Bullington's construction loses for a v over `LEAST_V` on a path, dB; beyond the table by its formula. */
+function diffractionAt(v: number, km: number): number {
+  if (v >= MOST_V) return knifeEdgeLossDb(v) + 10 + 0.02 * km;
+  const place = (v - LEAST_V) * V_STEPS;
+  const i = place | 0;
+  const part = place - i;
+  const edgeDb = EDGE_DB[i]! + (EDGE_DB[i + 1]! - EDGE_DB[i]!) * part;
+  const addedShare = ADDED_SHARE[i]! + (ADDED_SHARE[i + 1]! - ADDED_SHARE[i]!) * part;
+  return edgeDb + addedShare * (10 + 0.02 * km);
+}
+
 /** Rays through each cell of the square's outermost ring. */
 const RAYS_PER_RIM_CELL = 2;
 /** Rays from the middle to the rim. */
@@ -229,14 +240,7 @@ function sweepRay(
         }
         v = -Math.sqrt(vFactor * km * least);
       }
-      let extraDb = 0;
-      if (v > LEAST_V) {
-        const place = (v - LEAST_V) * V_STEPS;
-        const i = place | 0;
-        const part = place - i;
-        const edgeDb = EDGE_DB[i]! + (EDGE_DB[i + 1]! - EDGE_DB[i]!) * part;
-        extraDb = edgeDb + (ADDED_SHARE[i]! + (ADDED_SHARE[i + 1]! - ADDED_SHARE[i]!) * part) * (10 + 0.02 * km);
-      }
+      const extraDb = v > LEAST_V ? diffractionAt(v, km) : 0;
       lossDb[near] = freeSpaceDb + decibels[step]! + extraDb;
       diffractionDb[near] = extraDb;
       tiltDownDeg[near] = -arcTangent(slope / 1000) * DEGREES;
