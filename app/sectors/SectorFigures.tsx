@@ -1,4 +1,5 @@
 import { chainsApartDeg, edgesOf } from "#core/sectors";
+import { reachWords } from "#core/coverage";
 import { sectorAirtime } from "#core/findings";
 import { powerWithinCapDbm } from "#core/kit";
 import type { Radio } from "#core/plan";
@@ -26,6 +27,7 @@ export function SectorFigures({ radio }: { radio: Radio }) {
   const { down, up, unreached } = sectorAirtime(world, links, summaries);
   const heard = around?.heard.find(([id]) => id === radio.id)?.[1].radios ?? [];
   const capDbm = powerWithinCapDbm(world, world.radioModels.get(radio.radioModelId)!, antenna, radio, "ptmp");
+  const reach = reachWords(world, radio, own.length > 0 ? Math.max(...own.map(({ distanceM }) => distanceM)) : null);
   const most = world.radioModels.get(radio.radioModelId)!.clientLimit;
   return (
     <section className="px-3 py-2" aria-label="What the sector serves">
@@ -62,6 +64,7 @@ export function SectorFigures({ radio }: { radio: Radio }) {
           {links.length} of at most {most}
         </dd>
       </dl>
+      {reach && <p className="mt-1 text-xs text-quiet">{reach}</p>}
       {heard.length > 0 && (
         <p className="mt-1 text-xs text-quiet" data-heard>
           Of the plan’s own it hears, on a chain:{" "}

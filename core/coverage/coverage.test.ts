@@ -18,6 +18,7 @@ import {
   newLosses,
   NO_SERVER,
   rateSteps,
+  reachWords,
   readGrid,
   sideOf,
   sweep,
@@ -189,4 +190,23 @@ test("of several sectors the fastest serves, of equals the strongest; the lead i
   expect(of(cellsOf(0, -95), cellsOf(0, -90))).toEqual([NO_SERVER, 5, 0, -90, "blocked"]);
   expect(of(cellsOf(30, -60))).toEqual([0, NaN, 30, -60, "held"]);
   expect(of(cellsOf(0, NaN))).toEqual([NO_SERVER, NaN, 0, NaN, "unknown"]);
+});
+
+test("how far a sector hears is told beside where its cell ends: 6 dB more gain, twice as far", () => {
+  const kmOf = (of: typeof world) =>
+    Number(/out to (\d+) km/.exec(reachWords(of, of.radios.get("sector")!, 3100)!)![1]);
+  expect(reachWords(world, sector, 3100)).toContain("the cell ends at 3.1 km");
+  expect(reachWords(world, sector, null)).toBeNull();
+  const louder = {
+    ...world,
+    antennaModels: new Map(world.antennaModels).set(near.antenna.id, {
+      ...near.antenna,
+      gainAcrossBand: near.antenna.gainAcrossBand.map((one) => ({
+        ...one,
+        hDbi: one.hDbi + 6.0206,
+        vDbi: one.vDbi + 6.0206,
+      })),
+    }),
+  };
+  expect(kmOf(louder) / kmOf(world)).toBeCloseTo(2, 1);
 });

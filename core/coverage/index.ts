@@ -30,5 +30,6 @@ export {
   type CoverageGrid,
   type GridGround,
 } from "./grid";
+export { reachWords } from "./reach";
 export { cellBearings, withPattern, type BeamAt } from "./pattern";
 export { newLosses, raysOf, sweep, wedgeOf, WEDGES, type CellLosses, type SweepAsk } from "./sweep";
