@@ -1,5 +1,5 @@
 import { gridExtent, sideOf, usualClient, type ClientKit } from "#core/coverage";
-import type { Place } from "#core/geodesy";
+import { destination, type Place } from "#core/geodesy";
 import { antennasFor } from "#core/kit";
 import type { OwnNoise } from "#core/link";
 import { setPatch, type Radio, type Site } from "#core/plan";
@@ -7,8 +7,7 @@ import { useEffect, useMemo, useState } from "react";
 import { Group, Panel, Separator } from "react-resizable-panels";
 import { CursorProvider, PlanUnderCursor } from "../desk/cursor";
 import { useDesk } from "../desk/DeskContext";
-import { linkedSubscribers } from "../desk/Lists";
-import { onMap } from "../desk/PlanAndSection";
+import { onMap, useMapPlaces } from "../desk/PlanAndSection";
 import { useFetched, type Pair } from "../desk/profiles";
 import { download } from "../library/download";
 import { Button, NumberField, SelectField } from "../ui";
@@ -100,29 +99,12 @@ export function CoverageView({
   const here = probe && losses && painted ? cellAt(losses.grid, painted, probe) : null;
   // The cell is answered by whoever serves it best, by the chosen sector where nobody does.
   const asked = here && (coverings.find(({ radio }) => radio.id === (here.server ?? sector).id) ?? null);
-  const sites = useMemo(
-    () => [...world.sites.values()].map((one) => ({ id: one.id, name: one.name, place: one })),
-    [world.sites],
+  const { sites, subscribers } = useMapPlaces(world);
+  const { latDeg, lonDeg } = site;
+  const lookAt = useMemo(
+    () => [0, 90, 180, 270].map((bearingDeg) => destination({ latDeg, lonDeg }, bearingDeg, radiusM)),
+    [latDeg, lonDeg, radiusM],
   );
-  const linked = useMemo(() => linkedSubscribers({ world }), [world]);
-  const subscribers = useMemo(
-    () =>
-      [...world.subscribers.values()].map((one) => ({
-        id: one.id,
-        name: one.name,
-        place: one,
-        linked: linked.has(one.id),
-      })),
-    [world.subscribers, linked],
-  );
-  const lookAt = useMemo(() => {
-    const reachDeg = radiusM / 111_195;
-    const wide = reachDeg / Math.cos((site.latDeg * Math.PI) / 180);
-    return [
-      { latDeg: site.latDeg - reachDeg, lonDeg: site.lonDeg - wide },
-      { latDeg: site.latDeg + reachDeg, lonDeg: site.lonDeg + wide },
-    ];
-  }, [site.latDeg, site.lonDeg, radiusM]);
   const fileName = `${sector.name} ${LAYER_WORDS[layer]}`.replace(/[^\w-]+/g, "-").toLowerCase();
   const canExport = losses !== null && painted !== null && isFigure(layer);
   const takeOut = async (what: "tif" | "geojson" | "kmz") => {
@@ -138,7 +120,7 @@ export function CoverageView({
     if (what === "kmz")
       download(
         `${fileName}.kmz`,
-        "application/vnd.google-earth.kmz",
+        "application/zip",
         new Uint8Array(await overlayKmz(fileName, losses.grid, coverage.canvas)),
       );
   };

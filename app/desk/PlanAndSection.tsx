@@ -1,4 +1,4 @@
-import { linkEnds, radiosTouched, setPatch, toPlaceStep } from "#core/plan";
+import { linkEnds, radiosTouched, setPatch, toPlaceStep, type World } from "#core/plan";
 import type { Place } from "#core/geodesy";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
@@ -11,7 +11,7 @@ import { BandsView } from "../bench/BandsView";
 import { Bench, type BenchTab } from "../bench/Bench";
 import { PlacesInView } from "../bench/PlacesInView";
 import { WaysView } from "../bench/WaysView";
-import type { MapLink, MapPick } from "../map/types";
+import type { MapLink, MapPick, MapSite, MapSubscriber } from "../map/types";
 import { CursorProvider, PlanUnderCursor, SectionUnderCursor } from "./cursor";
 import { useDesk } from "./DeskContext";
 import { useGroundTools } from "./MapTools";
@@ -48,15 +48,8 @@ function useMapLinks(): MapLink[] {
   }, [world, kept, draft.patches, selectedLink, answer?.state, outcome]);
 }
 
-/** What of a selection the plan marks: a radio stands at its site. */
-export function onMap(selection: Selection): MapPick | null {
-  return selection && selection.kind !== "radio" ? { kind: selection.kind, id: selection.id } : null;
-}
-
-/** The drawing set: plan above, section below, one selection and one cursor. */
-export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
-  const ground = useGroundTools(canDraw);
-  const { data, world, selection, select, link, answer, profiles, draft, heat, lookedAt } = useDesk();
+/** A plan's places as the map draws them; the same lists while they stand as they stood. */
+export function useMapPlaces(world: World): { sites: MapSite[]; subscribers: MapSubscriber[] } {
   const linked = useMemo(() => linkedSubscribers({ world }), [world]);
   const sites = useMemo(
     () => [...world.sites.values()].map((site) => ({ id: site.id, name: site.name, place: site })),
@@ -72,6 +65,19 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
       })),
     [world.subscribers, linked],
   );
+  return { sites, subscribers };
+}
+
+/** What of a selection the plan marks: a radio stands at its site. */
+export function onMap(selection: Selection): MapPick | null {
+  return selection && selection.kind !== "radio" ? { kind: selection.kind, id: selection.id } : null;
+}
+
+/** The drawing set: plan above, section below, one selection and one cursor. */
+export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
+  const ground = useGroundTools(canDraw);
+  const { data, world, selection, select, link, answer, profiles, draft, heat, lookedAt } = useDesk();
+  const { sites, subscribers } = useMapPlaces(world);
   const links = useMapLinks();
   const ends = link ? linkEnds(world, link) : null;
   const profile = ends ? profiles.get([ends.a.place, ends.b.place]) : undefined;

@@ -4,7 +4,7 @@ import { COVERAGE_REASONS, type CoverageCells } from "./classes";
 export interface SharedCells extends CoverageCells {
   /** Which of them serves best, by its place in the list; `NO_SERVER` where none holds. */
   server: Uint8Array;
-  /** By how much the best level stands over the second, dB: the less, the more both are heard; NaN where one alone is heard. */
+  /** How far the strongest level lies above the second strongest, dB; NaN where only one sector is heard. */
   leadDb: Float32Array;
 }
 export const NO_SERVER = 255;

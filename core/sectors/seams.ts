@@ -52,7 +52,7 @@ function seamBetween(from: Beam, to: Beam): Seam {
   };
 }
 
-/** The heading in the middle of the widest stretch between the sectors of a mast; north where there is none. */
+/** The middle of the widest gap between the headings of a mast, whole degrees; 0 without any heading. */
 export function widestGapDeg(azimuthsDeg: readonly number[]): number {
   if (azimuthsDeg.length === 0) return 0;
   const round = azimuthsDeg.map(normalizeAzimuthDeg).sort((x, y) => x - y);
