@@ -11,6 +11,7 @@ export default [
   route("plans/:planId/heard", "routes/heard.ts"),
   route("plans/:planId/coverage", "routes/coverage.ts"),
   route("plans/:planId/around", "routes/around.ts"),
+  route("plans/:planId/sectors-heard", "routes/sectorsHeard.ts"),
   route("plans/:planId/removal", "routes/removal.ts"),
   route("plans/:planId/changes", "routes/changes.ts"),
   route("plans/:planId/since", "routes/since.ts"),

@@ -1,6 +1,8 @@
 export { archivePath, archivePlan, dropOldArchives, takeArchive } from "./archive";
 export { hasQueue } from "./queue";
+export { optimizeTitle, type OptimizeOrder, type OptimizeResult } from "./optimize";
 export { searchResult, searchTitle, type SearchOrder } from "./search";
+export { sitesTitle, type SitesAsk, type SitesOfStyle, type SitesOrder, type SitesResult } from "./sites";
 export type { TerrainImport } from "./terrain";
 export { NO_PLAN, type JobTools } from "./tools";
 export { dropOldUploads, dropUpload, receiveUpload, UPLOAD_LIMIT_BYTES, uploadPath } from "./uploads";

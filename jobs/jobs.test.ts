@@ -16,7 +16,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { Readable } from "node:stream";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import { searchWaysOut } from "#core/search";
+import { searchWaysOut, type SearchResult } from "#core/search";
 import { valley, valleySurface } from "#core/testing";
 import { arraySurface, coverCode, readGround, sampleProfile } from "#core/terrain";
 import { ArchiveError, MANIFEST } from "#formats/archive";
@@ -373,7 +373,7 @@ test("a search runs in the pool, tells how it stands, and its result is kept wit
   const done = await ended(job);
   expect(done).toMatchObject({ state: "done", doneShare: 1, resultUrl: `/plans/valley/searches/${job.id}` });
   expect(done.message).toMatch(/changes tried; \d+ ways? out/);
-  const result = (await searchResult(store, "valley", job.id))!;
+  const result = (await searchResult(store, "valley", job.id)) as SearchResult;
   expect(result.heatA.length).toBeGreaterThan(300);
   expect(result.heatB).toEqual([]);
   expect(await searchResult(store, "another", job.id)).toBeNull();

@@ -1,5 +1,5 @@
 import { linkEnds, withPatches, type Patch, type World } from "#core/plan";
-import type { SearchAsk, SearchResult } from "#core/search";
+import type { SearchAsk } from "#core/search";
 import { counted } from "#core/words";
 import { planContext } from "#engine";
 import { askPool } from "#pool";
@@ -39,7 +39,7 @@ export function searchTitle(world: World, { patches, ask }: SearchOrder): string
   return `Ways out: ${a.placeName} – ${b.placeName}`;
 }
 
-/** What a search found; null once it is forgotten. */
-export async function searchResult(store: Store, planId: string, id: string): Promise<SearchResult | null> {
-  return (await jobResult(store.db, planId, id)) as SearchResult | null;
+/** What a search of any kind found; null once it is forgotten. */
+export function searchResult(store: Store, planId: string, id: string): Promise<unknown> {
+  return jobResult(store.db, planId, id);
 }

@@ -1,7 +1,9 @@
 import { availableParallelism } from "node:os";
 import type { Patch } from "#core/plan";
+import type { AttachedList } from "#core/attach";
+import type { ClientAntennaRow } from "#core/clients";
 import type { SchoolTried } from "#core/schools";
-import type { HeadingRow, TiltRow } from "#core/sectors";
+import type { GainRow, HeadingRow, TiltRow } from "#core/sectors";
 import { byPromise, type BandRow, type ViewRow } from "#core/search";
 import type { PlanContext } from "#engine";
 import { askPool } from "#pool";
@@ -9,12 +11,15 @@ import { askPool } from "#pool";
 export type ViewAsk =
   | { kind: "fromSite"; siteId: string; of: "subscribers" | "sites" }
   | { kind: "fromSubscriber"; subscriberId: string }
-  | { kind: "tilts" | "headings"; radioId: string }
+  | { kind: "tilts" | "headings" | "gains"; radioId: string }
+  | { kind: "clientAntennas"; linkId: string }
+  | { kind: "attach"; subscriberIds: string[] }
   | { kind: "schools"; siteId: string; radiusM: number }
   | { kind: "bands"; linkId: string; demandMbps: number };
 
 export interface ViewAnswers {
-  rows: ViewRow[] | BandRow[] | TiltRow[] | HeadingRow[] | SchoolTried[];
+  rows:
+    ViewRow[] | [AttachedList] | BandRow[] | ClientAntennaRow[] | TiltRow[] | HeadingRow[] | GainRow[] | SchoolTried[];
   /** Time that the answering took, ms. */
   tookMs: number;
 }

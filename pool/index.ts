@@ -7,9 +7,10 @@ import type { SearchProgress } from "#core/search";
 import type { PlanContext } from "#engine";
 import { entryOf, limitsOf } from "../threads";
 import type { TaskAnswers, TaskAsk } from "./tasks";
-import type { TaskOrder, TaskOutcome } from "./worker";
+import type { TaskOrder, TaskOutcome, Told } from "./worker";
 
-export type { CoverageAsk, Part, TaskAnswers, TaskAsk } from "./tasks";
+export type { Part } from "./bench";
+export type { CoverageAsk, TaskAnswers, TaskAsk } from "./tasks";
 
 const HEAP_MB = 900;
 /** A worker with nothing to do ends after this, ms. */
@@ -58,7 +59,7 @@ interface UnderWay {
   /** Who waits for it: the last one to leave stops it. */
   askers: number;
   stop: AbortController;
-  hear: Set<(now: SearchProgress) => void>;
+  hear: Set<(told: Told) => void>;
 }
 /** Tasks that are being worked on, by the hash of all that goes into them: equal questions are answered once. */
 const underWay = new Map<string, UnderWay>();
@@ -66,14 +67,10 @@ const underWay = new Map<string, UnderWay>();
 const hashOf = (things: unknown) => createHash("sha256").update(JSON.stringify(things)).digest("hex");
 
 /** Runs a task, once more where its worker died; a task over which three workers die is given up. */
-async function worked(
-  order: TaskOrder,
-  signal: AbortSignal,
-  progress: (now: SearchProgress) => void,
-): Promise<Answered<unknown>> {
+async function worked(order: TaskOrder, signal: AbortSignal, hear: (told: Told) => void): Promise<Answered<unknown>> {
   for (let tries = 1; ; tries++) {
     const { port1, port2 } = new MessageChannel();
-    port1.on("message", progress);
+    port1.on("message", hear);
     port1.unref();
     let outcome: TaskOutcome;
     try {
@@ -95,6 +92,8 @@ const MOST_TRIES = 3;
 export interface TaskOptions {
   signal?: AbortSignal;
   progress?: (now: SearchProgress) => void;
+  /** Is handed what the task finds on its way. */
+  found?: (something: unknown) => void;
 }
 
 /** Asks the pool a question about a plan under some patches. RangeError names what the plan lacks; Stopped where `signal` says so. */
@@ -102,7 +101,7 @@ export async function askPool<A extends TaskAsk>(
   context: PlanContext,
   patches: Patch[],
   ask: A,
-  { signal, progress }: TaskOptions = {},
+  { signal, progress, found }: TaskOptions = {},
 ): Promise<Answered<TaskAnswers[A["kind"]]>> {
   const { plan } = context;
   const planKey = `${plan.id} ${plan.createdAt} ${context.revision}`;
@@ -110,7 +109,8 @@ export async function askPool<A extends TaskAsk>(
   const key = hashOf([planKey, groundKey, patches, ask]);
   const known = underWay.get(key) ?? begin(key, context, { planKey, groundKey, patches, ask });
   known.askers++;
-  if (progress) known.hear.add(progress);
+  const hear = (told: Told) => ("found" in told ? found?.(told.found) : progress?.(told.progress));
+  known.hear.add(hear);
   let leave = () => undefined as void;
   const left = new Promise<never>((_resolve, reject) => {
     leave = () => {
@@ -127,7 +127,7 @@ export async function askPool<A extends TaskAsk>(
     return (await Promise.race([known.answer, left])) as Answered<TaskAnswers[A["kind"]]>;
   } finally {
     signal?.removeEventListener("abort", leave);
-    if (progress) known.hear.delete(progress);
+    known.hear.delete(hear);
   }
 }
 
@@ -141,7 +141,7 @@ function begin(
   const hear: UnderWay["hear"] = new Set();
   const answer = context
     .ask("shared")
-    .then((shared) => worked({ ...shared, ...asked }, stop.signal, (now) => hear.forEach((told) => told(now))))
+    .then((shared) => worked({ ...shared, ...asked }, stop.signal, (told) => hear.forEach((one) => one(told))))
     .finally(() => {
       if (underWay.get(key) === begun) underWay.delete(key);
     });

@@ -1,5 +1,4 @@
 import { randomUUID } from "node:crypto";
-import type { World } from "#core/plan";
 import {
   compareBands,
   searchWaysOut,
@@ -7,24 +6,19 @@ import {
   viewFromSubscriber,
   type BandRow,
   type SearchAsk,
-  type SearchProgress,
   type SearchResult,
   type ViewRow,
 } from "#core/search";
-import type { ProfileSource } from "#core/outcome";
+import { attachList, type AttachedList } from "#core/attach";
+import { clientAntennas, type ClientAntennaRow } from "#core/clients";
+import { optimizeSectors, type OptimizeAsk } from "#core/optimize";
 import { trySchools, type SchoolTried } from "#core/schools";
-import { headingTable, tiltTable, type HeadingRow, type TiltRow } from "#core/sectors";
+import { gainTable, headingTable, tiltTable, type GainRow, type HeadingRow, type TiltRow } from "#core/sectors";
 import { gridAround, newLosses, readGrid, sweep, wedgeOf, type SweepAsk } from "#core/coverage";
 import type { Place } from "#core/geodesy";
-import { profileScratch, readGround, sampleProfile, type GroundSample } from "#core/terrain";
-import type { Ground } from "#ground";
 import { lossesToWire } from "#wire";
-
-/** One part of a question that several workers answer together. */
-export interface Part {
-  index: number;
-  of: number;
-}
+import { heightOver, type Bench, type Part } from "./bench";
+import { SITE_TASKS, type SiteTaskAnswers, type SiteTaskAsk } from "./siteTasks";
 
 /** One part of a coverage: the losses of its cells from one antenna. */
 export interface CoverageAsk extends SweepAsk {
@@ -39,34 +33,29 @@ export type TaskAsk =
   | { kind: "fromSite"; siteId: string; of: "subscribers" | "sites"; part: Part }
   | { kind: "fromSubscriber"; subscriberId: string }
   | { kind: "bands"; linkId: string; demandMbps: number }
-  | { kind: "tilts" | "headings"; radioId: string }
+  | { kind: "clientAntennas"; linkId: string }
+  | { kind: "attach"; subscriberIds: string[] }
+  | { kind: "tilts" | "headings" | "gains"; radioId: string }
   | { kind: "schools"; siteId: string; radiusM: number }
   | { kind: "coverage"; ask: CoverageAsk }
-  | { kind: "search"; ask: SearchAsk };
-export interface TaskAnswers {
+  | { kind: "search"; ask: SearchAsk }
+  | { kind: "optimize"; ask: OptimizeAsk }
+  | SiteTaskAsk;
+export interface TaskAnswers extends SiteTaskAnswers {
   fromSite: ViewRow[];
   fromSubscriber: ViewRow[];
   bands: BandRow[];
+  clientAntennas: ClientAntennaRow[];
+  attach: [AttachedList];
   tilts: TiltRow[];
   headings: HeadingRow[];
+  gains: GainRow[];
   schools: SchoolTried[];
   /** As it travels. */
   coverage: Uint8Array;
   search: SearchResult;
-}
-
-/** What a task works on. */
-export interface Bench {
-  world: World;
-  ground: Ground;
-  between: ProfileSource;
-  progress: (now: SearchProgress) => void;
-}
-
-/** Profiles for one look after another: each is written over the last. */
-export function glances(ground: Ground): ProfileSource {
-  const scratch = profileScratch();
-  return (from, to) => ground.read((terrain) => sampleProfile(terrain, from, to, undefined, scratch));
+  /** Its points are handed over as they are found. */
+  optimize: null;
 }
 
 function required<T>(row: T | undefined, what: string): T {
@@ -76,8 +65,12 @@ function required<T>(row: T | undefined, what: string): T {
 
 /** How each question is answered. */
 export const TASKS: {
-  [K in TaskAsk["kind"]]: (bench: Bench, ask: Extract<TaskAsk, { kind: K }>) => TaskAnswers[K];
+  [K in TaskAsk["kind"]]: (
+    bench: Bench,
+    ask: Extract<TaskAsk, { kind: K }>,
+  ) => TaskAnswers[K] | Promise<TaskAnswers[K]>;
 } = {
+  ...SITE_TASKS,
   fromSite: ({ world, between }, { siteId, of, part }) =>
     viewFromSite(world, required(world.sites.get(siteId), `site "${siteId}"`), of, between, randomUUID, part),
   fromSubscriber: ({ world, between }, { subscriberId }) =>
@@ -89,10 +82,14 @@ export const TASKS: {
     ),
   bands: ({ world, between }, { linkId, demandMbps }) =>
     compareBands(world, required(world.links.get(linkId), `link "${linkId}"`), demandMbps, between, randomUUID),
+  clientAntennas: ({ world, between }, { linkId }) => clientAntennas(world, linkId, between),
+  attach: ({ world, between }, { subscriberIds }) => [attachList(world, subscriberIds, between, randomUUID)],
   tilts: ({ world, between }, { radioId }) =>
     tiltTable(world, required(world.radios.get(radioId), `radio "${radioId}"`).id, between),
   headings: ({ world, between }, { radioId }) =>
     headingTable(world, required(world.radios.get(radioId), `radio "${radioId}"`).id, between),
+  gains: ({ world, between }, { radioId }) =>
+    gainTable(world, required(world.radios.get(radioId), `radio "${radioId}"`).id, between),
   schools: ({ world, between }, { siteId, radiusM }) =>
     trySchools(world, required(world.sites.get(siteId), `site "${siteId}"`), radiusM, between, randomUUID),
   coverage: ({ ground }, { ask }) => {
@@ -104,13 +101,15 @@ export const TASKS: {
     sweep(grid, read, ask, losses, from, to);
     return lossesToWire(grid, losses, window);
   },
+  optimize: ({ world, between, progress, found }, { ask }) => {
+    for (const { point, ...now } of optimizeSectors(world, ask, between, randomUUID)) {
+      progress(now);
+      if (point) found(point);
+    }
+    return null;
+  },
   search: ({ world, ground, between, progress }, { ask }) => {
-    const sample: GroundSample = { groundAmslM: NaN, coverHeightM: 0, coverCode: 0 };
-    const heightAt = ({ latDeg, lonDeg }: Place) => {
-      ground.read((terrain) => readGround(terrain, latDeg, lonDeg, sample));
-      return sample.groundAmslM;
-    };
-    const work = searchWaysOut(world, ask, heightAt, between, randomUUID);
+    const work = searchWaysOut(world, ask, heightOver(ground), between, randomUUID);
     for (;;) {
       const step = work.next();
       if (step.done) return step.value;

@@ -1,8 +1,10 @@
 // Answers questions about many paths, one task after another. Run by piscina; what it was given last it keeps.
 import type { MessagePort } from "node:worker_threads";
 import { withPatches, worldOf, type Patch, type PlanRows, type World } from "#core/plan";
+import type { SearchProgress } from "#core/search";
 import { groundOver, type Ground, type SharedGround } from "#ground";
-import { glances, TASKS, type Bench, type TaskAsk } from "./tasks";
+import { glances, type Bench } from "./bench";
+import { TASKS, type TaskAsk } from "./tasks";
 
 export interface TaskOrder {
   /** Names of the plan's state and of its ground. */
@@ -18,6 +20,9 @@ export interface TaskOrder {
 }
 /** What a task came to; an error is an answer too, so that whatever else goes wrong is the worker's own death. */
 export type TaskOutcome = { answer: unknown; tookMs: number } | { failed: Error };
+
+/** What a task says while it is worked on. */
+export type Told = { progress: SearchProgress } | { found: unknown };
 
 /** Progress is told no oftener than this, ms. */
 const TELL_MS = 100;
@@ -36,7 +41,7 @@ function groundFor(order: TaskOrder): Ground {
   return ground.value;
 }
 
-export default function work(order: TaskOrder): TaskOutcome {
+export default async function work(order: TaskOrder): Promise<TaskOutcome> {
   const start = performance.now();
   try {
     const over = groundFor(order);
@@ -48,10 +53,11 @@ export default function work(order: TaskOrder): TaskOutcome {
       progress: (now) => {
         if (performance.now() - told < TELL_MS) return;
         told = performance.now();
-        order.port?.postMessage(now);
+        order.port?.postMessage({ progress: now } satisfies Told);
       },
+      found: (something) => order.port?.postMessage({ found: something } satisfies Told),
     };
-    const answer = (TASKS[order.ask.kind] as (bench: Bench, ask: TaskAsk) => unknown)(bench, order.ask);
+    const answer = await (TASKS[order.ask.kind] as (bench: Bench, ask: TaskAsk) => unknown)(bench, order.ask);
     return { answer, tookMs: performance.now() - start };
   } catch (error) {
     return { failed: error as Error };

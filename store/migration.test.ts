@@ -16,6 +16,7 @@ const CAME_WITH: Record<number, Partial<Record<string, string[]>>> = {
   4: { plans: ["ownRules", "dN1NPerKm", "clearanceSchool", "climate", "season", "pointingErrorDeg"] },
   7: { radios: ["carrierId"] },
   8: { carriers: ["arriveAtDbm"] },
+  11: { plans: ["tiers", "usualMonthEur", "sectorWorkEur", "customerWorkEur"] },
 };
 
 /** A row of today as it was when only the first `schema` migrations had run. */

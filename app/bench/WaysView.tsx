@@ -1,10 +1,9 @@
 import { linkEnds, type Link } from "#core/plan";
 import { WORK_EUR, type SearchResult, type WayOut } from "#core/search";
-import type { JobView } from "#jobs";
-import { useCallback, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { JobProgress } from "../work/JobProgress";
-import { useJob } from "../work/useJob";
+import { useSearch } from "../work/useSearch";
 import { Button, euros, NumberField, StateStroke } from "../ui";
 
 const KIND_WORDS: Record<WayOut["kind"], string> = {
@@ -58,37 +57,17 @@ export function WaysView({ link }: { link: Link }) {
   const [moveAM, setMoveAM] = useState(0);
   const [moveBM, setMoveBM] = useState(200);
   const [mastM, setMastM] = useState(6);
-  const [result, setResult] = useState<SearchResult | null>(null);
-  const [failed, setFailed] = useState<string | null>(null);
   const [heatOf, setHeatOf] = useState<"a" | "b">("b");
-  const onEnd = useCallback((job: JobView) => {
-    if (job.state !== "done" || !job.resultUrl) return;
-    fetch(job.resultUrl)
-      .then(async (response) => {
-        if (!response.ok) throw new Error(await response.text());
-        setResult((await response.json()) as SearchResult);
-      })
-      .catch((error: Error) => setFailed(error.message));
-  }, []);
-  const { job, follow, stop } = useJob(`/plans/${planId}/jobs`, onEnd);
+  const { job, result, failed, start: begin, stop } = useSearch<SearchResult>(planId);
   const heat = result && (heatOf === "a" ? result.heatA : result.heatB);
   useEffect(() => {
     setHeat(heat && heat.length > 0 ? heat : null);
     return () => setHeat(null);
   }, [heat, setHeat]);
   const running = job?.state === "running";
-  const start = async () => {
-    setResult(null);
-    setFailed(null);
-    const response = await fetch(`/plans/${planId}/searches`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ ask: { linkId: link.id, moveAM, moveBM, mastM }, patches: draft.patches }),
-    }).catch(() => null);
-    if (!response) return setFailed("Tejado does not answer; try again.");
-    if (!response.ok) return setFailed(await response.text());
+  const start = () => {
     setHeatOf(moveBM > 0 ? "b" : "a");
-    follow((await response.json()) as JobView);
+    return begin({ kind: "waysOut", linkId: link.id, moveAM, moveBM, mastM }, draft.patches);
   };
   const radius = (label: string, value: number, put: (value: number) => void) => (
     <div className="w-40">

@@ -1,12 +1,4 @@
-import {
-  clientEnd,
-  COVERAGE_REASONS,
-  gridExtent,
-  REASON_WORDS,
-  sideOf,
-  type CoverageGrid,
-  type CoverageReason,
-} from "#core/coverage";
+import { clientEnd, COVERAGE_REASONS, gridExtent, REASON_WORDS, sideOf, type CoverageReason } from "#core/coverage";
 import type { Place } from "#core/geodesy";
 import { answerLink } from "#core/link";
 import { endOf, type Radio } from "#core/plan";
@@ -29,7 +21,7 @@ export interface Cell {
 }
 
 /** The cell at a place; null outside the grid. */
-export function cellAt(grid: CoverageGrid, { cells, sectors }: Painted, place: Place): Cell | null {
+export function cellAt({ cells, grid, sectors }: Painted, place: Place): Cell | null {
   const [west, , , north] = gridExtent(grid);
   const column = Math.floor((place.lonDeg - west) / grid.cellLonDeg);
   const row = Math.floor((north - place.latDeg) / grid.cellLatDeg);

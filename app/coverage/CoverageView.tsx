@@ -14,6 +14,8 @@ import { Button, NumberField, SelectField } from "../ui";
 import { CellAnswer, cellAt } from "./CellAnswer";
 import { contourLines, contoursGeoJson, geotiffOf, overlayKmz, type ContourLine } from "./exports";
 import { Legend } from "./Legend";
+import { coveredBy, SCOPE_WORDS, SCOPES, type Scope } from "./scope";
+import { useSectorsHeard } from "./useSectorsHeard";
 import { figuresOf, isFigure, LAYER_WORDS, LAYERS, paint, SHARED_LAYERS, UNITS, type Layer } from "./paint";
 import { useCells, type Covering } from "./useCells";
 import { useLosses } from "./useLosses";
@@ -21,6 +23,8 @@ import { useLosses } from "./useLosses";
 /** Cells are those of the usual terrain; a wider circle has coarser ones, so that its count stays the same. */
 const LEAST_CELL_M = 30;
 const MOST_RINGS = 400;
+/** The same where many sites are drawn at once. */
+const MOST_RINGS_EACH = 160;
 
 /** What a sector gives in every cell round it, over the plan: levels, SNR, rates, and why not; a click asks about a cell. */
 export function CoverageView({
@@ -44,84 +48,86 @@ export function CoverageView({
   const antennas = antennasFor(world, "subscriber", sector.frequencyMHz);
   const kit = useMemo(() => usual && { ...usual, ...chosenKit }, [usual, chosenKit]);
   const radiusM = radiusKm * 1000;
-  const [isWhole, setIsWhole] = useState(false);
+  const [scope, setScope] = useState<Scope>("sector");
+  const { sectors: covered, left } = useMemo(
+    () => coveredBy(world, scope, sector, sectors),
+    [world, scope, sector, sectors],
+  );
+  const { heard: heardOfAll, isWhole } = useSectorsHeard(scope === "plan", heardBy);
   const coverings = useMemo(
     (): Covering[] =>
       kit
-        ? (isWhole ? sectors : [sector]).flatMap((radio) => {
+        ? covered.flatMap((radio) => {
             const own = radio.id === sector.id ? kit : usualClient(world, radio);
-            return own ? [{ radio, kit: { ...own, heightM: kit.heightM }, heard: heardBy.get(radio.id) ?? null }] : [];
+            const heard = heardOfAll.get(radio.id) ?? null;
+            const at = world.sites.get(radio.siteId ?? "");
+            return own && at ? [{ radio, site: at, kit: { ...own, heightM: kit.heightM }, heard }] : [];
           })
         : [],
-    [world, sector, sectors, isWhole, kit, heardBy],
+    [world, sector, covered, kit, heardOfAll],
   );
-  const asks = coverings.map(({ radio }) => ({
-    middle: { latDeg: site.latDeg, lonDeg: site.lonDeg },
+  const asks = coverings.map(({ radio, site: at }) => ({
+    middle: { latDeg: at.latDeg, lonDeg: at.lonDeg },
     txHeightM: radio.heightM,
     rxHeightM: kit?.heightM ?? 0,
     frequencyGHz: radio.frequencyMHz / 1000,
     kFactor: plan.kFactor,
     radiusM,
-    cellM: Math.max(LEAST_CELL_M, Math.ceil(radiusM / MOST_RINGS)),
+    cellM: Math.max(LEAST_CELL_M, Math.ceil(radiusM / (scope === "plan" ? MOST_RINGS_EACH : MOST_RINGS))),
   }));
   const version = data.terrain?.version ?? "none";
-  const {
-    losses: all,
-    arrived,
-    wanted,
-    failed,
-    stop,
-    again,
-  } = useLosses(plan.id, version, data.terrain ? asks : NOTHING);
+  const { losses, arrived, wanted, failed, stop, again } = useLosses(plan.id, version, data.terrain ? asks : NOTHING);
   const isStale = arrived < wanted;
-  const painted = useCells(world, coverings, all);
-  const losses = all.find((one) => one !== null) ?? null;
+  const painted = useCells(world, coverings, losses);
   const coverage = useMemo(() => {
-    if (!losses || !painted) return null;
+    if (!painted) return null;
     const canvas = document.createElement("canvas");
-    paint(layer, painted, sideOf(losses.grid), canvas);
-    return { extent: gridExtent(losses.grid), canvas };
-  }, [layer, losses, painted]);
+    paint(layer, painted, sideOf(painted.grid), canvas);
+    return { extent: gridExtent(painted.grid), canvas };
+  }, [layer, painted]);
   // Lines are drawn when a drag rests: they take longer than the cells.
   const [lines, setLines] = useState<readonly ContourLine[]>([]);
   useEffect(() => {
     setLines([]);
-    if (!isFigure(layer) || !losses || !painted) return;
-    const timer = setTimeout(() => setLines(contourLines(layer, losses.grid, painted)), LINES_REST_MS);
+    if (!isFigure(layer) || !painted) return;
+    const timer = setTimeout(() => setLines(contourLines(layer, painted)), LINES_REST_MS);
     return () => clearTimeout(timer);
-  }, [layer, losses, painted]);
+  }, [layer, painted]);
 
   const [probe, setProbe] = useState<Place | null>(null);
   useEffect(() => setProbe(null), [sector.id]);
-  const pairs = useMemo((): Pair[] => (probe ? [[site, probe]] : []), [site, probe]);
-  useFetched(profiles, pairs);
-  const profile = probe ? profiles.get([site, probe]) : undefined;
-  const here = probe && losses && painted ? cellAt(losses.grid, painted, probe) : null;
+  const here = probe && painted ? cellAt(painted, probe) : null;
   // The cell is answered by whoever serves it best, by the chosen sector where nobody does.
   const asked = here && (coverings.find(({ radio }) => radio.id === (here.server ?? sector).id) ?? null);
+  const from = asked?.site ?? site;
+  const pairs = useMemo((): Pair[] => (probe ? [[from, probe]] : []), [from, probe]);
+  useFetched(profiles, pairs);
+  const profile = probe ? profiles.get([from, probe]) : undefined;
   const { sites, subscribers } = useMapPlaces(world);
   const { latDeg, lonDeg } = site;
+  const middles = asks.map(({ middle }) => `${middle.latDeg} ${middle.lonDeg}`).join(" ");
   const lookAt = useMemo(
-    () => [0, 90, 180, 270].map((bearingDeg) => destination({ latDeg, lonDeg }, bearingDeg, radiusM)),
-    [latDeg, lonDeg, radiusM],
+    () =>
+      (middles === "" ? [[latDeg, lonDeg]] : pairsOf(middles.split(" ").map(Number))).flatMap(([lat, lon]) =>
+        [0, 90, 180, 270].map((bearingDeg) =>
+          destination({ latDeg: lat!, lonDeg: lon! }, bearingDeg, scope === "plan" ? radiusM / 4 : radiusM),
+        ),
+      ),
+    [latDeg, lonDeg, radiusM, middles, scope],
   );
   const fileName = `${sector.name} ${LAYER_WORDS[layer]}`.replace(/[^\w-]+/g, "-").toLowerCase();
-  const canExport = losses !== null && painted !== null && isFigure(layer);
+  const canExport = painted !== null && isFigure(layer);
   const takeOut = async (what: "tif" | "geojson" | "kmz") => {
-    if (!losses || !painted || !coverage) return;
+    if (!painted || !coverage) return;
     if (what === "tif")
-      download(`${fileName}.tif`, "image/tiff", await geotiffOf(losses.grid, figuresOf(layer, painted)));
+      download(`${fileName}.tif`, "image/tiff", await geotiffOf(painted.grid, figuresOf(layer, painted)));
     if (what === "geojson")
-      download(
-        `${fileName}.geojson`,
-        "application/geo+json",
-        contoursGeoJson(layer, losses.grid, painted, UNITS[layer]),
-      );
+      download(`${fileName}.geojson`, "application/geo+json", contoursGeoJson(layer, painted, UNITS[layer]));
     if (what === "kmz")
       download(
         `${fileName}.kmz`,
         "application/zip",
-        new Uint8Array(await overlayKmz(fileName, losses.grid, coverage.canvas)),
+        new Uint8Array(await overlayKmz(fileName, painted.grid, coverage.canvas)),
       );
   };
   if (!data.terrain)
@@ -144,7 +150,7 @@ export function CoverageView({
             <div className="flex flex-wrap items-end gap-2 px-3 py-1.5">
               <div className="w-32">
                 <SelectField label="Shown" value={layer} onChange={(event) => setLayer(event.target.value as Layer)}>
-                  {LAYERS.filter((one) => isWhole || !SHARED_LAYERS.includes(one)).map((one) => (
+                  {LAYERS.filter((one) => scope !== "sector" || !SHARED_LAYERS.includes(one)).map((one) => (
                     <option key={one} value={one}>
                       {LAYER_WORDS[one]}
                     </option>
@@ -164,22 +170,23 @@ export function CoverageView({
                   ))}
                 </SelectField>
               </div>
-              {sectors.length > 1 && (
-                <div className="w-28">
-                  <SelectField
-                    label="Of"
-                    value={isWhole ? "site" : "sector"}
-                    onChange={(event) => {
-                      setIsWhole(event.target.value === "site");
-                      if (SHARED_LAYERS.includes(layer)) setLayer("rate");
-                    }}
-                  >
-                    <option value="sector">this sector</option>
-                    <option value="site">the whole site</option>
-                  </SelectField>
-                </div>
-              )}
-              <div className="w-18">
+              <div className="w-28">
+                <SelectField
+                  label="Of"
+                  value={scope}
+                  onChange={(event) => {
+                    setScope(event.target.value as Scope);
+                    if (SHARED_LAYERS.includes(layer)) setLayer("rate");
+                  }}
+                >
+                  {SCOPES.map((one) => (
+                    <option key={one} value={one}>
+                      {SCOPE_WORDS[one]}
+                    </option>
+                  ))}
+                </SelectField>
+              </div>
+              <div className="w-22">
                 <NumberField
                   label="Its height"
                   unit="m"
@@ -190,7 +197,7 @@ export function CoverageView({
                   onChange={(heightM) => setChosenKit({ ...chosenKit, heightM })}
                 />
               </div>
-              <div className="w-18">
+              <div className="w-22">
                 <NumberField
                   label="Radius"
                   unit="km"
@@ -246,6 +253,12 @@ export function CoverageView({
                 }
               />
               {painted && <Legend layer={layer} painted={painted} />}
+              {(left > 0 || !isWhole) && (
+                <p className="absolute top-2 left-12 rounded bg-panel/90 px-2 text-xs text-tight">
+                  {left > 0 && `The ${covered.length} sectors with most customers; ${left} more are left out. `}
+                  {!isWhole && "What the sectors hear is not here yet: uplinks count thermal noise alone."}
+                </p>
+              )}
             </div>
           </div>
         </Panel>
@@ -260,7 +273,7 @@ export function CoverageView({
               place={probe}
               asked={asked}
               profile={profile}
-              isOfSeveral={isWhole}
+              isOfSeveral={scope !== "sector"}
               onHeight={(end, heightM) =>
                 end === "a"
                   ? draft.put([setPatch("radios", asked.radio.id, { heightM })])
@@ -278,6 +291,8 @@ export function CoverageView({
     </CursorProvider>
   );
 }
+const pairsOf = (numbers: readonly number[]) =>
+  numbers.flatMap((one, i) => (i % 2 === 0 ? [[one, numbers[i + 1]]] : []));
 const NO_LINKS: never[] = [];
 const NOTHING: never[] = [];
 const LINES_REST_MS = 350;

@@ -30,7 +30,8 @@ export interface ContourLine {
 }
 
 /** Contour lines at the steps of a layer; `why` has none. */
-export function contourLines(layer: Layer, grid: CoverageGrid, painted: Painted): ContourLine[] {
+export function contourLines(layer: Layer, painted: Painted): ContourLine[] {
+  const { grid } = painted;
   const side = sideOf(grid);
   const [west, , , north] = gridExtent(grid);
   const figures = figuresOf(layer, painted);
@@ -51,10 +52,10 @@ export function contourLines(layer: Layer, grid: CoverageGrid, painted: Painted)
 const LEAST = -1e4;
 
 /** The same as GeoJSON, a feature for each step. */
-export function contoursGeoJson(layer: Layer, grid: CoverageGrid, painted: Painted, unit: string): string {
+export function contoursGeoJson(layer: Layer, painted: Painted, unit: string): string {
   return JSON.stringify({
     type: "FeatureCollection",
-    features: contourLines(layer, grid, painted).map(({ value, rings }) => ({
+    features: contourLines(layer, painted).map(({ value, rings }) => ({
       type: "Feature",
       properties: { value, unit },
       geometry: { type: "MultiLineString", coordinates: rings },

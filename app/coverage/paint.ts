@@ -2,11 +2,14 @@ import { COVERAGE_REASONS, NO_SERVER, rateSteps, REASON_WORDS, type CoverageReas
 import { figure } from "../ui";
 import type { Painted } from "./useCells";
 
-export const LAYERS = ["rate", "level", "snr", "why", "server", "lead"] as const;
+export const LAYERS = ["rate", "down", "up", "level", "levelUp", "snr", "why", "server", "lead"] as const;
 export type Layer = (typeof LAYERS)[number];
 export const LAYER_WORDS: Record<Layer, string> = {
   rate: "Rate, the weaker way",
+  down: "Rate toward the customer",
+  up: "Rate from the customer",
   level: "Level at the customer",
+  levelUp: "Level at the sector",
   snr: "SNR, the weaker way",
   why: "Why not",
   server: "Best sector",
@@ -45,28 +48,37 @@ const REASON_STEPS: Record<CoverageReason, Step> = {
   unknown: { word: REASON_WORDS.unknown, colour: NOTHING },
 };
 
-/** Sectors are told apart by hatch first, by lightness second. */
-const SECTOR_STEPS: readonly Omit<Step, "word">[] = [
-  { colour: ramp(0.75) },
-  { colour: [168, 72, 31, 210], hatch: "strokes" },
-  { colour: ramp(0.25) },
-  { colour: [122, 46, 93, 210], hatch: "dots" },
-  { colour: [138, 90, 0, 210], hatch: "cross" },
-  { colour: ramp(1) },
+/** Sectors are told apart by hatch and by colour together: no two of twenty look alike. */
+const SECTOR_COLOURS: readonly Colour[] = [
+  ramp(0.75),
+  [168, 72, 31, 210],
+  [122, 46, 93, 210],
+  [138, 90, 0, 210],
+  ramp(1),
 ];
-const sectorStep = (place: number) => SECTOR_STEPS[place % SECTOR_STEPS.length]!;
+const SECTOR_HATCHES: readonly Step["hatch"][] = [undefined, "strokes", "dots", "cross"];
+function sectorStep(place: number): Omit<Step, "word"> {
+  const hatch = SECTOR_HATCHES[place % SECTOR_HATCHES.length];
+  return { colour: SECTOR_COLOURS[place % SECTOR_COLOURS.length]!, ...(hatch ? { hatch } : {}) };
+}
+
+const isRate = (layer: Layer): layer is "rate" | "down" | "up" =>
+  layer === "rate" || layer === "down" || layer === "up";
 
 /** Bounds of the steps of a layer's figure, rising; those without figures have none. */
 export function boundsOf(layer: Layer, painted: Painted): number[] {
-  if (layer === "rate") return rateSteps(painted.table);
-  if (layer === "level") return [-90, -85, -80, -75, -70, -65, -60, -55, -50];
+  if (isRate(layer)) return rateSteps(painted.table, layer === "rate" ? "weaker" : layer);
+  if (layer === "level" || layer === "levelUp") return [-90, -85, -80, -75, -70, -65, -60, -55, -50];
   if (layer === "lead") return [0, 3, 6, 10, 15, 20];
   return layer === "snr" ? [0, 5, 10, 15, 20, 25, 30, 35] : [];
 }
 
 export const UNITS: Record<Layer, string> = {
   rate: "Mbit/s",
+  down: "Mbit/s",
+  up: "Mbit/s",
   level: "dBm",
+  levelUp: "dBm",
   snr: "dB",
   why: "",
   server: "",
@@ -81,7 +93,7 @@ export function legendOf(layer: Layer, painted: Painted): Step[] {
   const bounds = boundsOf(layer, painted);
   return bounds
     .map((least, i) => ({
-      word: figure(least, layer === "rate" && least < 10 ? 1 : 0),
+      word: figure(least, isRate(layer) && least < 10 ? 1 : 0),
       colour: ramp((i + 1) / bounds.length),
     }))
     .reverse();
@@ -89,8 +101,22 @@ export function legendOf(layer: Layer, painted: Painted): Step[] {
 
 /** The figure of a layer in every cell; only layers of figures have one. */
 export function figuresOf(layer: Layer, { cells }: Painted): Float32Array {
-  if (layer === "lead") return cells.leadDb;
-  return layer === "level" ? cells.downDbm : layer === "snr" ? cells.snrDb : cells.rateMbps;
+  switch (layer) {
+    case "lead":
+      return cells.leadDb;
+    case "level":
+      return cells.downDbm;
+    case "levelUp":
+      return cells.upDbm;
+    case "snr":
+      return cells.snrDb;
+    case "down":
+      return cells.downMbps;
+    case "up":
+      return cells.upMbps;
+    default:
+      return cells.rateMbps;
+  }
 }
 
 const isHatched = (hatch: Step["hatch"], column: number, row: number) =>

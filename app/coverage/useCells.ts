@@ -1,24 +1,29 @@
 import {
   classify,
   combined,
+  gridOver,
   lossTable,
   newCells,
+  placesIn,
   weatherTable,
   withPattern,
   type ClientKit,
   type CoverageCells,
+  type CoverageGrid,
   type LossTable,
   type SharedCells,
 } from "#core/coverage";
 import { climateOf } from "#core/climate";
 import { wantedMarginDb, type OwnNoise } from "#core/link";
-import type { Radio, World } from "#core/plan";
+import type { Radio, Site, World } from "#core/plan";
 import { useMemo, useRef } from "react";
 import type { Losses } from "./useLosses";
 
 /** What every cell gets of some sectors as they stand in hand. */
 export interface Painted {
   cells: SharedCells;
+  /** Where the cells lie. */
+  grid: CoverageGrid;
   /** The sectors whose losses are here, in the order in which the cells name them. */
   sectors: readonly Radio[];
   /** The first sector's: its steps of rate are the legend's. */
@@ -28,6 +33,7 @@ export interface Painted {
 /** A sector with all that its cells follow from. */
 export interface Covering {
   radio: Radio;
+  site: Site;
   kit: ClientKit;
   /** What it hears of the plan's other transmitters. */
   heard: OwnNoise | null;
@@ -103,8 +109,16 @@ export function useCells(
     });
     rooms.current = next;
     const [first] = next.values();
-    return first
-      ? { cells: combined([...next.values()].map(({ cells }) => cells)), sectors, table: first.table }
-      : null;
+    const all = [...next.values()];
+    const grid = gridOver(all.map(({ losses: { grid: own } }) => own));
+    if (!first || !grid) return null;
+    // Sectors of one site lie alike.
+    const places = new Map<CoverageGrid, Int32Array | null>();
+    const placesOf = (own: CoverageGrid) => {
+      if (!places.has(own)) places.set(own, placesIn(own, grid));
+      return places.get(own)!;
+    };
+    const cells = combined(all.map((one) => ({ cells: one.cells, placeOf: placesOf(one.losses.grid) })));
+    return { cells, grid, sectors, table: first.table };
   }, [world, coverings, losses]);
 }

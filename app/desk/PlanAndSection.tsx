@@ -9,6 +9,7 @@ import { PointMenu, type AskedPoint } from "../adding/PointMenu";
 import { Group, Panel, Separator } from "react-resizable-panels";
 import { BandsView } from "../bench/BandsView";
 import { Bench, type BenchTab } from "../bench/Bench";
+import { ClientAntennasView } from "../bench/ClientAntennasView";
 import { PlacesInView } from "../bench/PlacesInView";
 import { WaysView } from "../bench/WaysView";
 import type { MapLink, MapPick, MapSite, MapSubscriber } from "../map/types";
@@ -126,6 +127,8 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
       { key: "ways", title: "Ways out", content: <WaysView link={link} />, stays: true },
       { key: "bands", title: "Bands", content: <BandsView link={link} /> },
     );
+    if (link.kind === "access")
+      tabs.push({ key: "antennas", title: "Antennas", content: <ClientAntennasView link={link} /> });
   }
   const site = selection?.kind === "site" ? world.sites.get(selection.id) : undefined;
   if (site) {

@@ -4,11 +4,9 @@ import {
   useReactTable,
   type RowSelectionState,
   type SortingState,
-  type VisibilityState,
 } from "@tanstack/react-table";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { ArrowDown, ArrowUp, Columns3 } from "lucide-react";
-import { DropdownMenu } from "radix-ui";
+import { ArrowDown, ArrowUp } from "lucide-react";
 import { useCallback, useEffect, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from "react";
 import { useRevalidator } from "react-router";
 import { toast } from "sonner";
@@ -16,22 +14,14 @@ import { patchBetween, type RowKinds } from "#core/plan";
 import { keepPatches } from "../keep/keepPatches";
 import { Button } from "../ui";
 import { COLUMNS, cellText, withCell, type RegisterKind, type RegisterRow } from "./columns";
+import { ColumnsMenu, rememberedColumns, usualColumns } from "./ColumnsMenu";
 import { ExportSelection } from "./ExportSelection";
+import { LinkChosen } from "./LinkChosen";
 import { RegisterLine, ROW_PX, type CellNotes } from "./RegisterLine";
 import { SetForAll } from "./SetForAll";
 import { TakeOut } from "./TakeOut";
 
 const MOST_SAID = 3;
-
-/** Columns that were chosen last; the usual ones until somebody did. */
-function rememberedColumns(kind: RegisterKind): VisibilityState {
-  const usual = Object.fromEntries(COLUMNS[kind].map(({ key, usual: shown }) => [key, shown]));
-  try {
-    return { ...usual, ...(JSON.parse(localStorage.getItem(`tejado-register-${kind}`) ?? "{}") as VisibilityState) };
-  } catch {
-    return usual;
-  }
-}
 
 /** Ids of the rows whose name another row has too. */
 function namedTwice(rows: readonly RegisterRow[]): Set<string> {
@@ -80,9 +70,7 @@ export function Register({
   const [filter, setFilter] = useState("");
   const [sorting, setSorting] = useState<SortingState>([{ id: "name", desc: false }]);
   const [selection, setSelection] = useState<RowSelectionState>({});
-  const [visibility, setVisibility] = useState<VisibilityState>(() =>
-    Object.fromEntries(COLUMNS[kind].map(({ key, usual }) => [key, usual])),
-  );
+  const [visibility, setVisibility] = useState(() => usualColumns(kind));
   useEffect(() => setVisibility(rememberedColumns(kind)), [kind]);
   const [focus, setFocus] = useState<{ row: number; column: number }>({ row: 0, column: 0 });
   const [editing, setEditing] = useState<string | null>(null);
@@ -301,6 +289,14 @@ export function Register({
         >
           Fill down
         </Button>
+        {kind === "subscribers" && (
+          <LinkChosen
+            planId={planId}
+            revision={revision}
+            ids={chosen.map(({ id }) => id)}
+            onDone={() => void revalidate()}
+          />
+        )}
         <TakeOut
           planId={planId}
           kind={kind}
@@ -325,32 +321,7 @@ export function Register({
           kind={kind}
           ids={chosen.length > 0 ? chosen.map(({ id }) => id) : shown.map(({ id }) => id)}
         />
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger asChild>
-            <Button className="ml-auto">
-              <Columns3 size={14} aria-hidden="true" /> Columns
-            </Button>
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content align="end" className="z-50 rounded border border-rule bg-panel p-1 shadow-lg">
-              {COLUMNS[kind].map(({ key, label }) => (
-                <DropdownMenu.CheckboxItem
-                  key={key}
-                  checked={visibility[key] ?? false}
-                  onSelect={(event) => event.preventDefault()}
-                  onCheckedChange={(on) => {
-                    const next = { ...visibility, [key]: on };
-                    setVisibility(next);
-                    localStorage.setItem(`tejado-register-${kind}`, JSON.stringify(next));
-                  }}
-                  className="flex cursor-pointer items-center gap-2 rounded px-2 py-0.5 text-sm outline-none data-[highlighted]:bg-ground"
-                >
-                  <span className="w-3">{visibility[key] ? "✓" : ""}</span> {label}
-                </DropdownMenu.CheckboxItem>
-              ))}
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
+        <ColumnsMenu kind={kind} visibility={visibility} onChange={setVisibility} />
       </div>
       <div
         ref={holder}

@@ -1,17 +1,59 @@
-import { searchTitle, submit } from "#jobs";
+import { FREEDOMS } from "#core/optimize";
+import type { Patch, World } from "#core/plan";
+import { WHOM } from "#core/sites";
+import type { Store } from "#store";
+import { optimizeTitle, searchTitle, sitesTitle, submit, type JobView } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
 import { parseDraft } from "../keep/patches.server";
 import { requirePlan } from "../data/plan.server";
 import type { Route } from "./+types/searches";
 
+const id = z.string().min(1).max(64);
 const radiusM = z.number().min(0).max(5000);
-const orderSchema = z.object({
-  ask: z.object({ linkId: z.string().max(64), moveAM: radiusM, moveBM: radiusM, mastM: z.number().min(0).max(60) }),
-  patches: z.unknown(),
+const km = z.number().min(0.2).max(60);
+const styleSchema = z.object({
+  reachKm: km,
+  mastM: z.number().min(1).max(120),
+  mastEur: z.number().min(0).max(1_000_000),
 });
+const askSchema = z.discriminatedUnion("kind", [
+  z.object({
+    kind: z.literal("waysOut"),
+    ...{ linkId: id, moveAM: radiusM, moveBM: radiusM, mastM: z.number().min(0).max(60) },
+  }),
+  z.object({
+    kind: z.literal("sectors"),
+    siteIds: z.array(id).min(1).max(200),
+    may: z.array(z.enum(FREEDOMS)).min(1),
+    reachKm: km,
+  }),
+  z.object({
+    kind: z.literal("sites"),
+    whom: z.enum(WHOM),
+    share: z.number().min(0.01).max(1),
+    styles: z.array(styleSchema).min(1).max(2),
+    withNewMasts: z.boolean(),
+    powerM: z.number().min(1).max(20_000).nullable(),
+    joinKm: km,
+    seconds: z.number().min(1).max(600),
+  }),
+]);
+const orderSchema = z.object({ ask: askSchema, patches: z.unknown() });
 
-/** Begins to search for ways out of a link, under the change in hand; answers the job. */
+function begin(store: Store, world: World, patches: Patch[], ask: z.infer<typeof askSchema>): Promise<JobView> {
+  const planId = world.plan.id;
+  switch (ask.kind) {
+    case "waysOut":
+      return submit(store, "search", planId, searchTitle(world, { patches, ask }), { patches, ask });
+    case "sectors":
+      return submit(store, "optimize", planId, optimizeTitle(world, { patches, ask }), { patches, ask });
+    case "sites":
+      return submit(store, "sites", planId, sitesTitle(world), { patches, ask });
+  }
+}
+
+/** Begins a long search under the change in hand: ways out of a link, better sectors, or where to build; answers the job. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, world } = await requirePlan(params.planId);
   const order = orderSchema.safeParse(await request.json().catch(() => null));
@@ -19,9 +61,8 @@ export async function action({ params, request }: Route.ActionArgs) {
     const { path, message } = order.error.issues[0]!;
     throw data(`The search cannot begin: ${path.slice(1).join(".")} ${message}`, { status: 400 });
   }
-  const search = { patches: parseDraft(order.data.patches, params.planId), ask: order.data.ask };
   try {
-    return Response.json(await submit(store, "search", params.planId, searchTitle(world, search), search));
+    return Response.json(await begin(store, world, parseDraft(order.data.patches, params.planId), order.data.ask));
   } catch (error) {
     if (error instanceof RangeError) throw data(error.message, { status: 404 });
     throw error;

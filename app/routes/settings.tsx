@@ -1,5 +1,5 @@
 import { climateAt } from "#core/climate";
-import { CLEARANCE_SCHOOLS, CLIMATES, SEASONS, setPatch } from "#core/plan";
+import { CLEARANCE_SCHOOLS, CLIMATES, planSchema, SEASONS, setPatch, type Plan } from "#core/plan";
 import { ruleSetOf } from "#core/regulation";
 import { getFormProps, useForm, type FieldMetadata } from "@conform-to/react";
 import { parseWithZod } from "@conform-to/zod/v4";
@@ -20,6 +20,20 @@ const orByLatitude = (min: number, max: number) =>
   number(min, max)
     .optional()
     .transform((value) => value ?? null);
+/** Tiers as they are typed: "Basic 15, Plus 25.50". */
+const tiersText = (tiers: Plan["tiers"]) => tiers.map(({ name, monthEur }) => `${name} ${monthEur}`).join(", ");
+function tiersOf(typed: string | undefined, context: z.RefinementCtx): Plan["tiers"] {
+  return (typed ?? "")
+    .split(",")
+    .filter((part) => part.trim() !== "")
+    .map((part) => {
+      const [, name = "", price = ""] = /^(.*\S)\s+(\d+(?:\.\d+)?)$/.exec(part.trim()) ?? [];
+      const tier = planSchema.shape.tiers.unwrap().element.safeParse({ name, monthEur: Number(price) });
+      if (tier.success) return tier.data;
+      context.addIssue({ code: "custom", message: `"${part.trim()}" is no name and price, as in "Basic 15"` });
+      return z.NEVER;
+    });
+}
 const settingsSchema = z.object({
   name: z.string().trim().min(1, "needs a name").max(120),
   clearanceSchool: z.enum(CLEARANCE_SCHOOLS),
@@ -34,6 +48,10 @@ const settingsSchema = z.object({
   rainMarginDb: number(0, 60),
   proofFloorDbm: number(-100, 0),
   proofDeviationDb: number(0.5, 20),
+  tiers: z.string().optional().transform(tiersOf),
+  usualMonthEur: number(0, 100_000),
+  sectorWorkEur: number(0, 1_000_000),
+  customerWorkEur: number(0, 1_000_000),
 });
 
 export async function loader({ params }: Route.LoaderArgs) {
@@ -49,7 +67,12 @@ export async function loader({ params }: Route.LoaderArgs) {
 }
 
 /** A value as it stands in its box: four decimals are enough for any of them. */
-const textOf = (value: unknown) => (typeof value === "number" ? String(Number(value.toFixed(4))) : String(value ?? ""));
+const textOf = (value: unknown) =>
+  Array.isArray(value)
+    ? tiersText(value as Plan["tiers"])
+    : typeof value === "number"
+      ? String(Number(value.toFixed(4)))
+      : String(value ?? "");
 
 export default function Settings({ loaderData: { plan, revision, ruleSet, climate } }: Route.ComponentProps) {
   const navigate = useNavigate();
@@ -75,13 +98,13 @@ export default function Settings({ loaderData: { plan, revision, ruleSet, climat
     toast(message);
     await navigate(`/plans/${plan.id}`);
   };
-  const [form, fields] = useForm<z.input<typeof settingsSchema>>({
+  const [form, fields] = useForm<z.input<typeof settingsSchema>, z.output<typeof settingsSchema>>({
     defaultValue: shown,
     onValidate: ({ formData }) => parseWithZod(formData, { schema: settingsSchema }),
     shouldValidate: "onBlur",
     onSubmit: (event, { submission, formData }) => {
       event.preventDefault();
-      if (submission?.status === "success") void keep(submission.value as z.output<typeof settingsSchema>, formData);
+      if (submission?.status === "success") void keep(submission.value, formData);
     },
   });
   const text = (field: FieldMetadata<unknown>, label: string, unit?: string, hint?: string) => (
@@ -143,6 +166,10 @@ export default function Settings({ loaderData: { plan, revision, ruleSet, climat
             {text(fields.marginTargetDb, "Fade margin wanted, below 10 GHz", "dB")}
             {text(fields.proofFloorDbm, "Proof: absolute floor", "dBm")}
             {text(fields.proofDeviationDb, "Proof: deviation allowed", "dB")}
+            {text(fields.tiers, "Tiers, with € a month", undefined, "as in: Basic 15, Plus 25.50")}
+            {text(fields.usualMonthEur, "A customer without a priced tier", "€ a month")}
+            {text(fields.sectorWorkEur, "Work to put up a sector", "€")}
+            {text(fields.customerWorkEur, "Work to put up a customer", "€")}
           </div>
           <div className="flex gap-2">
             <Button type="submit" look="primary" disabled={busy}>

@@ -1,21 +1,33 @@
-import type { Site } from "#core/plan";
+import type { Radio, Site } from "#core/plan";
 import { recommended, SCHOOL_WORDS, type SchoolTried } from "#core/schools";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
+import { Asked } from "../bench/Asked";
 import { useView } from "../bench/useView";
 import { useDesk } from "../desk/DeskContext";
 import { Button, euros, figure, NumberField, Table, Term } from "../ui";
+import { GainsView } from "./GainsView";
+import { StagesView } from "./StagesView";
 
 /** The schools side by side on one site, each worked out on its customers; one is taken in hand. */
-export function SchoolsView({ site }: { site: Site }) {
+export function SchoolsView({
+  site,
+  sector,
+  farthestM,
+}: {
+  site: Site;
+  /** The chosen sector, of which gain by range is told, and its farthest customer. */
+  sector: Radio | null;
+  farthestM: number | null;
+}) {
   const { data, draft } = useDesk();
   const [radiusKm, setRadiusKm] = useState(5);
-  const { rows, failed, isStale } = useView<SchoolTried>(data.world.plan.id, draft.patches, {
+  const view = useView<SchoolTried>(data.world.plan.id, draft.patches, {
     kind: "schools",
     siteId: site.id,
     radiusM: radiusKm * 1000,
   });
-  const best = useMemo(() => rows && recommended(rows), [rows]);
+  const best = useMemo(() => view.rows && recommended(view.rows), [view.rows]);
   const take = (option: SchoolTried) => {
     draft.put(option.patches);
     toast(
@@ -42,87 +54,79 @@ export function SchoolsView({ site }: { site: Site }) {
           would then make.
         </p>
       </div>
-      {failed && (
-        <p role="alert" className="mt-2 text-blocked">
-          {failed}
-        </p>
-      )}
-      {!rows && !failed && <p className="mt-3 text-quiet">Trying every way…</p>}
-      {rows && rows.length === 0 && (
-        <p className="mt-3 text-quiet">
-          Nobody stands within {radiusKm} km whom no other site serves, or the library has no kit for a sector.
-        </p>
-      )}
       {best && (
         <p className="mt-3 rounded border border-rule bg-panel p-2" data-recommended={best.option.school}>
           {best.why}
         </p>
       )}
-      {rows && rows.length > 0 && (
-        <div
-          className={`mt-3 overflow-x-auto ${isStale ? "opacity-60" : ""}`}
-          tabIndex={0}
-          role="region"
-          aria-label="Schools side by side"
-        >
-          <Table
-            caption={`Ways to serve the customers round ${site.name}`}
-            columns={[
-              { name: "School" },
-              { name: "Served", isNumber: true },
-              { name: "People", isNumber: true },
-              { name: "Mbit/s, middle", isNumber: true },
-              { name: "Airtime, busiest", isNumber: true },
-              { name: "Lit for nobody", isNumber: true },
-              { name: "Cost", isNumber: true },
-              { name: "Mounts", isNumber: true },
-              { name: "Take", isHidden: true },
-            ]}
-          >
-            {rows.map((row) => (
-              <tr
-                key={row.school}
-                className={best?.option === row ? "bg-panel font-semibold" : ""}
-                data-school={row.school}
-              >
-                <td>
-                  <Term meaning={SCHOOL_WORDS[row.school].meaning}>{SCHOOL_WORDS[row.school].name}</Term>
-                  <span className="block text-xs font-normal text-quiet">
-                    {row.headings
-                      .map(({ azimuthDeg }) => (azimuthDeg === null ? "all round" : `${azimuthDeg}°`))
-                      .join(", ")}{" "}
-                    · {row.headings[0]?.antenna}
-                  </span>
-                </td>
-                <td className="figures text-right whitespace-nowrap">
-                  {row.customersServed}/{row.customersAsked}
-                </td>
-                <td className="figures text-right whitespace-nowrap">{row.peopleServed}</td>
-                <td className="figures text-right whitespace-nowrap">
-                  {row.medianMbps === null ? "–" : figure(row.medianMbps, 0)}
-                </td>
-                <td className="figures text-right whitespace-nowrap">{figure(row.busiestAirtime * 100, 0)} %</td>
-                <td className="figures text-right whitespace-nowrap">
-                  {figure(row.idleKm2, 1)} km²
-                  <span className="block text-xs font-normal text-quiet">
-                    {row.idleDeg}° of {row.litDeg}°
-                  </span>
-                </td>
-                <td className="figures text-right whitespace-nowrap">{euros(row.costEur)}</td>
-                <td className="figures text-right whitespace-nowrap">
-                  {row.mounts}
-                  {row.mountsLeft < 0 ? ` (${figure(row.mountsLeft, 0)})` : ""}
-                </td>
-                <td>
-                  <Button className="text-xs" onClick={() => take(row)} disabled={row.patches.length === 0}>
-                    Take in hand
-                  </Button>
-                </td>
-              </tr>
-            ))}
-          </Table>
-        </div>
-      )}
+      <Asked
+        view={view}
+        waiting="Trying every way…"
+        none={`Nobody stands within ${radiusKm} km whom no other site serves, or the library has no kit for a sector.`}
+      >
+        {(rows) => (
+          <div className="mt-3 overflow-x-auto" tabIndex={0} role="region" aria-label="Schools side by side">
+            <Table
+              caption={`Ways to serve the customers round ${site.name}`}
+              columns={[
+                { name: "School" },
+                { name: "Served", isNumber: true },
+                { name: "People", isNumber: true },
+                { name: "Mbit/s, middle", isNumber: true },
+                { name: "Airtime, busiest", isNumber: true },
+                { name: "Lit for nobody", isNumber: true },
+                { name: "Cost", isNumber: true },
+                { name: "Mounts", isNumber: true },
+                { name: "Take", isHidden: true },
+              ]}
+            >
+              {rows.map((row) => (
+                <tr
+                  key={row.school}
+                  className={best?.option === row ? "bg-panel font-semibold" : ""}
+                  data-school={row.school}
+                >
+                  <td>
+                    <Term meaning={SCHOOL_WORDS[row.school].meaning}>{SCHOOL_WORDS[row.school].name}</Term>
+                    <span className="block text-xs font-normal text-quiet">
+                      {row.headings
+                        .map(({ azimuthDeg }) => (azimuthDeg === null ? "all round" : `${azimuthDeg}°`))
+                        .join(", ")}{" "}
+                      · {row.headings[0]?.antenna}
+                    </span>
+                  </td>
+                  <td className="figures text-right whitespace-nowrap">
+                    {row.customersServed}/{row.customersAsked}
+                  </td>
+                  <td className="figures text-right whitespace-nowrap">{row.peopleServed}</td>
+                  <td className="figures text-right whitespace-nowrap">
+                    {row.medianMbps === null ? "–" : figure(row.medianMbps, 0)}
+                  </td>
+                  <td className="figures text-right whitespace-nowrap">{figure(row.busiestAirtime * 100, 0)} %</td>
+                  <td className="figures text-right whitespace-nowrap">
+                    {figure(row.idleKm2, 1)} km²
+                    <span className="block text-xs font-normal text-quiet">
+                      {row.idleDeg}° of {row.litDeg}°
+                    </span>
+                  </td>
+                  <td className="figures text-right whitespace-nowrap">{euros(row.costEur)}</td>
+                  <td className="figures text-right whitespace-nowrap">
+                    {row.mounts}
+                    {row.mountsLeft < 0 ? ` (${figure(row.mountsLeft, 0)})` : ""}
+                  </td>
+                  <td>
+                    <Button className="text-xs" onClick={() => take(row)} disabled={row.patches.length === 0}>
+                      Take in hand
+                    </Button>
+                  </td>
+                </tr>
+              ))}
+            </Table>
+          </div>
+        )}
+      </Asked>
+      <StagesView site={site} />
+      {sector && <GainsView sector={sector} farthestM={farthestM} />}
     </div>
   );
 }

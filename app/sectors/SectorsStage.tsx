@@ -1,169 +1,91 @@
-import { endOf, freeName, radioPatches, setPatch } from "#core/plan";
-import {
-  bestHeading,
-  bestTilt,
-  evenHeadings,
-  headingWords,
-  seamsOf,
-  tiltText,
-  tiltWords,
-  widestGapDeg,
-  widthWords,
-  type HeadingRow,
-  type TiltRow,
-} from "#core/sectors";
 import { useMemo } from "react";
-import { Group, Panel, Separator } from "react-resizable-panels";
+import { setPatch } from "#core/plan";
 import { useSearchParams } from "react-router";
-import { useView } from "../bench/useView";
 import { CoverageView } from "../coverage/CoverageView";
 import { useDesk } from "../desk/DeskContext";
-import { Button, figure, NumberField, SelectField } from "../ui";
-import { Elevation } from "./Elevation";
-import { CUSTOMER_WORDS, CustomerMark, Rose, type CustomerState, type OnRose } from "./Rose";
+import { MastView } from "../mast/MastView";
+import { Button, NumberField, SelectField } from "../ui";
+import { BetterView } from "./BetterView";
+import { BuildView } from "./BuildView";
+import { RoseView } from "./RoseView";
 import { chosenOf, sectorsAt, sitesBySectors, spreadOf } from "./scene";
 import { SchoolsView } from "./SchoolsView";
 import { useAround } from "./useAround";
 
-const VIEWS = ["rose", "coverage", "schools"] as const;
+const VIEWS = ["rose", "coverage", "schools", "better", "mast", "build"] as const;
 type View = (typeof VIEWS)[number];
-const VIEW_WORDS: Record<View, string> = { rose: "Rose", coverage: "Coverage", schools: "Ways to serve" };
+const VIEW_WORDS: Record<View, string> = {
+  rose: "Rose",
+  coverage: "Coverage",
+  schools: "Ways to serve",
+  better: "Improve",
+  mast: "Mast",
+  build: "Build",
+};
+const isView = (asked: string | null): asked is View => VIEWS.includes(asked as View);
 
-/** The marks of the rose, in words. */
-function Legend() {
-  return (
-    <ul className="flex flex-wrap gap-x-3 gap-y-0.5 text-xs text-quiet">
-      {(Object.keys(CUSTOMER_WORDS) as CustomerState[]).map((state) => (
-        <li key={state} className="flex items-center gap-1">
-          <svg width="14" height="14" viewBox="-8 -8 16 16" aria-hidden="true">
-            <CustomerMark state={state} />
-          </svg>
-          {CUSTOMER_WORDS[state]}
-        </li>
-      ))}
-    </ul>
-  );
-}
-
-/** A site seen from above and from the side: whom its sectors reach, and where they look. */
+/** Where to radiate: a site and its sectors from above, from the side and over the ground, and where further sites would stand. */
 export function SectorsStage() {
-  const { world, data, draft, selection, select, summaries } = useDesk();
+  const { world, draft, selection, select } = useDesk();
   const [parameters, setParameters] = useSearchParams();
   const asked = parameters.get("view");
-  const view: View = asked === "coverage" || asked === "schools" ? asked : "rose";
+  const view: View = isView(asked) ? asked : "rose";
   const setView = (next: View) =>
     setParameters((before) => {
       const after = new URLSearchParams(before);
+      // A search belongs to the view that began it.
+      after.delete("search");
       if (next === "rose") after.delete("view");
       else after.set("view", next);
       return after;
     });
   const sites = useMemo(() => sitesBySectors(world), [world]);
   const chosen = chosenOf(world, selection);
-  const siteId = chosen.siteId ?? sites[0]?.id ?? null;
-  const sectors = useMemo(() => (siteId === null ? [] : sectorsAt(world, siteId)), [world, siteId]);
+  const site = world.sites.get(chosen.siteId ?? sites[0]?.id ?? "");
+  const sectors = useMemo(() => (site ? sectorsAt(world, site.id) : []), [world, site]);
   const sector = sectors.find(({ id }) => id === chosen.radioId) ?? sectors[0] ?? null;
-  const { around, customers, failed } = useAround(siteId);
-  const heardBy = useMemo(() => new Map(around?.heard), [around]);
-  const linkOf = useMemo(() => {
-    const links = [...world.links.values()].filter(({ kind }) => kind === "access");
-    return new Map(links.map((link) => [world.radios.get(link.bRadioId)?.subscriberId ?? "", link]));
-  }, [world]);
+  const seen = useAround(site?.id ?? null);
+  const heardBy = useMemo(() => new Map(seen.around?.heard), [seen.around]);
   const ofSector = (radioId: string) =>
-    [...customers.values()].filter(({ linkId }) => world.links.get(linkId)?.aRadioId === radioId);
-  const own = sector ? ofSector(sector.id) : [];
-  const tilts = useView<TiltRow>(
-    data.world.plan.id,
-    draft.patches,
-    view === "rose" && sector && own.length > 0 ? { kind: "tilts", radioId: sector.id } : null,
-  );
-  const headings = useView<HeadingRow>(
-    data.world.plan.id,
-    draft.patches,
-    view === "rose" && sector && sector.azimuthDeg !== null && own.length > 0
-      ? { kind: "headings", radioId: sector.id }
-      : null,
-  );
-  const bestWay = { heading: headings.rows && bestHeading(headings.rows), tilt: tilts.rows && bestTilt(tilts.rows) };
-  if (sites.length === 0)
+    [...seen.customers.values()].filter(({ linkId }) => world.links.get(linkId)?.aRadioId === radioId);
+  const turn = (radioId: string, azimuthDeg: number) => draft.put([setPatch("radios", radioId, { azimuthDeg })]);
+  if (!site && view !== "build")
     return (
       <p className="p-8 text-center text-sm text-quiet">
         There is no site yet: add one under Survey, then put a sector on it.
       </p>
     );
-
-  const people = (around?.neighbours ?? []).flatMap((one): OnRose[] => {
-    const subscriber = world.subscribers.get(one.subscriberId);
-    if (!subscriber) return [];
-    const link = linkOf.get(subscriber.id);
-    const isHere = link && world.radios.get(link.aRadioId)?.siteId === siteId;
-    const isServed = link && summaries.get(link.id)?.served;
-    const state: CustomerState = !link ? "none" : !isHere ? "elsewhere" : isServed ? "served" : "unserved";
-    return [
-      {
-        subscriberId: subscriber.id,
-        name: subscriber.name,
-        bearingDeg: one.bearingDeg,
-        distanceM: one.distanceM,
-        state,
-        pick: isHere ? { kind: "link", id: link.id } : { kind: "subscriber", id: subscriber.id },
-        isChosen:
-          (selection?.kind === "subscriber" && selection.id === subscriber.id) ||
-          (selection?.kind === "link" && selection.id === link?.id),
-      },
-    ];
-  });
-  const headed = sectors.filter(({ azimuthDeg }) => azimuthDeg !== null);
-  const turn = (radioId: string, azimuthDeg: number) => draft.put([setPatch("radios", radioId, { azimuthDeg })]);
-  const addSector = () => {
-    if (!sector) return;
-    const id = crypto.randomUUID();
-    const name = freeName(world.radios.values(), sector.name);
-    const azimuthDeg = widestGapDeg(headed.map((one) => one.azimuthDeg!));
-    draft.put(radioPatches(world, { ...sector, id, name, carrierId: id, address: "", azimuthDeg }));
-    select({ kind: "radio", id });
-  };
-  const spaceEvenly = () => {
-    const even = evenHeadings(headed.map((one) => one.azimuthDeg!));
-    draft.put(headed.map(({ id }, i) => setPatch("radios", id, { azimuthDeg: even[i]! })));
-  };
-  const seams = seamsOf(
-    headed.map(({ id, azimuthDeg, antennaModelId, polarization }) => ({
-      radioId: id,
-      azimuthDeg: azimuthDeg!,
-      antenna: world.antennaModels.get(antennaModelId)!,
-      polarization,
-    })),
-  );
-  const nameOf = (id: string) => world.radios.get(id)?.name ?? "";
-  const { usedDeg, farthestM } = spreadOf(own);
   return (
     <div className="flex h-full flex-col">
       <div className="flex flex-wrap items-end gap-2 border-b border-rule bg-panel px-3 py-1.5">
-        <div role="group" aria-label="View" className="flex gap-1 self-end pb-0.5">
+        <div role="group" aria-label="View" className="flex flex-wrap gap-1 self-end pb-0.5">
           {VIEWS.map((one) => (
             <Button
               key={one}
               aria-pressed={view === one}
-              className={`text-xs ${view === one ? "border-clay text-clay" : ""}`}
+              className={`px-2 text-xs ${view === one ? "border-clay text-clay" : ""}`}
               onClick={() => setView(one)}
             >
               {VIEW_WORDS[one]}
             </Button>
           ))}
         </div>
-        <SelectField
-          label="Site"
-          value={siteId ?? ""}
-          onChange={(event) => select({ kind: "site", id: event.target.value })}
-        >
-          {sites.map(({ id, name, sectors: count, customers: linked }) => (
-            <option key={id} value={id}>
-              {`${name} – ${count === 0 ? "no sector" : `${count} ${count === 1 ? "sector" : "sectors"}, ${linked} linked`}`}
-            </option>
-          ))}
-        </SelectField>
-        {sector && sector.azimuthDeg !== null && (
+        {site && view !== "build" && view !== "better" && (
+          <div className="w-52">
+            <SelectField
+              label="Site"
+              value={site.id}
+              onChange={(event) => select({ kind: "site", id: event.target.value })}
+            >
+              {sites.map(({ id, name, sectors: count, customers: linked }) => (
+                <option key={id} value={id}>
+                  {`${name} – ${count === 0 ? "no sector" : `${count} ${count === 1 ? "sector" : "sectors"}, ${linked} linked`}`}
+                </option>
+              ))}
+            </SelectField>
+          </div>
+        )}
+        {sector && sector.azimuthDeg !== null && view === "rose" && (
           <div className="w-32">
             <NumberField
               label="Its heading"
@@ -178,123 +100,28 @@ export function SectorsStage() {
           </div>
         )}
       </div>
-      {view === "schools" && siteId !== null ? (
-        <div className="min-h-0 flex-1">
-          <SchoolsView site={world.sites.get(siteId)!} />
-        </div>
-      ) : view === "coverage" && sector && siteId !== null ? (
-        <div className="min-h-0 flex-1">
-          <CoverageView site={world.sites.get(siteId)!} sector={sector} sectors={sectors} heardBy={heardBy} />
-        </div>
-      ) : (
-        <Group orientation="vertical" id="rose-elevation" className="min-h-0 flex-1">
-          <Panel id="rose" defaultSize="64%" minSize="30%">
-            <div className="flex h-full flex-col px-3 py-1">
-              <div className="min-h-0 flex-1">
-                {around ? (
-                  <Rose
-                    world={world}
-                    around={around}
-                    sectors={sectors}
-                    chosenId={sector?.id ?? null}
-                    people={people}
-                    customersOf={ofSector}
-                    headings={headings.rows}
-                    onTurn={turn}
-                    onSelect={select}
-                  />
-                ) : (
-                  <p
-                    className="flex h-full items-center justify-center text-sm text-quiet"
-                    role={failed ? "alert" : undefined}
-                  >
-                    {failed ?? (data.shown === null ? "The plan is being worked out…" : "Looking round…")}
-                  </p>
-                )}
-              </div>
-              <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-                <Legend />
-                {sector && (
-                  <Button className="text-xs" onClick={addSector}>
-                    Add one like it in the widest gap
-                  </Button>
-                )}
-                {headed.length > 1 && (
-                  <Button className="text-xs" onClick={spaceEvenly}>
-                    Space evenly
-                  </Button>
-                )}
-              </div>
-              {around && around.neighbourCount > around.neighbours.length && (
-                <p className="text-xs text-quiet">
-                  The nearest {around.neighbours.length} of {around.neighbourCount} within the circle are drawn.
-                </p>
-              )}
-              {seams.length > 0 && (
-                <p className="truncate text-xs text-quiet" data-seams>
-                  {seams
-                    .map(
-                      ({ fromRadioId, toRadioId, bearingDeg, depthDb, overlapDeg }) =>
-                        `${nameOf(fromRadioId)} | ${nameOf(toRadioId)}: seam at ${figure(bearingDeg, 0)}°, ${figure(-depthDb, 0)} dB, ${overlapDeg >= 0 ? `overlap ${figure(overlapDeg, 0)}°` : `gap ${figure(-overlapDeg, 0)}°`} at −6 dB`,
-                    )
-                    .join(" · ")}
-                </p>
-              )}
-            </div>
-          </Panel>
-          <Separator
-            aria-label="Divider between the two views"
-            className="h-1.5 border-y border-rule bg-ground data-[separator=hover]:bg-clay focus-visible:bg-clay"
+      <div className="min-h-0 flex-1">
+        {view === "build" || !site ? (
+          <BuildView />
+        ) : view === "better" ? (
+          <BetterView sites={sites} siteId={site.id} />
+        ) : view === "schools" ? (
+          <SchoolsView site={site} sector={sector} farthestM={sector && spreadOf(ofSector(sector.id)).farthestM} />
+        ) : view === "mast" ? (
+          <MastView site={site} />
+        ) : view === "coverage" && sector ? (
+          <CoverageView site={site} sector={sector} sectors={sectors} heardBy={heardBy} />
+        ) : (
+          <RoseView
+            siteId={site.id}
+            sectors={sectors}
+            sector={sector}
+            seen={seen}
+            customersOf={ofSector}
+            onTurn={turn}
           />
-          <Panel id="elevation" minSize="20%">
-            {sector && own.length > 0 ? (
-              <div className="flex h-full flex-col px-3 py-1">
-                <p className="text-xs text-quiet" data-width-words>
-                  {sector.name}:{" "}
-                  {widthWords(world.antennaModels.get(sector.antennaModelId)!, sector.polarization, usedDeg, farthestM)}
-                  {headings.rows && sector.azimuthDeg !== null && (
-                    <> {headingWords(headings.rows, sector.azimuthDeg)}</>
-                  )}
-                  {tilts.rows && <> {tiltWords(tilts.rows, sector.tiltDownDeg ?? 0)}</>}
-                </p>
-                <div className="flex gap-1.5">
-                  {bestWay.heading && bestWay.heading.azimuthDeg !== sector.azimuthDeg && !headings.isStale && (
-                    <Button className="text-xs" onClick={() => turn(sector.id, bestWay.heading!.azimuthDeg)}>
-                      Turn to {bestWay.heading.azimuthDeg}°
-                    </Button>
-                  )}
-                  {bestWay.tilt && bestWay.tilt.mechanicalDeg !== (sector.tiltDownDeg ?? 0) && !tilts.isStale && (
-                    <Button
-                      className="text-xs"
-                      onClick={() =>
-                        draft.put([setPatch("radios", sector.id, { tiltDownDeg: bestWay.tilt!.mechanicalDeg })])
-                      }
-                    >
-                      Set the bracket {tiltText(bestWay.tilt.mechanicalDeg)}
-                    </Button>
-                  )}
-                </div>
-                <div className="min-h-0 flex-1">
-                  <Elevation
-                    end={endOf(world, sector.id)}
-                    customers={own}
-                    tilts={tilts.rows}
-                    chosenLinkId={selection?.kind === "link" ? selection.id : null}
-                    onTilt={(tiltDownDeg) => draft.put([setPatch("radios", sector.id, { tiltDownDeg })])}
-                    onSelect={select}
-                  />
-                </div>
-              </div>
-            ) : (
-              <p className="flex h-full items-center justify-center px-8 text-center text-sm text-quiet">
-                {sector
-                  ? "Nobody is linked to this sector yet: link customers to it, and their angles stand here."
-                  : "No sector stands on this site yet. Add one with Add, or choose another site."}
-              </p>
-            )}
-          </Panel>
-        </Group>
-      )}
+        )}
+      </div>
     </div>
   );
 }

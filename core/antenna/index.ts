@@ -13,6 +13,8 @@ export {
 } from "./gain";
 export { leastLossByCosine, partOf } from "./leastLoss";
 export { ANTENNA_SHAPES, antennaModelSchema, cutSchema, type AntennaModel, type Cut } from "./model";
+export { HEARS_DEPTH_DB, hearsWidths } from "./hears";
+export { withShield, type Shield } from "./shield";
 export { beamCut, roundCut, smoothCut } from "./synthesize";
 export {
   antennaFigures,

@@ -19,11 +19,15 @@ export const REASON_WORDS: Record<CoverageReason, string> = {
 
 /** What every cell gets of one sector. */
 export interface CoverageCells {
-  /** Level on a chain at the customer, dBm. */
+  /** Level on a chain at the customer and at the sector, dBm. */
   downDbm: Float32Array;
+  upDbm: Float32Array;
   snrDb: Float32Array;
   /** The weaker direction's rate that holds with the margin wanted, Mbit/s; 0 where none does. */
   rateMbps: Float32Array;
+  /** The same of each direction by itself, both where both hold. */
+  downMbps: Float32Array;
+  upMbps: Float32Array;
   /** Index into `COVERAGE_REASONS`. */
   reason: Uint8Array;
 }
@@ -32,8 +36,11 @@ export function newCells(grid: CoverageGrid): CoverageCells {
   const count = sideOf(grid) ** 2;
   return {
     downDbm: new Float32Array(count),
+    upDbm: new Float32Array(count),
     snrDb: new Float32Array(count),
     rateMbps: new Float32Array(count),
+    downMbps: new Float32Array(count),
+    upMbps: new Float32Array(count),
     reason: new Uint8Array(count),
   };
 }
@@ -108,8 +115,8 @@ export function classify(
       const cell = row * side + column;
       const total = totalDb[cell]!;
       if (total !== total) {
-        into.downDbm[cell] = into.snrDb[cell] = NaN;
-        into.rateMbps[cell] = 0;
+        into.downDbm[cell] = into.upDbm[cell] = into.snrDb[cell] = NaN;
+        into.rateMbps[cell] = into.downMbps[cell] = into.upMbps[cell] = 0;
         into.reason[cell] = unknown;
         continue;
       }
@@ -119,13 +126,18 @@ export function classify(
       const rainDb = weather.rainDb[tenth]!;
       const index = lossIndex(total + gasDb);
       into.downDbm[cell] = table.downDbm[index]!;
+      into.upDbm[cell] = table.upDbm[index]!;
       into.snrDb[cell] = table.snrDb[index]!;
       if (holds(index, rainDb)) {
-        into.rateMbps[cell] = Math.min(table.downMbps[index]!, table.upMbps[index]!);
+        const downMbps = table.downMbps[index]!;
+        const upMbps = table.upMbps[index]!;
+        into.downMbps[cell] = downMbps;
+        into.upMbps[cell] = upMbps;
+        into.rateMbps[cell] = downMbps < upMbps ? downMbps : upMbps;
         into.reason[cell] = HELD;
         continue;
       }
-      into.rateMbps[cell] = 0;
+      into.rateMbps[cell] = into.downMbps[cell] = into.upMbps[cell] = 0;
       const diffractionDb = losses.diffractionDb[cell]!;
       const aheadDb = losses.lossDb[cell]! + gasDb;
       into.reason[cell] = !holds(lossIndex(aheadDb - diffractionDb), rainDb)
@@ -141,11 +153,12 @@ export function classify(
   }
 }
 
-/** Steps of rate for a legend: those that a table's tapes give, rising. */
-export function rateSteps({ downMbps, upMbps }: LossTable): number[] {
+/** Steps of rate for a legend: those that a table's tapes give in one direction or the weaker one, rising. */
+export function rateSteps({ downMbps, upMbps }: LossTable, way: "weaker" | "down" | "up" = "weaker"): number[] {
   const steps = new Set<number>();
   for (let i = 0; i < downMbps.length; i++) {
-    const rate = Math.min(downMbps[i]!, upMbps[i]!);
+    const [down, up] = [downMbps[i]!, upMbps[i]!];
+    const rate = way === "down" ? down : way === "up" ? up : Math.min(down, up);
     if (rate > 0) steps.add(rate);
   }
   return [...steps].sort((x, y) => x - y);

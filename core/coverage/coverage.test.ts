@@ -182,7 +182,9 @@ test("of several sectors the fastest serves, of equals the strongest; the lead i
     return made;
   };
   const of = (...sectors: ReturnType<typeof cellsOf>[]) => {
-    const { server, leadDb, rateMbps, downDbm, reason } = combined(sectors);
+    const { server, leadDb, rateMbps, downDbm, reason } = combined(
+      sectors.map((made) => ({ cells: made, placeOf: null })),
+    );
     return [server[4], leadDb[4], rateMbps[4], downDbm[4], COVERAGE_REASONS[reason[4]!]];
   };
   expect(of(cellsOf(20, -70), cellsOf(30, -75))).toEqual([1, 5, 30, -75, "held"]);

@@ -1,4 +1,5 @@
-export { combined, NO_SERVER, type SharedCells } from "./combine";
+export { combined, NO_SERVER, type Layered, type SharedCells } from "./combine";
+export { gridOver, placesIn } from "./mosaic";
 export {
   clientEnd,
   LEAST_LOSS_DB,
@@ -30,6 +31,6 @@ export {
   type CoverageGrid,
   type GridGround,
 } from "./grid";
-export { reachWords } from "./reach";
+export { freelyHeardKm, reachWords, sectorHeardKm, sectorHearsKm } from "./reach";
 export { cellBearings, withPattern, type BeamAt } from "./pattern";
 export { newLosses, raysOf, sweep, wedgeOf, WEDGES, type CellLosses, type SweepAsk } from "./sweep";

@@ -1,7 +1,7 @@
 import { partOf, patternLossDb, peakGainDbi } from "../antenna";
 import { inverseGeodesic, signedAngleDeg } from "../geodesy";
 import { chainSplitDb, polarizationLossDb } from "../link";
-import { mastIsolationDb } from "../mast";
+import { couplingOf } from "../mast";
 import { endOf, type Link, type LinkEnd, type Radio } from "../plan";
 import { freeSpaceLossDb } from "../propagation";
 import { channelCouplingDb } from "../spectrum";
@@ -14,8 +14,6 @@ import type { Sender, SenderClass } from "./senders";
 const FARTHEST_KM = 40;
 /** Strongest ones whose ground is looked at; those behind them would change the sum by little. */
 export const MOST_HEARD = 12;
-/** Two antennas on one mast are taken to stand at least so far apart sideways, m. */
-const MAST_SIDEWAYS_M = 0.5;
 const KM_PER_DEG = 111.195;
 const RADIANS = Math.PI / 180;
 
@@ -32,24 +30,6 @@ export interface Candidate {
   fromAim: Aim;
   toAim: Aim;
   isOnMast: boolean;
-}
-
-/** Loss between two antennas of one mast, dB, from what is known of them: heights, headings and patterns. */
-function isolationDb(from: LinkEnd, fromAim: Aim, to: LinkEnd, toAim: Aim, frequencyMHz: number): number {
-  const headingOf = (end: LinkEnd, aim: Aim) => end.radio.azimuthDeg ?? aim.bearingDeg;
-  const apartDeg = Math.abs(signedAngleDeg(headingOf(from, fromAim) - headingOf(to, toAim)));
-  // Antennas that look the same way stand side by side, those that look apart have each other behind them.
-  const offDeg = 90 + apartDeg / 2;
-  const gain = (end: LinkEnd) =>
-    peakGainDbi(end.antenna, frequencyMHz, end.radio.polarization) -
-    patternLossDb(end.antenna, end.radio.polarization, offDeg, 0);
-  return mastIsolationDb({
-    verticalM: Math.abs(from.radio.heightM - to.radio.heightM),
-    horizontalM: MAST_SIDEWAYS_M,
-    frequencyGHz: frequencyMHz / 1000,
-    aGainDbi: gain(from),
-    bGainDbi: gain(to),
-  });
 }
 
 /** A transmitter as it was found: its class, what lies between but distance and directions, and the level on a flat map. */
@@ -181,7 +161,9 @@ function onMastDbm(
   fixedDb: number,
 ): number {
   const gainDbi = peakGainDbi(end.antenna, frequencyMHz, end.radio.polarization);
-  return beamDbm - gainDbi + fixedDb - isolationDb(end, aim, to, toAim, frequencyMHz);
+  const headingOf = (one: LinkEnd, { bearingDeg }: Aim) => one.radio.azimuthDeg ?? bearingDeg;
+  const { isolationDb } = couplingOf(end, headingOf(end, aim), to, headingOf(to, toAim), frequencyMHz);
+  return beamDbm - gainDbi + fixedDb - isolationDb;
 }
 
 /** What was ranked as on a flat map, by the geodesic. */

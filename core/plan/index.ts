@@ -2,7 +2,7 @@ export { splitChannels, tuned, untuned } from "./carriers";
 export { checkPatches, type PatchProblem } from "./check";
 export { endOf, linkEnds, type Demand, type LinkEnd } from "./ends";
 export { mountsLeft, radiosBySite } from "./mounts";
-export { freeName, newSite, newSubscriber, toPlaceStep } from "./newPlaces";
+export { freeName, newMast, newSite, newSubscriber, toPlaceStep } from "./newPlaces";
 export { newPlan } from "./newPlan";
 export {
   fieldsSet,

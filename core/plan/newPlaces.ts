@@ -15,7 +15,11 @@ export function freeName(taken: Iterable<{ name: string }>, word: string): strin
 }
 
 /** A site of which nothing is known but its place: the usual stands in the rest until somebody says otherwise. */
-export function newSite({ latDeg, lonDeg, ...own }: Pick<Site, "id" | "planId" | "name"> & Place): Site {
+export function newSite({
+  latDeg,
+  lonDeg,
+  ...own
+}: Pick<Site, "id" | "planId" | "name"> & Place & Partial<Site>): Site {
   return {
     latDeg: toPlaceStep(latDeg),
     lonDeg: toPlaceStep(lonDeg),
@@ -32,6 +36,21 @@ export function newSite({ latDeg, lonDeg, ...own }: Pick<Site, "id" | "planId" |
     notes: "",
     ...own,
   };
+}
+
+/** A mast that Tejado proposes on high ground, with a power of its own. */
+export function newMast(
+  planId: string,
+  id: string,
+  name: string,
+  point: Place,
+  heightM: number,
+  power: Site["power"] = "solar",
+): Site {
+  return newSite({
+    ...{ id, planId, name, latDeg: point.latDeg, lonDeg: point.lonDeg, structureKind: "new mast", power },
+    ...{ structureHeightM: heightM, poleDiameterMm: 60, notes: "Proposed by Tejado; nobody has been there." },
+  });
 }
 
 /** A customer of whom nothing is known but the place. */

@@ -17,6 +17,10 @@ export function newPlan(own: Pick<Plan, "id" | "name" | "createdAt"> & Partial<P
     rainMarginDb: 3,
     proofFloorDbm: -65,
     proofDeviationDb: 4,
+    tiers: [],
+    usualMonthEur: 0,
+    sectorWorkEur: 0,
+    customerWorkEur: 0,
     isDemo: false,
     ...own,
   };

@@ -43,6 +43,15 @@ export const planSchema = z.object({
   /** The two schools of acceptance: an absolute floor and a deviation from the prediction. */
   proofFloorDbm: z.number().min(-100).max(0),
   proofDeviationDb: z.number().min(0.5).max(20),
+  /** What customers pay a month by the tier that they buy, and those without a named tier; 0 where nobody said. */
+  tiers: z
+    .array(z.object({ name: z.string().trim().min(1).max(60), monthEur: z.number().min(0).max(100_000) }))
+    .max(60)
+    .default([]),
+  usualMonthEur: z.number().min(0).max(100_000).default(0),
+  /** Work of putting up one sector, and one customer. */
+  sectorWorkEur: z.number().min(0).max(1_000_000).default(0),
+  customerWorkEur: z.number().min(0).max(1_000_000).default(0),
   isDemo: z.boolean(),
   createdAt: z.string(),
 });
@@ -75,6 +84,7 @@ export type Site = z.infer<typeof siteSchema>;
 
 /** How far a customer has come. */
 export const SUBSCRIBER_STATUSES = ["asked", "surveyed", "planned", "installed", "declined"] as const;
+export type SubscriberStatus = (typeof SUBSCRIBER_STATUSES)[number];
 export const MOUNTS = ["roof", "pole", "wall", "window"] as const;
 export const GLAZINGS = ["none", "traditional", "thermally_efficient"] as const;
 export const subscriberSchema = z.object({

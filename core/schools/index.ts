@@ -1,1 +1,11 @@
-export { headingsFor, recommended, SCHOOL_WORDS, SCHOOLS, trySchools, type School, type SchoolTried } from "./schools";
+export {
+  headingsFor,
+  recommended,
+  SCHOOL_WORDS,
+  SCHOOLS,
+  trySchool,
+  trySchools,
+  type School,
+  type SchoolTried,
+} from "./schools";
+export { monthEurOf, stagesOf, stageWords, type Stage } from "./stages";

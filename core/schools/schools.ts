@@ -20,7 +20,7 @@ import { attachTo, proposeSector } from "../propose";
 import { azimuthLossDb, edgesOf, sectorCustomer, shareOfDistance, type SectorCustomer } from "../sectors";
 
 /** How a site may serve the customers round it. */
-export const SCHOOLS = ["asItStands", "omni", "three", "four", "customers", "horns"] as const;
+export const SCHOOLS = ["asItStands", "omni", "three", "four", "customers", "horns", "each"] as const;
 export type School = (typeof SCHOOLS)[number];
 export const SCHOOL_WORDS: Record<School, { name: string; meaning: string }> = {
   asItStands: {
@@ -37,6 +37,10 @@ export const SCHOOL_WORDS: Record<School, { name: string; meaning: string }> = {
   horns: {
     name: "Horns where customers are",
     meaning: "The same with symmetrical horns, which leave less behind and beside them.",
+  },
+  each: {
+    name: "A narrow antenna for each",
+    meaning: "As by bridges: a dish or panel of his own toward every customer, for a few in one arc.",
   },
 };
 
@@ -79,16 +83,22 @@ interface Asked {
 }
 
 /** Customers within a distance whom no other site serves. */
-function askedAround(world: World, site: Site, radiusM: number, between: ProfileSource): Asked[] {
+function customersAround(world: World, site: Site, radiusM: number): Subscriber[] {
   const linkedElsewhere = new Set<string>();
   for (const { aRadioId, bRadioId } of world.links.values()) {
     const subscriberId = world.radios.get(bRadioId)?.subscriberId;
     if (subscriberId && world.radios.get(aRadioId)?.siteId !== site.id) linkedElsewhere.add(subscriberId);
   }
-  return [...world.subscribers.values()].flatMap((subscriber): Asked[] => {
-    if (linkedElsewhere.has(subscriber.id)) return [];
+  return [...world.subscribers.values()].filter(
+    (one) => !linkedElsewhere.has(one.id) && inverseGeodesic(site, one).distanceM <= radiusM,
+  );
+}
+
+/** Some customers as a site sees them. */
+function seenFrom(world: World, site: Site, some: readonly Subscriber[], between: ProfileSource): Asked[] {
+  return some.flatMap((subscriber): Asked[] => {
     const { azimuthDeg, distanceM } = inverseGeodesic(site, subscriber);
-    if (distanceM > radiusM || distanceM === 0) return [];
+    if (distanceM === 0) return [];
     const { groundAmslM } = between(site, subscriber);
     const from = groundAmslM[0]! + site.structureHeightM;
     const to = groundAmslM[groundAmslM.length - 1]! + subscriber.antennaHeightM;
@@ -145,6 +155,10 @@ function aroundCustomers(antennas: readonly AntennaModel[], asked: readonly Aske
 /** A radio comes with every sector: one antenna more is never the whole price, euro. */
 const SECTOR_RADIO_EUR = 300;
 
+/** More customers than this are no few, and a narrow antenna is at most so wide at −6 dB. */
+const MOST_EACH = 6;
+const NARROW_DEG = 30;
+
 function wantedBy(world: World, school: School, asked: readonly Asked[], frequencyMHz: number): Wanted[] | null {
   const fitting = antennasFor(world, "sector", frequencyMHz);
   const of = (shape: AntennaModel["shape"]) => fitting.filter((antenna) => antenna.shape === shape);
@@ -179,6 +193,13 @@ function wantedBy(world: World, school: School, asked: readonly Asked[], frequen
       return of("sector").length > 0 ? aroundCustomers(of("sector"), asked) : null;
     case "horns":
       return of("horn").length > 0 ? aroundCustomers(of("horn"), asked) : null;
+    case "each": {
+      // The cheapest that is narrow: for so few its price counts more than its gain.
+      const narrow = antennasFor(world, "bridge", frequencyMHz).find((antenna) => widthDeg(antenna) <= NARROW_DEG);
+      return narrow && asked.length <= MOST_EACH
+        ? asked.map(({ bearingDeg }) => ({ antenna: narrow, azimuthDeg: Math.round(bearingDeg) % 360 }))
+        : null;
+    }
   }
 }
 
@@ -194,15 +215,17 @@ function tiltToward(antenna: AntennaModel, radio: Radio, model: World["radioMode
   return Math.min(downDeg, Math.max(-upDeg, wanted));
 }
 
-/** Tries one school on a site; null where the library has no kit for it, or there is nobody to serve. */
-function tried(
+/** Tries one school on a site for some customers; null where the library has no kit for it, or there is nobody to serve. */
+export function trySchool(
   world: World,
   site: Site,
   school: School,
-  asked: readonly Asked[],
+  customers: readonly Subscriber[],
   between: ProfileSource,
   makeId: () => string,
 ): SchoolTried | null {
+  const asked = seenFrom(world, site, customers, between);
+  if (asked.length === 0) return null;
   const before = [...world.radios.values()].filter(({ siteId, role }) => siteId === site.id && role === "sector");
   if (school === "asItStands" && before.length === 0) return null;
   let planned = world;
@@ -358,9 +381,8 @@ export function trySchools(
   between: ProfileSource,
   makeId: () => string,
 ): SchoolTried[] {
-  const asked = askedAround(world, site, radiusM, between);
-  if (asked.length === 0) return [];
-  return SCHOOLS.flatMap((school) => tried(world, site, school, asked, between, makeId) ?? []);
+  const customers = customersAround(world, site, radiusM);
+  return SCHOOLS.flatMap((school) => trySchool(world, site, school, customers, between, makeId) ?? []);
 }
 
 const nameOf = ({ school }: SchoolTried) => SCHOOL_WORDS[school].name.replace(/^./, (letter) => letter.toLowerCase());

@@ -1,6 +1,6 @@
 export { BANDS, compareBands, type BandName, type BandResult, type BandRow } from "./bands";
 export { ringPlaces, searchMoves, type HeatPoint } from "./moves";
-export { searchRelayPeaks, searchRelaySites, type HeightAt } from "./relays";
+export { legShare, searchRelayPeaks, searchRelaySites } from "./relays";
 export { byOutcomeAndCost, tryPatches, WORK_EUR, type TriedOutcome, type WayOut } from "./try";
-export { byPromise, MOST_SEEN, viewFromSite, viewFromSubscriber, type ViewRow } from "./views";
+export { byPromise, MOST_SEEN, viewFromSite, viewFromSubscriber, viewOfSome, type ViewRow } from "./views";
 export { searchWaysOut, type SearchAsk, type SearchProgress, type SearchResult } from "./waysOut";

@@ -5,6 +5,7 @@ import { checkClearance, obstructionHeightsM, pathProblem } from "../link";
 import {
   linkEnds,
   mountsLeft,
+  newMast,
   putPatch,
   removalOf,
   withPatches,
@@ -13,7 +14,7 @@ import {
   type Site,
   type World,
 } from "../plan";
-import { boundsOf } from "../terrain";
+import { boundsOf, highPoints, type HeightAt, type HighPoint } from "../terrain";
 import { effectText, tryPatches, type WayOut } from "./try";
 
 /** A relay nearer to an end than this is no relay. */
@@ -102,34 +103,15 @@ function nearer(place: Place, a: Place, b: Place): number {
   return Math.min(inverseGeodesic(place, a).distanceM, inverseGeodesic(place, b).distanceM);
 }
 
-/** Height of the ground at a place, m above sea; NaN where it is not known. */
-export type HeightAt = (place: Place) => number;
-
 /** The highest cell of every block of the ground about a path, as far out as a third of its length. */
-function highPoints(heightAt: HeightAt, a: Place, b: Place): (Place & { groundAmslM: number })[] {
+function highPointsAbout(heightAt: HeightAt, a: Place, b: Place): HighPoint[] {
   const { distanceM } = inverseGeodesic(a, b);
-  const [west, south, east, north] = boundsOf([a, b], distanceM / 3);
-  const points: (Place & { groundAmslM: number })[] = [];
-  const blockLat = (north - south) / BLOCKS;
-  const blockLon = (east - west) / BLOCKS;
   const steps = Math.max(2, Math.min(16, Math.round((distanceM * 1.7) / BLOCKS / 30)));
-  for (let y = 0; y < BLOCKS; y++) {
-    for (let x = 0; x < BLOCKS; x++) {
-      let best: (Place & { groundAmslM: number }) | null = null;
-      for (let i = 0; i < steps * steps; i++) {
-        const latDeg = south + (y + (Math.floor(i / steps) + 0.5) / steps) * blockLat;
-        const lonDeg = west + (x + ((i % steps) + 0.5) / steps) * blockLon;
-        const groundAmslM = heightAt({ latDeg, lonDeg });
-        if (groundAmslM > (best?.groundAmslM ?? -Infinity)) best = { latDeg, lonDeg, groundAmslM };
-      }
-      if (best && best.groundAmslM > 0) points.push(best);
-    }
-  }
-  return points;
+  return highPoints(heightAt, boundsOf([a, b], distanceM / 3), BLOCKS, steps);
 }
 
 /** Clearance of a leg as a share of the first zone, both ends at given heights; null where it cannot be answered. */
-function legShare(
+export function legShare(
   from: Place,
   fromM: number,
   to: Place,
@@ -165,10 +147,10 @@ export function* searchRelayPeaks(
 ): Generator<number, FoundRelays> {
   const { a, b } = linkEnds(world, link);
   const { kFactor } = world.plan;
-  const points = highPoints(heightAt, a.place, b.place).filter(
+  const points = highPointsAbout(heightAt, a.place, b.place).filter(
     (point) => nearer(point, a.place, b.place) >= LEAST_LEG_M,
   );
-  const seen: { point: Place & { groundAmslM: number }; share: number; throughM: number }[] = [];
+  const seen: { point: HighPoint; share: number; throughM: number }[] = [];
   for (const [i, point] of points.entries()) {
     if (i % 32 === 0) yield (0.8 * i) / points.length;
     const one = legShare(a.place, a.maxHeightM, point, mastM, kFactor, profileBetween);
@@ -186,7 +168,8 @@ export function* searchRelayPeaks(
     yield 0.8 + (0.2 * i) / MOST_TRIED;
     if (ways.length >= MOST_PEAKS) break;
     if (taken.some((other) => inverseGeodesic(other, point).distanceM < LEAST_LEG_M * 2)) continue;
-    const relay = newRelay(world, point, mastM, makeId());
+    const name = `Relay ${point.groundAmslM.toFixed(0)} m`;
+    const relay = { ...newMast(world.plan.id, makeId(), name, point, mastM), freeMounts: 2 };
     const sitePatch = putPatch("sites", relay);
     const over = overRelay(withPatches(world, [sitePatch]), link, relay, false, makeId);
     if (!over) continue;
@@ -210,27 +193,4 @@ export function* searchRelayPeaks(
 function whereFrom(from: Place, to: Place): string {
   const { distanceM, azimuthDeg } = inverseGeodesic(from, to);
   return `${(distanceM / 1000).toFixed(1)} km toward ${azimuthDeg.toFixed(0)}°`;
-}
-
-function newRelay(world: World, point: Place & { groundAmslM: number }, mastM: number, id: string): Site {
-  // Snapped to a tenth of a metre, as every place that Tejado proposes.
-  const snapped = (deg: number) => Math.round(deg * 1e6) / 1e6;
-  return {
-    id,
-    planId: world.plan.id,
-    name: `Relay ${point.groundAmslM.toFixed(0)} m`,
-    latDeg: snapped(point.latDeg),
-    lonDeg: snapped(point.lonDeg),
-    structureKind: "new mast",
-    structureHeightM: mastM,
-    poleDiameterMm: 60,
-    power: "solar",
-    freeMounts: 2,
-    isFeed: false,
-    feedMbps: 0,
-    access: "",
-    terms: "",
-    hazards: "",
-    notes: "Proposed by a search for a relay; nobody has been there.",
-  };
 }

@@ -190,6 +190,22 @@ export function viewFromSite(
   return seen.map((to) => rowFor(view, site, to, to)).sort(byPromise);
 }
 
+/** Some subscribers, or some other sites, as one site sees them, in their order; each kind may be empty. */
+export function viewOfSome(
+  world: World,
+  site: Site,
+  { subscribers = [], sites = [] }: { subscribers?: readonly Subscriber[]; sites?: readonly Site[] },
+  profileBetween: ProfileSource,
+  makeId: () => string,
+): ViewRow[] {
+  const view = viewOf(world, profileBetween, makeId);
+  const seen: FarPlace[] = [
+    ...subscribers.map((row): FarPlace => ({ kind: "subscriber", row })),
+    ...sites.map((row): FarPlace => ({ kind: "site", row })),
+  ];
+  return seen.map((to) => rowFor(view, site, to, to));
+}
+
 /** Every site as one subscriber sees them. */
 export function viewFromSubscriber(
   world: World,

@@ -5,7 +5,8 @@ import { simpleChanges } from "../findings";
 import { ruleSetOf } from "../regulation";
 import { compareBands } from "./bands";
 import { searchMoves, type HeatPoint } from "./moves";
-import { searchRelayPeaks, searchRelaySites, type HeightAt } from "./relays";
+import type { HeightAt } from "../terrain";
+import { searchRelayPeaks, searchRelaySites } from "./relays";
 import { byOutcomeAndCost, effectText, isBetter, tryPatches, type WayOut } from "./try";
 
 /** What is to be searched for one link. */

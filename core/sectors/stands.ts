@@ -2,11 +2,11 @@ import { bracketReach } from "../aiming";
 import { earsOf, listeningIn } from "../interference";
 import { answerLink } from "../link";
 import { isLinkServed, type ProfileSource } from "../outcome";
-import { linkEnds, type Link, type Radio, type World } from "../plan";
+import { endOf, linkEnds, type Link, type LinkEnd, type Radio, type World } from "../plan";
 import { sectorCustomer } from "./customers";
 
 /** What a sector comes to as it might stand. */
-interface Stand {
+export interface Stand {
   customersServed: number;
   peopleServed: number;
   /** Smallest margin left of any customer whose path is known, dB; null without one. */
@@ -30,11 +30,11 @@ const MOST_DEG = 15;
 const HEADING_STEP_DEG = 2;
 
 /** Each of some ways to stand with full path answers of all the sector's customers in the noise of now. */
-function tried<Row>(
+export function tried<Row>(
   world: World,
   radioId: string,
   ways: readonly Row[],
-  standing: (way: Row) => Partial<Radio>,
+  standing: (way: Row) => Pick<LinkEnd, "radio" | "antenna">,
   between: ProfileSource,
 ): (Row & Stand)[] {
   const rows = ways.map((way) => ({
@@ -49,7 +49,7 @@ function tried<Row>(
     const heard = hears(link);
     const profile = between(a.place, b.place);
     for (const row of rows) {
-      const stood = { ...a, radio: { ...a.radio, ...standing(row) } };
+      const stood = { ...a, ...standing(row) };
       const { kind, foliageDepthM } = link;
       const answer = answerLink({ plan: world.plan, kind, foliageDepthM, a: stood, b, heard, profile });
       const customer = sectorCustomer(world, link, answer);
@@ -64,7 +64,13 @@ function tried<Row>(
   return rows;
 }
 
-const customerLinks = (world: World, radioId: string): Link[] =>
+/** A sector with its own antenna and something else about it. */
+function turned<Row>(world: World, radioId: string, change: (way: Row) => Partial<Radio>) {
+  const { radio, antenna } = endOf(world, radioId);
+  return (way: Row) => ({ radio: { ...radio, ...change(way) }, antenna });
+}
+
+export const customerLinks = (world: World, radioId: string): Link[] =>
   [...world.links.values()].filter(({ kind, aRadioId }) => kind === "access" && aRadioId === radioId);
 
 /** Every tilt that a sector's bracket reaches, up to 15° either way; none without customers. */
@@ -75,14 +81,26 @@ export function tiltTable(world: World, radioId: string, between: ProfileSource)
   const ways: { mechanicalDeg: number }[] = [];
   for (let tilt = -Math.min(MOST_DEG, upDeg); tilt <= Math.min(MOST_DEG, downDeg) + 1e-9; tilt += STEP_DEG)
     ways.push({ mechanicalDeg: tilt });
-  return tried(world, radioId, ways, ({ mechanicalDeg }) => ({ tiltDownDeg: mechanicalDeg }), between);
+  return tried(
+    world,
+    radioId,
+    ways,
+    turned(world, radioId, ({ mechanicalDeg: tiltDownDeg }) => ({ tiltDownDeg })),
+    between,
+  );
 }
 
 /** Every second degree of heading of a sector; none without customers. */
 export function headingTable(world: World, radioId: string, between: ProfileSource): HeadingRow[] {
   if (customerLinks(world, radioId).length === 0) return [];
   const ways = Array.from({ length: 360 / HEADING_STEP_DEG }, (_, i) => ({ azimuthDeg: i * HEADING_STEP_DEG }));
-  return tried(world, radioId, ways, ({ azimuthDeg }) => ({ azimuthDeg }), between);
+  return tried(
+    world,
+    radioId,
+    ways,
+    turned(world, radioId, ({ azimuthDeg }) => ({ azimuthDeg })),
+    between,
+  );
 }
 
 /** The row that serves most people; among equals the one whose weakest customer keeps most, then the one with least of `effort`. */

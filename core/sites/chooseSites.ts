@@ -1,4 +1,4 @@
-import loadHighs from "highs";
+import loadHighs, { type CallbackData } from "highs";
 
 /** Candidates for sites, whom each reaches, and which of them see each other. */
 export interface SitesQuestion {
@@ -29,24 +29,39 @@ export interface ChosenSites {
 /**
  * The cheapest set of sites that reaches a share of the people, each joined to a chosen feed over chosen sites. Covering with
  * connectivity as a flow from the feeds, solved as a mixed-integer program; the bound is the solver's own, true whenever it stops.
- * A greedy set is at hand from the start, so that there is an answer however short the time. Throws RangeError for what is no question.
+ * A greedy set is at hand from the start, so that there is an answer however short the time; `onBetter` is told of it, and of every
+ * better one as it comes. Throws RangeError for what is no question.
  */
-export async function chooseSites(question: SitesQuestion): Promise<ChosenSites> {
+export async function chooseSites(
+  question: SitesQuestion,
+  onBetter: (now: ChosenSites) => void = () => undefined,
+): Promise<ChosenSites> {
   check(question);
   const { costsEur, seconds } = question;
   const quick = greedySites(question);
   const costOf = (sites: readonly number[]) => sites.reduce((sum, i) => sum + costsEur[i]!, 0);
+  if (quick) onBetter({ chosen: quick, costEur: costOf(quick), lowerBoundEur: 0 });
+  const chosenBy = (values: ArrayLike<number>) => costsEur.flatMap((_, i) => (values[i]! > 0.5 ? [i] : []));
   const highs = await loadHighs();
   return highs.withModel({ format: "lp", data: programOf(question) }, (model) => {
     model.options.set({ output_flag: false, time_limit: seconds, mip_rel_gap: 0, random_seed: 1 });
-    model.run();
+    let leastEur = quick ? costOf(quick) : Infinity;
+    model.run({
+      [highs.constants.callbackType.mipImprovingSolution]: ({ data }: { data: CallbackData }) => {
+        const chosen = chosenBy(data.mip_solution ?? []);
+        const costEur = costOf(chosen);
+        if (chosen.length === 0 || costEur >= leastEur) return;
+        leastEur = costEur;
+        onBetter({ chosen, costEur, lowerBoundEur: Math.max(0, data.mip_dual_bound ?? 0) });
+      },
+    });
     const status = model.getModelStatus();
     if (status === highs.constants.modelStatus.infeasible) return { chosen: [], costEur: 0, lowerBoundEur: Infinity };
     const bound = Number(model.info.get("mip_dual_bound"));
     const lowerBoundEur = Number.isFinite(bound) ? Math.max(0, bound) : 0;
     const isFound = Number(model.info.get("primal_solution_status")) === highs.constants.solutionStatus.feasible;
     const values = isFound ? model.getSolution().colValue : null;
-    const found = values ? costsEur.flatMap((_, i) => (values[i]! > 0.5 ? [i] : [])) : null;
+    const found = values && chosenBy(values);
     const best = !found || (quick && costOf(quick) < costOf(found)) ? quick : found;
     if (!best) return { chosen: [], costEur: 0, lowerBoundEur };
     return { chosen: best, costEur: costOf(best), lowerBoundEur: Math.min(lowerBoundEur, costOf(best)) };

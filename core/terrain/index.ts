@@ -1,5 +1,6 @@
 export { areaIndex, type AreaIndex, type CoverArea } from "./areas";
 export { boundsOf, type Bounds } from "./bounds";
+export { highPoints, type HeightAt, type HighPoint } from "./highPoints";
 export { overviewFactor, overviewFrame, overviewGatherer, seenFromAfar } from "./overview";
 export { profileScratch, sampleProfile, SHORTEST_PATH_M, type Profile, type ProfileScratch } from "./profile";
 export { readAlong } from "./readAlong";

@@ -136,6 +136,15 @@ export const QUESTIONS = {
     );
   },
 
+  /** What each sector of the plan that serves somebody hears of the other transmitters. */
+  sectorsHeard: async (state: PlanState): Promise<SiteAround["heard"]> => {
+    const { heardNear } = await state.evaluate();
+    return [...state.world.radios.values()].flatMap(({ id, role }): SiteAround["heard"] => {
+      const hearing = role === "sector" ? heardNear.get(id) : undefined;
+      return hearing ? [[id, hearing.noise]] : [];
+    });
+  },
+
   channelRows: async (state: PlanState) => channelRows(state.world, (await state.evaluate()).answers),
 
   /** What stands against each set of rules. */

@@ -1,0 +1,1 @@
+export { attachList, type Attached, type AttachedList } from "./attach";

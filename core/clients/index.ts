@@ -1,0 +1,1 @@
+export { clientAntennas, leastClientAntenna, type ClientAntennaRow } from "./antennas";

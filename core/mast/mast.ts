@@ -1,0 +1,109 @@
+import { inverseGeodesic } from "../geodesy";
+import { endOf, type LinkEnd, type World } from "../plan";
+import { thermalNoiseDbm } from "../propagation";
+import { channelCouplingDb } from "../spectrum";
+import { couplingOf } from "./coupling";
+
+/** An antenna on a mast and where it looks; a heading of null looks all round or nowhere. */
+export interface OnMast {
+  end: LinkEnd;
+  headingDeg: number | null;
+}
+
+/** What one transmitter of a mast does to one receiver beside it. */
+export interface MastPair {
+  fromId: string;
+  toId: string;
+  isolationDb: number;
+  verticalM: number;
+  horizontalM: number;
+  /** Of each toward the other. */
+  fromGainDbi: number;
+  toGainDbi: number;
+  /** What of the transmitter's power falls into the receiver's channel, dB, 0 or less. */
+  channelDb: number;
+  /** Power that arrives in the receiver's channel, dBm, and what it raises the receiver's noise by while it sends, dB. */
+  arrivingDbm: number;
+  raisesDb: number;
+  /** They send and listen at the same times. */
+  isTimed: boolean;
+}
+
+/** The radios of a site from the top down, with their headings: those that aim at a far end look there. */
+export function radiosOnMast(world: World, siteId: string): OnMast[] {
+  const mates = new Map<string, string>();
+  for (const { aRadioId, bRadioId } of world.links.values()) {
+    if (!mates.has(aRadioId)) mates.set(aRadioId, bRadioId);
+    if (!mates.has(bRadioId)) mates.set(bRadioId, aRadioId);
+  }
+  return [...world.radios.values()]
+    .filter((radio) => radio.siteId === siteId)
+    .map((radio) => {
+      const end = endOf(world, radio.id);
+      const mate = mates.get(radio.id);
+      const isAllRound = end.antenna.shape === "omni";
+      const headingDeg =
+        radio.azimuthDeg ??
+        (mate === undefined || isAllRound ? null : inverseGeodesic(end.place, endOf(world, mate).place).azimuthDeg);
+      return { end, headingDeg };
+    })
+    .sort((x, y) => y.end.radio.heightM - x.end.radio.heightM || (x.end.radio.name < y.end.radio.name ? -1 : 1));
+}
+
+/** Every radio of a mast against every other, the one that is raised most first. */
+export function mastPairs(hung: readonly OnMast[]): MastPair[] {
+  const pairs = hung.flatMap((from) => hung.flatMap((to) => (from === to ? [] : [pairOf(from, to)])));
+  return pairs.sort((x, y) => y.raisesDb - x.raisesDb || x.isolationDb - y.isolationDb);
+}
+
+function pairOf(from: OnMast, to: OnMast): MastPair {
+  const { radio, model } = to.end;
+  const { frequencyMHz, widthMHz, txPowerDbm, cableLossDb } = from.end.radio;
+  const heading = (one: OnMast, other: OnMast) => one.headingDeg ?? other.headingDeg ?? 0;
+  const coupling = couplingOf(from.end, heading(from, to), to.end, heading(to, from), frequencyMHz);
+  const channelDb = channelCouplingDb({
+    offsetMHz: frequencyMHz - radio.frequencyMHz,
+    txWidthMHz: widthMHz,
+    rxWidthMHz: radio.widthMHz,
+    rejectionDb: model.adjacentRejectionDb,
+  });
+  const arrivingDbm = txPowerDbm - cableLossDb - coupling.isolationDb + channelDb - radio.cableLossDb;
+  const noiseDbm = thermalNoiseDbm({ bandwidthMHz: radio.widthMHz, noiseFigureDb: model.noiseFigureDb });
+  const { timingGroup = "" } = radio;
+  return {
+    ...{ fromId: from.end.radio.id, toId: radio.id, ...coupling, channelDb, arrivingDbm },
+    raisesDb: 10 * Math.log10(1 + 10 ** ((arrivingDbm - noiseDbm) / 10)),
+    isTimed: timingGroup !== "" && timingGroup === from.end.radio.timingGroup,
+  };
+}
+
+/** Isolation that is worth a climb, dB. */
+const WORTH_DB = 3;
+const STEP_M = 0.5;
+
+/** A mast whose antennas stand closer than they need: heights that use all of it, and what the worst pair gains by them. */
+export interface Respacing {
+  heights: { radioId: string; heightM: number }[];
+  worstNowDb: number;
+  worstThenDb: number;
+}
+
+/**
+ * The antennas of a mast spread evenly in their order from the lowest one's height to the top of the structure, to the half metre; null
+ * where that buys less than 3 dB for the worst pair. Lower antennas may see less: their links are answered anew in hand.
+ */
+export function respacing(hung: readonly OnMast[], structureHeightM: number): Respacing | null {
+  if (hung.length < 2) return null;
+  const lowestM = Math.min(...hung.map(({ end }) => end.radio.heightM));
+  const topM = Math.max(structureHeightM, ...hung.map(({ end }) => end.radio.heightM));
+  const apartM = (topM - lowestM) / (hung.length - 1);
+  const spread = hung.map((one, i): OnMast => {
+    const heightM = i === 0 ? topM : Math.round((topM - i * apartM) / STEP_M) * STEP_M;
+    return { ...one, end: { ...one.end, radio: { ...one.end.radio, heightM } } };
+  });
+  const worst = (some: readonly OnMast[]) => Math.min(...mastPairs(some).map(({ isolationDb }) => isolationDb));
+  const [worstNowDb, worstThenDb] = [worst(hung), worst(spread)];
+  if (worstThenDb - worstNowDb < WORTH_DB) return null;
+  const heights = spread.map(({ end: { radio } }) => ({ radioId: radio.id, heightM: radio.heightM }));
+  return { heights, worstNowDb, worstThenDb };
+}

@@ -1,0 +1,188 @@
+import { sectorHeardKm } from "../coverage";
+import { costOf } from "../kit";
+import { answering, fedSites, isLinkServed, type ProfileSource } from "../outcome";
+import { putPatch, setPatch, withPatches, type Patch, type Site, type World } from "../plan";
+import { attachTo, bestSector, proposeBridge } from "../propose";
+import { trySchool } from "../schools";
+import { gainTable } from "../sectors";
+import type { SiteStyle } from "./candidates";
+import type { Hop, SiteReach } from "./reach";
+import { customersOf } from "./wanted";
+
+/** One site of a plan that was built for trial. */
+export interface BuiltSite {
+  siteId: string;
+  name: string;
+  isNew: boolean;
+  /** What it gets its traffic over; null for one that is fed already. */
+  joinedTo: string | null;
+  /** Sectors put up, and customers linked to the site. */
+  sectors: number;
+  customers: number;
+}
+
+/** A choice of sites, built in full on a trial plan: every figure from full answers, in the noise that it then makes. */
+export interface BuiltSites {
+  sites: BuiltSite[];
+  patches: Patch[];
+  /** Kit of sites, bridges and customers, and the masts. */
+  costEur: number;
+  customersServed: number;
+  peopleServed: number;
+  /** Middle of the rates toward those served; null where nobody is. */
+  medianMbps: number | null;
+  /** Of those served, customers whose weaker way runs at 4 bit/s for each hertz or more. */
+  fastCustomers: number;
+  /** How far the sector heard farthest is heard by a customer's antenna in free sight, km; null without one. */
+  heardKm: number | null;
+}
+
+/** Customers who are linked on the trial plan; of more, only sites and bridges are built. */
+export const MOST_LINKED = 500;
+const FAST_BITS_PER_HZ = 4;
+
+/**
+ * Builds chosen candidates: masts, a bridge along each hop from what is fed, sectors where their customers are, turned down to what
+ * these need, and a link for every customer to the site that serves him fastest. Null where the library lacks the kit.
+ */
+export function buildSites(
+  world: World,
+  chosen: readonly Site[],
+  fedIds: readonly string[],
+  reaches: readonly SiteReach[],
+  hops: readonly Hop[],
+  { mastEur }: SiteStyle,
+  between: ProfileSource,
+  makeId: () => string,
+): BuiltSites | null {
+  let planned = world;
+  const patches: Patch[] = [];
+  const put = (more: readonly Patch[]) => {
+    patches.push(...more);
+    planned = withPatches(planned, more);
+  };
+  const isNew = (site: Site) => !world.sites.has(site.id);
+  put(chosen.filter(isNew).map((site) => putPatch("sites", site)));
+  const joinedTo = new Map<string, string>();
+  for (const { from, to } of treeOf(chosen, fedIds, hops)) {
+    const bridge = proposeBridge(planned, from, to, makeId);
+    if (!bridge) return null;
+    joinedTo.set(to.id, from.name);
+    put(bridge);
+  }
+  const byServer = assigned(chosen, reaches);
+  const isLinked = [...byServer.values()].reduce((sum, ids) => sum + ids.length, 0) <= MOST_LINKED;
+  const newSectors: string[] = [];
+  if (isLinked)
+    for (const site of chosen) {
+      const known = new Set(planned.radios.keys());
+      const customers = customersOf(planned, byServer.get(site.id) ?? []);
+      const held = customers.filter((one) => bestSector(planned, site.id, site, one));
+      for (const one of held)
+        put(attachTo(planned, bestSector(planned, site.id, site, one)!, one, makeId)?.patches ?? []);
+      const others = customers.filter((one) => !held.includes(one));
+      const added = trySchool(planned, site, "customers", others, between, makeId)?.patches ?? [];
+      // Whatever stands already stays, in use or not.
+      put(added.filter(({ remove, id }) => !remove || !world.radios.has(id)));
+      const sectors = [...planned.radios.values()].filter(({ id, role }) => !known.has(id) && role === "sector");
+      for (const sector of sectors) {
+        newSectors.push(sector.id);
+        const now = gainTable(planned, sector.id, between).find(
+          ({ antennaModelId }) => antennaModelId === sector.antennaModelId,
+        );
+        if (now) put([setPatch("radios", sector.id, { txPowerDbm: Math.min(sector.txPowerDbm, now.txPowerDbm) })]);
+      }
+    }
+  return { ...measured(world, planned, byServer, between), ...told() };
+
+  function told() {
+    const linked = [...planned.links.values()];
+    const siteOf = (radioId: string) => planned.radios.get(radioId)?.siteId;
+    const wanted = new Set([...byServer.values()].flat());
+    const sites = chosen.map((site): BuiltSite => ({
+      siteId: site.id,
+      name: site.name,
+      isNew: isNew(site),
+      joinedTo: joinedTo.get(site.id) ?? null,
+      sectors: newSectors.filter((id) => siteOf(id) === site.id).length,
+      customers: isLinked
+        ? linked.filter(
+            ({ aRadioId, bRadioId }) =>
+              siteOf(aRadioId) === site.id && wanted.has(planned.radios.get(bRadioId)?.subscriberId ?? ""),
+          ).length
+        : (byServer.get(site.id)?.length ?? 0),
+    }));
+    const heard = newSectors.flatMap((id) => sectorHeardKm(planned, planned.radios.get(id)!) ?? []);
+    return {
+      sites,
+      patches,
+      costEur: costOf(planned) - costOf(world) + chosen.filter(isNew).length * mastEur,
+      heardKm: heard.length > 0 ? Math.max(...heard) : null,
+    };
+  }
+}
+
+/** Bridges that join every chosen site to what is fed, nearest to the feeds first. */
+function treeOf(chosen: readonly Site[], fedIds: readonly string[], hops: readonly Hop[]): { from: Site; to: Site }[] {
+  const reached = new Set(chosen.flatMap(({ id }, i) => (fedIds.includes(id) ? [i] : [])));
+  const tree: { from: Site; to: Site }[] = [];
+  for (const at of reached)
+    for (const { i, j } of hops) {
+      const next = i === at ? j : j === at ? i : null;
+      if (next === null || reached.has(next)) continue;
+      reached.add(next);
+      tree.push({ from: chosen[at]!, to: chosen[next]! });
+    }
+  return tree;
+}
+
+/** Customers by the chosen site that serves each fastest, the weaker way counting. */
+function assigned(chosen: readonly Site[], reaches: readonly SiteReach[]): Map<string, string[]> {
+  const best = new Map<string, { siteId: string; mbps: number }>();
+  for (const { id } of chosen)
+    for (const { subscriberId, downMbps, upMbps } of reaches.find(({ siteId }) => siteId === id)?.reached ?? []) {
+      const mbps = Math.min(downMbps, upMbps);
+      if (mbps > (best.get(subscriberId)?.mbps ?? 0)) best.set(subscriberId, { siteId: id, mbps });
+    }
+  const bySite = new Map<string, string[]>();
+  for (const [subscriberId, { siteId }] of best) bySite.set(siteId, [...(bySite.get(siteId) ?? []), subscriberId]);
+  return bySite;
+}
+
+function measured(
+  world: World,
+  planned: World,
+  byServer: ReadonlyMap<string, readonly string[]>,
+  between: ProfileSource,
+): Pick<BuiltSites, "customersServed" | "peopleServed" | "medianMbps" | "fastCustomers"> {
+  const wanted = new Set([...byServer.values()].flat());
+  const answer = answering(planned, between);
+  const customerOf = (radioId: string) => planned.subscribers.get(planned.radios.get(radioId)?.subscriberId ?? "");
+  const links = [...planned.links.values()];
+  const bridges = new Map(
+    links.flatMap((link) =>
+      customerOf(link.bRadioId) ? [] : [[link.id, isLinkServed(planned, link, answer(link))] as const],
+    ),
+  );
+  const fed = fedSites(planned, ({ id }) => bridges.get(id) ?? false);
+  const rates: number[] = [];
+  let [people, fast] = [0, 0];
+  for (const link of links) {
+    const customer = customerOf(link.bRadioId);
+    if (!customer || !wanted.has(customer.id)) continue;
+    if (!fed.has(planned.radios.get(link.aRadioId)?.siteId ?? "")) continue;
+    const found = answer(link);
+    if (!found.path || !isLinkServed(planned, link, found)) continue;
+    const { aToB, bToA } = found.path;
+    people += customer.people;
+    rates.push(aToB.rateMbps);
+    if (Math.min(aToB.modulation!.bitsPerHz, bToA.modulation!.bitsPerHz) >= FAST_BITS_PER_HZ) fast++;
+  }
+  rates.sort((x, y) => x - y);
+  return {
+    customersServed: rates.length,
+    peopleServed: people,
+    medianMbps: rates[rates.length >> 1] ?? null,
+    fastCustomers: fast,
+  };
+}

@@ -1,0 +1,129 @@
+import { inverseGeodesic } from "../geodesy";
+import { antennasFor, radioModelsFor } from "../kit";
+import type { ProfileSource } from "../outcome";
+import { putPatch, radiosBySite, withPatches, type Site, type World } from "../plan";
+import { bestSector, DEFAULT_BRIDGE_MHZ, proposeBridge, proposeSector } from "../propose";
+import { headingsFor } from "../schools";
+import { viewOfSome } from "../search";
+import { edgesOf } from "../sectors";
+import type { SiteStyle } from "./candidates";
+import { customersOf } from "./wanted";
+
+/** One customer whom a site would serve. */
+export interface Reached {
+  subscriberId: string;
+  downMbps: number;
+  upMbps: number;
+}
+
+/** Whom a candidate would serve, and what it would cost before it is joined to others. */
+export interface SiteReach {
+  siteId: string;
+  reached: Reached[];
+  /** Sectors to be put up for them, beside those that stand. */
+  sectors: number;
+  /** Of sectors, and of the mast where none stands. */
+  costEur: number;
+}
+
+const withSites = (world: World, sites: readonly Site[]): World =>
+  withPatches(
+    world,
+    sites.filter(({ id }) => !world.sites.has(id)).map((site) => putPatch("sites", site)),
+  );
+
+/** Every customer within reach of a site, each by a full answer with kit of the library: by the sector that looks there, or a new one. */
+export function siteReach(
+  world: World,
+  site: Site,
+  subscriberIds: readonly string[],
+  style: SiteStyle,
+  between: ProfileSource,
+  makeId: () => string,
+): SiteReach {
+  const isNew = !world.sites.has(site.id);
+  const planned = withSites(world, [site]);
+  const near = customersOf(planned, subscriberIds).filter((one) => {
+    const { distanceM } = inverseGeodesic(site, one);
+    return distanceM > 1 && distanceM <= style.reachKm * 1000;
+  });
+  const bySite = radiosBySite(planned);
+  const held = near.filter((one) => bestSector(planned, site.id, site, one, bySite));
+  const others = near.filter((one) => !held.includes(one));
+  // One new sector stands for all: without a heading it looks at whoever is asked about.
+  const put = others.length > 0 ? proposeSector(planned, site, "", 0, makeId) : null;
+  const aiming =
+    put &&
+    withPatches(
+      planned,
+      put.map((patch) =>
+        patch.kind === "radios" && patch.put
+          ? putPatch("radios", { ...patch.put, azimuthDeg: null, tiltDownDeg: null })
+          : patch,
+      ),
+    );
+  const rows = [
+    ...viewOfSome(planned, site, { subscribers: held }, between, makeId),
+    ...(aiming ? viewOfSome(aiming, site, { subscribers: others }, between, makeId) : []),
+  ];
+  const served = new Map(rows.filter((row) => row.served).map((row) => [row.id, row]));
+  const bearings = others.flatMap((one) => (served.has(one.id) ? [inverseGeodesic(site, one).azimuthDeg] : []));
+  const { widthDeg, priceEur } = usualSector(world);
+  const sectors = headingsFor(bearings, widthDeg).length;
+  const reached = [...served.values()].map(({ id, downMbps, upMbps }) => ({ subscriberId: id, downMbps, upMbps }));
+  return { siteId: site.id, reached, sectors, costEur: sectors * priceEur + (isNew ? style.mastEur : 0) };
+}
+
+/** The sector that Tejado proposes first: its −6 dB width and its price with the radio. */
+function usualSector(world: World): { widthDeg: number; priceEur: number } {
+  const antenna = antennasFor(world, "sector", DEFAULT_BRIDGE_MHZ).find(({ shape }) => shape !== "omni");
+  const [model] = radioModelsFor(world, "sector", DEFAULT_BRIDGE_MHZ);
+  if (!antenna || !model) return { widthDeg: 360, priceEur: 0 };
+  const edge = edgesOf(antenna, "HV").find(({ depthDb }) => depthDb === 6)!;
+  return { widthDeg: edge.leftDeg + edge.rightDeg, priceEur: antenna.priceEur + model.priceEur };
+}
+
+/** Two candidates between which a bridge clears, and the price of its kit. */
+export interface Hop {
+  i: number;
+  j: number;
+  costEur: number;
+}
+
+/** Every pair of candidates within `joinKm` between which a bridge of the library clears and carries; of the first ones each `of`th alone. */
+export function clearHops(
+  world: World,
+  sites: readonly Site[],
+  joinKm: number,
+  part: { index: number; of: number },
+  between: ProfileSource,
+  makeId: () => string,
+): Hop[] {
+  const planned = withSites(world, sites);
+  return sites.flatMap((from, i) => {
+    if (i % part.of !== part.index) return [];
+    const others = sites.flatMap((to, j) => {
+      const { distanceM } = inverseGeodesic(from, to);
+      return j > i && distanceM > 1 && distanceM <= joinKm * 1000 ? [{ to, j }] : [];
+    });
+    const rows = viewOfSome(planned, from, { sites: others.map(({ to }) => to) }, between, makeId);
+    return others.flatMap(({ to, j }, k): Hop[] =>
+      rows[k]!.served && rows[k]!.state === "clear"
+        ? [{ i, j, costEur: bridgePriceEur(planned, from, to, makeId) }]
+        : [],
+    );
+  });
+}
+
+function bridgePriceEur(world: World, from: Site, to: Site, makeId: () => string): number {
+  const radios = (proposeBridge(world, from, to, makeId) ?? []).flatMap(({ kind, put }) =>
+    kind === "radios" && put ? [put] : [],
+  );
+  return radios.reduce(
+    (sum, { radioModelId, antennaModelId }) =>
+      sum +
+      (world.radioModels.get(radioModelId)?.priceEur ?? 0) +
+      (world.antennaModels.get(antennaModelId)?.priceEur ?? 0),
+    0,
+  );
+}
