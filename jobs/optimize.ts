@@ -35,7 +35,7 @@ export const optimize: JobKind<OptimizeOrder> = {
         },
       );
     } catch (error) {
-      if (!(error instanceof Stopped) || isPaused(signal) || points.length < 2) throw error;
+      if (!(error instanceof Stopped) || isPaused(signal) || points.length === 0) throw error;
       isWhole = false;
     }
     const result: OptimizeResult = { before: points[0]!, points: tradeCurve(points) };

@@ -1,4 +1,5 @@
 import { randomUUID } from "node:crypto";
+import { setMaxListeners } from "node:events";
 import { setTimeout } from "node:timers/promises";
 import { askToStop, beginJob, endJob, keepAlive, putJob, readJob, tellJob, type JobRow, type Store } from "#store";
 import { Stopped } from "#pool";
@@ -94,6 +95,8 @@ async function open(store: Store): Promise<Work> {
         toldAt: performance.now(),
         ended: Promise.resolve(),
       };
+      // A job may ask the pool many things at once, each of which listens for its end.
+      setMaxListeners(0, job.stop.signal);
       running.set(id, job);
       const working = async () => {
         await run(store, id, job);

@@ -40,7 +40,7 @@ export function MastDrawing({
   const topM = Math.max(2, structureHeightM, ...hung.map(({ end }) => end.radio.heightM)) * 1.05;
   const yOf = (heightM: number) => HEIGHT - BOTTOM - (heightM / topM) * (HEIGHT - TOP - BOTTOM);
   const heightAt = (y: number) => ((HEIGHT - BOTTOM - y) / (HEIGHT - TOP - BOTTOM)) * topM;
-  const stepM = topM > 60 ? 20 : topM > 25 ? 10 : topM > 10 ? 5 : 1;
+  const stepM = topM > 60 ? 20 : topM > 25 ? 10 : topM > 12 ? 5 : 2;
   const labels = spread(hung.map(({ end }) => yOf(end.radio.heightM)));
   return (
     <svg

@@ -41,7 +41,7 @@ export function MastView({ site }: { site: Site }) {
         {better && (
           <div className="mb-3 rounded border border-tight p-2" data-respacing>
             <p>
-              The spacing wastes isolation that the mast has room for: spread out, the pair nearest to each other stands{" "}
+              The spacing wastes isolation that the mast has room for: spread out, the worst pair stands{" "}
               {figure(better.worstThenDb, 0)} dB apart, now {figure(better.worstNowDb, 0)} dB.
             </p>
             <Button className="mt-1 text-xs" onClick={spreadOut}>
@@ -85,8 +85,10 @@ export function MastView({ site }: { site: Site }) {
                       {figure(pair.fromGainDbi, 0)}, {figure(pair.toGainDbi, 0)} dBi
                     </td>
                     <td className={NUMBER}>{figure(pair.isolationDb, 0)} dB</td>
-                    <td className={NUMBER}>{figure(pair.channelDb, 0)} dB</td>
-                    <td className={NUMBER}>{figure(pair.arrivingDbm, 0)} dBm</td>
+                    <td className={NUMBER}>
+                      {pair.channelDb === null ? "nothing" : `${figure(pair.channelDb, 0)} dB`}
+                    </td>
+                    <td className={NUMBER}>{pair.arrivingDbm === null ? "–" : `${figure(pair.arrivingDbm, 0)} dBm`}</td>
                     <td className={`${NUMBER} ${pair.raisesDb >= 3 && !pair.isTimed ? "font-semibold" : ""}`}>
                       {pair.isTimed ? (
                         <Term meaning="Both are of one timing group: they send and listen together, so that neither sends while the other listens.">

@@ -15,7 +15,7 @@ export function GainsView({ sector, farthestM }: { sector: Radio; farthestM: num
     <section className="mt-5" aria-label="Gain by range">
       <h3 className="font-semibold">Gain by range: {sector.name}</h3>
       <p className="text-xs text-quiet">
-        Each antenna at the least power that serves as many people as its greatest does. Power can be turned down; what
+        Each antenna at the least power at which it serves as many people as at any. Power can be turned down; what
         receive gain hears cannot.
         {farthestM !== null && ` The farthest customer is at ${figure(farthestM / 1000)} km.`} Distances in free sight.
       </p>

@@ -1,5 +1,5 @@
 import type { Link, Radio, World } from "../plan";
-import { mayOverlap } from "./candidates";
+import { channelsMeet } from "../spectrum";
 import { listensOnMHz } from "./listening";
 import { airAfter, classOf, soundingOf, type Air, type Changed, type SenderClass, type Sounding } from "./senders";
 import { talksOf } from "./talks";
@@ -61,7 +61,7 @@ export function airChangeOf(
   const beams = [...channels.values()];
   const mayReach = (radio: Radio, link: Link) => {
     const listensMHz = listensOnMHz({ radio, model: after.radioModels.get(radio.radioModelId)! }, link);
-    return beams.some((beam) => mayOverlap(beam, radio, listensMHz));
+    return beams.some((beam) => channelsMeet(beam, { frequencyMHz: listensMHz, widthMHz: radio.widthMHz }));
   };
   return { changed, air: airAfter(air, talks, changed), mayReach };
 }

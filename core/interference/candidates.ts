@@ -4,7 +4,7 @@ import { chainSplitDb, polarizationLossDb } from "../link";
 import { couplingOf } from "../mast";
 import { endOf, type Link, type LinkEnd, type Radio } from "../plan";
 import { freeSpaceLossDb } from "../propagation";
-import { channelCouplingDb } from "../spectrum";
+import { channelCouplingDb, channelsMeet } from "../spectrum";
 import { SHORTEST_PATH_M } from "../terrain";
 import { gainTowardDbi, type Aim } from "./aims";
 import { earOf, type Ear, type Listening } from "./listening";
@@ -58,15 +58,6 @@ function firstFrom(latDeg: Float64Array, southDeg: number): number {
   return low;
 }
 
-/** Whether a transmitter lies near enough to the channel of a receiver to be heard at all. */
-export function mayOverlap(
-  { frequencyMHz, widthMHz }: Pick<SenderClass, "frequencyMHz" | "widthMHz">,
-  to: Pick<Radio, "widthMHz">,
-  listensMHz: number,
-): boolean {
-  return Math.abs(frequencyMHz - listensMHz) <= (widthMHz + to.widthMHz) * 2.5;
-}
-
 /** The loudest of those who take turns, by the number of their turn: as a power on a chain, and who it is. */
 interface Loudest {
   milliwatts: Float64Array;
@@ -82,7 +73,7 @@ const nobody = (turns: number): Loudest => ({ milliwatts: new Float64Array(turns
 function gather(ear: Ear, heard: SenderClass, loudest: Loudest): void {
   const { to, toAim, listensMHz, ownLossDb, leastDbm, mostShareOf } = ear;
   const { frequencyMHz, widthMHz, beamDbm, senders } = heard;
-  if (!mayOverlap(heard, to.radio, listensMHz)) return;
+  if (!channelsMeet(heard, { frequencyMHz: listensMHz, widthMHz: to.radio.widthMHz })) return;
   const sample = senders[0]!.end;
   const couplingDb = channelCouplingDb({
     offsetMHz: frequencyMHz - listensMHz,

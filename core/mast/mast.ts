@@ -1,7 +1,7 @@
 import { inverseGeodesic } from "../geodesy";
 import { endOf, type LinkEnd, type World } from "../plan";
 import { thermalNoiseDbm } from "../propagation";
-import { channelCouplingDb } from "../spectrum";
+import { channelCouplingDb, channelsMeet } from "../spectrum";
 import { couplingOf } from "./coupling";
 
 /** An antenna on a mast and where it looks; a heading of null looks all round or nowhere. */
@@ -20,10 +20,10 @@ export interface MastPair {
   /** Of each toward the other. */
   fromGainDbi: number;
   toGainDbi: number;
-  /** What of the transmitter's power falls into the receiver's channel, dB, 0 or less. */
-  channelDb: number;
+  /** What of the transmitter's power falls into the receiver's channel, dB, 0 or less; null for channels too far apart to meet. */
+  channelDb: number | null;
   /** Power that arrives in the receiver's channel, dBm, and what it raises the receiver's noise by while it sends, dB. */
-  arrivingDbm: number;
+  arrivingDbm: number | null;
   raisesDb: number;
   /** They send and listen at the same times. */
   isTimed: boolean;
@@ -61,6 +61,12 @@ function pairOf(from: OnMast, to: OnMast): MastPair {
   const { frequencyMHz, widthMHz, txPowerDbm, cableLossDb } = from.end.radio;
   const heading = (one: OnMast, other: OnMast) => one.headingDeg ?? other.headingDeg ?? 0;
   const coupling = couplingOf(from.end, heading(from, to), to.end, heading(to, from), frequencyMHz);
+  const { timingGroup = "" } = radio;
+  const pair = {
+    ...{ fromId: from.end.radio.id, toId: radio.id, ...coupling },
+    isTimed: timingGroup !== "" && timingGroup === from.end.radio.timingGroup,
+  };
+  if (!channelsMeet(from.end.radio, radio)) return { ...pair, channelDb: null, arrivingDbm: null, raisesDb: 0 };
   const channelDb = channelCouplingDb({
     offsetMHz: frequencyMHz - radio.frequencyMHz,
     txWidthMHz: widthMHz,
@@ -69,12 +75,7 @@ function pairOf(from: OnMast, to: OnMast): MastPair {
   });
   const arrivingDbm = txPowerDbm - cableLossDb - coupling.isolationDb + channelDb - radio.cableLossDb;
   const noiseDbm = thermalNoiseDbm({ bandwidthMHz: radio.widthMHz, noiseFigureDb: model.noiseFigureDb });
-  const { timingGroup = "" } = radio;
-  return {
-    ...{ fromId: from.end.radio.id, toId: radio.id, ...coupling, channelDb, arrivingDbm },
-    raisesDb: 10 * Math.log10(1 + 10 ** ((arrivingDbm - noiseDbm) / 10)),
-    isTimed: timingGroup !== "" && timingGroup === from.end.radio.timingGroup,
-  };
+  return { ...pair, channelDb, arrivingDbm, raisesDb: 10 * Math.log10(1 + 10 ** ((arrivingDbm - noiseDbm) / 10)) };
 }
 
 /** Isolation that is worth a climb, dB. */
@@ -90,7 +91,8 @@ export interface Respacing {
 
 /**
  * The antennas of a mast spread evenly in their order from the lowest one's height to the top of the structure, to the half metre; null
- * where that buys less than 3 dB for the worst pair. Lower antennas may see less: their links are answered anew in hand.
+ * where that buys less than 3 dB for the worst pair whose channels meet. Lower antennas may see less: their links are answered anew in
+ * hand.
  */
 export function respacing(hung: readonly OnMast[], structureHeightM: number): Respacing | null {
   if (hung.length < 2) return null;
@@ -101,9 +103,10 @@ export function respacing(hung: readonly OnMast[], structureHeightM: number): Re
     const heightM = i === 0 ? topM : Math.round((topM - i * apartM) / STEP_M) * STEP_M;
     return { ...one, end: { ...one.end, radio: { ...one.end.radio, heightM } } };
   });
-  const worst = (some: readonly OnMast[]) => Math.min(...mastPairs(some).map(({ isolationDb }) => isolationDb));
+  const worst = (some: readonly OnMast[]) =>
+    Math.min(...mastPairs(some).flatMap(({ isolationDb, channelDb }) => (channelDb === null ? [] : [isolationDb])));
   const [worstNowDb, worstThenDb] = [worst(hung), worst(spread)];
-  if (worstThenDb - worstNowDb < WORTH_DB) return null;
+  if (!Number.isFinite(worstNowDb) || worstThenDb - worstNowDb < WORTH_DB) return null;
   const heights = spread.map(({ end: { radio } }) => ({ radioId: radio.id, heightM: radio.heightM }));
   return { heights, worstNowDb, worstThenDb };
 }

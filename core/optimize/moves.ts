@@ -2,7 +2,7 @@ import { inverseGeodesic } from "../geodesy";
 import type { ProfileSource } from "../outcome";
 import { radiosBySite, setPatch, type Patch, type Radio, type Subscriber, type World } from "../plan";
 import { attachTo, bestSector } from "../propose";
-import { bestHeading, bestTilt, gainTable, headingTable, tiltTable } from "../sectors";
+import { bestHeading, bestTilt, gainTable, headingTable, tiltTable, type GainRow } from "../sectors";
 import { figure } from "../words";
 
 /** What of a sector may be changed. */
@@ -18,7 +18,10 @@ export interface Move {
 const degrees = (deg: number) => `${figure(deg, 0)}°`;
 const HEIGHT_STEPS = 4;
 
-/** Changes of one sector that are worth trying on the whole plan, found by tables of full answers of its own customers. */
+/**
+ * Changes of one sector that may serve more people or serve them faster, found by tables of full answers of its own customers: antennas
+ * and power as great as the caps allow, for what is not needed is taken back by `sparingMoves`.
+ */
 export function* sectorMoves(
   world: World,
   sector: Radio,
@@ -44,14 +47,9 @@ export function* sectorMoves(
   }
   if (may.has("antenna") || may.has("power"))
     for (const row of gainTable(world, id, between)) {
-      const isOwn = row.antennaModelId === sector.antennaModelId;
-      const txPowerDbm = may.has("power") ? row.txPowerDbm : Math.min(sector.txPowerDbm, row.mostDbm);
-      if (!(isOwn ? may.has("power") && txPowerDbm !== sector.txPowerDbm : may.has("antenna"))) continue;
-      const power = `${figure(txPowerDbm, 0)} dBm`;
-      const tiltDownDeg = sector.tiltDownDeg === null ? null : row.mechanicalDeg;
-      yield isOwn
-        ? set(`power ${figure(sector.txPowerDbm, 0)} → ${power}`, { txPowerDbm })
-        : set(`${row.antenna} at ${power}`, { antennaModelId: row.antennaModelId, txPowerDbm, tiltDownDeg });
+      const txPowerDbm = may.has("power") ? row.mostDbm : Math.min(sector.txPowerDbm, row.mostDbm);
+      const move = carrying(sector, row, txPowerDbm, may);
+      if (move) yield set(move.words, move.change);
     }
   const mostM = world.sites.get(sector.siteId ?? "")?.structureHeightM ?? 0;
   if (may.has("height"))
@@ -59,6 +57,35 @@ export function* sectorMoves(
       const heightM = Math.round((mostM * step * 10) / HEIGHT_STEPS) / 10;
       if (heightM !== sector.heightM) yield set(`height ${figure(sector.heightM)} → ${figure(heightM)} m`, { heightM });
     }
+}
+
+/** A sector with an antenna and a power, as far as both may be changed; null where nothing would. */
+function carrying(
+  sector: Radio,
+  row: GainRow,
+  txPowerDbm: number,
+  may: ReadonlySet<Freedom>,
+): { words: string; change: Partial<Radio> } | null {
+  const power = `${figure(txPowerDbm, 0)} dBm`;
+  if (row.antennaModelId === sector.antennaModelId)
+    return may.has("power") && txPowerDbm !== sector.txPowerDbm
+      ? { words: `power ${figure(sector.txPowerDbm, 0)} → ${power}`, change: { txPowerDbm } }
+      : null;
+  const tiltDownDeg = sector.tiltDownDeg === null ? null : row.mechanicalDeg;
+  return may.has("antenna")
+    ? { words: `${row.antenna} at ${power}`, change: { antennaModelId: row.antennaModelId, txPowerDbm, tiltDownDeg } }
+    : null;
+}
+
+/** Antennas and powers of a sector by which as many of its customers are served as by any, each at its least power. */
+export function sparingMoves(world: World, sector: Radio, may: ReadonlySet<Freedom>, between: ProfileSource): Move[] {
+  return gainTable(world, sector.id, between).flatMap((row) => {
+    const txPowerDbm = may.has("power") ? row.txPowerDbm : Math.min(sector.txPowerDbm, row.mostDbm);
+    const move = carrying(sector, row, txPowerDbm, may);
+    return move
+      ? [{ words: `${sector.name}: ${move.words}`, patches: [setPatch("radios", sector.id, move.change)] }]
+      : [];
+  });
 }
 
 /** Who is not served yet and may be by a sector of some sites that looks his way: one change for each. */

@@ -3,7 +3,7 @@ import { evaluate, evaluateAfter, type Evaluation } from "../evaluate";
 import type { ProfileSource } from "../outcome";
 import { mergePatches, removalOf, type Patch, type Subscriber, type World } from "../plan";
 import { counted } from "../words";
-import { customerMoves, sectorMoves, type Freedom, type Move } from "./moves";
+import { customerMoves, sectorMoves, sparingMoves, type Freedom, type Move } from "./moves";
 import { isBetter, worthOf, type Worth } from "./worth";
 
 /** Which sectors may be changed, and in what. */
@@ -133,12 +133,11 @@ function* sparing(
   may: ReadonlySet<Freedom>,
   between: ProfileSource,
 ): Generator<Optimizing, State> {
-  const freedoms = new Set((["antenna", "power"] as const).filter((one) => may.has(one)));
   let now = from;
   for (const id of sectorsOf(from.evaluation.world, siteIds)) {
     const { world } = now.evaluation;
     let least = now;
-    for (const move of sectorMoves(world, world.radios.get(id)!, freedoms, between)) {
+    for (const move of sparingMoves(world, world.radios.get(id)!, may, between)) {
       const next = tried(now, move, siteIds, between);
       if (next.worth.peopleServed >= now.worth.peopleServed && next.worth.strayKm2 < least.worth.strayKm2) least = next;
     }
@@ -186,7 +185,20 @@ export function tradeCurve(points: readonly TradePoint[]): TradePoint[] {
     const all = gains(x, y);
     return all.every((gain) => gain >= 0) && all.some((gain) => gain > 0);
   };
-  return points
+  const kept: TradePoint[] = [];
+  const unbeaten = points
     .filter((one) => !points.some((other) => other !== one && beats(other, one)))
     .sort((x, y) => y.peopleServed - x.peopleServed || x.strayKm2 - y.strayKm2);
+  for (const one of unbeaten) if (!kept.some((other) => isAlike(one, other))) kept.push(one);
+  return kept;
+}
+
+/** Points that nobody would choose between: as many people, and nearly the same rates, ground and price. */
+function isAlike(one: TradePoint, other: TradePoint): boolean {
+  return (
+    one.peopleServed === other.peopleServed &&
+    Math.abs(one.rateScore - other.rateScore) < 0.02 &&
+    Math.abs(one.strayKm2 - other.strayKm2) <= 0.05 * other.strayKm2 &&
+    Math.abs(one.costEur - other.costEur) <= 0.01 * other.costEur
+  );
 }

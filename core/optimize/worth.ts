@@ -77,14 +77,19 @@ export function worthOf(
   };
 }
 
-/** Rates count as equal within a hundredth of a decade, areas within a thousandth of a km². */
-const SAME_RATE = 0.01;
-const SAME_KM2 = 1e-3;
+/** Rates are compared in hundredths of a decade, areas in hundredths of a km²: what differs less is equal. */
+const RATE_STEP = 0.01;
+const AREA_STEP_KM2 = 0.01;
 
 /** Whether one is better: more people served; then better rates; then less ground lit for nobody; then cheaper. */
 export function isBetter(one: Worth, other: Worth): boolean {
-  if (one.peopleServed !== other.peopleServed) return one.peopleServed > other.peopleServed;
-  if (Math.abs(one.rateScore - other.rateScore) > SAME_RATE) return one.rateScore > other.rateScore;
-  if (Math.abs(one.strayKm2 - other.strayKm2) > SAME_KM2) return one.strayKm2 < other.strayKm2;
-  return one.costEur < other.costEur;
+  const ranks = ({ peopleServed, rateScore, strayKm2: stray, costEur }: Worth) => [
+    peopleServed,
+    Math.round(rateScore / RATE_STEP),
+    -Math.round(stray / AREA_STEP_KM2),
+    -costEur,
+  ];
+  const [own, others] = [ranks(one), ranks(other)];
+  const differing = own.findIndex((rank, i) => rank !== others[i]);
+  return differing >= 0 && own[differing]! > others[differing]!;
 }

@@ -7,7 +7,7 @@ import { endOf, linkEnds, type World } from "../plan";
 import { edgesOf } from "./edges";
 import { customerLinks, tried, type Stand } from "./stands";
 
-/** A sector with one antenna, at the least power that serves as many people as its greatest does. */
+/** A sector with one antenna, at the least power at which it serves as many people as at any. */
 export interface GainRow extends Stand {
   antennaModelId: string;
   antenna: string;
@@ -19,7 +19,6 @@ export interface GainRow extends Stand {
   txPowerDbm: number;
   /** Greatest power that radio, antenna and caps allow. */
   mostDbm: number;
-  peopleAtMost: number;
   /** How far a customer's transmitter that looks here is heard in free sight, km: receive gain cannot be turned down. */
   hearsKm: number;
   /** How far such a customer hears the sector at that power, km. */
@@ -61,11 +60,10 @@ export function gainTable(world: World, radioId: string, between: ProfileSource)
   const tries = tried(world, radioId, ways, standing, between);
   const rows = [...new Set(ways.map(({ antenna }) => antenna))].map((antenna): GainRow => {
     const powers = tries.filter((one) => one.antenna === antenna);
-    const most = powers[0]!;
-    // Falling power: the last before somebody is lost.
-    const lost = powers.findIndex(({ peopleServed }) => peopleServed < most.peopleServed);
-    const { customersServed, peopleServed, weakestMarginDb, txPowerDbm, mechanicalDeg, mostDbm } =
-      lost < 0 ? powers[powers.length - 1]! : powers[Math.max(0, lost - 1)]!;
+    // A power may be too great as well as too small: a near customer's receiver is overloaded.
+    const most = Math.max(...powers.map(({ peopleServed: people }) => people));
+    const least = powers.findLast(({ peopleServed: people }) => people === most)!;
+    const { customersServed, peopleServed, weakestMarginDb, txPowerDbm, mechanicalDeg, mostDbm } = least;
     const edge = edgesOf(antenna, radio.polarization).find(({ depthDb }) => depthDb === 6)!;
     const near = { radio: { ...radio, txPowerDbm }, antenna, model };
     return {
@@ -73,7 +71,6 @@ export function gainTable(world: World, radioId: string, between: ProfileSource)
       gainDbi: peakGainDbi(antenna, radio.frequencyMHz, radio.polarization),
       widthDeg: edge.leftDeg + edge.rightDeg,
       ...{ customersServed, peopleServed, weakestMarginDb, txPowerDbm, mechanicalDeg, mostDbm },
-      peopleAtMost: most.peopleServed,
       hearsKm: freelyHeardKm(near, client),
       heardKm: freelyHeardKm(client, near),
       costEur: antenna.priceEur - now.priceEur,

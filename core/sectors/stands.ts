@@ -1,5 +1,5 @@
 import { bracketReach } from "../aiming";
-import { earsOf, listeningIn } from "../interference";
+import { hearingAt, listeningIn } from "../interference";
 import { answerLink } from "../link";
 import { isLinkServed, type ProfileSource } from "../outcome";
 import { endOf, linkEnds, type Link, type LinkEnd, type Radio, type World } from "../plan";
@@ -29,7 +29,10 @@ const STEP_DEG = 0.5;
 const MOST_DEG = 15;
 const HEADING_STEP_DEG = 2;
 
-/** Each of some ways to stand with full path answers of all the sector's customers in the noise of now. */
+/**
+ * Each of some ways to stand with full path answers of all the sector's customers. What the sector hears of the plan's other transmitters
+ * it hears as it would then stand; its customers hear what they hear now.
+ */
 export function tried<Row>(
   world: World,
   radioId: string,
@@ -37,21 +40,28 @@ export function tried<Row>(
   standing: (way: Row) => Pick<LinkEnd, "radio" | "antenna">,
   between: ProfileSource,
 ): (Row & Stand)[] {
-  const rows = ways.map((way) => ({
-    ...way,
-    customersServed: 0,
-    peopleServed: 0,
-    weakestMarginDb: null as number | null,
-  }));
-  const hears = earsOf(listeningIn(world), between);
-  for (const link of customerLinks(world, radioId)) {
+  const links = customerLinks(world, radioId);
+  const [first] = links;
+  if (!first) return ways.map((way) => ({ ...way, customersServed: 0, peopleServed: 0, weakestMarginDb: null }));
+  const listening = listeningIn(world);
+  const trial = { ...world, radios: new Map(world.radios) };
+  const rows = ways.map((way) => {
+    const stood = standing(way);
+    trial.radios.set(radioId, stood.radio);
+    const heard = hearingAt({ ...listening, world: trial }, first, radioId, between).noise;
+    return { way, stood, heard, customersServed: 0, peopleServed: 0, weakestMarginDb: null as number | null };
+  });
+  for (const link of links) {
     const { a, b } = linkEnds(world, link);
-    const heard = hears(link);
+    const heardFar = hearingAt(listening, link, link.bRadioId, between).noise;
     const profile = between(a.place, b.place);
+    const { kind, foliageDepthM } = link;
     for (const row of rows) {
-      const stood = { ...a, ...standing(row) };
-      const { kind, foliageDepthM } = link;
-      const answer = answerLink({ plan: world.plan, kind, foliageDepthM, a: stood, b, heard, profile });
+      const heard = { a: row.heard, b: heardFar };
+      const answer = answerLink({
+        ...{ plan: world.plan, kind, foliageDepthM, heard, profile },
+        ...{ a: { ...a, ...row.stood }, b },
+      });
       const customer = sectorCustomer(world, link, answer);
       if (!customer) continue;
       if (isLinkServed(world, link, answer)) {
@@ -61,7 +71,10 @@ export function tried<Row>(
       row.weakestMarginDb = Math.min(row.weakestMarginDb ?? Infinity, customer.marginLeftDb);
     }
   }
-  return rows;
+  return rows.map(({ way, customersServed, peopleServed, weakestMarginDb }) => ({
+    ...way,
+    ...{ customersServed, peopleServed, weakestMarginDb },
+  }));
 }
 
 /** A sector with its own antenna and something else about it. */

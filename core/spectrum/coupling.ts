@@ -68,3 +68,14 @@ export function channelCouplingDb({
   const letIn = (1 - overlapMHz / txWidthMHz) * 10 ** (-rejection / 10);
   return Math.min(0, 10 * Math.log10(leaked + letIn));
 }
+
+/** Channels farther apart than so many of their widths together do not disturb each other. */
+const MEETING_WIDTHS = 2.5;
+
+/** Whether a transmitter's channel lies near enough to a receiver's to be heard there at all. */
+export function channelsMeet(
+  tx: { frequencyMHz: number; widthMHz: number },
+  rx: { frequencyMHz: number; widthMHz: number },
+): boolean {
+  return Math.abs(tx.frequencyMHz - rx.frequencyMHz) <= (tx.widthMHz + rx.widthMHz) * MEETING_WIDTHS;
+}

@@ -1,3 +1,3 @@
 export { channelNoise, channelPowerDbm, type ChannelNoise } from "./channelNoise";
-export { channelCouplingDb } from "./coupling";
+export { channelCouplingDb, channelsMeet } from "./coupling";
 export { simulateScan, type HeardEmitter, type ScanSettings } from "./simulate";

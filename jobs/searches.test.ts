@@ -1,0 +1,151 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
+import { worldOf, withPatches } from "#core/plan";
+import { radioIn, town, valley, valleySurface } from "#core/testing";
+import { stopEngine } from "#engine";
+import {
+  askView,
+  jobOf,
+  optimizeTitle,
+  pauseWork,
+  searchResult,
+  submit,
+  type OptimizeResult,
+  type SitesAsk,
+  type SitesResult,
+} from "#jobs";
+import { planContext } from "#engine";
+import { Stopped, stopPool } from "#pool";
+import { createPlan, openStore, packLayer, signedBy, type Store } from "#store";
+import { optimize } from "./optimize";
+import { PAUSED, type JobTools } from "./tools";
+
+const directory = mkdtempSync(join(tmpdir(), "tejado-searches-"));
+const made = valley(60, (rows) => {
+  town(rows);
+  const [farm] = rows.subscribers;
+  for (let i = 0; i < 5; i++) {
+    const place = { latDeg: -1 - 0.001 * i, lonDeg: 20.08 + 0.002 * i };
+    rows.subscribers.push({ ...farm!, id: `far-${i}`, name: `far-${i}`, ...place, demandMbps: 5, demandUpMbps: 1 });
+  }
+  Object.assign(radioIn(rows, "sector-2"), { azimuthDeg: 250 });
+});
+let store: Store;
+beforeAll(async () => {
+  store = await openStore(directory);
+  const { layer, tiles } = packLayer("valley", "ground", "bare", valleySurface(60));
+  await createPlan(store.db, { ...made.rows, layers: [layer] }, signedBy("test"), "Began", {
+    tiles: tiles.map((tile) => ({ layerId: layer.id, ...tile })),
+    photos: [],
+  });
+});
+afterAll(async () => {
+  await pauseWork(store);
+  await stopPool();
+  await stopEngine();
+  await store.close();
+  rmSync(directory, { recursive: true, force: true });
+});
+
+const SECTORS = { siteIds: ["west", "north-west"], may: ["heading", "tilt", "power"] as const, reachKm: 5 };
+const ended = async (id: string) => {
+  for (;;) {
+    const job = (await jobOf(store, "valley", id))!;
+    if (job.state !== "running") return job;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+};
+
+describe("sectors that better themselves", () => {
+  test("leave their trade with the plan", async () => {
+    const { id } = await submit(store, "optimize", "valley", "Sectors", { patches: [], ask: SECTORS });
+    const done = await ended(id);
+    expect(done).toMatchObject({ state: "done", resultUrl: `/plans/valley/searches/${id}` });
+    const { before, points } = (await searchResult(store, "valley", id)) as OptimizeResult;
+    expect(before.steps).toEqual([]);
+    expect(points[0]!.peopleServed).toBeGreaterThan(before.peopleServed);
+    const world = withPatches(worldOf(made.rows), points[0]!.patches);
+    expect(world.radios.get("sector-2")!.azimuthDeg).not.toBe(250);
+    expect(done.message).toBe(
+      `${points.length} ${points.length === 1 ? "choice" : "choices"} of ${/of (\d+) steps/.exec(done.message)![1]} steps`,
+    );
+  });
+
+  /** Works on it by hand, and aborts as soon as something was told past the beginning. */
+  const abortedWith = (reason?: unknown) => {
+    const stop = new AbortController();
+    const tools: JobTools = {
+      signal: stop.signal,
+      check: () => undefined,
+      progress: (share) => {
+        if (share > 0) stop.abort(reason);
+      },
+    };
+    return optimize.work(
+      store,
+      {
+        id: "by-hand",
+        planId: "valley",
+        order: { patches: [], ask: { ...SECTORS, may: [...SECTORS.may, "height", "antenna", "customers"] } },
+      },
+      tools,
+    );
+  };
+  test("that are stopped give the best so far; those that only pause are begun anew", async () => {
+    const { message, result } = await abortedWith();
+    expect(message).toMatch(/^Stopped with the best so far: \d+ choices? of \d+ steps$/);
+    expect((result as OptimizeResult).points.length).toBeGreaterThan(0);
+    await expect(abortedWith(PAUSED)).rejects.toThrow(Stopped);
+  });
+
+  test("are called by their sites, and a site that is not there is named", () => {
+    expect(optimizeTitle(made.world, { patches: [], ask: SECTORS })).toBe("Sectors of west and 1 more");
+    const wrong = { patches: [], ask: { ...SECTORS, siteIds: ["none"] } };
+    expect(() => optimizeTitle(made.world, wrong)).toThrow('There is no site "none" in the plan.');
+    expect(() => optimizeTitle(made.world, { ...wrong, ask: { ...SECTORS, siteIds: [] } })).toThrow(RangeError);
+  });
+});
+
+test("where to build is chosen and built on trial in each way that is asked", async () => {
+  const ask: SitesAsk = {
+    ...{ whom: "unserved", share: 0.9, withNewMasts: true, powerM: null, joinKm: 15, seconds: 5 },
+    styles: [
+      { reachKm: 9, mastM: 12, mastEur: 2000 },
+      { reachKm: 1.5, mastM: 6, mastEur: 500 },
+    ],
+  };
+  const { id } = await submit(store, "sites", "valley", "Where to build", {
+    patches: [],
+    ask,
+  });
+  const done = await ended(id);
+  expect(done).toMatchObject({ state: "done" });
+  const { styles, isWithoutFeed } = (await searchResult(store, "valley", id)) as SitesResult;
+  expect(isWithoutFeed).toBe(false);
+  expect(styles).toHaveLength(2);
+  for (const { peopleAsked, peopleReachable, peopleWanted, peopleReached, costEur, lowerBoundEur, built } of styles) {
+    expect(peopleReachable).toBeLessThanOrEqual(peopleAsked);
+    expect(peopleWanted).toBeLessThanOrEqual(peopleReachable + 1);
+    expect(peopleReached).toBeGreaterThanOrEqual(peopleWanted);
+    expect(costEur).toBeGreaterThanOrEqual(lowerBoundEur - 1e-6);
+    expect(built!.peopleServed).toBeGreaterThan(0);
+  }
+  expect(done.message).toBe(
+    styles.map(({ built }) => `${built!.sites.length} site${built!.sites.length === 1 ? "" : "s"}`).join(" against "),
+  );
+});
+
+test("views tell of gains, of a customer's antennas and of a list to be linked", async () => {
+  const context = (await planContext(store, "valley"))!;
+  const gains = await askView(context, [], { kind: "gains", radioId: "sector" });
+  expect(gains.rows.length).toBeGreaterThan(2);
+  const antennas = await askView(context, [], { kind: "clientAntennas", linkId: "access" });
+  expect(antennas.rows.length).toBeGreaterThan(1);
+  await expect(askView(context, [], { kind: "clientAntennas", linkId: "bridge" })).rejects.toThrow(
+    `There is no customer's link "bridge" in the plan.`,
+  );
+  const { rows } = await askView(context, [], { kind: "attach", subscriberIds: ["far-0", "farm"] });
+  expect(rows[0]).toMatchObject({ customers: [{ subscriberId: "far-0" }, { subscriberId: "farm" }] });
+});
