@@ -2,7 +2,7 @@ import { partOf, patternLossDb, peakGainDbi } from "../antenna";
 import { inverseGeodesic, signedAngleDeg } from "../geodesy";
 import { chainSplitDb, polarizationLossDb } from "../link";
 import { couplingOf } from "../mast";
-import { endOf, type Link, type LinkEnd, type Radio } from "../plan";
+import { endOf, type Link, type LinkEnd } from "../plan";
 import { freeSpaceLossDb } from "../propagation";
 import { channelCouplingDb, channelsMeet } from "../spectrum";
 import { SHORTEST_PATH_M } from "../terrain";

@@ -21,13 +21,13 @@ const arcFrom = (fromDeg: number, toDeg: number) => (rows: ValleyRows) => {
   for (let i = 0; i < 7; i++) {
     const id = `arc-${i}`;
     const place = destination(west!, fromDeg + ((toDeg - fromDeg) * i) / 6, 1500);
-    rows.subscribers.push({ ...subscriberOf(rows), id, name: id, ...place });
+    rows.subscribers.push({ ...house, id, name: id, ...place });
     rows.radios.push({ ...client, id: `r-${id}`, name: id, subscriberId: id });
     rows.links.push({ ...access, id: `l-${id}`, bRadioId: `r-${id}` });
   }
 };
 const usual = valley().rows.subscribers[0]!;
-const subscriberOf = (_rows: ValleyRows) => ({ ...usual, demandMbps: 5, demandUpMbps: 1 });
+const house = { ...usual, demandMbps: 5, demandUpMbps: 1 };
 
 function optimized(world: World, between: Parameters<typeof optimizeSectors>[2], may: readonly Freedom[]) {
   const points: TradePoint[] = [];
@@ -57,7 +57,7 @@ describe("sectors that better themselves", () => {
 
   const made = valley(0, (rows) => {
     arcFrom(60, 130)(rows);
-    rows.subscribers.push({ ...subscriberOf(rows), id: "new", name: "new", ...destination(rows.sites[0]!, 118, 1800) });
+    rows.subscribers.push({ ...house, id: "new", name: "new", ...destination(rows.sites[0]!, 118, 1800) });
     rows.radios.push({ ...radioIn(rows, "sector"), id: "idle", name: "idle", carrierId: "idle", azimuthDeg: 270 });
     Object.assign(radioIn(rows, "sector"), { azimuthDeg: 0 });
   });
