@@ -66,20 +66,6 @@ async function searchWays(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Look closer" }).click();
 }
 
-async function showBands(page: Page): Promise<void> {
-  await page.getByRole("table", { name: /Bands compared/ }).waitFor();
-  // The divider drawn up, so that the bands have room.
-  const divider = (await page.getByRole("separator").first().boundingBox())!;
-  await page.mouse.move(divider.x + 200, divider.y + 3);
-  await page.mouse.down();
-  await page.mouse.move(divider.x + 200, 240, { steps: 6 });
-  await page.mouse.up();
-}
-
-async function showView(page: Page): Promise<void> {
-  await page.getByText(/63 paths in/).waitFor();
-}
-
 async function seeRose(page: Page): Promise<void> {
   await page
     .getByText(/serves/)
@@ -97,13 +83,25 @@ async function seeSchools(page: Page): Promise<void> {
   await page.locator("[data-recommended]").waitFor();
 }
 
+async function improveAll(page: Page): Promise<void> {
+  await page.getByLabel(/^Ridge hut/).waitFor();
+  for (const box of await page.getByRole("group", { name: "Sectors of" }).getByRole("checkbox").all()) await box.check();
+  await page.getByLabel("antennas").check();
+  await page.getByRole("button", { name: "Improve them" }).click();
+  await page.locator("[data-trade]").waitFor({ timeout: 60_000 });
+}
+
+async function searchSites(page: Page): Promise<void> {
+  await page.getByLabel("For customers").selectOption("everybody");
+  await page.getByRole("button", { name: "Search where to build" }).click();
+  await page.locator("[data-built]").waitFor({ timeout: 60_000 });
+}
+
 const SHOTS: Shot[] = [
   { name: "survey", path: "/plans/isla-orvena/survey?sel=subscriber:sub-58" },
   { name: "change-in-hand", path: "/plans/isla-orvena/paths?sel=link:link-long", before: takeFirstRemedy },
   { name: "paths-dark", path: "/plans/isla-orvena/paths?sel=link:link-sub-44", dark: true },
   { name: "ways-out", path: "/plans/isla-orvena/paths?sel=link:link-long&bench=ways", before: searchWays },
-  { name: "bands", path: "/plans/isla-orvena/paths?sel=link:link-town&bench=bands", before: showBands },
-  { name: "in-view", path: "/plans/isla-orvena/paths?sel=site:site-tower", before: showView },
   {
     name: "antennas",
     path: "/plans/isla-orvena/library/antennas?id=brisote-arco-5-17-90&id=brisote-arco-5-16-120&id=kestrane-bocina-5-13-45&id=brisote-ronda-5-13",
@@ -112,13 +110,15 @@ const SHOTS: Shot[] = [
   { name: "sectors", path: "/plans/isla-orvena/sectors?sel=radio:ap-school", before: seeRose },
   { name: "coverage", path: "/plans/isla-orvena/sectors?view=coverage&sel=radio:ap-quarry-w", before: askCell },
   { name: "ways-to-serve", path: "/plans/isla-orvena/sectors?view=schools&sel=site:site-silo", before: seeSchools },
+  { name: "improve", path: "/plans/isla-orvena/sectors?view=better&sel=site:site-ridge", before: improveAll },
+  { name: "mast", path: "/plans/isla-orvena/sectors?view=mast&sel=radio:ap-ridge-w" },
+  { name: "build", path: "/plans/isla-orvena/sectors?view=build", before: searchSites },
   { name: "install", path: "/plans/isla-orvena/install?sel=link:link-medium" },
   { name: "proof", path: "/plans/isla-orvena/proof?sel=link:link-medium" },
   { name: "import", path: "/plans/isla-orvena/import", before: takePlaces },
   { name: "register", path: "/plans/isla-orvena/register" },
   { name: "noise", path: "/plans/isla-orvena/noise", before: scanHarbour },
   { name: "crew-sheet", path: "/plans/isla-orvena/links/link-medium/sheet", field: true },
-  { name: "reading", path: "/plans/isla-orvena/links/link-medium/proof", field: true },
   { name: "two-people", path: "/plans/isla-orvena/paths?sel=link:link-long", before: meetConflict },
 ];
 

@@ -75,8 +75,8 @@ export function SchoolsView({
                 { name: "Mbit/s, middle", isNumber: true },
                 { name: "Airtime, busiest", isNumber: true },
                 { name: "Lit for nobody", isNumber: true },
-                { name: "Cost", isNumber: true },
-                { name: "Mounts", isNumber: true },
+                { name: "Cost, mounts", isNumber: true },
+                { name: "Heard beyond, noise heard", isNumber: true },
                 { name: "Take", isHidden: true },
               ]}
             >
@@ -109,10 +109,15 @@ export function SchoolsView({
                       {row.idleDeg}° of {row.litDeg}°
                     </span>
                   </td>
-                  <td className="figures text-right whitespace-nowrap">{euros(row.costEur)}</td>
                   <td className="figures text-right whitespace-nowrap">
-                    {row.mounts}
-                    {row.mountsLeft < 0 ? ` (${figure(row.mountsLeft, 0)})` : ""}
+                    {euros(row.costEur)}
+                    <span className="block text-xs font-normal text-quiet">
+                      {row.mounts} on, {row.mountsLeft >= 0 ? `${row.mountsLeft} left` : `${-row.mountsLeft} too many`}
+                    </span>
+                  </td>
+                  <td className="figures text-right whitespace-nowrap">
+                    {row.heardBeyondKm === null ? "–" : `${figure(row.heardBeyondKm, 0)} km`}
+                    <span className="block text-xs font-normal text-quiet">noise +{figure(row.noiseHeardDb)} dB</span>
                   </td>
                   <td>
                     <Button className="text-xs" onClick={() => take(row)} disabled={row.patches.length === 0}>

@@ -32,7 +32,8 @@ export {
   wallDb,
   type Tape,
 } from "./budget";
-export type { HeardRadio, NoiseRise, OwnNoise } from "./noise";
+export { noiseRise, type HeardRadio, type NoiseRise, type OwnNoise } from "./noise";
+export { noiseSteps, rateUnder, type NoiseStep } from "./noiseSteps";
 export {
   checkClearance,
   clearanceConditions,

@@ -1,5 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { sectorHeardKm } from "#core/coverage";
 import { evaluate } from "#core/evaluate";
 import { normalizeAzimuthDeg, signedAngleDeg } from "#core/geodesy";
 import { costOf } from "#core/kit";
@@ -82,6 +83,14 @@ describe("schools tried on a site", () => {
       expect(option.costEur).toBeCloseTo(costOf(world) - costOf(made.world), 6);
       expect(option.customersAsked).toBe(12);
       expect(option.mountsLeft).toBe(4 - option.mounts);
+      const { answers } = evaluate(world, made.between);
+      const own = [...world.links.values()].filter(({ id }) => isOurs(id)).map(({ id }) => answers.get(id)!);
+      const rises = own.map(({ path }) => path!.bToA.noise.riseDb);
+      expect(option.noiseHeardDb).toBeCloseTo(Math.max(0, ...rises), 9);
+      const sectors = [...world.radios.values()].filter(({ siteId, role }) => siteId === "mast" && role === "sector");
+      const farthestKm = Math.max(...served.map(({ distanceM }) => distanceM)) / 1000;
+      const heardKm = Math.max(...sectors.map((one) => sectorHeardKm(world, one)!));
+      expect(option.heardBeyondKm).toBeCloseTo(heardKm - farthestKm, 6);
       expect(checkPatches(made.world, option.patches)).toEqual([]);
     }
   });

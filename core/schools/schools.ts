@@ -1,6 +1,7 @@
 import { bracketReach, tiltDownDeg } from "../aiming";
 import { peakGainDbi, type AntennaModel } from "../antenna";
 import { inverseGeodesic, normalizeAzimuthDeg } from "../geodesy";
+import { sectorHeardKm } from "../coverage";
 import { antennasFor, costOf, withPowerInCap } from "../kit";
 import { answering, isLinkServed, type ProfileSource } from "../outcome";
 import {
@@ -63,6 +64,10 @@ export interface SchoolTried {
   idleDeg: number;
   /** Area within the cell that is lit for nobody, km². */
   idleKm2: number;
+  /** How much farther than its farthest customer the loudest sector is heard by such a customer in free sight, km; null where nobody is served. */
+  heardBeyondKm: number | null;
+  /** The most that known emitters, scans and the plan's own transmitters lift any sector's noise above thermal, dB. */
+  noiseHeardDb: number;
   /** More than the plan costs now, euro. */
   costEur: number;
   mounts: number;
@@ -323,8 +328,12 @@ function measured(
 ): SchoolTried {
   const answer = answering(planned, between);
   const ids = new Set(sectors.map(({ id }) => id));
+  let noiseHeardDb = 0;
   const customers = [...planned.links.values()].flatMap((link): SectorCustomer[] => {
-    const one = ids.has(link.aRadioId) ? sectorCustomer(planned, link, answer(link)) : null;
+    if (!ids.has(link.aRadioId)) return [];
+    const found = answer(link);
+    noiseHeardDb = Math.max(noiseHeardDb, found.path?.bToA.noise.riseDb ?? 0);
+    const one = sectorCustomer(planned, link, found);
     return one ? [one] : [];
   });
   const served = customers.filter(({ isServed }) => isServed);
@@ -367,6 +376,11 @@ function measured(
     litDeg,
     idleDeg,
     idleKm2,
+    heardBeyondKm:
+      served.length > 0
+        ? Math.max(...[...ids].map((id) => sectorHeardKm(planned, planned.radios.get(id)!) ?? 0)) - cellKm
+        : null,
+    noiseHeardDb,
     costEur: costOf(planned) - costOf(world),
     mounts: sectors.length,
     mountsLeft: mountsLeft(planned, planned.sites.get(site.id)!),

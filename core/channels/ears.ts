@@ -1,0 +1,92 @@
+import { earsOf, listeningIn } from "../interference";
+import { noiseSteps, type LinkAnswer, type NoiseStep } from "../link";
+import { peopleBehind, backboneOf, type ProfileSource } from "../outcome";
+import { endOf, setPatch, withPatches, type Link, type World } from "../plan";
+
+/** One direction of a link: what it carries under any noise, and what it would hear of every other group on its own channel. */
+export interface ChannelEar {
+  linkId: string;
+  direction: "down" | "up";
+  /** The access point or near bridge end whose channel it listens on. */
+  group: string;
+  people: number;
+  steps: NoiseStep[];
+  /** Thermal noise, and with what is heard of outsiders on the channel of now, on a chain, dBm. */
+  thermalDbm: number;
+  quietDbm: number;
+  /** Where its receiver looks, degrees. */
+  headingDeg: number;
+  /** Of the loudest of each other group, on a chain, were both on one channel. */
+  heard: { group: string; dbm: number }[];
+}
+
+/** Groups of radios that share a channel each, by their access point or near bridge end; two-way radios with one channel alone. */
+export function channelGroups(world: World): string[] {
+  const groups = new Set<string>();
+  for (const { aRadioId } of world.links.values())
+    if (world.radios.has(aRadioId) && endOf(world, aRadioId).model.duplex !== "FDD") groups.add(aRadioId);
+  return [...groups].sort();
+}
+
+/** Groups whose radios can be tuned to a common channel hear each other: those are put together. */
+function clusters(world: World, groups: readonly string[]): string[][] {
+  const bandOf = (id: string) => endOf(world, id).model.bandMHz;
+  const byBand = [...groups].sort((x, y) => bandOf(x)[0] - bandOf(y)[0]);
+  const found: { highMHz: number; groups: string[] }[] = [];
+  for (const id of byBand) {
+    const [lowMHz, highMHz] = bandOf(id);
+    const last = found.at(-1);
+    if (last && lowMHz <= last.highMHz) {
+      last.groups.push(id);
+      last.highMHz = Math.max(last.highMHz, highMHz);
+    } else found.push({ highMHz, groups: [id] });
+  }
+  return found.map((one) => one.groups);
+}
+
+/**
+ * Both directions of every link of some groups, each with what it would hear of the other groups if all of them stood on one channel: both
+ * patterns, polarizations, the ground between, a shared mast and timing as in the tapes' own noise.
+ */
+export function channelEars(
+  world: World,
+  groups: readonly string[],
+  answers: ReadonlyMap<string, LinkAnswer>,
+  between: ProfileSource,
+): ChannelEar[] {
+  const backbone = backboneOf(world);
+  const byGroup = new Map<string, Link[]>();
+  for (const link of world.links.values()) byGroup.set(link.aRadioId, [...(byGroup.get(link.aRadioId) ?? []), link]);
+  return clusters(world, groups).flatMap((cluster) => {
+    const { frequencyMHz } = world.radios.get(cluster[0]!)!;
+    const carriers = new Set(cluster.map((id) => world.radios.get(id)!.carrierId));
+    const together = withPatches(
+      world,
+      [...carriers].map((id) => setPatch("carriers", id, { frequencyMHz })),
+    );
+    const hears = earsOf(listeningIn(together), between);
+    const isIn = new Set(cluster);
+    return cluster.flatMap((group) =>
+      (byGroup.get(group) ?? []).flatMap((link): ChannelEar[] => {
+        const path = answers.get(link.id)?.path;
+        const near = together.links.get(link.id);
+        if (!path || !near) return [];
+        const people = peopleBehind(world, link, () => backbone);
+        const { a, b } = hears(near);
+        return (["down", "up"] as const).map((direction) => {
+          const tape = direction === "down" ? path.aToB : path.bToA;
+          const heard = (direction === "down" ? b : a).radios.filter(
+            (one) => isIn.has(one.group) && one.group !== group,
+          );
+          return {
+            ...{ linkId: link.id, direction, group, people, steps: noiseSteps(tape) },
+            thermalDbm: tape.noiseDbm - tape.noise.riseDb,
+            quietDbm: tape.noiseDbm - tape.noise.riseDb + tape.noise.outsideDb,
+            headingDeg: tape.question.toPointing.azimuthDeg,
+            heard: heard.map((one) => ({ group: one.group, dbm: one.dbm })),
+          };
+        });
+      }),
+    );
+  });
+}

@@ -1,0 +1,145 @@
+import { evaluate, evaluateAfter, type Evaluation } from "../evaluate";
+import type { ProfileSource } from "../outcome";
+import { mergePatches, setPatch, withPatches, type Patch, type World } from "../plan";
+import { groupOn } from "../propose";
+import { assignChannels } from "../spectrum";
+import { channelEars, channelGroups } from "./ears";
+import { channelProblem, unitsOf, type ChannelSchool } from "./question";
+
+export interface ChannelsAsk {
+  school: ChannelSchool;
+  /** People whose rate one move of a group must save at the least. */
+  workPeople: number;
+  /** Groups that stay where they are. */
+  fixedIds: readonly string[];
+  seconds: number;
+}
+
+/** One group that moves to another channel. */
+export interface ChannelMove {
+  radioId: string;
+  name: string;
+  fromMHz: number;
+  toMHz: number;
+  /** Customers, or far ends, that move along; they are told first. */
+  along: number;
+}
+
+/** A link whose rates change. */
+export interface RateChange {
+  linkId: string;
+  people: number;
+  beforeMbps: [down: number, up: number];
+  afterMbps: [down: number, up: number];
+}
+
+/** A channel plan, with what it does to everybody. */
+export interface ChannelPlan {
+  school: ChannelSchool;
+  /** People whose rate is lost to channels, as the choice was compared: now, then, and what no choice under this school is below. */
+  costNow: number;
+  cost: number;
+  lowerBound: number;
+  groups: number;
+  moves: ChannelMove[];
+  patches: Patch[];
+  peopleServedNow: number;
+  peopleServed: number;
+  /** Ranked by people and by how much of their rate comes or goes; both full answers. */
+  gain: RateChange[];
+  lose: RateChange[];
+}
+
+/** Radios of a unit of two are timed together in this group where they were not. */
+const timingName = (world: World, id: string) =>
+  world.radios.get(id)!.timingGroup ||
+  `${world.sites.get(world.radios.get(id)!.siteId ?? "")?.name ?? "mast"} timed`.slice(0, 60);
+
+/** Lays the channels of a whole plan by a school; `onBetter` is told of every better choice. */
+export async function planChannels(
+  world: World,
+  { school, workPeople, fixedIds, seconds }: ChannelsAsk,
+  between: ProfileSource,
+  onBetter: (now: { cost: number; lowerBound: number }) => void = () => undefined,
+): Promise<ChannelPlan> {
+  const before = evaluate(world, between);
+  const groups = channelGroups(world);
+  const units = unitsOf(world, groups, school);
+  const timing =
+    school === "backToBack"
+      ? units.flatMap((unit) =>
+          unit.length < 2
+            ? []
+            : unit.map((id) =>
+                setPatch("carriers", world.radios.get(id)!.carrierId, { timingGroup: timingName(world, unit[0]!) }),
+              ),
+        )
+      : [];
+  const timed = timing.length > 0 ? withPatches(world, timing) : world;
+  const ears = channelEars(timed, groups, before.answers, between);
+  const { question, members, channelsMHz } = channelProblem(timed, units, ears, { workPeople, fixedIds, seconds });
+  const { choice, cost, lowerBound } = await assignChannels(question, onBetter);
+  // What is now costs what its own question says, every group by itself, in the timing of now.
+  const alone = unitsOf(world, groups, "free");
+  const own = channelProblem(
+    world,
+    alone,
+    timed === world ? ears : channelEars(world, groups, before.answers, between),
+    {
+      ...{ workPeople, fixedIds: groups, seconds },
+    },
+  );
+  const { cost: costNow } = await assignChannels({ ...own.question, seconds: 0.1 });
+
+  let planned = timed;
+  let patches: Patch[] = [...timing];
+  const moves: ChannelMove[] = [];
+  members.forEach((unit, u) => {
+    const toMHz = channelsMHz[u]![choice[u]!]!;
+    for (const id of unit) {
+      const { name, frequencyMHz, widthMHz } = world.radios.get(id)!;
+      if (frequencyMHz === toMHz) continue;
+      const along = [...world.links.values()].filter(({ aRadioId }) => aRadioId === id).length;
+      moves.push({ radioId: id, name, fromMHz: frequencyMHz, toMHz, along });
+      const put = groupOn(planned, id, toMHz, widthMHz);
+      patches = mergePatches(patches, put);
+      planned = withPatches(planned, put);
+    }
+  });
+  const after = patches.length > 0 ? evaluateAfter(before, patches, between) : before;
+  return {
+    ...{ school, costNow, cost, lowerBound, groups: groups.length, moves, patches },
+    peopleServedNow: before.outcome.peopleServed,
+    peopleServed: after.outcome.peopleServed,
+    ...rateChanges(before, after),
+  };
+}
+
+const MOST_TOLD = 40;
+
+/** Links whose rate changes, those first whose people gain or lose most of it. */
+export function rateChanges(before: Evaluation, after: Evaluation): { gain: RateChange[]; lose: RateChange[] } {
+  const changes = [...after.world.links.values()].flatMap((link): { change: RateChange; weight: number }[] => {
+    const [was, is] = [before.summaries.get(link.id), after.summaries.get(link.id)];
+    if (!was || !is || (was.downMbps === is.downMbps && was.upMbps === is.upMbps)) return [];
+    const subscriber = after.world.subscribers.get(after.world.radios.get(link.bRadioId)?.subscriberId ?? "");
+    const people = subscriber?.people ?? 0;
+    const share = (then: number, now: number) => (then - now) / Math.max(then, now, 1e-9);
+    const weight = (people || 1) * (share(is.downMbps, was.downMbps) + share(is.upMbps, was.upMbps));
+    const change = {
+      ...{ linkId: link.id, people },
+      beforeMbps: [was.downMbps, was.upMbps] as [number, number],
+      afterMbps: [is.downMbps, is.upMbps] as [number, number],
+    };
+    return [{ change, weight }];
+  });
+  const ranked = (some: typeof changes) =>
+    some
+      .sort((x, y) => Math.abs(y.weight) - Math.abs(x.weight))
+      .slice(0, MOST_TOLD)
+      .map(({ change }) => change);
+  return {
+    gain: ranked(changes.filter(({ weight }) => weight > 0)),
+    lose: ranked(changes.filter(({ weight }) => weight < 0)),
+  };
+}

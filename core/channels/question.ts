@@ -1,0 +1,212 @@
+import { signedAngleDeg } from "../geodesy";
+import { noiseRise, rateUnder } from "../link";
+import { endOf, type World } from "../plan";
+import { groupChannelsMHz } from "../propose";
+import { channelCouplingDb, channelsMeet, type ChannelsQuestion } from "../spectrum";
+import type { ChannelEar } from "./ears";
+
+/** Named ways to lay channels, each a set of constraints to begin from. */
+export const CHANNEL_SCHOOLS = ["free", "headings", "backToBack"] as const;
+export type ChannelSchool = (typeof CHANNEL_SCHOOLS)[number];
+export const CHANNEL_SCHOOL_WORDS: Record<ChannelSchool, { name: string; meaning: string }> = {
+  free: { name: "Free", meaning: "Each radio for itself: whatever costs everybody least." },
+  headings: {
+    name: "Same heading, same channel",
+    meaning:
+      "A neighbour’s north uses this tower’s north channel, so that fronts on one channel never face each other.",
+  },
+  backToBack: {
+    name: "Back to back, timed",
+    meaning:
+      "The two opposite sectors of a mast share a channel: timed together they send and listen at once. Needs radios that keep time.",
+  },
+};
+
+/** A channel that a group may stand on. */
+export interface ChannelProblem {
+  question: ChannelsQuestion;
+  /** The groups that each choice moves, and the frequencies that it chooses among, MHz. */
+  members: string[][];
+  channelsMHz: number[][];
+}
+
+/** A rate lost counts half for each direction. */
+const EACH_WAY = 0.5;
+/** Bridges of one mast that stand so far apart cost each other nothing more, MHz; side by side they cost as much as so many people. */
+const FAR_APART_MHZ = 200;
+const BESIDE_PEOPLE = 0.5;
+
+const addedDbm = (xDbm: number, yDbm: number) => 10 * Math.log10(10 ** (xDbm / 10) + 10 ** (yDbm / 10));
+
+/** People whose rate is lost by some more noise: all of them where nothing is left. */
+export function peopleLost({ steps, quietDbm, people }: ChannelEar, moreDbm: number): number {
+  const quietMbps = rateUnder(steps, quietDbm);
+  if (quietMbps === 0) return 0;
+  return EACH_WAY * people * (1 - rateUnder(steps, addedDbm(quietDbm, moreDbm)) / quietMbps);
+}
+
+/** Groups that a school lays on one channel together, by their places; everybody else is alone. */
+export function unitsOf(world: World, groups: readonly string[], school: ChannelSchool): string[][] {
+  const isSector = (id: string) =>
+    endOf(world, id).radio.role === "sector" && endOf(world, id).radio.azimuthDeg !== null;
+  const units: string[][] = [];
+  const taken = new Set<string>();
+  const kitOf = (id: string) => `${world.radios.get(id)!.widthMHz} ${endOf(world, id).model.bandMHz.join(" ")}`;
+  if (school === "headings") {
+    const byHeading = new Map<string, string[]>();
+    for (const id of groups.filter(isSector)) {
+      const key = `${Math.round(endOf(world, id).radio.azimuthDeg! / 90) % 4} ${kitOf(id)}`;
+      byHeading.set(key, [...(byHeading.get(key) ?? []), id]);
+    }
+    units.push(...byHeading.values());
+  }
+  if (school === "backToBack")
+    for (const id of groups.filter(isSector)) {
+      if (taken.has(id)) continue;
+      const own = endOf(world, id).radio;
+      const opposite = groups
+        .filter((other) => other !== id && !taken.has(other) && isSector(other) && kitOf(other) === kitOf(id))
+        .map((other) => endOf(world, other).radio)
+        .filter(
+          ({ siteId, azimuthDeg }) =>
+            siteId === own.siteId && apartDeg(azimuthDeg!, own.azimuthDeg!) >= LEAST_OPPOSITE_DEG,
+        )
+        .sort((x, y) => apartDeg(y.azimuthDeg!, own.azimuthDeg!) - apartDeg(x.azimuthDeg!, own.azimuthDeg!))[0];
+      if (!opposite) continue;
+      taken.add(id);
+      taken.add(opposite.id);
+      units.push([id, opposite.id]);
+    }
+  const inUnit = new Set(units.flat());
+  return [...units, ...groups.filter((id) => !inUnit.has(id)).map((id) => [id])];
+}
+const LEAST_OPPOSITE_DEG = 135;
+const apartDeg = (x: number, y: number) => Math.abs(signedAngleDeg(x - y));
+
+/**
+ * A plan's channels as a question: what each choice costs in people whose rate is lost. Own costs are what scans say of each channel, and
+ * `workPeople` for each group that has to move; pairs cost what each hears of the other by how far their channels overlap. Losses of one
+ * pair are counted as if it were alone: with several at once each counts for itself. Groups in `fixedIds` stay.
+ */
+export function channelProblem(
+  world: World,
+  units: readonly (readonly string[])[],
+  ears: readonly ChannelEar[],
+  { workPeople, fixedIds, seconds }: { workPeople: number; fixedIds: readonly string[]; seconds: number },
+): ChannelProblem {
+  const radioOf = (id: string) => world.radios.get(id)!;
+  const open = (id: string) => {
+    const { frequencyMHz, widthMHz } = radioOf(id);
+    const channels = groupChannelsMHz(world, id, widthMHz);
+    // Whoever stands between the channels of the rules may stay there.
+    return channels.includes(frequencyMHz) ? channels : [...channels, frequencyMHz].sort((x, y) => x - y);
+  };
+  const channelsMHz = units.map((unit) => {
+    const [first, ...others] = unit.map(open);
+    const common = first!.filter((mhz) => others.every((other) => other.includes(mhz)));
+    return common.length > 0 ? common : first!;
+  });
+  const earsOfGroup = new Map<string, ChannelEar[]>();
+  for (const ear of ears) earsOfGroup.set(ear.group, [...(earsOfGroup.get(ear.group) ?? []), ear]);
+  const costBetween = pairCosts(world, earsOfGroup);
+
+  const outsideOn = (id: string, mhz: number) => outsideCost(world, earsOfGroup.get(id) ?? [], mhz);
+  const ownCosts = units.map((unit, u) =>
+    channelsMHz[u]!.map((mhz) => {
+      let sum = 0;
+      for (const id of unit) {
+        sum += outsideOn(id, mhz) + (radioOf(id).frequencyMHz === mhz ? 0 : workPeople);
+        for (const other of unit) if (other !== id) sum += costBetween(id, other, mhz, mhz) / 2;
+      }
+      return sum;
+    }),
+  );
+  const couplings: { a: number; b: number; costs: number[][] }[] = [];
+  for (let a = 0; a < units.length; a++)
+    for (let b = a + 1; b < units.length; b++) {
+      const costs = channelsMHz[a]!.map((aMHz) =>
+        channelsMHz[b]!.map((bMHz) => {
+          let sum = 0;
+          for (const one of units[a]!) for (const other of units[b]!) sum += costBetween(one, other, aMHz, bMHz);
+          return sum;
+        }),
+      );
+      if (costs.some((row) => row.some((cost) => cost > 0))) couplings.push({ a, b, costs });
+    }
+  const fixed = units.map((unit, u) => {
+    const held = unit.find((id) => fixedIds.includes(id));
+    const place = held === undefined ? -1 : channelsMHz[u]!.indexOf(radioOf(held).frequencyMHz);
+    return place < 0 ? null : place;
+  });
+  return {
+    question: { ownCosts, couplings, fixed, seconds },
+    members: units.map((unit) => [...unit]),
+    channelsMHz,
+  };
+}
+
+/** What two groups cost each other, by the channel of each; both ways, and the same for the same distance. */
+function pairCosts(world: World, earsOfGroup: ReadonlyMap<string, readonly ChannelEar[]>) {
+  const known = new Map<string, number>();
+  const heardOf = (group: string, by: string) =>
+    (earsOfGroup.get(by) ?? []).flatMap((ear) => {
+      const found = ear.heard.find((one) => one.group === group);
+      return found ? [{ ear, dbm: found.dbm }] : [];
+    });
+  const pairs = new Map<string, { ear: ChannelEar; dbm: number; tx: string }[]>();
+  return (one: string, other: string, oneMHz: number, otherMHz: number): number => {
+    const [x, y] = one < other ? [one, other] : [other, one];
+    const offsetMHz = Math.abs(oneMHz - otherMHz);
+    const key = `${x} ${y} ${offsetMHz}`;
+    const before = known.get(key);
+    if (before !== undefined) return before;
+    const pair = `${x} ${y}`;
+    let heard = pairs.get(pair);
+    if (!heard) {
+      heard = [...heardOf(x, y).map((one) => ({ ...one, tx: x })), ...heardOf(y, x).map((one) => ({ ...one, tx: y }))];
+      pairs.set(pair, heard);
+    }
+    let cost = besideCost(world, x, y, offsetMHz);
+    for (const { ear, dbm, tx } of heard) {
+      const sends = { frequencyMHz: offsetMHz, widthMHz: world.radios.get(tx)!.widthMHz };
+      const { radio, model } = endOf(world, ear.group);
+      const listens = { frequencyMHz: 0, widthMHz: radio.widthMHz };
+      if (!channelsMeet(sends, listens)) continue;
+      const couplingDb = channelCouplingDb({
+        ...{ offsetMHz, txWidthMHz: sends.widthMHz, rxWidthMHz: listens.widthMHz },
+        rejectionDb: model.adjacentRejectionDb,
+      });
+      cost += peopleLost(ear, dbm + couplingDb);
+    }
+    known.set(key, cost);
+    return cost;
+  };
+}
+
+/** What two bridges that meet on one mast cost beyond what they hear: they are to stand as far apart as the band allows. */
+function besideCost(world: World, x: string, y: string, offsetMHz: number): number {
+  const sitesOf = (group: string) => {
+    const near = world.radios.get(group)!;
+    if (near.role !== "bridge") return [];
+    const far = [...world.links.values()].find(({ aRadioId }) => aRadioId === group)?.bRadioId;
+    return [near.siteId, world.radios.get(far ?? "")?.siteId].flatMap((id) => id ?? []);
+  };
+  const own = sitesOf(x);
+  const isShared = sitesOf(y).some((id) => own.includes(id));
+  return isShared ? BESIDE_PEOPLE * Math.max(0, 1 - offsetMHz / FAR_APART_MHZ) : 0;
+}
+
+/** People whose rate is lost on a channel by what scans heard there, against thermal noise alone. */
+function outsideCost(world: World, ears: readonly ChannelEar[], mhz: number): number {
+  let sum = 0;
+  for (const ear of ears) {
+    const link = world.links.get(ear.linkId)!;
+    const to = endOf(world, ear.direction === "down" ? link.bRadioId : link.aRadioId);
+    if (to.scans.length === 0) continue;
+    const { thermalDbm, headingDeg } = ear;
+    const rise = noiseRise(to, thermalDbm, headingDeg, { frequencyMHz: mhz, widthMHz: to.radio.widthMHz }, null);
+    const best = rateUnder(ear.steps, thermalDbm);
+    if (best > 0) sum += EACH_WAY * ear.people * (1 - rateUnder(ear.steps, thermalDbm + rise.riseDb) / best);
+  }
+  return sum;
+}
