@@ -13,6 +13,8 @@ const SCREENS = [
   ["mast", "/plans/isla-orvena/sectors?view=mast&sel=site:site-ridge"],
   ["build", "/plans/isla-orvena/sectors?view=build"],
   ["antennas of a customer", "/plans/isla-orvena/paths?sel=link:link-sub-44&bench=antennas"],
+  ["channels", "/plans/isla-orvena/channels?sel=radio:ap-ridge-e"],
+  ["who hurts whom", "/plans/isla-orvena/channels?view=hurts"],
   ["library", "/plans/isla-orvena/library"],
   ["antenna", "/plans/isla-orvena/library/antennas?id=brisote-arco-5-17-90&id=brisote-ronda-5-13"],
   ["radio", "/plans/isla-orvena/library/radios/brisote-tramo-5"],

@@ -14,7 +14,7 @@ const PLANTED = [
 /** The left column; the sheet shows the findings of the selected link once more. */
 const LIST = 'aside[aria-label^="Findings and"]';
 /** Where the list with findings of a kind stands. */
-const stageOf = (kind: string) => (kind === "airtime" ? "Sectors" : "Paths");
+const stageOf = (kind: string) => (kind === "airtime" ? "Sectors" : kind === "ownNoise" ? "Channels" : "Paths");
 
 test("every planted fault is found and resolved by its first remedy", async ({ page, demo }) => {
   test.slow();

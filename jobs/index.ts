@@ -1,5 +1,6 @@
 export { archivePath, archivePlan, dropOldArchives, takeArchive } from "./archive";
 export { hasQueue } from "./queue";
+export { channelsTitle, type ChannelsOrder } from "./channels";
 export { optimizeTitle, type OptimizeOrder, type OptimizeResult } from "./optimize";
 export { searchResult, searchTitle, type SearchOrder } from "./search";
 export { sitesTitle, type SitesAsk, type SitesOfStyle, type SitesOrder, type SitesResult } from "./sites";

@@ -1,12 +1,8 @@
 import { availableParallelism } from "node:os";
 import type { Patch } from "#core/plan";
-import type { AttachedList } from "#core/attach";
-import type { ClientAntennaRow } from "#core/clients";
-import type { SchoolTried } from "#core/schools";
-import type { GainRow, HeadingRow, TiltRow } from "#core/sectors";
-import { byPromise, type BandRow, type ViewRow } from "#core/search";
+import { byPromise } from "#core/search";
 import type { PlanContext } from "#engine";
-import { askPool } from "#pool";
+import { askPool, type TaskAnswers } from "#pool";
 
 export type ViewAsk =
   | { kind: "fromSite"; siteId: string; of: "subscribers" | "sites" }
@@ -14,12 +10,12 @@ export type ViewAsk =
   | { kind: "tilts" | "headings" | "gains"; radioId: string }
   | { kind: "clientAntennas"; linkId: string }
   | { kind: "attach"; subscriberIds: string[] }
+  | { kind: "hurts" }
   | { kind: "schools"; siteId: string; radiusM: number }
   | { kind: "bands"; linkId: string; demandMbps: number };
 
 export interface ViewAnswers {
-  rows:
-    ViewRow[] | [AttachedList] | BandRow[] | ClientAntennaRow[] | TiltRow[] | HeadingRow[] | GainRow[] | SchoolTried[];
+  rows: TaskAnswers[ViewAsk["kind"]];
   /** Time that the answering took, ms. */
   tookMs: number;
 }

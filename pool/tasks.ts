@@ -10,6 +10,16 @@ import {
   type ViewRow,
 } from "#core/search";
 import { attachList, type AttachedList } from "#core/attach";
+import {
+  channelEars,
+  channelGroups,
+  hurtsOf,
+  planChannels,
+  type ChannelPlan,
+  type ChannelsAsk,
+  type Hurt,
+} from "#core/channels";
+import { evaluate } from "#core/evaluate";
 import { clientAntennas, type ClientAntennaRow } from "#core/clients";
 import { optimizeSectors, type OptimizeAsk } from "#core/optimize";
 import { trySchools, type SchoolTried } from "#core/schools";
@@ -40,6 +50,8 @@ export type TaskAsk =
   | { kind: "coverage"; ask: CoverageAsk }
   | { kind: "search"; ask: SearchAsk }
   | { kind: "optimize"; ask: OptimizeAsk }
+  | { kind: "channels"; ask: ChannelsAsk }
+  | { kind: "hurts" }
   | SiteTaskAsk;
 export interface TaskAnswers extends SiteTaskAnswers {
   fromSite: ViewRow[];
@@ -56,6 +68,8 @@ export interface TaskAnswers extends SiteTaskAnswers {
   search: SearchResult;
   /** Its points are handed over as they are found. */
   optimize: null;
+  channels: ChannelPlan;
+  hurts: Hurt[];
 }
 
 function required<T>(row: T | undefined, what: string): T {
@@ -101,6 +115,9 @@ export const TASKS: {
     sweep(grid, read, ask, losses, from, to);
     return lossesToWire(grid, losses, window);
   },
+  channels: ({ world, between, found }, { ask }) => planChannels(world, ask, between, found),
+  hurts: ({ world, between }) =>
+    hurtsOf(world, channelEars(world, channelGroups(world), evaluate(world, between).answers, between)),
   optimize: ({ world, between, progress, found }, { ask }) => {
     for (const { point, ...now } of optimizeSectors(world, ask, between, randomUUID)) {
       progress(now);

@@ -1,17 +1,18 @@
 import type { Finding } from "#core/findings";
 
-export const STAGES = ["survey", "paths", "sectors", "install", "proof"] as const;
+export const STAGES = ["survey", "paths", "sectors", "channels", "install", "proof"] as const;
 export type Stage = (typeof STAGES)[number];
 
 export const STAGE_NAMES: Record<Stage, string> = {
   survey: "Survey",
   paths: "Paths",
   sectors: "Sectors",
+  channels: "Channels",
   install: "Install",
   proof: "Proof",
 };
 /** The letter after G. */
-export const STAGE_KEYS: Record<string, Stage> = { s: "survey", p: "paths", e: "sectors", i: "install", o: "proof" };
+export const STAGE_KEYS: Record<string, Stage> = { s: "survey", p: "paths", e: "sectors", c: "channels", i: "install", o: "proof" };
 
 export function isStage(text: string | undefined): text is Stage {
   return STAGES.includes(text as Stage);

@@ -167,10 +167,11 @@ function VirtualRows({ rows }: { rows: ListRow[] }) {
 /** The left column: the stage's findings, then its list. */
 export function LeftColumn({ stage }: { stage: Stage }) {
   const desk = useDesk();
+  const isOfSectors = stage === "sectors" || stage === "channels";
   const [filter, setFilter] = useState("");
   const [sort, setSort] = useState<"need" | "name">("need");
   const rows = useMemo(() => {
-    const all = stage === "survey" ? surveyRows(desk) : stage === "sectors" ? sectorRows(desk) : linkRows(desk);
+    const all = stage === "survey" ? surveyRows(desk) : isOfSectors ? sectorRows(desk) : linkRows(desk);
     const wanted = filter.trim().toLowerCase();
     const kept = wanted === "" ? all : all.filter((row) => `${row.name} ${row.note}`.toLowerCase().includes(wanted));
     return kept.sort((x, y) => (sort === "need" ? x.rank - y.rank : 0) || x.name.localeCompare(y.name));
@@ -183,11 +184,7 @@ export function LeftColumn({ stage }: { stage: Stage }) {
   return (
     <aside
       aria-label={
-        stage === "survey"
-          ? "Sites and subscribers"
-          : stage === "sectors"
-            ? "Findings and sectors"
-            : "Findings and links"
+        stage === "survey" ? "Sites and subscribers" : isOfSectors ? "Findings and sectors" : "Findings and links"
       }
       className="flex w-66 shrink-0 flex-col border-r border-rule bg-panel"
     >
@@ -232,7 +229,7 @@ export function LeftColumn({ stage }: { stage: Stage }) {
           type="search"
           value={filter}
           onChange={(event) => setFilter(event.target.value)}
-          placeholder={stage === "survey" ? "Filter places" : stage === "sectors" ? "Filter sectors" : "Filter links"}
+          placeholder={stage === "survey" ? "Filter places" : isOfSectors ? "Filter sectors" : "Filter links"}
           aria-label="Filter the list"
           className="w-full min-w-0 rounded border border-rule bg-panel px-2 py-0.5 text-sm"
         />

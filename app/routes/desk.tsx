@@ -21,6 +21,7 @@ import { namesIn } from "../frame/names";
 import { PlanFrame } from "../frame/PlanFrame";
 import { isStage, type Stage } from "#wire";
 import { firstSector } from "../sectors/scene";
+import { ChannelsStage } from "../channels/ChannelsStage";
 import { SectorsStage } from "../sectors/SectorsStage";
 import { InstallStage } from "../stages/InstallStage";
 import { ProofStage } from "../stages/ProofStage";
@@ -147,6 +148,7 @@ function Desk({ stage }: { stage: Stage }) {
           {onMap && <PlanAndSection canDraw={stage === "survey"} />}
           {stage === "install" && <InstallStage />}
           {stage === "sectors" && <SectorsStage />}
+          {stage === "channels" && <ChannelsStage />}
           {stage === "proof" && <ProofStage />}
         </main>
         <aside aria-label="Sheet" tabIndex={0} className="w-86 shrink-0 overflow-y-auto border-l border-rule bg-panel">

@@ -2,7 +2,8 @@ import { FREEDOMS } from "#core/optimize";
 import type { Patch, World } from "#core/plan";
 import { WHOM } from "#core/sites";
 import type { Store } from "#store";
-import { optimizeTitle, searchTitle, sitesTitle, submit, type JobView } from "#jobs";
+import { CHANNEL_SCHOOLS } from "#core/channels";
+import { channelsTitle, optimizeTitle, searchTitle, sitesTitle, submit, type JobView } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
 import { parseDraft } from "../keep/patches.server";
@@ -29,6 +30,13 @@ const askSchema = z.discriminatedUnion("kind", [
     reachKm: km,
   }),
   z.object({
+    kind: z.literal("channels"),
+    schools: z.array(z.enum(CHANNEL_SCHOOLS)).min(1).max(CHANNEL_SCHOOLS.length),
+    workPeople: z.number().min(0).max(1000),
+    fixedIds: z.array(id).max(2000),
+    seconds: z.number().min(1).max(300),
+  }),
+  z.object({
     kind: z.literal("sites"),
     whom: z.enum(WHOM),
     share: z.number().min(0.01).max(1),
@@ -48,12 +56,14 @@ function begin(store: Store, world: World, patches: Patch[], ask: z.infer<typeof
       return submit(store, "search", planId, searchTitle(world, { patches, ask }), { patches, ask });
     case "sectors":
       return submit(store, "optimize", planId, optimizeTitle(world, { patches, ask }), { patches, ask });
+    case "channels":
+      return submit(store, "channels", planId, channelsTitle(world), { patches, ask });
     case "sites":
       return submit(store, "sites", planId, sitesTitle(world), { patches, ask });
   }
 }
 
-/** Begins a long search under the change in hand: ways out of a link, better sectors, or where to build; answers the job. */
+/** Begins a long search under the change in hand: ways out of a link, better sectors, where to build, or channels; answers the job. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, world } = await requirePlan(params.planId);
   const order = orderSchema.safeParse(await request.json().catch(() => null));

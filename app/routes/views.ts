@@ -15,6 +15,7 @@ const orderSchema = z.object({
     z.object({ kind: z.literal("headings"), radioId: id }),
     z.object({ kind: z.literal("gains"), radioId: id }),
     z.object({ kind: z.literal("clientAntennas"), linkId: id }),
+    z.object({ kind: z.literal("hurts") }),
     z.object({ kind: z.literal("attach"), subscriberIds: z.array(id).min(1).max(500) }),
     z.object({ kind: z.literal("schools"), siteId: id, radiusM: z.number().min(100).max(40_000) }),
     z.object({ kind: z.literal("bands"), linkId: id, demandMbps: z.number().min(0).max(100_000) }),

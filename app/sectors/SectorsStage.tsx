@@ -4,7 +4,8 @@ import { useSearchParams } from "react-router";
 import { CoverageView } from "../coverage/CoverageView";
 import { useDesk } from "../desk/DeskContext";
 import { MastView } from "../mast/MastView";
-import { Button, NumberField, SelectField } from "../ui";
+import { StageViews } from "../stages/StageViews";
+import { NumberField, SelectField } from "../ui";
 import { BetterView } from "./BetterView";
 import { BuildView } from "./BuildView";
 import { RoseView } from "./RoseView";
@@ -12,33 +13,23 @@ import { chosenOf, sectorsAt, sitesBySectors, spreadOf } from "./scene";
 import { SchoolsView } from "./SchoolsView";
 import { useAround } from "./useAround";
 
-const VIEWS = ["rose", "coverage", "schools", "better", "mast", "build"] as const;
-type View = (typeof VIEWS)[number];
-const VIEW_WORDS: Record<View, string> = {
+const VIEWS = {
   rose: "Rose",
   coverage: "Coverage",
   schools: "Ways to serve",
   better: "Improve",
   mast: "Mast",
   build: "Build",
-};
-const isView = (asked: string | null): asked is View => VIEWS.includes(asked as View);
+} as const;
+type View = keyof typeof VIEWS;
+const isView = (asked: string | null): asked is View => asked !== null && Object.hasOwn(VIEWS, asked);
 
 /** Where to radiate: a site and its sectors from above, from the side and over the ground, and where further sites would stand. */
 export function SectorsStage() {
   const { world, draft, selection, select } = useDesk();
-  const [parameters, setParameters] = useSearchParams();
+  const [parameters] = useSearchParams();
   const asked = parameters.get("view");
   const view: View = isView(asked) ? asked : "rose";
-  const setView = (next: View) =>
-    setParameters((before) => {
-      const after = new URLSearchParams(before);
-      // A search belongs to the view that began it.
-      after.delete("search");
-      if (next === "rose") after.delete("view");
-      else after.set("view", next);
-      return after;
-    });
   const sites = useMemo(() => sitesBySectors(world), [world]);
   const chosen = chosenOf(world, selection);
   const site = world.sites.get(chosen.siteId ?? sites[0]?.id ?? "");
@@ -58,18 +49,7 @@ export function SectorsStage() {
   return (
     <div className="flex h-full flex-col">
       <div className="flex flex-wrap items-end gap-2 border-b border-rule bg-panel px-3 py-1.5">
-        <div role="group" aria-label="View" className="flex flex-wrap gap-1 self-end pb-0.5">
-          {VIEWS.map((one) => (
-            <Button
-              key={one}
-              aria-pressed={view === one}
-              className={`px-2 text-xs ${view === one ? "border-clay text-clay" : ""}`}
-              onClick={() => setView(one)}
-            >
-              {VIEW_WORDS[one]}
-            </Button>
-          ))}
-        </div>
+        <StageViews views={VIEWS} shown={view} />
         {site && view !== "build" && view !== "better" && (
           <div className="w-52">
             <SelectField

@@ -1,7 +1,7 @@
 export { channelEars, channelGroups, type ChannelEar } from "./ears";
 export {
   planChannels,
-  rateChanges,
+  rankedChanges,
   type ChannelMove,
   type ChannelPlan,
   type ChannelsAsk,
@@ -11,8 +11,10 @@ export {
   CHANNEL_SCHOOL_WORDS,
   CHANNEL_SCHOOLS,
   channelProblem,
+  noiseCost,
   peopleLost,
   unitsOf,
   type ChannelProblem,
   type ChannelSchool,
 } from "./question";
+export { hurtsOf, type Hurt } from "./hurts";

@@ -1,5 +1,5 @@
-import { evaluate, evaluateAfter, type Evaluation } from "../evaluate";
-import type { ProfileSource } from "../outcome";
+import { evaluate, evaluateAfter } from "../evaluate";
+import type { LinkSummary, ProfileSource } from "../outcome";
 import { mergePatches, setPatch, withPatches, type Patch, type World } from "../plan";
 import { groupOn } from "../propose";
 import { assignChannels } from "../spectrum";
@@ -111,20 +111,27 @@ export async function planChannels(
     ...{ school, costNow, cost, lowerBound, groups: groups.length, moves, patches },
     peopleServedNow: before.outcome.peopleServed,
     peopleServed: after.outcome.peopleServed,
-    ...rateChanges(before, after),
+    ...rankedChanges(after.world, before.summaries, after.summaries),
   };
 }
 
 const MOST_TOLD = 40;
+/** Rates that differ by less are one: they travel rounded. */
+const SAME_RATE = 0.005;
 
 /** Links whose rate changes, those first whose people gain or lose most of it. */
-export function rateChanges(before: Evaluation, after: Evaluation): { gain: RateChange[]; lose: RateChange[] } {
-  const changes = [...after.world.links.values()].flatMap((link): { change: RateChange; weight: number }[] => {
-    const [was, is] = [before.summaries.get(link.id), after.summaries.get(link.id)];
-    if (!was || !is || (was.downMbps === is.downMbps && was.upMbps === is.upMbps)) return [];
-    const subscriber = after.world.subscribers.get(after.world.radios.get(link.bRadioId)?.subscriberId ?? "");
+export function rankedChanges(
+  world: World,
+  before: ReadonlyMap<string, LinkSummary>,
+  after: ReadonlyMap<string, LinkSummary>,
+): { gain: RateChange[]; lose: RateChange[] } {
+  const changes = [...world.links.values()].flatMap((link): { change: RateChange; weight: number }[] => {
+    const [was, is] = [before.get(link.id), after.get(link.id)];
+    const isAlike = (x: number, y: number) => Math.abs(x - y) <= SAME_RATE * Math.max(x, y);
+    if (!was || !is || (isAlike(was.downMbps, is.downMbps) && isAlike(was.upMbps, is.upMbps))) return [];
+    const subscriber = world.subscribers.get(world.radios.get(link.bRadioId)?.subscriberId ?? "");
     const people = subscriber?.people ?? 0;
-    const share = (then: number, now: number) => (then - now) / Math.max(then, now, 1e-9);
+    const share = (now: number, then: number) => (now - then) / Math.max(then, now, 1e-9);
     const weight = (people || 1) * (share(is.downMbps, was.downMbps) + share(is.upMbps, was.upMbps));
     const change = {
       ...{ linkId: link.id, people },

@@ -1,6 +1,7 @@
 import { signedAngleDeg } from "../geodesy";
 import { noiseRise, rateUnder } from "../link";
 import { endOf, type World } from "../plan";
+import { powerWithinCapDbm } from "../kit";
 import { groupChannelsMHz } from "../propose";
 import { channelCouplingDb, channelsMeet, type ChannelsQuestion } from "../spectrum";
 import type { ChannelEar } from "./ears";
@@ -45,6 +46,16 @@ export function peopleLost({ steps, quietDbm, people }: ChannelEar, moreDbm: num
   return EACH_WAY * people * (1 - rateUnder(steps, addedDbm(quietDbm, moreDbm)) / quietMbps);
 }
 
+/** A decibel of margin that noise takes counts as so much of a rate: of channels that cost no rate the quieter is chosen. */
+const DECIBEL_SHARE = 0.002;
+
+/** What some more noise costs, in people: those whose rate is lost, and two in a thousand for each decibel that the noise rises. */
+export function noiseCost(ear: ChannelEar, moreDbm: number): number {
+  const riseDb = addedDbm(ear.quietDbm, moreDbm) - ear.quietDbm;
+  const margin = EACH_WAY * ear.people * DECIBEL_SHARE * riseDb;
+  return Math.min(EACH_WAY * ear.people, peopleLost(ear, moreDbm) + margin);
+}
+
 /** Groups that a school lays on one channel together, by their places; everybody else is alone. */
 export function unitsOf(world: World, groups: readonly string[], school: ChannelSchool): string[][] {
   const isSector = (id: string) =>
@@ -84,7 +95,7 @@ const LEAST_OPPOSITE_DEG = 135;
 const apartDeg = (x: number, y: number) => Math.abs(signedAngleDeg(x - y));
 
 /**
- * A plan's channels as a question: what each choice costs in people whose rate is lost. Own costs are what scans say of each channel, and
+ * A plan's channels as a question: what each choice costs in people (`noiseCost`). Own costs are what scans say of each channel and what its caps take away, and
  * `workPeople` for each group that has to move; pairs cost what each hears of the other by how far their channels overlap. Losses of one
  * pair are counted as if it were alone: with several at once each counts for itself. Groups in `fixedIds` stay.
  */
@@ -110,12 +121,11 @@ export function channelProblem(
   for (const ear of ears) earsOfGroup.set(ear.group, [...(earsOfGroup.get(ear.group) ?? []), ear]);
   const costBetween = pairCosts(world, earsOfGroup);
 
-  const outsideOn = (id: string, mhz: number) => outsideCost(world, earsOfGroup.get(id) ?? [], mhz);
   const ownCosts = units.map((unit, u) =>
     channelsMHz[u]!.map((mhz) => {
       let sum = 0;
       for (const id of unit) {
-        sum += outsideOn(id, mhz) + (radioOf(id).frequencyMHz === mhz ? 0 : workPeople);
+        sum += ownCost(world, id, earsOfGroup.get(id) ?? [], mhz) + (radioOf(id).frequencyMHz === mhz ? 0 : workPeople);
         for (const other of unit) if (other !== id) sum += costBetween(id, other, mhz, mhz) / 2;
       }
       return sum;
@@ -176,7 +186,7 @@ function pairCosts(world: World, earsOfGroup: ReadonlyMap<string, readonly Chann
         ...{ offsetMHz, txWidthMHz: sends.widthMHz, rxWidthMHz: listens.widthMHz },
         rejectionDb: model.adjacentRejectionDb,
       });
-      cost += peopleLost(ear, dbm + couplingDb);
+      cost += noiseCost(ear, dbm + couplingDb);
     }
     known.set(key, cost);
     return cost;
@@ -196,17 +206,30 @@ function besideCost(world: World, x: string, y: string, offsetMHz: number): numb
   return isShared ? BESIDE_PEOPLE * Math.max(0, 1 - offsetMHz / FAR_APART_MHZ) : 0;
 }
 
-/** People whose rate is lost on a channel by what scans heard there, against thermal noise alone. */
-function outsideCost(world: World, ears: readonly ChannelEar[], mhz: number): number {
+/**
+ * What a channel costs a group by itself, in people: by what scans heard there, and by power that its caps take away, against its tapes
+ * with thermal noise alone and the power of now.
+ */
+function ownCost(world: World, group: string, ears: readonly ChannelEar[], mhz: number): number {
+  const isBridge = world.radios.get(group)!.role === "bridge";
+  const turnedDownDb = (id: string) => {
+    const { radio, model, antenna } = endOf(world, id);
+    const cap = powerWithinCapDbm(world, model, antenna, { ...radio, frequencyMHz: mhz }, isBridge ? "ptp" : "ptmp");
+    return Math.max(0, radio.txPowerDbm - cap);
+  };
+  const nearDb = turnedDownDb(group);
   let sum = 0;
-  for (const ear of ears) {
-    const link = world.links.get(ear.linkId)!;
-    const to = endOf(world, ear.direction === "down" ? link.bRadioId : link.aRadioId);
-    if (to.scans.length === 0) continue;
-    const { thermalDbm, headingDeg } = ear;
-    const rise = noiseRise(to, thermalDbm, headingDeg, { frequencyMHz: mhz, widthMHz: to.radio.widthMHz }, null);
-    const best = rateUnder(ear.steps, thermalDbm);
-    if (best > 0) sum += EACH_WAY * ear.people * (1 - rateUnder(ear.steps, thermalDbm + rise.riseDb) / best);
+  for (const { linkId, direction, steps, people, thermalDbm, quietDbm, headingDeg } of ears) {
+    const best = rateUnder(steps, thermalDbm);
+    if (best === 0) continue;
+    const { aRadioId, bRadioId } = world.links.get(linkId)!;
+    const to = endOf(world, direction === "down" ? bRadioId : aRadioId);
+    const air = { frequencyMHz: mhz, widthMHz: to.radio.widthMHz };
+    const riseDb =
+      to.scans.length > 0 ? noiseRise(to, thermalDbm, headingDeg, air, null).riseDb : quietDbm - thermalDbm;
+    // Less power is as bad as so much more noise.
+    const lessDb = direction === "down" ? nearDb : turnedDownDb(bRadioId);
+    sum += EACH_WAY * people * (1 - rateUnder(steps, thermalDbm + riseDb + lessDb) / best);
   }
   return sum;
 }

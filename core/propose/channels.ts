@@ -57,6 +57,26 @@ export function groupChannelsMHz(world: World, aRadioId: string, widthMHz: numbe
   );
 }
 
+/** Stretches of spectrum in which all of a group's kit may stand with a width, by the rule set, MHz, from the lowest up. */
+export function groupStretchesMHz(world: World, aRadioId: string, widthMHz: number): [low: number, high: number][] {
+  const ends = groupEnds(world, aRadioId);
+  if (!ends.every(({ model }) => model.widthsMHz.includes(widthMHz))) return [];
+  const use = groupLinks(world, aRadioId)[0]?.kind === "bridge" ? "ptp" : "ptmp";
+  const low = Math.max(...ends.flatMap(({ model, antenna }) => [model.bandMHz[0], antenna.bandMHz[0] - widthMHz / 2]));
+  const high = Math.min(...ends.flatMap(({ model, antenna }) => [model.bandMHz[1], antenna.bandMHz[1] + widthMHz / 2]));
+  const stretches = ruleSetOf(world.plan)
+    .rules.filter(
+      ({ use: ruled, widthsMHz }) =>
+        (ruled === "any" || ruled === use) && (widthsMHz.length === 0 || widthsMHz.includes(widthMHz)),
+    )
+    .map(({ bandMHz }): [number, number] => [Math.max(low, bandMHz[0]), Math.min(high, bandMHz[1])])
+    .filter(([from, to]) => to - from >= widthMHz)
+    .sort(([x], [y]) => x - y);
+  return stretches.filter(
+    ([from, to], i) => !stretches.some(([f, t], k) => f <= from && t >= to && (f < from || t > to || k < i)),
+  );
+}
+
 /** Channels side by side through every stretch that the rules open to a use. */
 function channelsMHz(world: World, use: "ptp" | "ptmp", widthMHz: number): number[] {
   const centres = new Set<number>();

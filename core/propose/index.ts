@@ -1,4 +1,12 @@
-export { groupChannelsMHz, groupLinks, groupName, groupOn, quietChannelsMHz, quietestChannelMHz } from "./channels";
+export {
+  groupChannelsMHz,
+  groupLinks,
+  groupName,
+  groupOn,
+  groupStretchesMHz,
+  quietChannelsMHz,
+  quietestChannelMHz,
+} from "./channels";
 export {
   attachTo,
   attachToSite,

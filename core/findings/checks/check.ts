@@ -4,7 +4,7 @@ import { linkEnds, type Link, type LinkEnd, type Measurement, type Patch, type R
 import type { LinkSummary, ProfileSource } from "../../outcome";
 
 /** The stage in whose work something is mended. */
-export type FindingStage = "survey" | "paths" | "sectors" | "install" | "proof";
+export type FindingStage = "survey" | "paths" | "sectors" | "channels" | "install" | "proof";
 
 /** A change to be tried. */
 export interface Candidate {

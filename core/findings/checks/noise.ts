@@ -5,7 +5,7 @@ import { ownCause, type Check } from "./check";
 export const noise: Check = {
   id: "noise",
   title: "Drowned in noise",
-  stage: "paths",
+  stage: "channels",
   isSearched: true,
   isAboutLevel: true,
   comesOfLessPower: true,

@@ -16,7 +16,7 @@ function channelWords(heard: HeardRadio, { question: { path } }: Tape): string {
 export const ownNoise: Check = {
   id: "ownNoise",
   title: "Own transmitters collide",
-  stage: "paths",
+  stage: "channels",
   isAboutLevel: true,
   comesOfLessPower: true,
   ofPath: ({ link, ways, weaker, isNoise }) =>

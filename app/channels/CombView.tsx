@@ -1,0 +1,77 @@
+import { rankedChanges, type Hurt } from "#core/channels";
+import { groupOn } from "#core/propose";
+import { useMemo, useState } from "react";
+import { useView } from "../bench/useView";
+import { useDesk } from "../desk/DeskContext";
+import { SelectField } from "../ui";
+import { Comb } from "./Comb";
+import { combBands } from "./groups";
+import { RateChanges } from "./RateChanges";
+
+/** The comb of one band, and whose rates change while a block is moved. */
+export function CombView() {
+  const { world, data, draft, selection, select, summaries } = useDesk();
+  const bands = useMemo(() => combBands(world), [world]);
+  const [chosen, setChosen] = useState(0);
+  const most = bands.reduce((best, band, i) => (band.rows.length > bands[best]!.rows.length ? i : best), 0);
+  const band = bands[chosen === 0 ? most : chosen - 1] ?? bands[most];
+  const hurts = useView<Hurt>(data.world.plan.id, draft.patches, bands.length > 0 ? { kind: "hurts" } : null);
+  const peopleLost = useMemo(() => {
+    const lost = new Map<string, number>();
+    for (const { victim, peopleLost: people } of hurts.rows ?? []) lost.set(victim, (lost.get(victim) ?? 0) + people);
+    return lost;
+  }, [hurts.rows]);
+  const { summaries: kept } = data;
+  const { gain, lose } = useMemo(
+    () => (draft.patches.length === 0 ? { gain: [], lose: [] } : rankedChanges(world, kept, summaries)),
+    [world, kept, summaries, draft.patches],
+  );
+  if (!band)
+    return (
+      <p className="p-8 text-center text-sm text-quiet">
+        Nothing is on the air yet: link a customer to a sector, or two sites by a bridge.
+      </p>
+    );
+  return (
+    <div className="h-full overflow-y-auto p-3 text-[13px]">
+      <div className="flex flex-wrap items-end gap-3">
+        {bands.length > 1 && (
+          <SelectField
+            label="Band"
+            value={String(bands.indexOf(band) + 1)}
+            onChange={(event) => setChosen(Number(event.target.value))}
+          >
+            {bands.map(({ name, rows }, i) => (
+              <option key={name} value={i + 1}>
+                {name} – {rows.length}
+              </option>
+            ))}
+          </SelectField>
+        )}
+        <p className="pb-1 text-xs text-quiet">
+          Tinted: what rules and kit leave open. Bars: the strongest that scans heard. A struck block loses somebody’s
+          rate to another of the plan. Drag, or nudge with the arrows (Shift: a whole width).
+        </p>
+      </div>
+      <div className="mt-2 overflow-x-auto">
+        <div className="min-w-[40rem]">
+          <Comb
+            world={world}
+            band={band}
+            chosenId={selection?.kind === "radio" ? selection.id : null}
+            peopleLost={peopleLost}
+            onMove={({ radioId, widthMHz }, frequencyMHz) => draft.put(groupOn(world, radioId, frequencyMHz, widthMHz))}
+            onChoose={(id) => select({ kind: "radio", id })}
+          />
+        </div>
+      </div>
+      {draft.patches.length > 0 && (
+        <section aria-label="What the change does to rates" data-rates={gain.length + lose.length}>
+          {gain.length + lose.length === 0 && <p className="mt-2 text-quiet">Nobody’s rate changes.</p>}
+          <RateChanges world={world} title="Lose rate" changes={lose} />
+          <RateChanges world={world} title="Gain rate" changes={gain} />
+        </section>
+      )}
+    </div>
+  );
+}

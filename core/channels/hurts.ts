@@ -1,0 +1,52 @@
+import { endOf, type World } from "../plan";
+import { channelCouplingDb, channelsMeet } from "../spectrum";
+import type { ChannelEar } from "./ears";
+import { peopleLost } from "./question";
+
+/** What one group does to another on the channels of now. */
+export interface Hurt {
+  /** Whose receivers hear it, and who sends, by their access points or near bridge ends. */
+  victim: string;
+  by: string;
+  /** People whose rate is lost, were it alone. */
+  peopleLost: number;
+  /** Receivers of the victim that it raises by a decibel or more. */
+  raised: number;
+  /** Its power in the channel of the receiver that it raises most, dBm on a chain, and by how much it raises the noise there. */
+  worst: {
+    linkId: string;
+    direction: "down" | "up";
+    sentDbm: number;
+    couplingDb: number;
+    arrivingDbm: number;
+    raisesDb: number;
+  };
+}
+
+/** Who hurts whom, those first by whom most people lose; pairs that raise nobody's noise by a tenth of a decibel are left out. */
+export function hurtsOf(world: World, ears: readonly ChannelEar[]): Hurt[] {
+  const pairs = new Map<string, Hurt>();
+  for (const ear of ears) {
+    const { radio: own, model } = endOf(world, ear.group);
+    for (const { group, dbm } of ear.heard) {
+      const other = world.radios.get(group)!;
+      if (!channelsMeet(other, own)) continue;
+      const couplingDb = channelCouplingDb({
+        ...{ offsetMHz: other.frequencyMHz - own.frequencyMHz, txWidthMHz: other.widthMHz, rxWidthMHz: own.widthMHz },
+        rejectionDb: model.adjacentRejectionDb,
+      });
+      const arrivingDbm = dbm + couplingDb;
+      const raisesDb = 10 * Math.log10(1 + 10 ** ((arrivingDbm - ear.quietDbm) / 10));
+      if (raisesDb < LEAST_DB) continue;
+      const worst = { linkId: ear.linkId, direction: ear.direction, sentDbm: dbm, couplingDb, arrivingDbm, raisesDb };
+      const key = `${ear.group} ${group}`;
+      const known = pairs.get(key) ?? { victim: ear.group, by: group, peopleLost: 0, raised: 0, worst };
+      known.peopleLost += peopleLost(ear, arrivingDbm);
+      if (raisesDb >= 1) known.raised++;
+      if (raisesDb > known.worst.raisesDb) known.worst = worst;
+      pairs.set(key, known);
+    }
+  }
+  return [...pairs.values()].sort((x, y) => y.peopleLost - x.peopleLost || y.worst.raisesDb - x.worst.raisesDb);
+}
+const LEAST_DB = 0.1;
