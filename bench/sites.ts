@@ -66,7 +66,7 @@ const begin = async (seconds: number) => {
   const body = JSON.stringify({ ask, patches: [] });
   const response = await fetch(`${at}/searches`, {
     method: "POST",
-    headers: { "Content-Type": "application/json" },
+    headers: { "Content-Type": "application/json", Origin: server.origin },
     body,
   });
   return (await response.json()) as JobView;
@@ -117,7 +117,7 @@ try {
   const again = await begin(60);
   await new Promise((resolve) => setTimeout(resolve, 4000));
   const asked = performance.now();
-  await fetch(`${at}/jobs/${again.id}`, { method: "POST" });
+  await fetch(`${at}/jobs/${again.id}`, { method: "POST", headers: { Origin: server.origin } });
   while ((await jobNow(again.id)).state === "running") await new Promise((resolve) => setTimeout(resolve, 5));
   print("a stop", performance.now() - asked, "ms", 200);
 } finally {

@@ -84,8 +84,9 @@ async function seeSchools(page: Page): Promise<void> {
 }
 
 async function improveAll(page: Page): Promise<void> {
-  await page.getByLabel(/^Ridge hut/).waitFor();
-  for (const box of await page.getByRole("group", { name: "Sectors of" }).getByRole("checkbox").all()) await box.check();
+  await page.getByRole("checkbox", { name: /^Ridge hut/ }).waitFor();
+  for (const box of await page.getByRole("group", { name: "Sectors of" }).getByRole("checkbox").all())
+    await box.check();
   await page.getByLabel("antennas").check();
   await page.getByRole("button", { name: "Improve them" }).click();
   await page.locator("[data-trade]").waitFor({ timeout: 60_000 });
@@ -95,6 +96,13 @@ async function searchSites(page: Page): Promise<void> {
   await page.getByLabel("For customers").selectOption("everybody");
   await page.getByRole("button", { name: "Search where to build" }).click();
   await page.locator("[data-built]").waitFor({ timeout: 60_000 });
+}
+
+async function parted(page: Page): Promise<void> {
+  const block = page.getByRole("slider", { name: "Channel of Quarry west" });
+  await block.focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press("Shift+ArrowRight");
+  await page.getByRole("region", { name: "Gain rate" }).waitFor();
 }
 
 const SHOTS: Shot[] = [
@@ -113,10 +121,10 @@ const SHOTS: Shot[] = [
   { name: "improve", path: "/plans/isla-orvena/sectors?view=better&sel=site:site-ridge", before: improveAll },
   { name: "mast", path: "/plans/isla-orvena/sectors?view=mast&sel=radio:ap-ridge-w" },
   { name: "build", path: "/plans/isla-orvena/sectors?view=build", before: searchSites },
+  { name: "channels", path: "/plans/isla-orvena/channels?sel=radio:ap-quarry-w", before: parted },
   { name: "install", path: "/plans/isla-orvena/install?sel=link:link-medium" },
   { name: "proof", path: "/plans/isla-orvena/proof?sel=link:link-medium" },
   { name: "import", path: "/plans/isla-orvena/import", before: takePlaces },
-  { name: "register", path: "/plans/isla-orvena/register" },
   { name: "noise", path: "/plans/isla-orvena/noise", before: scanHarbour },
   { name: "crew-sheet", path: "/plans/isla-orvena/links/link-medium/sheet", field: true },
   { name: "two-people", path: "/plans/isla-orvena/paths?sel=link:link-long", before: meetConflict },

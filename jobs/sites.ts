@@ -110,7 +110,7 @@ async function ofStyle(
   };
   const of = availableParallelism();
   const [reaches, hops] = await Promise.all([
-    Promise.all(candidates.map((site) => told(asking({ kind: "siteReach", site, subscriberIds, style })))),
+    eachOf(candidates, 2 * of, (site) => told(asking({ kind: "siteReach", site, subscriberIds, style }))),
     Promise.all(
       Array.from({ length: of }, (_, index) =>
         asking({ kind: "siteHops", sites: candidates, joinKm: ask.joinKm, part: { index, of } }),
@@ -150,6 +150,20 @@ async function ofStyle(
     peopleReached: peopleReached(question, choice.chosen),
     ...{ costEur: choice.costEur, lowerBoundEur: choice.lowerBoundEur },
   };
+}
+
+/** Works on some things, so many at a time: asked all at once they would hold up whoever serves pages meanwhile. */
+async function eachOf<T, R>(things: readonly T[], atOnce: number, work: (thing: T) => Promise<R>): Promise<R[]> {
+  const results: R[] = [];
+  let next = 0;
+  const hand = async () => {
+    while (next < things.length) {
+      const at = next++;
+      results[at] = await work(things[at]!);
+    }
+  };
+  await Promise.all(Array.from({ length: Math.min(atOnce, things.length) }, hand));
+  return results;
 }
 
 /** What such work is called. */
