@@ -12,7 +12,14 @@ export const STAGE_NAMES: Record<Stage, string> = {
   proof: "Proof",
 };
 /** The letter after G. */
-export const STAGE_KEYS: Record<string, Stage> = { s: "survey", p: "paths", e: "sectors", c: "channels", i: "install", o: "proof" };
+export const STAGE_KEYS: Record<string, Stage> = {
+  s: "survey",
+  p: "paths",
+  e: "sectors",
+  c: "channels",
+  i: "install",
+  o: "proof",
+};
 
 export function isStage(text: string | undefined): text is Stage {
   return STAGES.includes(text as Stage);
