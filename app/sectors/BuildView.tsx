@@ -4,7 +4,7 @@ import { counted } from "#core/words";
 import { useState, type ReactNode } from "react";
 import { toast } from "sonner";
 import { useDesk } from "../desk/DeskContext";
-import { Button, euros, figure, NumberField, SelectField, Table } from "../ui";
+import { Button, euros, figure, freeSight, NumberField, SelectField, Table } from "../ui";
 import { JobProgress } from "../work/JobProgress";
 import { useSearch } from "../work/useSearch";
 
@@ -64,7 +64,7 @@ const FIGURES: { label: string; tell: (style: SitesOfStyle) => string }[] = [
   },
   {
     label: "New sectors are heard in free sight out to",
-    tell: ({ built }) => (built?.heardKm == null ? "–" : `${figure(built.heardKm, 0)} km`),
+    tell: ({ built }) => (built?.heardKm == null ? "–" : freeSight(built.heardKm)),
   },
   { label: "Cost with customers’ kit and masts", tell: ({ built }) => (built ? euros(built.costEur) : "–") },
   {

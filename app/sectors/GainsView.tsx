@@ -3,7 +3,7 @@ import type { GainRow } from "#core/sectors";
 import { Asked } from "../bench/Asked";
 import { useView } from "../bench/useView";
 import { useDesk } from "../desk/DeskContext";
-import { Button, euros, figure, Table } from "../ui";
+import { Button, euros, figure, freeSight, Table } from "../ui";
 
 const NUMBER = "figures text-right whitespace-nowrap";
 
@@ -65,8 +65,8 @@ export function GainsView({ sector, farthestM }: { sector: Radio; farthestM: num
                     <td className={NUMBER}>
                       {row.weakestMarginDb === null ? "–" : `${figure(row.weakestMarginDb)} dB`}
                     </td>
-                    <td className={NUMBER}>{figure(row.hearsKm, 0)} km</td>
-                    <td className={NUMBER}>{figure(row.heardKm, 0)} km</td>
+                    <td className={NUMBER}>{freeSight(row.hearsKm)}</td>
+                    <td className={NUMBER}>{freeSight(row.heardKm)}</td>
                     <td className={NUMBER}>
                       {row.costEur === 0 ? "same" : `${row.costEur > 0 ? "+" : "−"}${euros(Math.abs(row.costEur))}`}
                     </td>

@@ -17,7 +17,7 @@ import { useMemo } from "react";
 import { Group, Panel, Separator } from "react-resizable-panels";
 import { useView } from "../bench/useView";
 import { useDesk } from "../desk/DeskContext";
-import { Button, figure } from "../ui";
+import { Button, figure, NumberField } from "../ui";
 import { Elevation } from "./Elevation";
 import { CUSTOMER_WORDS, CustomerMark, Rose, type CustomerState, type OnRose } from "./Rose";
 import { spreadOf } from "./scene";
@@ -146,6 +146,20 @@ export function RoseView({
           </div>
           <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
             <Legend />
+            {sector && sector.azimuthDeg !== null && (
+              <div className="w-32">
+                <NumberField
+                  label="Its heading"
+                  unit="° true"
+                  value={sector.azimuthDeg}
+                  step={1}
+                  min={0}
+                  max={359}
+                  decimals={0}
+                  onChange={(azimuthDeg) => turn(sector.id, azimuthDeg)}
+                />
+              </div>
+            )}
             {sector && (
               <Button className="text-xs" onClick={addSector}>
                 Add one like it in the widest gap

@@ -5,7 +5,7 @@ import { toast } from "sonner";
 import { Asked } from "../bench/Asked";
 import { useView } from "../bench/useView";
 import { useDesk } from "../desk/DeskContext";
-import { Button, euros, figure, NumberField, Table, Term } from "../ui";
+import { Button, euros, figure, freeSight, NumberField, Table, Term } from "../ui";
 import { GainsView } from "./GainsView";
 import { StagesView } from "./StagesView";
 
@@ -116,12 +116,17 @@ export function SchoolsView({
                     </span>
                   </td>
                   <td className="figures text-right whitespace-nowrap">
-                    {row.heardBeyondKm === null ? "–" : `${figure(row.heardBeyondKm, 0)} km`}
+                    {row.heardBeyondKm === null ? "–" : freeSight(row.heardBeyondKm)}
                     <span className="block text-xs font-normal text-quiet">noise +{figure(row.noiseHeardDb)} dB</span>
                   </td>
                   <td>
-                    <Button className="text-xs" onClick={() => take(row)} disabled={row.patches.length === 0}>
-                      Take in hand
+                    <Button
+                      className="px-1.5 py-0 text-xs"
+                      aria-label={`Take in hand: ${SCHOOL_WORDS[row.school].name}`}
+                      onClick={() => take(row)}
+                      disabled={row.patches.length === 0}
+                    >
+                      Take
                     </Button>
                   </td>
                 </tr>

@@ -5,7 +5,7 @@ import { CoverageView } from "../coverage/CoverageView";
 import { useDesk } from "../desk/DeskContext";
 import { MastView } from "../mast/MastView";
 import { StageViews } from "../stages/StageViews";
-import { NumberField, SelectField } from "../ui";
+import { SelectField } from "../ui";
 import { BetterView } from "./BetterView";
 import { BuildView } from "./BuildView";
 import { RoseView } from "./RoseView";
@@ -63,20 +63,6 @@ export function SectorsStage() {
                 </option>
               ))}
             </SelectField>
-          </div>
-        )}
-        {sector && sector.azimuthDeg !== null && view === "rose" && (
-          <div className="w-32">
-            <NumberField
-              label="Its heading"
-              unit="° true"
-              value={sector.azimuthDeg}
-              step={1}
-              min={0}
-              max={359}
-              decimals={0}
-              onChange={(azimuthDeg) => turn(sector.id, azimuthDeg)}
-            />
           </div>
         )}
       </div>

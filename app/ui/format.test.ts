@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { acceptText } from "../data/acceptText";
-import { euros, formatsFor } from "./format";
+import { euros, formatsFor, freeSight } from "./format";
 
 test("lengths are told in the units that a person chose", () => {
   const metric = formatsFor({ units: "metric", coordinates: "decimal" });
@@ -22,4 +22,10 @@ test("the band of accepted levels stands weaker first and says where overload en
   expect(acceptText({ fromDbm: -35.04, toDbm: -30, endsAtOverload: true })).toBe(
     "−35.0 to −30.0 (more overloads the receiver)",
   );
+});
+
+test("a distance in free sight is not told beyond any horizon", () => {
+  expect(freeSight(42.4)).toBe("42 km");
+  expect(freeSight(100)).toBe("100 km");
+  expect(freeSight(684)).toBe("over 100 km");
 });

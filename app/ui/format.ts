@@ -38,3 +38,9 @@ export function euros(value: number): string {
   const whole = Math.round(value);
   return `${whole < 0 ? "−" : ""}€${Math.abs(whole).toLocaleString("en-GB")}`;
 }
+
+/** A distance in free sight: beyond any horizon its figure says nothing any more. */
+export function freeSight(km: number): string {
+  return km > FARTHEST_TOLD_KM ? `over ${FARTHEST_TOLD_KM} km` : `${figure(km, 0)} km`;
+}
+const FARTHEST_TOLD_KM = 100;

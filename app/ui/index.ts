@@ -1,6 +1,6 @@
 export { boundText } from "./bounds";
 export { Button, buttonClass, SelectField, Term, TextField } from "./controls";
-export { euros, formatsFor, type Formats } from "./format";
+export { euros, formatsFor, freeSight, type Formats } from "./format";
 export { FormSelect, FormText } from "./FormField";
 export { figure, signedFigure } from "#core/words";
 export {
