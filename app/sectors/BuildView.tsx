@@ -52,7 +52,7 @@ const FIGURES: { label: string; tell: (style: SitesOfStyle) => string }[] = [
   },
   {
     label: "People served as built, in its own noise",
-    tell: ({ built, peopleAsked }) => (built ? `${built.peopleServed} of ${peopleAsked}` : "–"),
+    tell: ({ built, peopleAsked }) => (built?.isLinked ? `${built.peopleServed} of ${peopleAsked}` : "not built"),
   },
   {
     label: "Mbit/s toward them, middle",
@@ -60,13 +60,16 @@ const FIGURES: { label: string; tell: (style: SitesOfStyle) => string }[] = [
   },
   {
     label: "Customers at high modulation (4 bit/s per hertz or more, both ways)",
-    tell: ({ built }) => (built ? `${built.fastCustomers} of ${built.customersServed}` : "–"),
+    tell: ({ built }) => (built?.isLinked ? `${built.fastCustomers} of ${built.customersServed}` : "–"),
   },
   {
     label: "New sectors are heard in free sight out to",
     tell: ({ built }) => (built?.heardKm == null ? "–" : freeSight(built.heardKm)),
   },
-  { label: "Cost with customers’ kit and masts", tell: ({ built }) => (built ? euros(built.costEur) : "–") },
+  {
+    label: "Cost with customers’ kit and masts",
+    tell: ({ built }) => (built ? `${euros(built.costEur)}${built.isLinked ? "" : ", sites and bridges alone"}` : "–"),
+  },
   {
     label: "Compared at (sectors, masts, joining bridges)",
     tell: ({ costEur, built }) => (built ? euros(costEur) : "–"),
@@ -306,13 +309,12 @@ function Answer({ result, onTake }: { result: SitesResult; onTake: (style: Sites
 }
 
 function SiteList({ title, built }: { title: string; built: NonNullable<SitesOfStyle["built"]> }) {
-  const customers = built.sites.reduce((sum, one) => sum + one.customers, 0);
   return (
     <details className="mt-2" open>
       <summary className="cursor-pointer font-semibold">
         {title}: {counted(built.sites.length, "site")}
       </summary>
-      {customers > MOST_LINKED && (
+      {!built.isLinked && (
         <p className="text-xs text-tight">
           More than {MOST_LINKED} customers: sites and bridges alone are in the change; sectors and links follow site by
           site under Ways to serve.

@@ -25,7 +25,8 @@ export function useSearch<Result>(planId: string, isKept = false) {
   }, []);
   const { job, follow, stop } = useJob(`/plans/${planId}/jobs`, onEnd);
   const named = isKept ? parameters.get(PARAMETER) : null;
-  const isFollowed = job?.id === named;
+  // One that was just begun is followed already; the address names it a moment later.
+  const isFollowed = job?.id === named || job?.state === "running";
   useEffect(() => {
     if (!named || isFollowed) return;
     let isOver = false;

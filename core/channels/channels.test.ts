@@ -46,8 +46,7 @@ describe("what a direction carries under noise", () => {
       }
   });
 
-  test("with one more transmitter is what the plan says once it is on the air", () => {
-    // The bridge moves onto the channel of the second bridge's neighbour: both stood on one channel before.
+  test("with the other sector of its channel is what its tape says", () => {
     const ear = ears.find(({ group, heard }) => group === "sector" && heard.some((one) => one.group === "sector-2"))!;
     const { dbm } = ear.heard.find((one) => one.group === "sector-2")!;
     const tape = (direction: "down" | "up") => {

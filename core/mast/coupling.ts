@@ -3,7 +3,7 @@ import { signedAngleDeg } from "../geodesy";
 import type { LinkEnd } from "../plan";
 import { mastIsolationDb } from "./isolation";
 
-/** Two antennas on one mast are taken to stand at least so far apart sideways, m. */
+/** Two antennas on one mast are taken to hang so far apart sideways, m. */
 export const MAST_SIDEWAYS_M = 0.5;
 
 type Hung = Pick<LinkEnd, "radio" | "antenna">;

@@ -25,7 +25,9 @@ export interface BuiltSite {
 export interface BuiltSites {
   sites: BuiltSite[];
   patches: Patch[];
-  /** Kit of sites, bridges and customers, and the masts. */
+  /** Whether sectors and customers were built too, and not sites and bridges alone: only then anybody is served. */
+  isLinked: boolean;
+  /** Kit of what was built, and the masts. */
   costEur: number;
   customersServed: number;
   peopleServed: number;
@@ -116,6 +118,7 @@ export function buildSites(
     return {
       sites,
       patches,
+      isLinked,
       costEur: costOf(planned) - costOf(world) + chosen.filter(isNew).length * mastEur,
       heardKm: heard.length > 0 ? Math.max(...heard) : null,
     };

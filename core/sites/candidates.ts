@@ -14,7 +14,7 @@ export interface SiteStyle {
 
 /** New masts that are looked at in full. */
 const MOST_NEW = 24;
-/** Customers by whom high points are judged, and how many points see each of them before he is held to be seen to. */
+/** Customers by whom high points are judged, and how many points must see one of them before he counts no more. */
 const MOST_JUDGES = 240;
 const SEEN_OFTEN = 3;
 const MOST_BLOCKS = 28;

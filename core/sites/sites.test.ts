@@ -164,6 +164,7 @@ describe("candidates", () => {
       ({ id, bRadioId }) =>
         summaries.get(id)!.served && wanted.subscriberIds.includes(planned.radios.get(bRadioId)!.subscriberId ?? ""),
     );
+    expect(built.isLinked).toBe(true);
     expect(built.customersServed).toBe(served.length);
     expect(built.customersServed).toBeGreaterThan(6);
     expect(outcome.customersServed).toBeGreaterThanOrEqual(built.customersServed);
