@@ -31,7 +31,7 @@ test("the demo's facing sectors are parted by one nudge on the comb, or by one p
   await expect(pairs.getByRole("row").nth(1)).toContainText("0 dB");
 
   await page.getByRole("button", { name: "Plan channels" }).click();
-  await page.getByRole("button", { name: "Plan channels" }).last().click();
+  await page.getByRole("button", { name: "Lay the channels" }).click();
   const plan = (school: string) => page.locator(`[data-channel-plan="${school}"]`);
   await expect(plan("backToBack")).toBeVisible({ timeout: 60_000 });
   await expect(plan("free")).toContainText("proven best");

@@ -22,6 +22,8 @@ test("every planted fault is found and resolved by its first remedy", async ({ p
   const go = (kind: string) => page.getByRole("link", { name: new RegExp(`^${stageOf(kind)}`) }).click();
   for (const { kind, place } of PLANTED) {
     await go(kind);
+    // What the last change did is worked out before the next is looked for.
+    await expect(page.getByRole("status").filter({ hasText: "saved" })).toBeVisible();
     const cards = page.locator(`${LIST} [data-finding="${kind}"]`).filter({ hasText: place });
     await expect(cards.first(), `${kind} at ${place} is found`).toBeVisible();
     const before = await cards.count();

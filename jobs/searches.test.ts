@@ -110,7 +110,7 @@ describe("sectors that better themselves", () => {
 
 test("where to build is chosen and built on trial in each way that is asked", async () => {
   const ask: SitesAsk = {
-    ...{ whom: "unserved", share: 0.9, withNewMasts: true, powerM: null, joinKm: 15, seconds: 5 },
+    ...{ whom: "unserved", share: 0.9, withNewMasts: true, powerM: null, joinKm: 15, seconds: 2 },
     styles: [
       { reachKm: 9, mastM: 12, mastEur: 2000 },
       { reachKm: 1.5, mastM: 6, mastEur: 500 },

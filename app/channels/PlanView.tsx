@@ -84,7 +84,7 @@ export function PlanView() {
             void start({ kind: "channels", schools: [...schools], workPeople, fixedIds: [], seconds }, draft.patches)
           }
         >
-          {result ? "Plan again" : "Plan channels"}
+          {result ? "Lay them again" : "Lay the channels"}
         </Button>
       </div>
       {job && job.state !== "done" && (

@@ -85,12 +85,13 @@ test("a selection stands in the address and is read back; what is none is none",
 
 test("every check belongs to the stage in whose work it is mended", () => {
   const at = (stage: string) => CHECKS.filter((check) => check.stage === stage).map(({ id }) => id);
-  expect([at("install"), at("proof")]).toEqual([
+  expect([at("channels"), at("install"), at("proof")]).toEqual([
+    expect.arrayContaining(["noise", "ownNoise"]),
     ["mounts", "bracket"],
     ["failed", "doubtful"],
   ]);
   const counts = countsOf([{ stage: "proof" }, { stage: "paths" }, { stage: "paths" }] as Finding[]);
-  expect(counts).toEqual({ survey: 0, paths: 2, sectors: 0, install: 0, proof: 1 });
+  expect(counts).toEqual({ survey: 0, paths: 2, sectors: 0, channels: 0, install: 0, proof: 1 });
   expect(Object.values(STAGE_KEYS).sort()).toEqual([...STAGES].sort());
   expect([isStage("paths"), isStage("library"), isStage(undefined)]).toEqual([true, false, false]);
 });

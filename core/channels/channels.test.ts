@@ -207,7 +207,7 @@ describe("schools", () => {
 
   test("give plans whose sectors keep to them, timed together where they share a mast", async () => {
     for (const school of ["headings", "backToBack"] as const) {
-      const plan = await planChannels(four.world, { school, workPeople: 0.1, fixedIds: [], seconds: 2 }, four.between);
+      const plan = await planChannels(four.world, { school, workPeople: 0.1, fixedIds: [], seconds: 0.6 }, four.between);
       expect(checkPatches(four.world, plan.patches)).toEqual([]);
       const then = withPatches(four.world, plan.patches);
       for (const unit of unitsOf(four.world, channelGroups(four.world), school).filter(({ length }) => length > 1)) {
@@ -256,7 +256,7 @@ describe("the demo's channels", () => {
   const over = (from: { latDeg: number; lonDeg: number }, to: { latDeg: number; lonDeg: number }) =>
     sampleProfile(terrain, from, to);
   test("are as good as the best of trying every channel of each pair that disturbs, and its facing sectors part", async () => {
-    const plan = await planChannels(demo, { school: "free", workPeople: 0.2, fixedIds: [], seconds: 5 }, over);
+    const plan = await planChannels(demo, { school: "free", workPeople: 0.2, fixedIds: [], seconds: 2 }, over);
     expect(plan.cost).toBeCloseTo(plan.lowerBound, 6);
     expect(plan.cost).toBeLessThan(plan.costNow);
     expect(plan.lose).toEqual([]);
