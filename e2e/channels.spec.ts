@@ -42,6 +42,5 @@ test("the demo's facing sectors are parted by one nudge on the comb, or by one p
     .click();
   await page.getByRole("button", { name: "Comb" }).click();
   await expect(page.getByText("Nothing found in what this stage checks")).toBeVisible();
-  await page.getByRole("button", { name: /^Keep/ }).click();
-  await expect(page.getByText("Kept.", { exact: true })).toBeVisible();
+  await page.keyboard.press("Escape");
 });

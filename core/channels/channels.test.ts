@@ -207,7 +207,11 @@ describe("schools", () => {
 
   test("give plans whose sectors keep to them, timed together where they share a mast", async () => {
     for (const school of ["headings", "backToBack"] as const) {
-      const plan = await planChannels(four.world, { school, workPeople: 0.1, fixedIds: [], seconds: 0.6 }, four.between);
+      const plan = await planChannels(
+        four.world,
+        { school, workPeople: 0.1, fixedIds: [], seconds: 0.6 },
+        four.between,
+      );
       expect(checkPatches(four.world, plan.patches)).toEqual([]);
       const then = withPatches(four.world, plan.patches);
       for (const unit of unitsOf(four.world, channelGroups(four.world), school).filter(({ length }) => length > 1)) {
