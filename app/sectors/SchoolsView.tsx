@@ -71,7 +71,6 @@ export function SchoolsView({
               columns={[
                 { name: "School" },
                 { name: "Served", isNumber: true },
-                { name: "People", isNumber: true },
                 { name: "Mbit/s, middle", isNumber: true },
                 { name: "Airtime, busiest", isNumber: true },
                 { name: "Lit for nobody", isNumber: true },
@@ -97,8 +96,8 @@ export function SchoolsView({
                   </td>
                   <td className="figures text-right whitespace-nowrap">
                     {row.customersServed}/{row.customersAsked}
+                    <span className="block text-xs font-normal text-quiet">{row.peopleServed} people</span>
                   </td>
-                  <td className="figures text-right whitespace-nowrap">{row.peopleServed}</td>
                   <td className="figures text-right whitespace-nowrap">
                     {row.medianMbps === null ? "–" : figure(row.medianMbps, 0)}
                   </td>
