@@ -2,7 +2,7 @@ import { linkEnds, type Link } from "#core/plan";
 import { WORK_EUR, type SearchResult, type WayOut } from "#core/search";
 import { useEffect, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
-import { JobProgress } from "../work/JobProgress";
+import { SearchState } from "../work/SearchState";
 import { useSearch } from "../work/useSearch";
 import { Button, euros, NumberField, StateStroke } from "../ui";
 
@@ -101,12 +101,7 @@ export function WaysView({ link }: { link: Link }) {
           allowed above (0 keeps an end), and relays over every other site and, with a mast, over high ground.
         </p>
       )}
-      {job && job.state !== "done" && <JobProgress job={job} onStop={stop} />}
-      {failed && (
-        <p role="alert" className="text-sm text-blocked">
-          {failed}
-        </p>
-      )}
+      <SearchState job={job} failed={failed} onStop={stop} />
       {result && (
         <>
           <p role="status" className="text-xs text-quiet">

@@ -4,12 +4,12 @@ import { useState } from "react";
 import { toast } from "sonner";
 import { useDesk } from "../desk/DeskContext";
 import { Button, figure, NumberField, Table, Term } from "../ui";
-import { JobProgress } from "../work/JobProgress";
+import { SearchState } from "../work/SearchState";
 import { useSearch } from "../work/useSearch";
 import { RateChanges } from "./RateChanges";
 
 const NUMBER = "figures text-right whitespace-nowrap";
-/** A gap under this is none: figures are told to a tenth. */
+/** A gap smaller than this would be shown as 0.0, and counts as closed. */
 const CLOSED = 0.05;
 
 /** How near a plan is to the best that there can be, never more than is proven. */
@@ -87,16 +87,7 @@ export function PlanView() {
           {result ? "Lay them again" : "Lay the channels"}
         </Button>
       </div>
-      {job && job.state !== "done" && (
-        <div className="mt-3">
-          <JobProgress job={job} onStop={stop} />
-        </div>
-      )}
-      {failed && (
-        <p role="alert" className="mt-2 text-blocked">
-          {failed}
-        </p>
-      )}
+      <SearchState job={job} failed={failed} onStop={stop} />
       {result && (
         <div className="mt-3 overflow-x-auto" tabIndex={0} role="region" aria-label="Channel plans side by side">
           <Table

@@ -14,7 +14,7 @@ export interface CombRow {
   widthMHz: number;
   rasterMHz: number;
   links: number;
-  /** Stretches in which all of its kit may stand under the rules, MHz. */
+  /** Stretches of spectrum that the rules and all of its kit allow, MHz. */
   openMHz: [low: number, high: number][];
 }
 

@@ -4,7 +4,7 @@ import { lazy, Suspense, useEffect, useState } from "react";
 import { toast } from "sonner";
 import { useDesk } from "../desk/DeskContext";
 import { Button, euros, figure, NumberField, Table } from "../ui";
-import { JobProgress } from "../work/JobProgress";
+import { SearchState } from "../work/SearchState";
 import { useSearch } from "../work/useSearch";
 
 const Chart = lazy(() => import("react-apexcharts"));
@@ -172,18 +172,9 @@ export function BetterView({
           </Button>
         </div>
       </div>
-      {job && job.state !== "done" && (
-        <div className="mt-3">
-          <JobProgress job={job} onStop={stop} />
-          {job.state === "running" && (
-            <p className="mt-1 text-xs text-quiet">Stop when you like: the best so far is kept.</p>
-          )}
-        </div>
-      )}
-      {failed && (
-        <p role="alert" className="mt-2 text-blocked">
-          {failed}
-        </p>
+      <SearchState job={job} failed={failed} onStop={stop} />
+      {job?.state === "running" && (
+        <p className="mt-1 text-xs text-quiet">Stop when you like: the best so far is kept.</p>
       )}
       {result && (
         <>

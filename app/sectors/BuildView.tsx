@@ -5,7 +5,7 @@ import { useState, type ReactNode } from "react";
 import { toast } from "sonner";
 import { useDesk } from "../desk/DeskContext";
 import { Button, euros, figure, freeSight, NumberField, SelectField, Table } from "../ui";
-import { JobProgress } from "../work/JobProgress";
+import { SearchState } from "../work/SearchState";
 import { useSearch } from "../work/useSearch";
 
 const WHOM_WORDS: Record<Whom, string> = {
@@ -231,16 +231,7 @@ export function BuildView() {
         Every candidate is answered in full toward every customer in its reach; the cheapest set joined to a feed by
         bridges that clear is chosen and built on trial. Owners, access and building law are not looked at.
       </p>
-      {job && job.state !== "done" && (
-        <div className="mt-3">
-          <JobProgress job={job} onStop={stop} />
-        </div>
-      )}
-      {failed && (
-        <p role="alert" className="mt-2 text-blocked">
-          {failed}
-        </p>
-      )}
+      <SearchState job={job} failed={failed} onStop={stop} />
       {result && <Answer result={result} onTake={take} />}
     </div>
   );

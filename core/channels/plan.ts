@@ -2,7 +2,7 @@ import { evaluate, evaluateAfter } from "../evaluate";
 import type { LinkSummary, ProfileSource } from "../outcome";
 import { mergePatches, setPatch, withPatches, type Patch, type World } from "../plan";
 import { groupOn } from "../propose";
-import { assignChannels } from "../spectrum";
+import { assignChannels, channelsCost } from "../spectrum";
 import { channelEars, channelGroups } from "./ears";
 import { channelProblem, unitsOf, type ChannelSchool } from "./question";
 
@@ -77,19 +77,17 @@ export async function planChannels(
       : [];
   const timed = timing.length > 0 ? withPatches(world, timing) : world;
   const ears = channelEars(timed, groups, before.answers, between);
-  const { question, members, channelsMHz } = channelProblem(timed, units, ears, { workPeople, fixedIds, seconds });
-  const { choice, cost, lowerBound } = await assignChannels(question, onBetter);
-  // What is now costs what its own question says, every group by itself, in the timing of now.
-  const alone = unitsOf(world, groups, "free");
-  const own = channelProblem(
-    world,
-    alone,
-    timed === world ? ears : channelEars(world, groups, before.answers, between),
-    {
-      ...{ workPeople, fixedIds: groups, seconds },
-    },
+  const ask = { workPeople, fixedIds, seconds };
+  const problem = channelProblem(timed, units, ears, ask);
+  const { members, channelsMHz } = problem;
+  const { choice, cost, lowerBound } = await assignChannels(problem.question, onBetter);
+  // What is now is every group by itself, in the timing of now.
+  const earsNow = timed === world ? ears : channelEars(world, groups, before.answers, between);
+  const now = school === "free" ? problem : channelProblem(world, unitsOf(world, groups, "free"), earsNow, ask);
+  const costNow = channelsCost(
+    now.question,
+    now.members.map(([id], r) => now.channelsMHz[r]!.indexOf(world.radios.get(id!)!.frequencyMHz)),
   );
-  const { cost: costNow } = await assignChannels({ ...own.question, seconds: 0.1 });
 
   let planned = timed;
   let patches: Patch[] = [...timing];

@@ -130,7 +130,7 @@ function searched(
     }
   };
   settle();
-  let best = { choice: [...choice], cost: costOf(question, choice) };
+  let best = { choice: [...choice], cost: channelsCost(question, choice) };
   onBetter(best.choice, best.cost);
   let cost = best.cost;
   const barredUntil = ownCosts.map((costs) => new Int32Array(costs.length));
@@ -155,7 +155,7 @@ function searched(
       cost += bestGain;
     }
     if (cost < best.cost - ROUNDING) {
-      best = { choice: [...choice], cost: costOf(question, choice) };
+      best = { choice: [...choice], cost: channelsCost(question, choice) };
       cost = best.cost;
       sinceBetter = 0;
       onBetter(best.choice, best.cost);
@@ -163,7 +163,7 @@ function searched(
       best.choice.forEach((c, r) => (choice[r] = c));
       for (const r of movable) if (draw() < SHAKEN_SHARE) choice[r] = open[r]![Math.floor(draw() * open[r]!.length)]!;
       settle();
-      cost = costOf(question, choice);
+      cost = channelsCost(question, choice);
       sinceBetter = 0;
     }
   }
@@ -173,7 +173,7 @@ const SHAKE_AFTER = 400;
 const SHAKEN_SHARE = 0.3;
 
 /** What a choice costs in sum. */
-export function costOf({ ownCosts, couplings }: ChannelsQuestion, choice: readonly number[]): number {
+export function channelsCost({ ownCosts, couplings }: ChannelsQuestion, choice: readonly number[]): number {
   const own = ownCosts.reduce((sum, costs, r) => sum + costs[choice[r]!]!, 0);
   return couplings.reduce((sum, { a, b, costs }) => sum + costs[choice[a]!]![choice[b]!]!, own);
 }
@@ -187,7 +187,8 @@ async function closed(
   onBetter: (now: ChosenChannels) => void,
 ): Promise<ChosenChannels> {
   const highs = await loadHighs();
-  return highs.withModel({ format: "lp", data: programOf(question) }, (model) => {
+  const program = programOf(question);
+  return highs.withModel({ format: "lp", data: program }, (model) => {
     const { cost } = found;
     model.options.set({ output_flag: false, time_limit: seconds, mip_rel_gap: 0, random_seed: 1 });
     // What is no better than the best choice need not be looked at.
@@ -198,14 +199,14 @@ async function closed(
     const status = model.getModelStatus();
     let best = found;
     if (isFound) {
-      const names = nameOrder(question);
+      const names = nameOrder(program);
       const values = model.getSolution().colValue;
       const choice = question.ownCosts.map((_, r) =>
         openTo(question, r).reduce((one, c) =>
           values[names.get(`x${r}_${c}`)!]! > values[names.get(`x${r}_${one}`)!]! ? c : one,
         ),
       );
-      const own = costOf(question, choice);
+      const own = channelsCost(question, choice);
       if (own < best.cost) best = { choice, cost: own };
     }
     // With the best choice as cutoff, nothing better left means that it is proven.
@@ -218,13 +219,11 @@ async function closed(
   });
 }
 
-/** Columns of the program in the order in which they first stand in it. */
-function nameOrder(question: ChannelsQuestion): Map<string, number> {
+/** Columns of a program in the order in which they first stand in it. */
+function nameOrder(program: string): Map<string, number> {
   const names = new Map<string, number>();
-  for (const name of programOf(question)
-    .split("Subject To")[0]!
-    .match(/[xw]\d+(_\d+)+/g) ?? [])
-    names.set(name, names.size);
+  for (const name of program.split("Subject To")[0]!.match(/[xw]\d+(_\d+)+/g) ?? [])
+    if (!names.has(name)) names.set(name, names.size);
   return names;
 }
 
