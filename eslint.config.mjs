@@ -9,6 +9,8 @@ export default ts.config(
   },
   js.configs.recommended,
   ...ts.configs.recommended,
+  // Fields may be named to leave them out of a rest.
+  { rules: { "@typescript-eslint/no-unused-vars": ["error", { ignoreRestSiblings: true }] } },
   {
     files: ["app/**/*.{ts,tsx}"],
     plugins: { "react-hooks": hooks },

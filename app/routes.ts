@@ -30,6 +30,7 @@ export default [
   route("archives/:jobId", "routes/archiveJob.ts"),
   route("plans/:planId/archive/:fileId", "routes/archiveFile.ts"),
   route("plans/:planId/export/file", "routes/exportFile.ts"),
+  route("plans/:planId/kit/:file", "routes/kitFile.ts"),
   route("plans/:planId/photos", "routes/photos.ts"),
   route("plans/:planId/photos/:photoId", "routes/photo.ts"),
   route("schemas/radios.json", "routes/radiosSchema.ts"),

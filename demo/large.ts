@@ -8,6 +8,8 @@ import {
   type Radio,
   type Site,
   type Subscriber,
+  USUAL_CABLING,
+  USUAL_SITE_KIT,
 } from "#core/plan";
 import { groundAt, type Surface } from "#core/terrain";
 import { ISLAND_KM, islandPlace, islandSurface } from "./island";
@@ -61,6 +63,7 @@ export function largeSibling(clientsPerSector = CLIENTS_PER_SECTOR): { rows: Pla
     terms: "",
     hazards: "",
     notes: "",
+    ...USUAL_SITE_KIT,
   }));
   const villages = Array.from({ length: VILLAGES }, onLand);
   const subscribers = Array.from({ length: SUBSCRIBERS }, (_, i): Subscriber => {
@@ -106,6 +109,7 @@ export function largeSibling(clientsPerSector = CLIENTS_PER_SECTOR): { rows: Pla
     interferenceDb: 2,
     ethernetM: 18,
     injector: "802.3at",
+    ...USUAL_CABLING,
     address: "",
     ...rest,
   });
@@ -136,6 +140,7 @@ export function largeSibling(clientsPerSector = CLIENTS_PER_SECTOR): { rows: Pla
           heightM: one.antennaHeightM,
           frequencyMHz: sector.frequencyMHz,
           injector: "passive24",
+          ...USUAL_CABLING,
         });
         radios.push(client);
         links.push({

@@ -1,19 +1,20 @@
-import type { Site, Subscriber } from "#core/plan";
+import { USUAL_SITE_KIT, type Outsider, type Site, type Subscriber } from "#core/plan";
 import { islandPlace } from "./island";
 import { seededRandom } from "./random";
 
 export const DEMO_PLAN_ID = "isla-orvena";
 
-type SiteWords = "feedMbps" | "access" | "terms" | "hazards";
+type Usual = "feedMbps" | "access" | "terms" | "hazards" | keyof typeof USUAL_SITE_KIT;
 
 function site(
   id: string,
   name: string,
   km: [number, number],
-  rest: Omit<Site, "id" | "name" | "planId" | "latDeg" | "lonDeg" | SiteWords> & Partial<Pick<Site, SiteWords>>,
+  rest: Omit<Site, "id" | "name" | "planId" | "latDeg" | "lonDeg" | Usual> & Partial<Pick<Site, Usual>>,
 ): Site {
-  const words = { feedMbps: 0, access: "", terms: "", hazards: "" };
-  return { id: `site-${id}`, planId: DEMO_PLAN_ID, name, ...islandPlace(...km), ...words, ...rest };
+  const network = { subnet: "10.44.0.0/24", gateway: "10.44.0.1" };
+  const usual = { feedMbps: 0, access: "", terms: "", hazards: "", ...USUAL_SITE_KIT, ...network };
+  return { id: `site-${id}`, planId: DEMO_PLAN_ID, name, ...islandPlace(...km), ...usual, ...rest };
 }
 
 /** The seven sites of Orvena Común. */
@@ -35,6 +36,10 @@ export const SITES: Site[] = [
     structureHeightM: 9,
     poleDiameterMm: 48,
     power: "solar",
+    // Enough for the bridge and one sector, as the hut began; three sectors are too much for it in June.
+    panelW: 700,
+    batteryV: 24,
+    batteryAh: 600,
     freeMounts: 6,
     isFeed: false,
     notes: "48 V DC from panels; no road in winter.",
@@ -42,7 +47,7 @@ export const SITES: Site[] = [
   site("tower", "North water tower", [11.5, 10.6], {
     structureKind: "water tower",
     structureHeightM: 24,
-    poleDiameterMm: 76,
+    poleDiameterMm: 90,
     power: "mains",
     freeMounts: 5,
     isFeed: true,
@@ -65,6 +70,8 @@ export const SITES: Site[] = [
     structureHeightM: 24,
     poleDiameterMm: 60,
     power: "mains",
+    // A slip of the finger: the gateway lies in another network.
+    gateway: "10.45.0.1",
     freeMounts: 6,
     isFeed: true,
     notes: "Fibre along the quarry road. Blasting on weekdays until noon.",
@@ -259,3 +266,12 @@ export function demoSubscribers(): DemoSubscriber[] {
   });
   return list;
 }
+
+/** Somebody else's link that everybody at the harbour knows of. */
+export const OUTSIDERS: Outsider[] = [
+  {
+    ...{ id: "out-cannery", planId: DEMO_PLAN_ID, name: "Cannery link", ...islandPlace(15.1, 3.4), heightM: 14 },
+    ...{ azimuthDeg: 250, antennaModelId: "brisote-losa-5-23", frequencyMHz: 5500, widthMHz: 40, eirpDbm: 33 },
+    ...{ timeShare: 0.6, notes: "From the cannery's roof to its office in town; its owner told the channel." },
+  },
+];

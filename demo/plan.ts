@@ -14,9 +14,10 @@ import {
   type PlanRows,
   type Radio,
   type RowsWithChannels,
+  USUAL_CABLING,
 } from "#core/plan";
 import { plainTerrain, sampleProfile, type Surface } from "#core/terrain";
-import { DEMO_PLAN_ID, demoSubscribers, SITES, type Cluster } from "./places";
+import { DEMO_PLAN_ID, demoSubscribers, OUTSIDERS, SITES, type Cluster } from "./places";
 
 const PLAN = newPlan({
   id: DEMO_PLAN_ID,
@@ -52,6 +53,7 @@ function radio(
     ethernetM: 18,
     injector: rest.radioModelId.includes("salto-80") ? "dc48" : "802.3at",
     address: `10.44.0.${addressCount++}`,
+    ...USUAL_CABLING,
     ...rest,
   };
 }
@@ -158,7 +160,7 @@ interface Bridge {
 
 function bridges(): Bridge[] {
   const long = { ...tramo, antennaModelId: "brisote-plato-5-34", frequencyMHz: 5780, widthMHz: 40, txPowerDbm: 24 };
-  const medium = { ...tramo, antennaModelId: "brisote-plato-5-30", frequencyMHz: 5840, widthMHz: 20, txPowerDbm: 24 };
+  const medium = { ...tramo, antennaModelId: "brisote-plato-5-30", frequencyMHz: 5840, widthMHz: 10, txPowerDbm: 24 };
   const short = { ...tramo, antennaModelId: "brisote-plato-5-25", frequencyMHz: 5600, widthMHz: 40, txPowerDbm: 22 };
   const town = {
     role: "bridge",
@@ -223,6 +225,7 @@ export function demoPlan(surface: Surface): PlanRows {
   const rows: DemoRows = {
     ...emptyRows(PLAN),
     sites: SITES,
+    outsiders: OUTSIDERS,
     subscribers: subscribers.map(({ row }) => row),
     radios: sectors(),
     equipment: libraryFor(DEMO_PLAN_ID),
@@ -335,9 +338,27 @@ function plantFaults(
   const dairy = byName("Goat dairy");
   connect(dairy.id, dairy.name, dairy.antennaHeightM, "ap-ridge-e", "brisote-losa-5-23").txPowerDbm = 13;
 
+  // The bridge to the ridge was narrowed to spare spectrum when it fed the dairy alone; two more houses are too much for it.
+  for (const name of ["Casa Brazobra", "Casa Belri"]) {
+    const house = byName(name);
+    connect(house.id, house.name, house.maxHeightM, "ap-ridge-9", "halvorn-losa-9-11").txPowerDbm = 13;
+  }
+
   // One address twice; one subscriber whose polarization was left at V where its sector stands on both.
   const clients = rows.radios.filter((candidate) => candidate.role === "subscriber" && candidate.siteId === null);
   clients[1]!.address = clients[0]!.address;
+  // Two pairs of bridges came out of their boxes alike, and nobody has given them addresses of their own.
+  for (const [near, far] of [
+    ["br-quarry-light", "br-light-quarry"],
+    ["br-harbour-silo", "br-silo-harbour"],
+  ] as const) {
+    radioOf(near).address = "192.168.1.20";
+    radioOf(far).address = "192.168.1.21";
+  }
+  // The school's sector was updated, two of its customers were not.
+  const ofSchool = rows.links.filter(({ aRadioId }) => aRadioId === "ap-school").map(({ bRadioId }) => bRadioId);
+  radioOf("ap-school").firmware = "4.2.1";
+  ofSchool.forEach((id, i) => (radioOf(id).firmware = i < 2 ? "4.1.0" : "4.2.1"));
   const planted = worldOf(withCarriers(rows));
   const strongest = rows.links
     .filter((candidate) => candidate.aRadioId === "ap-tower-s")

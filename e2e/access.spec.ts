@@ -12,6 +12,12 @@ const SCREENS = [
   ["mast", "/plans/isla-orvena/sectors?view=mast&sel=site:site-ridge"],
   ["build", "/plans/isla-orvena/sectors?view=build"],
   ["channels", "/plans/isla-orvena/channels?sel=radio:ap-ridge-e"],
+  ["capacity", "/plans/isla-orvena/capacity?sel=radio:ap-tower-s"],
+  ["backhaul", "/plans/isla-orvena/capacity?view=backhaul"],
+  ["kit", "/plans/isla-orvena/kit?sel=radio:ap-school"],
+  ["chains", "/plans/isla-orvena/kit?view=chains"],
+  ["sun", "/plans/isla-orvena/kit?view=sun&sel=site:site-ridge"],
+  ["addresses", "/plans/isla-orvena/kit?view=addresses"],
   ["library", "/plans/isla-orvena/library"],
   ["antenna", "/plans/isla-orvena/library/antennas?id=brisote-arco-5-17-90&id=brisote-ronda-5-13"],
   ["radio", "/plans/isla-orvena/library/radios/brisote-tramo-5"],
@@ -35,7 +41,7 @@ const SCREENS = [
 ] as const;
 
 test("axe finds nothing serious on any screen, light or dark", async ({ page, server }) => {
-  test.setTimeout(480_000);
+  test.setTimeout(600_000);
   for (const [name, path] of SCREENS) {
     await page.goto(`${server.origin}${path}`);
     await expect(page.locator("html")).toHaveAttribute("data-theme", "light");

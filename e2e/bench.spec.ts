@@ -87,7 +87,7 @@ test("an antenna goes out as a table and comes back; a broken one names its row;
   await page.goto(`${demo}/library`);
   const take = (name: string, text: string) =>
     page
-      .getByLabel("Antenna table or file of radios")
+      .getByLabel("Table of an antenna or of parts, or file of radios")
       .setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(text) });
   await take("broken.csv", csv.replace(/azimuth,H,0,0/, "azimuth,H,0,-4"));
   await expect(page.getByText("broken.csv was not taken; the library is as it was.")).toBeVisible();
@@ -131,7 +131,7 @@ test("a radio is copied, written, refused with its bound, kept, and goes out and
   await page.getByRole("button", { name: "Take Brisote Tramo 5 L out" }).click();
   await expect(page.getByRole("link", { name: "Brisote Tramo 5 L" })).toHaveCount(0);
   await page
-    .getByLabel("Antenna table or file of radios")
+    .getByLabel("Table of an antenna or of parts, or file of radios")
     .setInputFiles({ name: "radio.json", mimeType: "application/json", buffer: Buffer.from(json) });
   await expect(page.getByRole("link", { name: "Brisote Tramo 5 L" })).toBeVisible();
   const schema = (await (await page.request.get(`${server.origin}/schemas/radios.json`)).json()) as object;

@@ -7,6 +7,30 @@ async function counts(page: Page, server: RunningServer, name: string): Promise<
   await expect(page.getByRole("link", { name: new RegExp(name) })).toContainText("3 sites · 5 subscribers · 7 links");
 }
 
+/** What the chain takes: what is to be bought, the sun that its middle site needs, and an address for everything. */
+async function kitOf(page: Page, keep: () => Promise<void>): Promise<void> {
+  await page.getByRole("link", { name: /^Kit/ }).click();
+  // Five customers' radios, and one in ten of them, one at least, to spare.
+  const clients = page.getByRole("row", { name: /5C radio/ }).getByRole("cell");
+  await expect(clients.nth(2)).toHaveText("5");
+  await expect(clients.nth(3)).toHaveText("1");
+  await page.getByRole("button", { name: "Sun", exact: true }).click();
+  await expect(page.locator("[data-solar]")).toContainText("Its panels and battery are not known yet");
+  await page.getByRole("button", { name: "Addresses" }).click();
+  const sheet = page.getByLabel("Sheet");
+  for (let i = 1; i <= 3; i++) {
+    await page.getByRole("button", { name: `Site ${i}`, exact: true }).click();
+    await sheet.getByLabel("Network", { exact: true }).fill(`10.9.${i}.0/24`);
+    await sheet.getByLabel("Gateway", { exact: true }).fill(`10.9.${i}.1`);
+    await sheet.getByLabel("Gateway", { exact: true }).press("Tab");
+    await keep();
+  }
+  // Four ends of bridges, a sector and five customers.
+  await page.getByRole("button", { name: "Give 10 radios the next free" }).click();
+  await keep();
+  await expect(page.getByRole("button", { name: "Nobody needs one" })).toBeVisible();
+}
+
 test("with the mouse: a chain of two bridges over a solar site, and a sector with five customers", async ({
   page,
   server,
@@ -88,6 +112,7 @@ test("with the mouse: a chain of two bridges over a solar site, and a sector wit
   await expect(sheet.getByLabel(/^Coordinates/)).not.toHaveValue(before);
   await page.getByRole("button", { name: /^Discard/ }).click();
   await expect(sheet.getByLabel(/^Coordinates/)).toHaveValue(before);
+  await kitOf(page, keep);
   await counts(page, server, "By mouse");
 });
 

@@ -5,6 +5,7 @@ const PLANTED = [
   { kind: "ownNoise", place: "Quarry west" },
   { kind: "airtime", place: "Tower south" },
   { kind: "airtime", place: "School east" },
+  { kind: "fullHop", place: "Harbour hut – Ridge hut" },
   { kind: "tight", place: "Quarry mast – Lighthouse" },
   { kind: "blocked", place: "Casa" },
   { kind: "polarization", place: "Casa" },
@@ -14,9 +15,10 @@ const PLANTED = [
 /** The left column; the sheet shows the findings of the selected link once more. */
 const LIST = 'aside[aria-label^="Findings and"]';
 /** Where the list with findings of a kind stands. */
-const stageOf = (kind: string) => (kind === "airtime" ? "Sectors" : kind === "ownNoise" ? "Channels" : "Paths");
+const stageOf = (kind: string) =>
+  kind === "airtime" || kind === "fullHop" ? "Capacity" : kind === "ownNoise" ? "Channels" : "Paths";
 
-test("every planted fault is found and resolved by its first remedy", async ({ page, demo }) => {
+test("every planted fault is found and resolved by its first remedy", async ({ page, ownDemo: demo }) => {
   test.slow();
   await page.goto(`${demo}/paths`);
   const go = (kind: string) => page.getByRole("link", { name: new RegExp(`^${stageOf(kind)}`) }).click();

@@ -42,26 +42,32 @@ export async function stopServer(server: RunningServer): Promise<number | null> 
   return ended;
 }
 
-/** Each test begins with a fresh demo of its own server. */
-export const test = base.extend<{ demo: string }, { server: RunningServer }>({
-  server: [
-    async ({}, use) => {
-      const server = await startServer(["--demo"]);
-      await use(server);
-      await stopServer(server);
-      rmSync(server.directory, { recursive: true, force: true });
-    },
-    { scope: "worker" },
-  ],
-  demo: async ({ server, page }, use) => {
-    const complaints: string[] = [];
-    page.on("pageerror", (error) => complaints.push(String(error)));
-    page.on("console", (message) => {
-      if (message.type() === "error" && !/status of 4\d\d/.test(message.text())) complaints.push(message.text());
-    });
-    await use(server.landing);
-    expect(complaints, "the browser console stays quiet").toEqual([]);
-  },
+/** Fails when the page writes an error to its console while the body runs. */
+async function withQuietConsole(page: Page, body: () => Promise<void>): Promise<void> {
+  const complaints: string[] = [];
+  page.on("pageerror", (error) => complaints.push(String(error)));
+  page.on("console", (message) => {
+    if (message.type() === "error" && !/status of 4\d\d/.test(message.text())) complaints.push(message.text());
+  });
+  await body();
+  expect(complaints, "the browser console stays quiet").toEqual([]);
+}
+
+async function withServer(body: (server: RunningServer) => Promise<void>): Promise<void> {
+  const server = await startServer(["--demo"]);
+  await body(server);
+  await stopServer(server);
+  rmSync(server.directory, { recursive: true, force: true });
+}
+
+/**
+ * `demo` is shared by the tests of one worker: what a test keeps on it must not stand in another's way.
+ * A test that keeps more than that takes `ownDemo`, a fresh one.
+ */
+export const test = base.extend<{ demo: string; ownDemo: string }, { server: RunningServer }>({
+  server: [async ({}, use) => withServer(use), { scope: "worker" }],
+  demo: async ({ server, page }, use) => withQuietConsole(page, () => use(server.landing)),
+  ownDemo: async ({ page }, use) => withServer((server) => withQuietConsole(page, () => use(server.landing))),
 });
 
 /** Fails on anything that axe calls serious or critical; `rules` looks for these only. */

@@ -92,12 +92,6 @@ async function improveAll(page: Page): Promise<void> {
   await page.locator("[data-trade]").waitFor({ timeout: 60_000 });
 }
 
-async function searchSites(page: Page): Promise<void> {
-  await page.getByLabel("For customers").selectOption("everybody");
-  await page.getByRole("button", { name: "Search where to build" }).click();
-  await page.locator("[data-built]").waitFor({ timeout: 60_000 });
-}
-
 async function parted(page: Page): Promise<void> {
   const block = page.getByRole("slider", { name: "Channel of Quarry west" });
   await block.focus();
@@ -105,23 +99,33 @@ async function parted(page: Page): Promise<void> {
   await page.getByRole("region", { name: "Gain rate" }).waitFor();
 }
 
+async function seeMends(page: Page): Promise<void> {
+  await page.getByRole("list", { name: "Mends" }).getByRole("listitem").first().waitFor({ timeout: 60_000 });
+  await page.getByRole("list", { name: "Ways to split" }).getByRole("listitem").first().waitFor({ timeout: 60_000 });
+}
+
+async function seeHopWays(page: Page): Promise<void> {
+  await page.getByRole("list", { name: "Ways to widen it" }).getByRole("listitem").first().waitFor({ timeout: 60_000 });
+}
+
+async function seeKit(page: Page): Promise<void> {
+  await page.locator('[data-finding="wrongInjector"]').getByRole("button", { name: "Take in hand" }).waitFor();
+}
+
 const SHOTS: Shot[] = [
   { name: "survey", path: "/plans/isla-orvena/survey?sel=subscriber:sub-58" },
   { name: "change-in-hand", path: "/plans/isla-orvena/paths?sel=link:link-long", before: takeFirstRemedy },
   { name: "paths-dark", path: "/plans/isla-orvena/paths?sel=link:link-sub-44", dark: true },
   { name: "ways-out", path: "/plans/isla-orvena/paths?sel=link:link-long&bench=ways", before: searchWays },
-  {
-    name: "antennas",
-    path: "/plans/isla-orvena/library/antennas?id=brisote-arco-5-17-90&id=brisote-arco-5-16-120&id=kestrane-bocina-5-13-45&id=brisote-ronda-5-13",
-  },
-  { name: "rules", path: "/plans/isla-orvena/rules?set=en" },
   { name: "sectors", path: "/plans/isla-orvena/sectors?sel=radio:ap-school", before: seeRose },
   { name: "coverage", path: "/plans/isla-orvena/sectors?view=coverage&sel=radio:ap-quarry-w", before: askCell },
   { name: "ways-to-serve", path: "/plans/isla-orvena/sectors?view=schools&sel=site:site-silo", before: seeSchools },
   { name: "improve", path: "/plans/isla-orvena/sectors?view=better&sel=site:site-ridge", before: improveAll },
   { name: "mast", path: "/plans/isla-orvena/sectors?view=mast&sel=radio:ap-ridge-w" },
-  { name: "build", path: "/plans/isla-orvena/sectors?view=build", before: searchSites },
   { name: "channels", path: "/plans/isla-orvena/channels?sel=radio:ap-quarry-w", before: parted },
+  { name: "capacity", path: "/plans/isla-orvena/capacity?sel=radio:ap-tower-s", before: seeMends },
+  { name: "backhaul", path: "/plans/isla-orvena/capacity?view=backhaul&sel=link:link-medium", before: seeHopWays },
+  { name: "kit", path: "/plans/isla-orvena/kit?view=chains&sel=radio:ap-school", before: seeKit },
   { name: "install", path: "/plans/isla-orvena/install?sel=link:link-medium" },
   { name: "proof", path: "/plans/isla-orvena/proof?sel=link:link-medium" },
   { name: "import", path: "/plans/isla-orvena/import", before: takePlaces },

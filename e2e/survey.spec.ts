@@ -67,9 +67,12 @@ test("the register is filtered, edited, filled down and pasted into from the key
   await page.getByLabel("Becomes").selectOption("surveyed");
   await page.getByRole("button", { name: "Set for 2", exact: true }).click();
   await expect(grid.getByRole("row", { selected: true }).getByText("surveyed")).toHaveCount(2);
-  // A paste that does not fit is refused whole.
+  // A paste that does not fit is refused whole. A dialog that closes gives the focus back where it came from, after a moment.
+  await expect(page.getByRole("dialog")).toHaveCount(0);
   await grid.focus();
+  await expect(grid).toBeFocused();
   await page.keyboard.press("ArrowRight");
+  await expect(grid).toHaveAttribute("aria-activedescendant", /-5$/);
   const paste = (text: string) =>
     grid.evaluate((element, pasted) => {
       const data = new DataTransfer();
@@ -140,7 +143,7 @@ test("the stand-in scanner fills the noise page, and the floor stands on the tap
   await expect(page.getByText("Kept 2 scans of Ridge hut.")).toBeVisible();
   await expect(page.locator(".apexcharts-series path").first()).toBeVisible();
   const row = page.getByRole("row", { name: /Ridge to harbour/ });
-  await expect(row).toContainText(/5840 \/ 20 MHz.*−\d+\.\d dBm/);
+  await expect(row).toContainText(/5840 \/ 10 MHz.*−\d+\.\d dBm/);
   await page.getByLabel(/^Or rows of frequency/).fill("5500 -92\n5501 nothing");
   await page.getByRole("button", { name: "Keep the rows" }).click();
   await expect(page.getByRole("row", { name: /2 level nothing/ })).toBeVisible();

@@ -3,12 +3,19 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, expect, test } from "@jest/globals";
 import { antennaModelSchema } from "#core/antenna";
-import { emptyRows } from "#core/plan";
+import { emptyRows, partSchema } from "#core/plan";
 import { valley } from "#core/testing";
 import { ArchiveError, readRowFiles, rowFiles } from "#formats/archive";
 import { siteThing, writeThings } from "#formats/export";
 import { JpegError, stripJpeg } from "#formats/jpeg";
-import { readAntennaCsv, readRadioJson, writeAntennaCsv, writeRadioJson } from "#formats/kit";
+import {
+  readAntennaCsv,
+  readPartsCsv,
+  readRadioJson,
+  writeAntennaCsv,
+  writePartsCsv,
+  writeRadioJson,
+} from "#formats/kit";
 import { guessMapping, interpretRows, PlacesFileError, readTable } from "#formats/places";
 import { heightWriter, layerFrame, layerTiles, openRaster, RasterError, writeGeotiff } from "#formats/raster";
 import { readScans } from "#formats/scans";
@@ -85,6 +92,7 @@ const { rows } = valley();
 const things = rows.sites.map(siteThing);
 const someAntenna = rows.equipment.flatMap((item) => (item.kind === "antenna" ? [item.body] : []))[0]!;
 const someRadio = rows.equipment.flatMap((item) => (item.kind === "radio" ? [item.body] : []))[0]!;
+const someParts = rows.equipment.flatMap((item) => (item.kind === "part" ? [item.body] : [])).slice(0, 4);
 const frame = { westDeg: 10, northDeg: 2, cellLonDeg: 0.01, cellLatDeg: 0.01, columns: 20, rows: 15 };
 const polygon = JSON.stringify({
   type: "Feature",
@@ -181,6 +189,16 @@ const READERS: [
       const { item, errors } = readAntennaCsv(bytes, () => "id");
       expect(item !== null || errors.length > 0).toBe(true);
       if (item) expect(antennaModelSchema.safeParse(item).success).toBe(true);
+    },
+    [],
+  ],
+  [
+    "table of parts",
+    text(writePartsCsv(someParts)),
+    (bytes) => {
+      const { item, errors } = readPartsCsv(bytes, () => "id");
+      expect(item !== null || errors.length > 0).toBe(true);
+      for (const part of item ?? []) expect(partSchema.safeParse(part).success).toBe(true);
     },
     [],
   ],

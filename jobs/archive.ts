@@ -225,6 +225,8 @@ function checkReferences(rows: PlanRows): void {
     need(radios, link.bRadioId, `links.json, ${link.id}: bRadioId`);
   }
   for (const { id, linkId } of rows.measurements) need(links, linkId, `measurements.json, ${id}: linkId`);
+  for (const { id, antennaModelId } of rows.outsiders)
+    need(equipment, antennaModelId, `outsiders.json, ${id}: antennaModelId`);
   for (const { id, siteId } of rows.scans) need(sites, siteId, `scans.json, ${id}: siteId`);
 }
 

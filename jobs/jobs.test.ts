@@ -1,5 +1,5 @@
 import type { Place } from "#core/geodesy";
-import { removePatch, worldOf, type Area, type Layer } from "#core/plan";
+import { removePatch } from "#core/plan";
 import { randomUUID } from "node:crypto";
 import { execFileSync, spawnSync } from "node:child_process";
 import {
@@ -16,9 +16,8 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { Readable } from "node:stream";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import { searchWaysOut, type SearchResult } from "#core/search";
 import { valley, valleySurface } from "#core/testing";
-import { arraySurface, coverCode, readGround, sampleProfile } from "#core/terrain";
+import { arraySurface, coverCode } from "#core/terrain";
 import { ArchiveError, MANIFEST } from "#formats/archive";
 import { writeGeotiff } from "#formats/raster";
 import { unzipWithin, zipFiles } from "#formats/zip";
@@ -27,8 +26,6 @@ import {
   jobOf,
   pauseWork,
   receiveUpload,
-  searchResult,
-  searchTitle,
   startWork,
   stopJob,
   submit,
@@ -39,7 +36,6 @@ import {
   type TerrainImport,
 } from "#jobs";
 import { stopPool } from "#pool";
-import { groundOver, shareTiles } from "#ground";
 import { terrain } from "./terrain";
 import { profileFromWire } from "#wire";
 import { planContext, stopEngine } from "#engine";
@@ -48,7 +44,6 @@ import {
   signedBy,
   createPlan,
   deletePlan,
-  frameOf,
   listPlans,
   openStore,
   packLayer,
@@ -81,6 +76,18 @@ beforeAll(async () => {
           [20.05, -1],
         ],
       ],
+    });
+    made.outsiders.push({
+      ...{
+        id: "fish-farm",
+        planId: "valley",
+        name: "Fish farm",
+        latDeg: -1.01,
+        lonDeg: 20.1,
+        heightM: 12,
+        azimuthDeg: 45,
+      },
+      ...{ antennaModelId: null, frequencyMHz: 2437, widthMHz: 20, eirpDbm: 30, timeShare: 0.3, notes: "since spring" },
     });
     made.photos.push({
       id: "photo",
@@ -122,20 +129,6 @@ afterAll(async () => {
   rmSync(directory, { recursive: true, force: true });
 });
 
-/** The ground of some layers, read here. */
-const groundOf = async (layers: readonly Layer[], areas: readonly Area[]) => ({
-  areas,
-  rasters: await Promise.all(
-    [...layers]
-      .sort((x, y) => y.addedAt.localeCompare(x.addedAt))
-      .map(async (layer) => ({
-        kind: layer.kind,
-        whole: shareTiles(frameOf(layer), await readTiles(store.db, "valley", layer.id)),
-        overview: null,
-      })),
-  ),
-});
-
 const ended = async ({ planId, id }: JobView): Promise<JobView> => {
   for (;;) {
     const job = (await jobOf(store, planId, id))!;
@@ -174,9 +167,10 @@ test("an archive of before channels had carriers opens to the same plan", async 
     const { frequencyMHz, widthMHz } = channels.get(radio.carrierId)!;
     return { ...radio, planId: undefined, carrierId: undefined, frequencyMHz, widthMHz };
   });
-  const manifest = new TextDecoder().decode(files.get(MANIFEST)).replace('"version": 3', '"version": 1');
+  const manifest = new TextDecoder().decode(files.get(MANIFEST)).replace('"version": 5', '"version": 1');
   const old = new Map(files);
   old.delete("carriers.json");
+  old.delete("outsiders.json");
   old.set(MANIFEST, new TextEncoder().encode(manifest));
   old.set("radios.json", new TextEncoder().encode(JSON.stringify(radios)));
   const planId = await takeArchive(
@@ -192,7 +186,7 @@ test("an archive of before channels had carriers opens to the same plan", async 
     ...site,
     freeMounts: site.freeMounts + before.radios.filter(({ siteId }) => siteId === site.id).length,
   }));
-  expect(plain(after)).toEqual(plain({ ...before, sites }));
+  expect(plain(after)).toEqual(plain({ ...before, sites, outsiders: [] }));
   await deletePlan(store.db, planId);
 });
 
@@ -200,8 +194,9 @@ test("an archive of before carriers had power plans opens to the same plan", asy
   const files = unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES);
   const edit = (name: string, change: (text: string) => string) =>
     files.set(name, new TextEncoder().encode(change(new TextDecoder().decode(files.get(name)))));
-  edit(MANIFEST, (text) => text.replace('"version": 3', '"version": 2'));
-  edit("carriers.json", (text) => text.replaceAll(',"arriveAtDbm":null', ""));
+  edit(MANIFEST, (text) => text.replace('"version": 5', '"version": 2'));
+  edit("carriers.json", (text) => text.replaceAll(',"arriveAtDbm":null,"downShare":null', ""));
+  files.delete("outsiders.json");
   const archive = zipFiles(files, () => false);
   const planId = await takeArchive(store, archive, signedBy("Ana"), quiet);
   const [before, after] = [await readPlan(store.db, "valley"), await readPlan(store.db, planId)];
@@ -220,7 +215,7 @@ test("an archive that is broken, newer, or points at nothing is refused by name,
   };
   const refused: [Uint8Array, string][] = [
     [edited(MANIFEST, () => null), "the archive has no tejado-plan.json"],
-    [edited(MANIFEST, (text) => text.replace('"version": 3', '"version": 9')), "version 9 is newer than 3"],
+    [edited(MANIFEST, (text) => text.replace('"version": 5', '"version": 9')), "version 9 is newer than 5"],
     [edited("sites.csv", (text) => text.replace("-1,20,", "-95,20,")), "sites.csv, row 2: latDeg"],
     [
       edited("radios.json", (text) => text.replace('"siteId":"west"', '"siteId":"nowhere"')),
@@ -365,54 +360,6 @@ test("photographs go with their rows", async () => {
   expect(unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES).has("photos/photo.jpg")).toBe(false);
 });
 
-const SEARCH = { linkId: "bridge", moveAM: 200, moveBM: 0, mastM: 0 };
-const startSearch = (ask: typeof SEARCH) => submit(store, "search", "valley", "Ways out", { patches: [], ask });
-
-test("a search runs in the pool, tells how it stands, and its result is kept with the plan", async () => {
-  const job = await startSearch(SEARCH);
-  const done = await ended(job);
-  expect(done).toMatchObject({ state: "done", doneShare: 1, resultUrl: `/plans/valley/searches/${job.id}` });
-  expect(done.message).toMatch(/changes tried; \d+ ways? out/);
-  const result = (await searchResult(store, "valley", job.id)) as SearchResult;
-  expect(result.heatA.length).toBeGreaterThan(300);
-  expect(result.heatB).toEqual([]);
-  expect(await searchResult(store, "another", job.id)).toBeNull();
-  // The same ways as on this thread, the ground being the same.
-  const rows = (await readPlan(store.db, "valley"))!;
-  const ground = groundOver(await groundOf(rows.layers, rows.areas));
-  const sample = { groundAmslM: NaN, coverHeightM: 0, coverCode: 0 };
-  const work = searchWaysOut(
-    worldOf(rows),
-    SEARCH,
-    ({ latDeg, lonDeg }) => {
-      ground.read((terrain) => readGround(terrain, latDeg, lonDeg, sample));
-      return sample.groundAmslM;
-    },
-    (from, to) => ground.read((terrain) => sampleProfile(terrain, from, to)),
-    randomUUID,
-  );
-  let step = work.next();
-  while (!step.done) step = work.next();
-  const told = (ways: typeof result.ways) => ways.map(({ label, effect }) => [label, effect]);
-  expect(told(result.ways)).toEqual(told(step.value.ways));
-  expect(result.triedCount).toBe(step.value.triedCount);
-  const { world } = await (await planContext(store, "valley"))!.load();
-  expect(searchTitle(world, { patches: [], ask: SEARCH })).toBe("Ways out: west – east");
-  expect(() => searchTitle(world, { patches: [], ask: { ...SEARCH, linkId: "none" } })).toThrow(
-    'There is no link "none" in the plan.',
-  );
-});
-
-test("a stopped search says so and leaves no result", async () => {
-  const job = await startSearch({ ...SEARCH, moveAM: 5000, moveBM: 5000, mastM: 30 });
-  while ((await jobOf(store, "valley", job.id))!.doneShare === 0)
-    await new Promise((resolve) => setTimeout(resolve, 5));
-  expect(await stopJob(store, "another", job.id)).toBe(false);
-  expect(await stopJob(store, "valley", job.id)).toBe(true);
-  expect(await ended(job)).toMatchObject({ state: "stopped", resultUrl: null, message: "Stopped; nothing was kept." });
-  expect(await stopJob(store, "valley", job.id)).toBe(false);
-});
-
 test("what is under way when the process ends goes on with the next one, and is kept once", async () => {
   const before = (await readPlan(store.db, "valley"))!;
   const raster = {
@@ -432,7 +379,10 @@ test("what is under way when the process ends goes on with the next one, and is 
 });
 
 test("a job over which the process died too often is given up, and says so", async () => {
-  const job = await submit(store, "search", "valley", "Ways out", { patches: [], ask: SEARCH });
+  const job = await submit(store, "search", "valley", "Ways out", {
+    patches: [],
+    ask: { linkId: "bridge", moveAM: 200, moveBM: 0, mastM: 0 },
+  });
   await pauseWork(store);
   await store.db.query("UPDATE jobs SET tries = 3 WHERE id = $1", [job.id]);
   await startWork(store);

@@ -1,8 +1,12 @@
+import { randomUUID } from "node:crypto";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
-import { worldOf, withPatches } from "#core/plan";
+import { withPatches, worldOf, type Area, type Layer } from "#core/plan";
+import { searchWaysOut, type SearchResult } from "#core/search";
+import { readGround, sampleProfile } from "#core/terrain";
+import { groundOver, shareTiles } from "#ground";
 import { radioIn, town, valley, valleySurface } from "#core/testing";
 import { stopEngine } from "#engine";
 import {
@@ -11,6 +15,8 @@ import {
   optimizeTitle,
   pauseWork,
   searchResult,
+  searchTitle,
+  stopJob,
   submit,
   type OptimizeResult,
   type SitesAsk,
@@ -18,7 +24,7 @@ import {
 } from "#jobs";
 import { planContext } from "#engine";
 import { Stopped, stopPool } from "#pool";
-import { createPlan, openStore, packLayer, signedBy, type Store } from "#store";
+import { createPlan, frameOf, openStore, packLayer, readPlan, readTiles, signedBy, type Store } from "#store";
 import { optimize } from "./optimize";
 import { PAUSED, type JobTools } from "./tools";
 
@@ -57,6 +63,72 @@ const ended = async (id: string) => {
     await new Promise((resolve) => setTimeout(resolve, 50));
   }
 };
+
+/** The ground of some layers, read here. */
+const groundOf = async (layers: readonly Layer[], areas: readonly Area[]) => ({
+  areas,
+  rasters: await Promise.all(
+    [...layers]
+      .sort((x, y) => y.addedAt.localeCompare(x.addedAt))
+      .map(async (layer) => ({
+        kind: layer.kind,
+        whole: shareTiles(frameOf(layer), await readTiles(store.db, "valley", layer.id)),
+        overview: null,
+      })),
+  ),
+});
+
+const SEARCH = { linkId: "bridge", moveAM: 200, moveBM: 0, mastM: 0 };
+const startSearch = (ask: typeof SEARCH) => submit(store, "search", "valley", "Ways out", { patches: [], ask });
+
+test("a search runs in the pool, tells how it stands, and its result is kept with the plan", async () => {
+  const job = await startSearch(SEARCH);
+  const done = await ended(job.id);
+  expect(done).toMatchObject({ state: "done", doneShare: 1, resultUrl: `/plans/valley/searches/${job.id}` });
+  expect(done.message).toMatch(/changes tried; \d+ ways? out/);
+  const result = (await searchResult(store, "valley", job.id)) as SearchResult;
+  expect(result.heatA.length).toBeGreaterThan(300);
+  expect(result.heatB).toEqual([]);
+  expect(await searchResult(store, "another", job.id)).toBeNull();
+  // The same ways as on this thread, the ground being the same.
+  const rows = (await readPlan(store.db, "valley"))!;
+  const ground = groundOver(await groundOf(rows.layers, rows.areas));
+  const sample = { groundAmslM: NaN, coverHeightM: 0, coverCode: 0 };
+  const work = searchWaysOut(
+    worldOf(rows),
+    SEARCH,
+    ({ latDeg, lonDeg }) => {
+      ground.read((terrain) => readGround(terrain, latDeg, lonDeg, sample));
+      return sample.groundAmslM;
+    },
+    (from, to) => ground.read((terrain) => sampleProfile(terrain, from, to)),
+    randomUUID,
+  );
+  let step = work.next();
+  while (!step.done) step = work.next();
+  const told = (ways: typeof result.ways) => ways.map(({ label, effect }) => [label, effect]);
+  expect(told(result.ways)).toEqual(told(step.value.ways));
+  expect(result.triedCount).toBe(step.value.triedCount);
+  const { world } = await (await planContext(store, "valley"))!.load();
+  expect(searchTitle(world, { patches: [], ask: SEARCH })).toBe("Ways out: west – east");
+  expect(() => searchTitle(world, { patches: [], ask: { ...SEARCH, linkId: "none" } })).toThrow(
+    'There is no link "none" in the plan.',
+  );
+});
+
+test("a stopped search says so and leaves no result", async () => {
+  const job = await startSearch({ ...SEARCH, moveAM: 5000, moveBM: 5000, mastM: 30 });
+  while ((await jobOf(store, "valley", job.id))!.doneShare === 0)
+    await new Promise((resolve) => setTimeout(resolve, 5));
+  expect(await stopJob(store, "another", job.id)).toBe(false);
+  expect(await stopJob(store, "valley", job.id)).toBe(true);
+  expect(await ended(job.id)).toMatchObject({
+    state: "stopped",
+    resultUrl: null,
+    message: "Stopped; nothing was kept.",
+  });
+  expect(await stopJob(store, "valley", job.id)).toBe(false);
+});
 
 describe("sectors that better themselves", () => {
   test("leave their trade with the plan", async () => {

@@ -1,17 +1,9 @@
 import { availableParallelism } from "node:os";
 import type { Patch, World } from "#core/plan";
-import {
-  peopleReached,
-  sitesQuestion,
-  type BuiltSites,
-  type ChosenSites,
-  type SiteStyle,
-  type Wanted,
-  type Whom,
-} from "#core/sites";
+import { type BuiltSites, type ChosenSites, type SiteStyle, type Wanted, type Whom } from "#core/sites";
 import { counted, figure } from "#core/words";
 import { planContext, type PlanContext } from "#engine";
-import { askPool, type TaskAnswers, type TaskAsk } from "#pool";
+import { askPool, type TaskAnswers, type SiteChoice, type TaskAsk } from "#pool";
 import type { JobKind, JobTools } from "./tools";
 
 /** Where to build: for whom, how many of them, and in which ways. */
@@ -35,16 +27,10 @@ export interface SitesOrder {
 }
 
 /** The best choice of sites found for one way to build. */
-export interface SitesOfStyle {
+export interface SitesOfStyle extends Omit<SiteChoice, "choice"> {
   style: SiteStyle;
   candidates: number;
   newMasts: number;
-  peopleAsked: number;
-  /** People whom all candidates that can be joined to a feed reach together. */
-  peopleReachable: number;
-  /** People to be reached: those wanted, or all who can be. */
-  peopleWanted: number;
-  peopleReached: number;
   /** Prices of the choice as they were compared: sectors, masts and joining bridges. */
   costEur: number;
   lowerBoundEur: number;
@@ -96,7 +82,7 @@ async function ofStyle(
   wanted: Wanted,
   progress: (share: number, message: string) => void,
 ): Promise<SitesOfStyle> {
-  const { subscriberIds, fedIds, standing } = wanted;
+  const { subscriberIds, people, fedIds, standing } = wanted;
   progress(0, "looking for high ground");
   const masts = ask.withNewMasts
     ? await asking({ kind: "siteCandidates", subscriberIds, style, powerM: ask.powerM })
@@ -117,9 +103,9 @@ async function ofStyle(
       ),
     ).then((parts) => parts.flat()),
   ]);
-  const { question, reachable } = sitesQuestion(candidates, wanted, reaches, hops, ask);
   progress(0.6, "choosing sites");
-  const choice = await asking({ kind: "siteChoice", question }, (better) => {
+  const question = { candidates, wanted: { people, fedIds }, reaches, hops, share: ask.share, seconds: ask.seconds };
+  const { choice, ...reach } = await asking({ kind: "siteChoice", ...question }, (better) => {
     const { chosen, costEur, lowerBoundEur } = better as ChosenSites;
     progress(
       0.7,
@@ -135,19 +121,17 @@ async function ofStyle(
       : await asking({
           kind: "siteBuild",
           chosen,
-          fedIds,
+          wanted: { subscriberIds, fedIds },
           reaches: choice.chosen.map((i) => reaches[i]!),
           hops: hops.flatMap(({ i, j, costEur }) =>
             place.has(i) && place.has(j) ? [{ i: place.get(i)!, j: place.get(j)!, costEur }] : [],
           ),
           style,
         });
-  const peopleAsked = question.people.reduce((sum, one) => sum + one, 0);
   return {
     style,
-    ...{ candidates: candidates.length, newMasts: masts.length, peopleAsked, peopleReachable: reachable, built },
-    peopleWanted: Math.round(question.share * peopleAsked),
-    peopleReached: peopleReached(question, choice.chosen),
+    ...{ candidates: candidates.length, newMasts: masts.length, built },
+    ...reach,
     ...{ costEur: choice.costEur, lowerBoundEur: choice.lowerBoundEur },
   };
 }

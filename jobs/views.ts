@@ -1,16 +1,19 @@
 import { availableParallelism } from "node:os";
 import type { Patch } from "#core/plan";
+import { mergedHurts } from "#core/channels";
 import { byPromise } from "#core/search";
 import type { PlanContext } from "#engine";
-import { askPool, type TaskAnswers } from "#pool";
+import { askPool, type Part, type TaskAnswers, type TaskAsk } from "#pool";
 
 export type ViewAsk =
   | { kind: "fromSite"; siteId: string; of: "subscribers" | "sites" }
   | { kind: "fromSubscriber"; subscriberId: string }
-  | { kind: "tilts" | "headings" | "gains"; radioId: string }
-  | { kind: "clientAntennas"; linkId: string }
+  | { kind: "tilts" | "headings" | "gains" | "widths" | "beams"; radioId: string }
+  | { kind: "clientAntennas" | "mends" | "hopWays"; linkId: string }
+  | { kind: "splits"; radioId: string; years: number }
   | { kind: "attach"; subscriberIds: string[] }
   | { kind: "hurts" }
+  | { kind: "heardTape"; linkId: string; direction: "down" | "up"; radioId: string }
   | { kind: "schools"; siteId: string; radiusM: number }
   | { kind: "bands"; linkId: string; demandMbps: number };
 
@@ -28,16 +31,21 @@ export async function askView(
   signal?: AbortSignal,
 ): Promise<ViewAnswers> {
   const options = signal ? { signal } : {};
-  if (ask.kind !== "fromSite") {
+  if (ask.kind !== "fromSite" && ask.kind !== "hurts") {
     const { answer, tookMs } = await askPool(context, patches, ask, options);
     return { rows: answer, tookMs };
   }
   const of = availableParallelism();
-  const parts = await Promise.all(
-    Array.from({ length: of }, (_, index) => askPool(context, patches, { ...ask, part: { index, of } }, options)),
-  );
-  return {
-    rows: parts.flatMap(({ answer }) => answer).sort(byPromise),
-    tookMs: Math.max(...parts.map(({ tookMs }) => tookMs)),
+  const inParts = async <A extends TaskAsk>(askOf: (part: Part) => A) => {
+    const parts = await Promise.all(
+      Array.from({ length: of }, (_, index) => askPool(context, patches, askOf({ index, of }), options)),
+    );
+    return { parts: parts.map(({ answer }) => answer), tookMs: Math.max(...parts.map(({ tookMs }) => tookMs)) };
   };
+  if (ask.kind === "hurts") {
+    const { parts, tookMs } = await inParts((part) => ({ kind: "hurts", part }));
+    return { rows: mergedHurts(parts), tookMs };
+  }
+  const { parts, tookMs } = await inParts((part) => ({ ...ask, part }));
+  return { rows: parts.flat().sort(byPromise), tookMs };
 }

@@ -10,6 +10,7 @@ import type { TaskAnswers, TaskAsk } from "./tasks";
 import type { TaskOrder, TaskOutcome, Told } from "./worker";
 
 export type { Part } from "./bench";
+export type { SiteChoice } from "./siteTasks";
 export type { CoverageAsk, TaskAnswers, TaskAsk } from "./tasks";
 
 const HEAP_MB = 900;
@@ -64,7 +65,10 @@ interface UnderWay {
 /** Tasks that are being worked on, by the hash of all that goes into them: equal questions are answered once. */
 const underWay = new Map<string, UnderWay>();
 
-const hashOf = (things: unknown) => createHash("sha256").update(JSON.stringify(things)).digest("hex");
+/** Columns of numbers go in as their bytes: as JSON each number would carry its place as a name. */
+const flat = (_key: string, value: unknown) =>
+  ArrayBuffer.isView(value) ? Buffer.from(value.buffer, value.byteOffset, value.byteLength).toString("base64") : value;
+const hashOf = (things: unknown) => createHash("sha256").update(JSON.stringify(things, flat)).digest("hex");
 
 /** Runs a task, once more where its worker died; a task over which three workers die is given up. */
 async function worked(order: TaskOrder, signal: AbortSignal, hear: (told: Told) => void): Promise<Answered<unknown>> {

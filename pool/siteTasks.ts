@@ -5,7 +5,9 @@ import {
   chooseSites,
   clearHops,
   customersOf,
+  peopleReached,
   siteReach,
+  sitesQuestion,
   terrainCandidates,
   wantedCustomers,
   withoutLinksOf,
@@ -13,7 +15,6 @@ import {
   type ChosenSites,
   type Hop,
   type SiteReach,
-  type SitesQuestion,
   type SiteStyle,
   type Wanted,
   type Whom,
@@ -26,21 +27,39 @@ export type SiteTaskAsk =
   | { kind: "siteCandidates"; subscriberIds: string[]; style: SiteStyle; powerM: number | null }
   | { kind: "siteReach"; site: Site; subscriberIds: string[]; style: SiteStyle }
   | { kind: "siteHops"; sites: Site[]; joinKm: number; part: Part }
-  | { kind: "siteChoice"; question: SitesQuestion }
+  | {
+      kind: "siteChoice";
+      candidates: Site[];
+      wanted: Pick<Wanted, "people" | "fedIds">;
+      reaches: SiteReach[];
+      hops: Hop[];
+      share: number;
+      seconds: number;
+    }
   | {
       kind: "siteBuild";
       chosen: Site[];
-      fedIds: string[];
+      wanted: Pick<Wanted, "subscriberIds" | "fedIds">;
       reaches: SiteReach[];
       hops: Hop[];
       style: SiteStyle;
     };
+/** Which sites to build, and for how many people that is. */
+export interface SiteChoice {
+  choice: ChosenSites;
+  peopleAsked: number;
+  /** People whom all candidates that can be joined to a feed reach together. */
+  peopleReachable: number;
+  /** People to be reached: those wanted, or all who can be. */
+  peopleWanted: number;
+  peopleReached: number;
+}
 export interface SiteTaskAnswers {
   siteWanted: Wanted;
   siteCandidates: Site[];
   siteReach: SiteReach;
   siteHops: Hop[];
-  siteChoice: ChosenSites;
+  siteChoice: SiteChoice;
   siteBuild: BuiltSites | null;
 }
 
@@ -57,7 +76,16 @@ export const SITE_TASKS: {
   siteReach: ({ world, between }, { site, subscriberIds, style }) =>
     siteReach(withoutLinksOf(world, subscriberIds), site, subscriberIds, style, between, randomUUID),
   siteHops: ({ world, between }, { sites, joinKm, part }) => clearHops(world, sites, joinKm, part, between, randomUUID),
-  siteChoice: ({ found }, { question }) => chooseSites(question, found),
-  siteBuild: ({ world, between }, { chosen, fedIds, reaches, hops, style }) =>
-    buildSites(world, chosen, fedIds, reaches, hops, style, between, randomUUID),
+  siteChoice: async ({ found }, { candidates, wanted, reaches, hops, share, seconds }) => {
+    const { question, reachable } = sitesQuestion(candidates, wanted, reaches, hops, { share, seconds });
+    const choice = await chooseSites(question, found);
+    const peopleAsked = question.people.reduce((sum, one) => sum + one, 0);
+    return {
+      ...{ choice, peopleAsked, peopleReachable: reachable },
+      peopleWanted: Math.round(question.share * peopleAsked),
+      peopleReached: peopleReached(question, choice.chosen),
+    };
+  },
+  siteBuild: ({ world, between }, { chosen, wanted, reaches, hops, style }) =>
+    buildSites(world, chosen, wanted, reaches, hops, style, between, randomUUID),
 };

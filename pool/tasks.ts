@@ -1,29 +1,40 @@
 import { randomUUID } from "node:crypto";
 import {
-  compareBands,
   searchWaysOut,
   viewFromSite,
   viewFromSubscriber,
-  type BandRow,
   type SearchAsk,
   type SearchResult,
   type ViewRow,
 } from "#core/search";
+import { compareBands, type BandRow } from "#core/bands";
 import { attachList, type AttachedList } from "#core/attach";
 import {
-  channelEars,
-  channelGroups,
+  earsNow,
   hurtsOf,
   planChannels,
+  widthTable,
+  type WidthRow,
   type ChannelPlan,
   type ChannelsAsk,
   type Hurt,
 } from "#core/channels";
-import { evaluate } from "#core/evaluate";
+import { grown } from "#core/capacity";
+import { airtimeRemedies, checksOf, hopWays, mendsOf, type HopWay, type Mend, type Remedy } from "#core/findings";
 import { clientAntennas, type ClientAntennaRow } from "#core/clients";
+import { heardTape, listeningIn, type HeardTape } from "#core/interference";
 import { optimizeSectors, type OptimizeAsk } from "#core/optimize";
 import { trySchools, type SchoolTried } from "#core/schools";
-import { gainTable, headingTable, tiltTable, type GainRow, type HeadingRow, type TiltRow } from "#core/sectors";
+import {
+  beamTable,
+  gainTable,
+  headingTable,
+  tiltTable,
+  type BeamRow,
+  type GainRow,
+  type HeadingRow,
+  type TiltRow,
+} from "#core/sectors";
 import { gridAround, newLosses, readGrid, sweep, wedgeOf, type SweepAsk } from "#core/coverage";
 import type { Place } from "#core/geodesy";
 import { lossesToWire } from "#wire";
@@ -43,25 +54,32 @@ export type TaskAsk =
   | { kind: "fromSite"; siteId: string; of: "subscribers" | "sites"; part: Part }
   | { kind: "fromSubscriber"; subscriberId: string }
   | { kind: "bands"; linkId: string; demandMbps: number }
-  | { kind: "clientAntennas"; linkId: string }
+  | { kind: "clientAntennas" | "mends" | "hopWays"; linkId: string }
+  | { kind: "splits"; radioId: string; years: number }
   | { kind: "attach"; subscriberIds: string[] }
-  | { kind: "tilts" | "headings" | "gains"; radioId: string }
+  | { kind: "tilts" | "headings" | "gains" | "widths" | "beams"; radioId: string }
   | { kind: "schools"; siteId: string; radiusM: number }
   | { kind: "coverage"; ask: CoverageAsk }
   | { kind: "search"; ask: SearchAsk }
   | { kind: "optimize"; ask: OptimizeAsk }
   | { kind: "channels"; ask: ChannelsAsk }
-  | { kind: "hurts" }
+  | { kind: "hurts"; part: Part }
+  | { kind: "heardTape"; linkId: string; direction: "down" | "up"; radioId: string }
   | SiteTaskAsk;
 export interface TaskAnswers extends SiteTaskAnswers {
   fromSite: ViewRow[];
   fromSubscriber: ViewRow[];
   bands: BandRow[];
   clientAntennas: ClientAntennaRow[];
+  mends: Mend[];
+  hopWays: HopWay[];
+  splits: Remedy[];
   attach: [AttachedList];
   tilts: TiltRow[];
   headings: HeadingRow[];
   gains: GainRow[];
+  widths: WidthRow[];
+  beams: BeamRow[];
   schools: SchoolTried[];
   /** As it travels. */
   coverage: Uint8Array;
@@ -70,6 +88,8 @@ export interface TaskAnswers extends SiteTaskAnswers {
   optimize: null;
   channels: ChannelPlan;
   hurts: Hurt[];
+  /** None where it is too weak to be looked at. */
+  heardTape: HeardTape[];
 }
 
 function required<T>(row: T | undefined, what: string): T {
@@ -97,6 +117,13 @@ export const TASKS: {
   bands: ({ world, between }, { linkId, demandMbps }) =>
     compareBands(world, required(world.links.get(linkId), `link "${linkId}"`), demandMbps, between, randomUUID),
   clientAntennas: ({ world, between }, { linkId }) => clientAntennas(world, linkId, between),
+  mends: ({ world, between }, { linkId }) => mendsOf(world, linkId, between),
+  hopWays: ({ world, between }, { linkId }) => hopWays(world, linkId, between),
+  splits: ({ world, between }, { radioId, years }) =>
+    airtimeRemedies(grown(world, years), required(world.radios.get(radioId), `radio "${radioId}"`).id, {
+      profileBetween: between,
+      checksOf,
+    }),
   attach: ({ world, between }, { subscriberIds }) => [attachList(world, subscriberIds, between, randomUUID)],
   tilts: ({ world, between }, { radioId }) =>
     tiltTable(world, required(world.radios.get(radioId), `radio "${radioId}"`).id, between),
@@ -104,6 +131,8 @@ export const TASKS: {
     headingTable(world, required(world.radios.get(radioId), `radio "${radioId}"`).id, between),
   gains: ({ world, between }, { radioId }) =>
     gainTable(world, required(world.radios.get(radioId), `radio "${radioId}"`).id, between),
+  widths: ({ world, between }, { radioId }) => widthTable(world, radioId, between),
+  beams: ({ world, between }, { radioId }) => beamTable(world, radioId, between),
   schools: ({ world, between }, { siteId, radiusM }) =>
     trySchools(world, required(world.sites.get(siteId), `site "${siteId}"`), radiusM, between, randomUUID),
   coverage: ({ ground }, { ask }) => {
@@ -116,8 +145,18 @@ export const TASKS: {
     return lossesToWire(grid, losses, window);
   },
   channels: ({ world, between, found }, { ask }) => planChannels(world, ask, between, found),
-  hurts: ({ world, between }) =>
-    hurtsOf(world, channelEars(world, channelGroups(world), evaluate(world, between).answers, between)),
+  heardTape: ({ world, between }, { linkId, direction, radioId }) => {
+    const link = required(world.links.get(linkId), `link "${linkId}"`);
+    const tape = heardTape(
+      listeningIn(world),
+      link,
+      direction === "down" ? link.bRadioId : link.aRadioId,
+      radioId,
+      between,
+    );
+    return tape ? [tape] : [];
+  },
+  hurts: ({ world, between }, { part }) => hurtsOf(world, earsNow(world, between, part)),
   optimize: ({ world, between, progress, found }, { ask }) => {
     for (const { point, ...now } of optimizeSectors(world, ask, between, randomUUID)) {
       progress(now);

@@ -2,10 +2,11 @@ import { spawnSync } from "node:child_process";
 import { expect, test } from "@jest/globals";
 
 const run = (work: string) =>
-  spawnSync("npx", ["tsx", "--eval", `import { watchOverItself } from "./server/watchdog.ts"; ${work}`], {
-    encoding: "utf8",
-    timeout: 60_000,
-  });
+  spawnSync(
+    process.execPath,
+    ["node_modules/tsx/dist/cli.mjs", "--eval", `import { watchOverItself } from "./server/watchdog.ts"; ${work}`],
+    { encoding: "utf8", timeout: 60_000 },
+  );
 
 test("a process that stops answering itself is ended with a word; one that answers lives", () => {
   const hung = run("watchOverItself(800); setTimeout(() => { for (;;); }, 300);");

@@ -1,7 +1,7 @@
 import { PGlite } from "@electric-sql/pglite";
 import { expect, test } from "@jest/globals";
 import { peakGainDbi } from "#core/antenna";
-import { setPatch, type PlanRows, type Radio } from "#core/plan";
+import { PLAIN_CARRIER, setPatch, USUAL_CABLING, USUAL_SITE_KIT, type PlanRows, type Radio } from "#core/plan";
 import { valley } from "#core/testing";
 import { readHistory, readPlan, readVersion, recordChange, signedBy, stepRecord, type Db } from "#store";
 import { migrate } from "./database";
@@ -17,6 +17,12 @@ const CAME_WITH: Record<number, Partial<Record<string, string[]>>> = {
   7: { radios: ["carrierId"] },
   8: { carriers: ["arriveAtDbm"] },
   11: { plans: ["tiers", "usualMonthEur", "sectorWorkEur", "customerWorkEur"] },
+  12: { plans: ["oversubscription", "growthPercent"], carriers: ["downShare"] },
+  14: {
+    plans: ["gustMPerS", "sunlessDays", "budgetEur"],
+    radios: Object.keys(USUAL_CABLING),
+    sites: Object.keys(USUAL_SITE_KIT),
+  },
 };
 
 /** A row of today as it was when only the first `schema` migrations had run. */
@@ -24,7 +30,7 @@ function rowThen(schema: number, kind: string, row: object): Row {
   const then: Row = { ...row };
   for (const [number, kinds] of Object.entries(CAME_WITH))
     if (Number(number) > schema) for (const field of kinds[kind] ?? []) delete then[field];
-  if (kind === "radios") for (const field of ["timingGroup", "arriveAtDbm"]) delete then[field];
+  if (kind === "radios") for (const field of ["timingGroup", "arriveAtDbm", "downShare"]) delete then[field];
   if (schema < 7 && kind === "radios") return then;
   if (kind === "radios") for (const field of ["frequencyMHz", "widthMHz"]) delete then[field];
   if (schema < 4 && kind === "equipment") {
@@ -56,7 +62,10 @@ async function databaseAt(schema: number): Promise<Then> {
     await pglite.exec(sql);
     await pglite.query("INSERT INTO migrations (number) VALUES ($1)", [index + 1]);
   }
-  const { rows, world } = valley();
+  // The library had no parts before migration 14.
+  const { rows, world } = valley(0, (now) => {
+    now.equipment = now.equipment.filter(({ kind }) => schema >= 14 || kind !== "part");
+  });
   const radios = [...world.radios.values()];
   const insert = async (kind: string, row: object) => {
     const record = Object.fromEntries(
@@ -139,7 +148,7 @@ test.each([3, 4, 5])(
     expect(await names()).toEqual(["Renamed", "east"]);
     const read = (await readPlan(db, "valley"))!;
     expect(read.carriers).toEqual([
-      { id: "sector", planId: "valley", frequencyMHz: 5300, widthMHz: 20, timingGroup: "", arriveAtDbm: null },
+      { id: "sector", planId: "valley", frequencyMHz: 5300, widthMHz: 20, ...PLAIN_CARRIER },
     ]);
     const ana = signedBy("Ana");
     const undo = () => stepRecord(db, { planId: "valley", ...ana, way: "undo" });

@@ -39,6 +39,12 @@ export async function neighbourhood(tx: Queries, planId: string, patches: readon
     named("links"),
   );
   near.scans = await rows("scans", "id = ANY($2) OR site_id = ANY($3)", named("scans"), named("sites"));
+  near.outsiders = await rows(
+    "outsiders",
+    "id = ANY($2) OR antenna_model_id = ANY($3)",
+    named("outsiders"),
+    named("equipment"),
+  );
   near.photos = await rows("photos", "id = ANY($2) OR owner_id = ANY($3)", named("photos"), [
     ...named("sites"),
     ...named("subscribers"),
@@ -79,6 +85,7 @@ export async function neighbourhood(tx: Queries, planId: string, patches: readon
     ...named("equipment"),
     ...of("radioModelId"),
     ...of("antennaModelId"),
+    ...near.outsiders.map(({ antennaModelId }) => antennaModelId),
   ]);
   for (const kind of ["layers", "areas", "overlays"] as const)
     Object.assign(near, { [kind]: await rows(kind, "id = ANY($2)", named(kind)) });

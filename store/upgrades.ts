@@ -1,4 +1,4 @@
-import { NO_POWER_PLAN, type KeptPatch } from "#core/plan";
+import { NO_OWN_FRAME, NO_POWER_PLAN, USUAL_CABLING, USUAL_SITE_KIT, type KeptPatch } from "#core/plan";
 import type { Queries } from "./db";
 import { MIGRATIONS } from "./migrations";
 
@@ -94,6 +94,8 @@ const UPGRADES: Partial<Record<number, Upgrade>> = {
   }),
   7: (patches, today) => withMounts(toCarriers(patches, today), today),
   8: withFields({ carriers: NO_POWER_PLAN }),
+  12: withFields({ carriers: NO_OWN_FRAME }),
+  14: withFields({ radios: USUAL_CABLING, sites: USUAL_SITE_KIT }),
 };
 
 async function todayOf(tx: Queries, planId: string): Promise<Today> {

@@ -6,6 +6,8 @@ import {
   removePatch,
   ROW_SCHEMAS,
   NO_POWER_PLAN,
+  USUAL_CABLING,
+  USUAL_SITE_KIT,
   rowsOfBefore,
   type Patch,
   type PlanRows,
@@ -15,6 +17,13 @@ import {
 import { z } from "zod";
 import type { Db, Queries } from "./db";
 import { readPlanAt } from "./plans";
+
+/** What rows lack that were kept before their kind had all of its fields. */
+const USUAL_ROWS: Partial<Record<(typeof LIST_KINDS)[number], object>> = {
+  carriers: NO_POWER_PLAN,
+  radios: USUAL_CABLING,
+  sites: USUAL_SITE_KIT,
+};
 
 const versionSchema = z.object({
   id: z.string(),
@@ -62,7 +71,7 @@ export async function readVersion(db: Queries, planId: string, id: string): Prom
   const lists = Object.fromEntries(
     LIST_KINDS.map((kind) => {
       const schema: z.ZodType = isOld && kind === "radios" ? radioWithChannelSchema : ROW_SCHEMAS[kind];
-      const usual = kind === "carriers" ? NO_POWER_PLAN : {};
+      const usual = USUAL_ROWS[kind] ?? {};
       return [kind, ((kept[kind] ?? []) as object[]).map((row) => schema.parse({ ...usual, ...row }))];
     }),
   );

@@ -58,6 +58,8 @@ export function summariesWire(summaries: Iterable<LinkSummary>): Columns {
       upMbps: rounded(summary.upMbps),
       levelADbm: rounded(summary.levelADbm),
       levelBDbm: rounded(summary.levelBDbm),
+      steadyDownMbps: rounded(summary.steadyDownMbps),
+      steadyUpMbps: rounded(summary.steadyUpMbps),
     })),
   );
 }

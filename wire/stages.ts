@@ -1,6 +1,6 @@
 import type { Finding } from "#core/findings";
 
-export const STAGES = ["survey", "paths", "sectors", "channels", "install", "proof"] as const;
+export const STAGES = ["survey", "paths", "sectors", "channels", "capacity", "kit", "install", "proof"] as const;
 export type Stage = (typeof STAGES)[number];
 
 export const STAGE_NAMES: Record<Stage, string> = {
@@ -8,6 +8,8 @@ export const STAGE_NAMES: Record<Stage, string> = {
   paths: "Paths",
   sectors: "Sectors",
   channels: "Channels",
+  capacity: "Capacity",
+  kit: "Kit",
   install: "Install",
   proof: "Proof",
 };
@@ -17,6 +19,8 @@ export const STAGE_KEYS: Record<string, Stage> = {
   p: "paths",
   e: "sectors",
   c: "channels",
+  a: "capacity",
+  k: "kit",
   i: "install",
   o: "proof",
 };

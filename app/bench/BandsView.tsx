@@ -1,4 +1,4 @@
-import type { BandRow } from "#core/search";
+import type { BandRow } from "#core/bands";
 import type { Link } from "#core/plan";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { useDesk } from "../desk/DeskContext";

@@ -1,5 +1,6 @@
 import { HEARS_DEPTH_DB } from "#core/antenna";
 import { leastClientAntenna, type ClientAntennaRow } from "#core/clients";
+import { heardName } from "#core/link";
 import type { Link } from "#core/plan";
 import { useDesk } from "../desk/DeskContext";
 import { Button, euros, figure, Table, Term } from "../ui";
@@ -71,9 +72,7 @@ export function ClientAntennasView({ link }: { link: Link }) {
                       <td className="text-xs font-normal">
                         {row.heard.length === 0
                           ? "nobody else"
-                          : row.heard
-                              .map(({ name, placeName, dbm }) => `${placeName}, ${name} ${figure(dbm, 0)} dBm`)
-                              .join("; ")}
+                          : row.heard.map((one) => `${heardName(one)} ${figure(one.dbm, 0)} dBm`).join("; ")}
                       </td>
                       <td className={NUMBER}>
                         <Term

@@ -1,36 +1,19 @@
-import type { Scan, World } from "#core/plan";
+import type { World } from "#core/plan";
 import { formatDistanceToNowStrict } from "date-fns";
 import type { KeyboardEvent, PointerEvent } from "react";
 import { figure } from "../ui";
-import type { CombBand, CombRow } from "./groups";
+import { CombScans, scansFor } from "./CombScans";
+import { CombStretches, StretchPatterns } from "./CombStretches";
+import { mastMates, type CombBand, type CombRow } from "./groups";
 
 const WIDTH = 660;
 const LEFT = 190;
 const ROW = 30;
 const HEAD = 22;
 const TOP = 26;
-/** Scanned levels are drawn between these, dBm in a bin. */
-const FLOOR_DBM = -110;
-const CEILING_DBM = -50;
-
-/** A site's scans folded into one strongest level for every few pixels of the band. */
-function noiseBars(scans: readonly Scan[], xOf: (mhz: number) => number): { x: number; share: number }[] {
-  const strongest = new Map<number, number>();
-  for (const { frequenciesMHz, levelsDbm } of scans)
-    frequenciesMHz.forEach((mhz, i) => {
-      const x = Math.round(xOf(mhz) / 3) * 3;
-      if (x < LEFT || x > WIDTH) return;
-      strongest.set(x, Math.max(strongest.get(x) ?? -Infinity, levelsDbm[i]!));
-    });
-  return [...strongest].map(([x, dbm]) => ({
-    x,
-    share: Math.min(1, Math.max(0, (dbm - FLOOR_DBM) / (CEILING_DBM - FLOOR_DBM))),
-  }));
-}
-
 /** Whether a row's channel lies within one of the stretches that rules and kit leave open. */
-const isWithin = ({ openMHz, frequencyMHz, widthMHz }: CombRow): boolean =>
-  openMHz.some(([low, high]) => low <= frequencyMHz - widthMHz / 2 && frequencyMHz + widthMHz / 2 <= high);
+const isWithin = ({ open, frequencyMHz, widthMHz }: CombRow): boolean =>
+  open.some(({ lowMHz, highMHz }) => lowMHz <= frequencyMHz - widthMHz / 2 && frequencyMHz + widthMHz / 2 <= highMHz);
 
 /**
  * The comb: frequency across, one row for each access point or bridge by mast, its channel a block to drag or nudge; behind it what scans
@@ -78,6 +61,7 @@ export function Comb({
       role="group"
       aria-label={`Channels from ${band.name}`}
     >
+      <StretchPatterns />
       {ticks.map((mhz) => (
         <g key={mhz}>
           <line x1={xOf(mhz)} x2={xOf(mhz)} y1={TOP - 6} y2={height} stroke="var(--rule)" />
@@ -91,6 +75,8 @@ export function Comb({
       </text>
       {laid.map(({ row, at, isFirst }) => {
         const scans = [...world.scans.values()].filter(({ siteId }) => siteId === row.siteId);
+        const heard = scansFor(scans, row);
+        const onMast = mastMates(band, row);
         const newest = scans
           .map(({ scannedAt }) => scannedAt)
           .sort()
@@ -145,27 +131,24 @@ export function Comb({
               {row.frequencyMHz}
             </text>
             <rect x={LEFT} y={at + 2} width={WIDTH - LEFT - 6} height={ROW - 5} fill="var(--panel)" />
-            {row.openMHz.map(([from, to]) => (
+            <CombStretches row={row} xOf={xOf} top={at + 2} height={ROW - 5} />
+            <CombScans scans={heard} xOf={xOf} between={[LEFT, WIDTH]} top={at + 2} height={ROW - 5} />
+            {onMast.map((other) => (
               <rect
-                key={from}
-                x={xOf(from)}
-                y={at + 2}
-                width={xOf(to) - xOf(from)}
-                height={ROW - 5}
-                fill="var(--clear)"
-                fillOpacity="0.1"
-              />
-            ))}
-            {noiseBars(scans, xOf).map(({ x, share }) => (
-              <rect
-                key={x}
-                x={x - 1}
-                y={at + ROW - 3 - share * (ROW - 5)}
-                width={2.4}
-                height={share * (ROW - 5)}
-                fill="var(--quiet)"
-                fillOpacity="0.45"
-              />
+                key={other.radioId}
+                x={xOf(other.frequencyMHz - other.widthMHz / 2)}
+                y={at + 3}
+                width={Math.max(
+                  6,
+                  xOf(other.frequencyMHz + other.widthMHz / 2) - xOf(other.frequencyMHz - other.widthMHz / 2),
+                )}
+                height={ROW - 7}
+                fill="none"
+                stroke="var(--quiet)"
+                strokeDasharray="2 2"
+              >
+                <title>{`${other.name}, on the same mast`}</title>
+              </rect>
             ))}
             <g
               tabIndex={0}

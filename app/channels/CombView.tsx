@@ -3,9 +3,9 @@ import { groupOn } from "#core/propose";
 import { useMemo, useState } from "react";
 import { useView } from "../bench/useView";
 import { useDesk } from "../desk/DeskContext";
-import { SelectField } from "../ui";
+import { figure, SelectField } from "../ui";
 import { Comb } from "./Comb";
-import { combBands } from "./groups";
+import { combBands, nearestOnMast, type CombBand, type CombRow } from "./groups";
 import { RateChanges } from "./RateChanges";
 
 /** The comb of one band, and whose rates change while a block is moved. */
@@ -32,6 +32,7 @@ export function CombView() {
         Nothing is on the air yet: link a customer to a sector, or two sites by a bridge.
       </p>
     );
+  const chosenRow = selection?.kind === "radio" ? band.rows.find(({ radioId }) => radioId === selection.id) : undefined;
   return (
     <div className="h-full overflow-y-auto p-3 text-[13px]">
       <div className="flex flex-wrap items-end gap-3">
@@ -49,8 +50,10 @@ export function CombView() {
           </SelectField>
         )}
         <p className="pb-1 text-xs text-quiet">
-          Tinted: what rules and kit leave open. Bars: the strongest that scans heard. A struck block loses somebody’s
-          rate to another of the plan. Drag, or nudge with the arrows (Shift: a whole width).
+          Tinted: what rules and kit leave open, striped where radar has to be avoided, dotted where a licence is
+          needed. Bars: the strongest that scans heard the radio’s way, vertical from below, horizontal from above.
+          Dashed boxes: channels of the same mast. A struck block loses somebody’s rate to another of the plan. Drag, or
+          nudge with the arrows (Shift: a whole width).
         </p>
       </div>
       <div className="mt-2 overflow-x-auto">
@@ -58,13 +61,14 @@ export function CombView() {
           <Comb
             world={world}
             band={band}
-            chosenId={selection?.kind === "radio" ? selection.id : null}
+            chosenId={chosenRow?.radioId ?? null}
             peopleLost={peopleLost}
             onMove={({ radioId, widthMHz }, frequencyMHz) => draft.put(groupOn(world, radioId, frequencyMHz, widthMHz))}
             onChoose={(id) => select({ kind: "radio", id })}
           />
         </div>
       </div>
+      {chosenRow && <OnMast band={band} row={chosenRow} />}
       {draft.patches.length > 0 && (
         <section aria-label="What the change does to rates" data-rates={gain.length + lose.length}>
           {gain.length + lose.length === 0 && <p className="mt-2 text-quiet">Nobody’s rate changes.</p>}
@@ -73,5 +77,25 @@ export function CombView() {
         </section>
       )}
     </div>
+  );
+}
+
+/** How far the chosen channel stands from its neighbour on the same mast. */
+function OnMast({ band, row }: { band: CombBand; row: CombRow }) {
+  const nearest = nearestOnMast(band, row);
+  if (!nearest) return null;
+  const { other, apartMHz } = nearest;
+  const isTimed = row.timingGroup !== "" && row.timingGroup === other.timingGroup;
+  return (
+    <p className="mt-2" data-apart={apartMHz}>
+      {row.name}:{" "}
+      {apartMHz >= 0
+        ? `${figure(apartMHz, 0)} MHz from the edge of ${other.name} on the same mast`
+        : `overlaps ${other.name} on the same mast`}
+      {isTimed
+        ? "; timed together, both send and listen at once"
+        : "; not timed together, each may send while the other listens"}
+      .
+    </p>
   );
 }

@@ -1,18 +1,46 @@
 import type { Hurt } from "#core/channels";
+import type { HeardTape } from "#core/interference";
+import { heardName } from "#core/link";
+import { useState } from "react";
 import { Asked } from "../bench/Asked";
 import { useView } from "../bench/useView";
 import { useDesk } from "../desk/DeskContext";
 import { placeNameOf } from "../frame/names";
+import { PrintedTape } from "../tape/TapeView";
 import { figure, Table } from "../ui";
 
 const NUMBER = "figures text-right whitespace-nowrap";
 const MOST_TOLD = 60;
 
+const keyOf = ({ by, victim }: Hurt) => `${by} ${victim}`;
+
+/** How the worst of a pair arrives, line by line. */
+function HurtTape({ hurt: { worst }, at }: { hurt: Hurt; at: string }) {
+  const { data, draft } = useDesk();
+  const { linkId, direction, radioId } = worst;
+  const view = useView<HeardTape>(data.world.plan.id, draft.patches, { kind: "heardTape", linkId, direction, radioId });
+  return (
+    <section className="mt-3 max-w-md rounded border border-rule bg-panel p-2" aria-label="Tape of the pair">
+      <Asked view={view} waiting="Adding it up…" none="On the channels in hand it is too weak there to be looked at.">
+        {([tape]) => (
+          <>
+            <h3 className="mb-1 font-semibold">
+              {heardName(tape!)}, as {at} hears it
+            </h3>
+            <PrintedTape lines={tape!.lines} caption={`How ${tape!.name} arrives at ${at}`} />
+          </>
+        )}
+      </Asked>
+    </section>
+  );
+}
+
 /** Who hurts whom on the channels in hand: each pair with the receiver that is raised most, and what its noise there is made of. */
 export function HurtsView() {
   const { world, data, draft, select } = useDesk();
   const view = useView<Hurt>(data.world.plan.id, draft.patches, { kind: "hurts" });
-  const nameOf = (id: string) => `${world.radios.get(id)?.name ?? ""}`;
+  const [opened, setOpened] = useState<string | null>(null);
+  const nameOf = (id: string) => world.radios.get(id)?.name ?? `outsider ${world.outsiders.get(id)?.name ?? ""}`;
   const at = ({ worst }: Hurt) => {
     const link = world.links.get(worst.linkId);
     if (!link) return "";
@@ -47,8 +75,22 @@ export function HurtsView() {
               ]}
             >
               {rows.slice(0, MOST_TOLD).map((hurt) => (
-                <tr key={`${hurt.by} ${hurt.victim}`} data-hurt={`${hurt.by} ${hurt.victim}`}>
-                  <td>{nameOf(hurt.by)}</td>
+                <tr
+                  key={keyOf(hurt)}
+                  data-hurt={keyOf(hurt)}
+                  className={keyOf(hurt) === opened ? "bg-panel font-semibold" : ""}
+                >
+                  <td>
+                    <button
+                      type="button"
+                      aria-expanded={keyOf(hurt) === opened}
+                      aria-label={`Tape of ${nameOf(hurt.by)} at ${at(hurt)}`}
+                      className="text-left text-clay underline"
+                      onClick={() => setOpened(keyOf(hurt) === opened ? null : keyOf(hurt))}
+                    >
+                      {nameOf(hurt.by)}
+                    </button>
+                  </td>
                   <td>{nameOf(hurt.victim)}</td>
                   <td className={`${NUMBER} ${hurt.peopleLost > 0 ? "font-semibold" : ""}`}>
                     {figure(hurt.peopleLost)}
@@ -75,6 +117,11 @@ export function HurtsView() {
                 The {MOST_TOLD} worst of {rows.length} pairs.
               </p>
             )}
+            {rows
+              .filter((hurt) => keyOf(hurt) === opened)
+              .map((hurt) => (
+                <HurtTape key={keyOf(hurt)} hurt={hurt} at={at(hurt)} />
+              ))}
           </div>
         )}
       </Asked>

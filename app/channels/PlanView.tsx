@@ -1,11 +1,20 @@
-import { CHANNEL_SCHOOL_WORDS, CHANNEL_SCHOOLS, type ChannelPlan, type ChannelSchool } from "#core/channels";
+import { backhaulOf } from "#core/capacity";
+import {
+  CHANNEL_SCHOOL_WORDS,
+  changeOrder,
+  type ChannelMove,
+  type ChannelPlan,
+  type ChannelSchool,
+} from "#core/channels";
+import type { World } from "#core/plan";
 import { counted } from "#core/words";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { useDesk } from "../desk/DeskContext";
-import { Button, figure, NumberField, Table, Term } from "../ui";
+import { Button, figure, Table } from "../ui";
 import { SearchState } from "../work/SearchState";
 import { useSearch } from "../work/useSearch";
+import { PlanOptions, USUAL_ASK } from "./PlanOptions";
 import { RateChanges } from "./RateChanges";
 
 const NUMBER = "figures text-right whitespace-nowrap";
@@ -21,9 +30,7 @@ function gapWords({ cost, lowerBound }: ChannelPlan): string {
 /** Channels laid for the whole plan by several schools side by side, each with its moves and with who gains and who loses. */
 export function PlanView() {
   const { world, data, draft } = useDesk();
-  const [schools, setSchools] = useState<ReadonlySet<ChannelSchool>>(new Set(CHANNEL_SCHOOLS));
-  const [workPeople, setWorkPeople] = useState(0.5);
-  const [seconds, setSeconds] = useState(10);
+  const [ask, setAsk] = useState(USUAL_ASK);
   const { job, result, failed, start, stop } = useSearch<ChannelPlan[]>(data.world.plan.id, true);
   const [opened, setOpened] = useState<ChannelSchool | null>(null);
   const shown = result?.find(({ school }) => school === opened) ?? result?.[0];
@@ -38,55 +45,15 @@ export function PlanView() {
         plan is then answered in full. Cost: the people whose rate is lost to another of the plan, and two in a thousand
         for each decibel that their noise rises.
       </p>
-      <div className="mt-2 flex flex-wrap items-end gap-x-6 gap-y-2">
-        <fieldset>
-          <legend className="text-xs text-quiet">Schools</legend>
-          {CHANNEL_SCHOOLS.map((school) => (
-            <label key={school} className="flex items-center gap-1.5">
-              <input
-                type="checkbox"
-                checked={schools.has(school)}
-                onChange={() =>
-                  setSchools(new Set(CHANNEL_SCHOOLS.filter((one) => (one === school) !== schools.has(one))))
-                }
-              />
-              <Term meaning={CHANNEL_SCHOOL_WORDS[school].meaning}>{CHANNEL_SCHOOL_WORDS[school].name}</Term>
-            </label>
-          ))}
-        </fieldset>
-        <div className="w-40">
-          <NumberField
-            label="A move must save the rate of"
-            unit="people"
-            value={workPeople}
-            step={0.5}
-            min={0}
-            max={1000}
-            onChange={setWorkPeople}
-          />
-        </div>
-        <div className="w-32">
-          <NumberField
-            label="Look for better for"
-            unit="s"
-            value={seconds}
-            step={5}
-            min={1}
-            max={300}
-            decimals={0}
-            onChange={setSeconds}
-          />
-        </div>
-        <Button
-          look="primary"
-          disabled={job?.state === "running" || schools.size === 0}
-          onClick={() =>
-            void start({ kind: "channels", schools: [...schools], workPeople, fixedIds: [], seconds }, draft.patches)
-          }
-        >
-          {result ? "Lay them again" : "Lay the channels"}
-        </Button>
-      </div>
+      <PlanOptions ask={ask} onChange={setAsk} />
+      <Button
+        look="primary"
+        className="mt-2"
+        disabled={job?.state === "running" || ask.schools.length === 0}
+        onClick={() => void start({ kind: "channels", ...ask }, draft.patches)}
+      >
+        {result ? "Lay them again" : "Lay the channels"}
+      </Button>
       <SearchState job={job} failed={failed} onStop={stop} />
       {result && (
         <div className="mt-3 overflow-x-auto" tabIndex={0} role="region" aria-label="Channel plans side by side">
@@ -151,22 +118,54 @@ export function PlanView() {
           {shown.moves.length === 0 ? (
             <p className="text-quiet">Nothing has to move.</p>
           ) : (
-            <ol className="ml-4 list-decimal" aria-label="Moves">
-              {shown.moves.map(({ radioId, name, fromMHz, toMHz, along }) => (
-                <li key={radioId}>
-                  {name}:{" "}
-                  <span className="figures">
-                    {fromMHz} → {toMHz} MHz
-                  </span>
-                  , with {counted(along, "far end")}; on a live network the far ends first.
-                </li>
-              ))}
-            </ol>
+            <Moves moves={shown.moves} />
           )}
           <RateChanges world={world} title="Lose rate" changes={shown.lose} />
           <RateChanges world={world} title="Gain rate" changes={shown.gain} />
         </section>
       )}
     </div>
+  );
+}
+
+/** The radios of one step in their order, customers' counted. */
+function radioWords(world: World, radioIds: readonly string[]): string {
+  const customers = radioIds.filter((id) => world.radios.get(id)?.subscriberId).length;
+  const sites = radioIds.flatMap((id) => (world.radios.get(id)?.siteId ? [world.radios.get(id)!.name] : []));
+  return [...(customers > 0 ? [counted(customers, "customer’s radio", "customers’ radios")] : []), ...sites].join(
+    ", then ",
+  );
+}
+
+/** The moves in the order in which a live network bears them. */
+function Moves({ moves }: { moves: readonly ChannelMove[] }) {
+  const { world, summaries } = useDesk();
+  const steps = useMemo(() => changeOrder(world, moves, backhaulOf(world, summaries)), [world, moves, summaries]);
+  return (
+    <>
+      <p className="text-xs text-quiet">
+        In this order on a live network: farthest from the feed first, in each step too, since nobody reaches a far end
+        any more once the end nearer the feed has gone. Change at night, one step at a time, and wait until all are
+        back.
+      </p>
+      <ol className="ml-4 list-decimal" aria-label="Moves">
+        {steps.map(
+          ({ move: { radioId, name, fromMHz, toMHz }, radioIds, customersDown, peopleDown, meanwhileMeets }) => (
+            <li key={radioId}>
+              {name},{" "}
+              <span className="figures">
+                {fromMHz} → {toMHz} MHz
+              </span>
+              : {radioWords(world, radioIds)}. Meanwhile {counted(customersDown, "customer")},{" "}
+              {counted(peopleDown, "person", "people")}, without service
+              {meanwhileMeets.length > 0
+                ? `; until ${meanwhileMeets.join(" and ")} has moved too, both share spectrum`
+                : ""}
+              .
+            </li>
+          ),
+        )}
+      </ol>
+    </>
   );
 }

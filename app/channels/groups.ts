@@ -1,21 +1,27 @@
-import { channelGroups } from "#core/channels";
+import { channelGroups, groupSites } from "#core/channels";
 import { endOf, type World } from "#core/plan";
-import { groupStretchesMHz } from "#core/propose";
+import { inverseGeodesic } from "#core/geodesy";
+import { groupLinks, groupStretches, type OpenStretch } from "#core/propose";
 
 /** One row of the comb: an access point or a bridge, with all that share its channel. */
 export interface CombRow {
   radioId: string;
   name: string;
   siteId: string;
+  /** Every mast on which it has an antenna: a bridge on two. */
+  siteIds: string[];
   site: string;
   isBridge: boolean;
   headingDeg: number | null;
+  /** Where it listens: its heading, or a bridge's far end; null all round. */
+  looksDeg: number | null;
   frequencyMHz: number;
   widthMHz: number;
   rasterMHz: number;
   links: number;
-  /** Stretches of spectrum that the rules and all of its kit allow, MHz. */
-  openMHz: [low: number, high: number][];
+  timingGroup: string;
+  /** Stretches of spectrum that the rules and all of its kit allow. */
+  open: OpenStretch[];
 }
 
 /** A stretch of spectrum that the same radios share. */
@@ -29,13 +35,25 @@ export interface CombBand {
 /** Rows of a plan by band, in each by mast and then by heading. */
 export function combBands(world: World): CombBand[] {
   const rows = channelGroups(world).map((radioId): CombRow => {
-    const { radio, model, placeName } = endOf(world, radioId);
-    const { name, frequencyMHz, widthMHz } = radio;
+    const { radio, model, place, placeName } = endOf(world, radioId);
+    const { name, frequencyMHz, widthMHz, timingGroup = "" } = radio;
+    const isBridge = radio.role === "bridge";
+    const links = groupLinks(world, radioId);
+    const far = isBridge && links[0] ? endOf(world, links[0].bRadioId).place : null;
     return {
-      ...{ radioId, name, siteId: radio.siteId ?? "", site: placeName, isBridge: radio.role === "bridge" },
+      ...{
+        radioId,
+        name,
+        siteId: radio.siteId ?? "",
+        siteIds: groupSites(world, radioId),
+        site: placeName,
+        isBridge,
+        timingGroup,
+      },
       ...{ headingDeg: radio.azimuthDeg, frequencyMHz, widthMHz, rasterMHz: model.rasterMHz },
-      links: [...world.links.values()].filter(({ aRadioId }) => aRadioId === radioId).length,
-      openMHz: groupStretchesMHz(world, radioId, widthMHz),
+      looksDeg: radio.azimuthDeg ?? (far && inverseGeodesic(place, far).azimuthDeg),
+      links: links.length,
+      open: groupStretches(world, radioId, widthMHz),
     };
   });
   const bands: CombBand[] = [];
@@ -59,8 +77,24 @@ export function combBands(world: World): CombBand[] {
   return bands;
 }
 
-function spanOf({ frequencyMHz, widthMHz, openMHz }: CombRow): [number, number] {
+/** Other channels that are sent from a mast on which a row has an antenna. */
+export const mastMates = (band: CombBand, { radioId, siteIds }: CombRow): CombRow[] =>
+  band.rows.filter((other) => other.radioId !== radioId && other.siteIds.some((id) => siteIds.includes(id)));
+
+/** The channel of the same mast that stands nearest to a row's own, and how far, edge to edge; null for a mast with one channel. */
+export function nearestOnMast(band: CombBand, row: CombRow): { other: CombRow; apartMHz: number } | null {
+  const apartMHz = (other: CombRow) =>
+    Math.abs(other.frequencyMHz - row.frequencyMHz) - (other.widthMHz + row.widthMHz) / 2;
+  return mastMates(band, row)
+    .map((other) => ({ other, apartMHz: apartMHz(other) }))
+    .reduce<{ other: CombRow; apartMHz: number } | null>(
+      (nearest, one) => (nearest && nearest.apartMHz <= one.apartMHz ? nearest : one),
+      null,
+    );
+}
+
+function spanOf({ frequencyMHz, widthMHz, open }: CombRow): [number, number] {
   const own = [frequencyMHz - widthMHz / 2, frequencyMHz + widthMHz / 2];
-  const all = [...openMHz.flat(), ...own];
+  const all = [...open.flatMap(({ lowMHz, highMHz }) => [lowMHz, highMHz]), ...own];
   return [Math.min(...all), Math.max(...all)];
 }

@@ -1,6 +1,7 @@
 import { join } from "node:path";
 import { acceptText } from "./acceptText";
-import { CAUTION_NOTE, CAUTIONS, INSTALL_STEPS, sendingWords, type CrewEnd } from "#core/install";
+import { takesWords, toolWords } from "../install/ProcedureSteps";
+import { CAUTION_NOTE, CAUTIONS, sendingWords, type CrewEnd } from "#core/install";
 import { Document, Font, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import { figure } from "#core/words";
 import type { Formats } from "../ui/format";
@@ -108,12 +109,14 @@ function EndPage({ sheet, end, other, formats }: { sheet: SheetData; end: CrewEn
         ))}
       </View>
       <Text style={styles.heading}>The order of the work</Text>
-      {INSTALL_STEPS.map((step, i) => (
-        <View key={step.key} style={styles.row} wrap={false}>
+      <Text style={styles.quiet}>Take: {toolWords(end.steps)}</Text>
+      {end.steps.map((step, i) => (
+        <View key={step.id} style={styles.row} wrap={false}>
           <View style={styles.box} />
           <Text style={styles.grow}>
-            {i + 1}. {step.text}
+            {i + 1}. {step.text} {takesWords(step)}
             {step.caution ? <Text style={styles.caution}> Caution: {step.caution}</Text> : ""}
+            {step.trap ? <Text style={styles.quiet}> {step.trap}</Text> : ""}
           </Text>
         </View>
       ))}

@@ -1,5 +1,6 @@
 import type { Outcome } from "#core/outcome";
-import { useState } from "react";
+import { ratesMoved } from "#core/channels";
+import { useMemo, useState } from "react";
 import { Button, euros, figure, Term } from "../ui";
 import { useDesk } from "./DeskContext";
 
@@ -46,9 +47,13 @@ const ROWS: Row[] = [
 
 /** The foot of the desk: kept beside in hand, and what to do with it. */
 export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; busy: boolean }) {
-  const { data, draft, outcome, settled } = useDesk();
+  const { data, draft, outcome, settled, summaries, world } = useDesk();
   const [reason, setReason] = useState("");
   const inHand = draft.patches.length > 0;
+  const { faster, slower } = useMemo(
+    () => (inHand ? ratesMoved(world, data.summaries, summaries) : { faster: 0, slower: 0 }),
+    [inHand, world, data.summaries, summaries],
+  );
   return (
     <footer
       aria-label="Change in hand"
@@ -77,6 +82,29 @@ export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; 
           </span>
         );
       })}
+      {inHand && (
+        <span className="flex items-baseline gap-1.5 whitespace-nowrap">
+          <span className="text-xs text-quiet">
+            <Term meaning="Links that run faster, and links that run slower, both directions on balance, by this change and by the noise that it makes.">
+              Rates
+            </Term>
+          </span>
+          <span className="figures font-semibold" data-in-hand="Rates">
+            {!settled ? (
+              "…"
+            ) : (
+              <>
+                <span className={faster > 0 ? "text-clear" : "text-quiet"} aria-label={`${faster} faster`}>
+                  ▲ {faster}
+                </span>{" "}
+                <span className={slower > 0 ? "text-blocked" : "text-quiet"} aria-label={`${slower} slower`}>
+                  ▼ {slower}
+                </span>
+              </>
+            )}
+          </span>
+        </span>
+      )}
       {inHand ? (
         <form
           className="ml-auto flex min-w-0 items-center gap-2"

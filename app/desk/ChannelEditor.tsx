@@ -1,5 +1,5 @@
 import { endOf, setPatch, type Channel, type Link } from "#core/plan";
-import { NumberField, SelectField } from "../ui";
+import { figure, NumberField, SelectField } from "../ui";
 import { FieldConflict } from "./ConflictPanel";
 import { useDesk } from "./DeskContext";
 import { FigureEdit, TextEdit } from "./fields";
@@ -51,6 +51,9 @@ export function ChannelEditor({ radioId, link }: { radioId: string; link?: Link 
       </div>
       <FieldConflict kind="carriers" id={carrierId} field="frequencyMHz" />
       <FieldConflict kind="carriers" id={carrierId} field="widthMHz" />
+      {radio.role === "sector" && model.duplex === "TDD" && (
+        <FrameShare carrierId={carrierId} downShare={radio.downShare ?? null} usualShare={model.downShare} />
+      )}
       {radio.role === "sector" && <PowerPlan carrierId={carrierId} arriveAtDbm={radio.arriveAtDbm ?? null} />}
       <TextEdit
         of={{ kind: "carriers", id: carrierId }}
@@ -68,6 +71,41 @@ export function ChannelEditor({ radioId, link }: { radioId: string; link?: Link 
         </p>
       )}
     </>
+  );
+}
+
+/** Shares of the frame that are offered, from a twentieth to nineteen of them. */
+const SHARES = Array.from({ length: 19 }, (_, i) => (i + 1) / 20);
+
+/** How much of the frame goes toward the customers: as the radio comes, or set for all on the carrier. */
+function FrameShare({
+  carrierId,
+  downShare,
+  usualShare,
+}: {
+  carrierId: string;
+  downShare: number | null;
+  usualShare: number;
+}) {
+  const { draft } = useDesk();
+  return (
+    <div className="col-span-2">
+      <SelectField
+        label="Frame toward customers"
+        value={downShare === null ? "" : String(downShare)}
+        onChange={({ target: { value } }) =>
+          draft.put([setPatch("carriers", carrierId, { downShare: value === "" ? null : Number(value) })])
+        }
+      >
+        <option value="">{figure(usualShare * 100, 0)} %, as its radio comes</option>
+        {SHARES.map((share) => (
+          <option key={share} value={share}>
+            {figure(share * 100, 0)} %
+          </option>
+        ))}
+      </SelectField>
+      <FieldConflict kind="carriers" id={carrierId} field="downShare" />
+    </div>
   );
 }
 

@@ -35,7 +35,7 @@ export function EndEditor({
   const { radio, model, antenna } = end;
   const put = (change: Partial<RadioRow>) => draft.put([setPatch("radios", radio.id, change)]);
   const radios = radioModelsFor(world, radio.role, radio.frequencyMHz);
-  const antennas = antennasFor(world, radio.role, radio.frequencyMHz);
+  const antennas = antennasFor(world, radio.role, radio.frequencyMHz, model);
   const id = (name: string) => `${radio.id}-${name}`;
   return (
     <fieldset className="mt-3 border-t border-rule pt-2">
@@ -95,7 +95,7 @@ export function EndEditor({
             className={SELECT}
             onChange={(event) => put({ antennaModelId: event.target.value })}
           >
-            {!antennas.includes(antenna) && <option value={antenna.id}>{antenna.model} (outside its band)</option>}
+            {!antennas.includes(antenna) && <option value={antenna.id}>{antenna.model} (does not fit)</option>}
             {antennas.map((one) => (
               <option key={one.id} value={one.id}>
                 {one.maker} {one.model}

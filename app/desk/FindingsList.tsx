@@ -1,6 +1,7 @@
 import { linksOf, radioOf, type Finding, type Remedy } from "#core/findings";
 import { Users } from "lucide-react";
-import { Link, useFetcher } from "react-router";
+import { useEffect, useState } from "react";
+import { Link } from "react-router";
 import { Button, buttonClass } from "../ui";
 import { useDesk } from "./DeskContext";
 import { selectionText, type Selection } from "./selection";
@@ -39,6 +40,12 @@ function placeOf(finding: Finding): Selection {
   return radioId === null ? null : { kind: "radio", id: radioId };
 }
 
+/** Whether a finding is about what is chosen. */
+export function isChosen(finding: Finding, selection: Selection): boolean {
+  const place = placeOf(finding);
+  return place !== null && selection !== null && place.kind === selection.kind && place.id === selection.id;
+}
+
 /** One finding: what, where, by how much, whom it hurts, why; and ways out that were tried. */
 export function FindingCard({
   finding,
@@ -50,9 +57,28 @@ export function FindingCard({
   withPlace?: boolean;
 }) {
   const { data, draft, select, selection } = useDesk();
-  const fetcher = useFetcher<Remedy[]>();
-  const remedies = finding.remedies ?? fetcher.data ?? null;
+  const [found, setFound] = useState<{ of: string; remedies: Remedy[] | null } | null>(null);
   const remediesUrl = `/plans/${data.world.plan.id}/remedies?finding=${encodeURIComponent(finding.id)}`;
+  // In a large plan only the worst findings come with theirs: the others' are worked out when they are looked at.
+  const asked = `${data.revision} ${remediesUrl}`;
+  const own = found?.of === asked ? found : null;
+  const remedies = finding.remedies ?? own?.remedies ?? null;
+  const isAsked = open && remedies === null && own === null && draft.patches.length === 0;
+  // Looked at again, it is asked again: the plan may have changed, or the answer failed.
+  useEffect(() => {
+    if (!open) setFound(null);
+  }, [open]);
+  useEffect(() => {
+    if (!isAsked) return;
+    const stop = new AbortController();
+    fetch(remediesUrl, { signal: stop.signal })
+      .then(async (response) => (response.ok ? ((await response.json()) as Remedy[]) : null))
+      .catch(() => null)
+      .then((answer) => {
+        if (!stop.signal.aborted) setFound({ of: asked, remedies: answer });
+      });
+    return () => stop.abort();
+  }, [isAsked, asked, remediesUrl]);
   const selected = selection?.kind === "link" && linksOf(finding).includes(selection.id);
   return (
     <article
@@ -80,9 +106,11 @@ export function FindingCard({
               This is how it stands in hand. Keep the change to have remedies worked out.
             </p>
           ) : remedies === null ? (
-            <Button disabled={fetcher.state !== "idle"} onClick={() => void fetcher.load(remediesUrl)}>
-              {fetcher.state === "idle" ? "Work out remedies" : "Trying what could help…"}
-            </Button>
+            <p role="status" className="text-xs text-quiet">
+              {own
+                ? "What could help was not worked out: choose the finding again in a moment."
+                : "Trying what could help…"}
+            </p>
           ) : remedies.length > 0 ? (
             <ul className="space-y-1.5">
               {remedies.map((remedy) => (

@@ -1,12 +1,12 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { sectorAirtime } from "#core/findings";
+import { sectorAirtime } from "#core/capacity";
 import type { Link as PlanLink } from "#core/plan";
 import { useMemo, useRef, useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import { AddMenu } from "../adding/AddMenu";
 import { figure, ProofMark, SiteGlyph, StateStroke, SubscriberGlyph } from "../ui";
 import { useDesk, type Desk } from "./DeskContext";
-import { FindingCard } from "./FindingsList";
+import { FindingCard, isChosen } from "./FindingsList";
 import { placeNameOf } from "../frame/names";
 import { selectionText, type Selection } from "./selection";
 import type { Stage } from "#wire";
@@ -167,7 +167,7 @@ function VirtualRows({ rows }: { rows: ListRow[] }) {
 /** The left column: the stage's findings, then its list. */
 export function LeftColumn({ stage }: { stage: Stage }) {
   const desk = useDesk();
-  const isOfSectors = stage === "sectors" || stage === "channels";
+  const isOfSectors = stage === "sectors" || stage === "channels" || stage === "capacity";
   const [filter, setFilter] = useState("");
   const [sort, setSort] = useState<"need" | "name">("need");
   const rows = useMemo(() => {
@@ -180,7 +180,6 @@ export function LeftColumn({ stage }: { stage: Stage }) {
   }, [stage, desk.world, desk.outcome, filter, sort]);
   const findings = desk.findings.filter((finding) => finding.stage === stage);
   const count = desk.counts[stage];
-  const selectedLink = desk.selection?.kind === "link" ? desk.selection.id : null;
   return (
     <aside
       aria-label={
@@ -212,7 +211,7 @@ export function LeftColumn({ stage }: { stage: Stage }) {
               <FindingCard
                 key={finding.id}
                 finding={finding}
-                open={finding.linkId === selectedLink && stage !== "paths"}
+                open={stage !== "paths" && isChosen(finding, desk.selection)}
               />
             ))}
             {count > Math.min(findings.length, MOST_CARDS) && (

@@ -79,6 +79,7 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
   const ground = useGroundTools(canDraw);
   const { data, world, selection, select, link, answer, profiles, draft, heat, lookedAt } = useDesk();
   const { sites, subscribers } = useMapPlaces(world);
+  const outsiders = useMemo(() => [...world.outsiders.values()], [world.outsiders]);
   const links = useMapLinks();
   const ends = link ? linkEnds(world, link) : null;
   const profile = ends ? profiles.get([ends.a.place, ends.b.place]) : undefined;
@@ -163,6 +164,7 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
             sites={sites}
             subscribers={subscribers}
             links={links}
+            outsiders={outsiders}
             selected={onMap(selection)}
             onPick={select}
             heat={heat}

@@ -1,9 +1,10 @@
-import { endOf, freeName, radioPatches, type Radio } from "#core/plan";
+import { CABLE_KINDS, endOf, freeName, INJECTORS, radioPatches, type Radio } from "#core/plan";
+import { CABLES } from "#core/power";
 import { Button } from "../ui";
 import { useDesk } from "./DeskContext";
 import { ChannelEditor } from "./ChannelEditor";
 import { EndEditor } from "./EndEditor";
-import { FigureEdit, TextEdit } from "./fields";
+import { ChoiceEdit, FigureEdit, TextEdit } from "./fields";
 import { SectorFigures } from "../sectors/SectorFigures";
 import { RemoveButton } from "./RemoveButton";
 
@@ -14,6 +15,9 @@ export function RadioSheet({ radio }: { radio: Radio }) {
   const end = endOf(world, radio.id);
   const links = [...world.links.values()].filter((link) => link.aRadioId === radio.id || link.bRadioId === radio.id);
   const customers = links.filter((link) => link.aRadioId === radio.id && link.kind === "access");
+  const brackets = [...world.parts.values()]
+    .filter(({ kind }) => kind === "bracket")
+    .map(({ id, model }) => [id, model] as const);
   const duplicate = () => {
     const id = crypto.randomUUID();
     const name = freeName(world.radios.values(), radio.name);
@@ -52,11 +56,41 @@ export function RadioSheet({ radio }: { radio: Radio }) {
           <FigureEdit
             of={of}
             field="ethernetM"
-            label="Cable to the radio"
+            label="Cable to the injector"
             unit="m"
             max={1000}
             value={radio.ethernetM}
           />
+          <FigureEdit
+            of={of}
+            field="indoorM"
+            label="From there to the switch"
+            unit="m"
+            max={1000}
+            value={radio.indoorM}
+          />
+          <ChoiceEdit
+            of={of}
+            field="cableKind"
+            label="Cable"
+            value={radio.cableKind}
+            choices={CABLE_KINDS.map((kind) => [kind, CABLES[kind].name] as const)}
+          />
+          <ChoiceEdit
+            of={of}
+            field="injector"
+            label="Injector"
+            value={radio.injector}
+            choices={INJECTORS.map((one) => [one, one] as const)}
+          />
+          <ChoiceEdit
+            of={of}
+            field="bracketId"
+            label="Bracket"
+            value={radio.bracketId}
+            choices={[[null, "the one in its box"] as const, ...brackets]}
+          />
+          <TextEdit of={of} field="firmware" label="Firmware found" value={radio.firmware} most={60} />
           <FigureEdit
             of={of}
             field="interferenceDb"

@@ -1,4 +1,5 @@
-import { mountsLeft, SITE_POWERS, type Site } from "#core/plan";
+import { BATTERY_KINDS, mountsLeft, SITE_POWERS, type Site } from "#core/plan";
+import { USUAL_CLEARNESS } from "#core/power";
 import { Link } from "react-router";
 import { useAdding } from "../adding/AddingContext";
 import { Button } from "../ui";
@@ -12,6 +13,53 @@ import { RemoveButton } from "./RemoveButton";
 const YES_NO = [
   [false, "no"],
   [true, "yes"],
+] as const;
+
+/** What a solar site lives on. */
+function SolarFields({ site }: { site: Site }) {
+  const of = { kind: "sites", id: site.id } as const;
+  const isListed = CLEARNESS.some(([value]) => value === site.clearness);
+  const choices = isListed ? CLEARNESS : [...CLEARNESS, [site.clearness, String(site.clearness)] as const];
+  return (
+    <>
+      <FigureEdit of={of} field="panelW" label="Panels" unit="W" step={50} max={100_000} value={site.panelW} />
+      <FigureEdit of={of} field="batteryAh" label="Battery" unit="Ah" step={50} max={100_000} value={site.batteryAh} />
+      <FigureEdit
+        of={of}
+        field="batteryV"
+        label="Battery’s voltage"
+        unit="V"
+        step={12}
+        max={1000}
+        value={site.batteryV}
+      />
+      <ChoiceEdit
+        of={of}
+        field="batteryKind"
+        label="Battery’s kind"
+        value={site.batteryKind}
+        choices={BATTERY_KINDS.map((one) => [one, one] as const)}
+      />
+      <FigureEdit
+        of={of}
+        field="otherLoadW"
+        label="Feeds besides radios"
+        unit="W"
+        max={100_000}
+        value={site.otherLoadW}
+      />
+      <ChoiceEdit of={of} field="clearness" label="Clearness of the air" value={site.clearness} choices={choices} />
+    </>
+  );
+}
+/** How much of the sun's radiation comes through. */
+const CLEARNESS = [
+  [null, `usual, ${USUAL_CLEARNESS}`],
+  [0.3, "dull, 0.30"],
+  [0.35, "often dull, 0.35"],
+  [0.4, "rather dull, 0.40"],
+  [0.5, "rather clear, 0.50"],
+  [0.6, "clear, 0.60"],
 ] as const;
 
 /** A site: every field where it stands, its radios, links and photographs. */
@@ -57,6 +105,18 @@ export function SiteSheet({ site }: { site: Site }) {
             label="Power"
             value={site.power}
             choices={SITE_POWERS.map((one) => [one, one] as const)}
+          />
+          {site.power === "solar" && <SolarFields site={site} />}
+          <TextEdit of={of} field="subnet" label="Network" value={site.subnet} most={64} />
+          <TextEdit of={of} field="gateway" label="Gateway" value={site.gateway} most={64} />
+          <FigureEdit
+            of={of}
+            field="mastMomentNm"
+            label="Owner allows (0: unknown)"
+            unit="N·m"
+            step={100}
+            max={10_000_000}
+            value={site.mastMomentNm}
           />
           <FigureEdit of={of} field="freeMounts" label="Mounts for radios" max={99} value={site.freeMounts} />
           <ChoiceEdit of={of} field="isFeed" label="Feed" value={site.isFeed} choices={YES_NO} />

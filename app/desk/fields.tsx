@@ -109,8 +109,8 @@ export function ChoiceEdit<K extends RowKind>({
   of: Of<K>;
   field: keyof RowKinds[K] & string;
   label: string;
-  value: string | boolean;
-  choices: readonly (readonly [value: string | boolean, word: string])[];
+  value: string | boolean | number | null;
+  choices: readonly (readonly [value: string | boolean | number | null, word: string])[];
 }) {
   const set = useSet(of);
   const id = useId();

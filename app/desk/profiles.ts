@@ -53,10 +53,13 @@ export function useFetched(profiles: Profiles, pairs: readonly Pair[]): void {
         wires.forEach((wire, i) => known.set(keys[i]!, profileFromWire(wire)));
         came(null);
       }
+      // In the same turn as the last look: whoever wants more from now on begins anew, and nobody waits for a run that has ended.
+      now.isRunning = false;
     };
     now.isRunning = true;
-    run()
-      .catch((error: unknown) => now.profiles.came(error instanceof Error ? error.message : String(error)))
-      .finally(() => (now.isRunning = false));
+    run().catch((error: unknown) => {
+      now.isRunning = false;
+      now.profiles.came(error instanceof Error ? error.message : String(error));
+    });
   }, [profiles, pairs]);
 }

@@ -10,6 +10,8 @@ export interface Heard {
 export const NOTHING_HEARD: Heard = { near: new Map(), far: new Map() };
 /** Links asked for in one request. */
 const MOST_ASKED = 100;
+/** Whoever got no answer asks again after this, ms. */
+const AGAIN_MS = 2000;
 
 /**
  * What the ends of some kept links hear, as the server has worked it out of `revision`: asked once for each link. Until the answer
@@ -19,6 +21,7 @@ export function useHeard(planId: string, revision: number, linkIds: readonly str
   const scope = `${planId} ${revision}`;
   const [{ of, heard }, setHeard] = useState({ of: scope, heard: NOTHING_HEARD });
   const known = of === scope ? heard : NOTHING_HEARD;
+  const [failures, setFailures] = useState(0);
   const missing = useMemo(() => linkIds.filter((id) => !known.far.has(id)).join("\n"), [linkIds, known]);
   useEffect(() => {
     if (missing === "") return;
@@ -41,9 +44,15 @@ export function useHeard(planId: string, revision: number, linkIds: readonly str
         return { of: scope, heard: { near, far } };
       });
     };
-    // Without an answer the links stay as they were kept until the next question.
-    all().catch(() => undefined);
-    return () => stop.abort();
-  }, [planId, scope, missing]);
+    let again: ReturnType<typeof setTimeout> | undefined;
+    // Without an answer the links stay as they were kept until one comes.
+    all().catch(() => {
+      if (!stop.signal.aborted) again = setTimeout(() => setFailures((before) => before + 1), AGAIN_MS);
+    });
+    return () => {
+      clearTimeout(again);
+      stop.abort();
+    };
+  }, [planId, scope, missing, failures]);
   return known;
 }

@@ -152,6 +152,13 @@ export function AntennaSheet({ antennas, uses }: { antennas: AntennaModel[]; use
       ({ electricalTiltDownDeg, bracketUpDeg, bracketDownDeg }) =>
         `${figure(electricalTiltDownDeg, 0)}° down; ${figure(bracketUpDeg, 0)}° up to ${figure(bracketDownDeg, 0)}° down`,
     ],
+    [
+      "Receive beam",
+      ({ receiveBeam }) =>
+        receiveBeam
+          ? `${figure(receiveBeam.widthDeg, 0)}° wide, ${figure(receiveBeam.gainDb)} dB more, ±${figure(receiveBeam.steersDeg, 0)}°, side lobes ${figure(receiveBeam.sideLobesDb, 0)} dB down`
+          : "none: listens as it sends",
+    ],
     ["Weight, price", ({ weightKg, priceEur }) => `${figure(weightKg)} kg, ${euros(priceEur)}`],
     ["In this plan", ({ id }) => (uses[id] ? `${uses[id]} in use` : "not in use")],
   ];

@@ -23,6 +23,7 @@ const NUMBERS: Field[] = [
   ["adjacentRejectionDb", "Adjacent-channel rejection", "dB"],
   ["overloadDbm", "Overload from", "dBm"],
   ["clientLimit", "Clients at most"],
+  ["loadW", "Draws at most", "W"],
   ["poleMm.0", "Pole from", "mm"],
   ["poleMm.1", "Pole to", "mm"],
   ["weightKg", "Weight", "kg"],
@@ -36,6 +37,7 @@ function typedOf(radio: RadioModel): Typed {
   const typed: Typed = {
     widthsMHz: radio.widthsMHz.join(", "),
     ports: radio.ports.join(", "),
+    steersBeam: radio.steersBeam ? "yes" : "no",
     meterVoltsPerDbm: radio.meterVoltsPerDbm === null ? "" : String(radio.meterVoltsPerDbm),
     duplexSpacingMHz: radio.duplexSpacingMHz === null ? "" : String(radio.duplexSpacingMHz),
     portMbps: radio.portMbps === null ? "" : String(radio.portMbps),
@@ -79,6 +81,7 @@ function radioOf(typed: Typed, id: string, rows: number): unknown {
     duplex: typed.duplex,
     powerInput: typed.powerInput,
     alignmentAid: typed.alignmentAid,
+    steersBeam: typed.steersBeam === "yes",
     widthsMHz: (typed.widthsMHz ?? "")
       .split(/[\s,;]+/)
       .filter(Boolean)
@@ -191,6 +194,7 @@ export function RadioEditor({
         {select("duplex", "Duplex", ["TDD", "FDD"])}
         {select("powerInput", "Power input", POWER_INPUTS)}
         {select("alignmentAid", "Alignment aid", ALIGNMENT_AIDS)}
+        {select("steersBeam", "Turns a receive beam", ["no", "yes"])}
         {text(["meterVoltsPerDbm", "Meter", "V/dBm"], "empty without a jack")}
         {text(["duplexSpacingMHz", "Frequencies apart", "MHz"], "FDD only")}
         {text(["portMbps", "Fastest socket", "Mbit/s"], "empty where unknown")}

@@ -31,7 +31,7 @@ export function RadioSheet({ radio }: { radio: RadioModel }) {
     ["Adjacent-channel rejection", `${figure(radio.adjacentRejectionDb, 0)} dB`],
     ["Overload", `from ${figure(radio.overloadDbm, 0)} dBm on a chain`],
     ["Clients", String(radio.clientLimit)],
-    ["Power input", radio.powerInput],
+    ["Power input", `${radio.powerInput}, at most ${figure(radio.loadW)} W`],
     ["Ports", radio.ports.join(", ") || "not on the sheet"],
     ["Fastest socket", radio.portMbps === null ? "not on the sheet" : `${figure(radio.portMbps, 0)} Mbit/s each way`],
     ["Pole", `${radio.poleMm[0]}–${radio.poleMm[1]} mm`],
@@ -39,6 +39,7 @@ export function RadioSheet({ radio }: { radio: RadioModel }) {
       "Alignment aid",
       `${AIDS[radio.alignmentAid]}${radio.meterVoltsPerDbm === null ? "" : `, ${figure(radio.meterVoltsPerDbm, 3)} V per dBm`}`,
     ],
+    ["Adaptive antenna", radio.steersBeam ? "turns its receive beam" : "cannot turn one"],
     ["Weight, price", `${figure(radio.weightKg)} kg, ${euros(radio.priceEur)}`],
   ];
   return (

@@ -126,6 +126,10 @@ export function PlanMap(props: PlanMapProps) {
   useEffect(() => {
     if (ready) view.current?.setDrawing(draws ? (ring) => latest.current.onDrawn?.(ring) : null);
   }, [ready, draws]);
+  const { outsiders } = props;
+  useEffect(() => {
+    if (ready) view.current?.showOutsiders(outsiders ?? []);
+  }, [ready, outsiders]);
   const { coverage, contours } = props;
   useEffect(() => {
     if (ready) view.current?.showContours(contours ?? []);

@@ -16,6 +16,7 @@ import { groundLayers } from "./groundLayers";
 import { userTiles } from "./userTiles";
 import { coverageLayer } from "./coverageLayer";
 import { crowdLayer } from "./crowd";
+import { outsiderLayer } from "./outsiderLayer";
 import type { HeatMark, MapContour, MapLink, MapPick, MapSite, PlanMapProps, Ring } from "./types";
 import { reliefSource } from "./relief";
 import { cursorStyle, heatStyle, linkStyles, measureStyle, paletteOf, siteStyle, subscriberStyle } from "./styles";
@@ -26,6 +27,7 @@ export interface MapView {
   /** Lets clicks draw an outline, or ends that. */
   setDrawing(onDrawn: ((ring: Ring) => void) | null): void;
   showCursor(place: Place | null): void;
+  showOutsiders(outsiders: NonNullable<PlanMapProps["outsiders"]>): void;
   showHeat(points: readonly HeatMark[]): void;
   showCoverage(coverage: PlanMapProps["coverage"]): void;
   showContours(contours: readonly MapContour[]): void;
@@ -101,11 +103,13 @@ export async function createMapView(
   const linkLayer = new VectorLayer({ source: linkSource });
   const ground = groundLayers(palette, events.reshaped);
   const coverage = coverageLayer(palette);
+  const outsiders = outsiderLayer(palette);
   const layers = [
     ...coverage.layers,
     ...ground.layers,
     new VectorLayer({ source: heatSource }),
     linkLayer,
+    outsiders.layer,
     crowd.layer,
     things,
     new VectorLayer({ source: overSource }),
@@ -161,6 +165,12 @@ export async function createMapView(
     );
     return found;
   };
+
+  const nameAt = (pixel: number[], feature: FeatureLike | null): string | null =>
+    ((feature?.get("name") ??
+      map.forEachFeatureAtPixel(pixel, (one) => one.get("name") as string | undefined, {
+        layerFilter: (layer) => layer === outsiders.layer,
+      })) as string | undefined) ?? null;
 
   let laidOut: Partial<Pick<PlanMapProps, "sites" | "subscribers">> = {};
   let chosenPlace: string | null = null;
@@ -258,7 +268,7 @@ export async function createMapView(
     if (event.dragging) return;
     const feature = featureAt(event.pixel);
     element.style.cursor = events.isMeasuring() || events.isPointing() ? "crosshair" : feature ? "pointer" : "";
-    events.hover(unproject(event.coordinate), (feature?.get("name") as string | undefined) ?? null);
+    events.hover(unproject(event.coordinate), nameAt(event.pixel, feature));
     if (!selectedLine) return;
     const [start, end] = selectedLine.getCoordinates() as [number[], number[]];
     const on = selectedLine.getClosestPoint(event.coordinate);
@@ -343,6 +353,7 @@ export async function createMapView(
         }),
       );
     },
+    showOutsiders: (shown) => outsiders.show(shown),
     showContours: (contours) => coverage.showContours(contours),
     showCoverage: (shown) => coverage.show(shown),
     showMeasure(ends) {

@@ -74,6 +74,28 @@ export function subscriberStyle(linked: boolean, selected: boolean, { ink, panel
   ]);
 }
 
+/** A transmitter of somebody else: a hollow lozenge, with a stroke to where it looks; unlike anything of the plan's own. */
+export function outsiderStyle(name: string, azimuthDeg: number | null, { ink, panel, quiet }: Palette): Style[] {
+  const mark = `<path d="M0-5 5 0 0 5-5 0Z" fill="${panel}" stroke="${ink}" stroke-width="1.4"/><circle r="1.4" fill="${ink}"/>`;
+  const look =
+    azimuthDeg === null
+      ? ""
+      : `<path d="M0-6V-15" transform="rotate(${azimuthDeg})" stroke="${ink}" stroke-width="1.6"/>`;
+  return cached(`outsider ${name} ${azimuthDeg} ${ink}`, () => [
+    new Style({
+      zIndex: 4,
+      image: new Icon({ src: svg(32, look + mark) }),
+      text: new Text({
+        text: name,
+        offsetY: 14,
+        font: "italic 11px 'Atkinson Hyperlegible Next Variable', sans-serif",
+        fill: new Fill({ color: quiet }),
+        stroke: new Stroke({ color: panel, width: 3 }),
+      }),
+    }),
+  ]);
+}
+
 /** Customers drawn together: their number on a plate, and under it how many of them are not linked yet. */
 export function crowdStyle(count: number, unlinked: number, { ink, panel }: Palette): Style[] {
   return cached(`crowd ${count} ${unlinked} ${ink}`, () => [

@@ -1,7 +1,7 @@
 import type { Place } from "#core/geodesy";
 import type { PathState } from "#core/link";
 import type { HeatPoint } from "#core/search";
-import type { LinkState } from "#core/plan";
+import type { LinkState, Outsider } from "#core/plan";
 import type { DensityCell } from "#core/survey";
 import type { CoverKind } from "#core/terrain";
 import type { ReactNode } from "react";
@@ -49,6 +49,8 @@ export interface PlanMapProps {
   sites: MapSite[];
   subscribers: MapSubscriber[];
   links: MapLink[];
+  /** Transmitters of others. */
+  outsiders?: readonly Outsider[];
   selected: MapPick | null;
   onPick: (pick: MapPick | null) => void;
   /** The place on the selected path that the section's cursor stands on. */

@@ -1,12 +1,11 @@
 import type { SubmissionResult } from "@conform-to/react";
 import type { ChannelRow } from "#core/interference";
-import { removePatch, type Plan, type Scan } from "#core/plan";
-import { toast } from "sonner";
+import { removePatch, type Outsider, type Plan, type Scan } from "#core/plan";
 import { useState } from "react";
-import { useRevalidator } from "react-router";
 import { PlanFrame } from "../frame/PlanFrame";
-import { keepPatches } from "../keep/keepPatches";
+import { useKeepAtOnce } from "../keep/useKeepAtOnce";
 import { Button, figure, SelectField, Table, type Column } from "../ui";
+import { Outsiders } from "./Outsiders";
 import { ScanChart, scanLabel } from "./ScanChart";
 import { ScanFileForm } from "./ScanFileForm";
 import { ScannerForm } from "./ScannerForm";
@@ -35,26 +34,33 @@ interface NoiseProps {
   sites: { id: string; name: string }[];
   scans: Scan[];
   channels: ChannelRow[];
+  outsiders: Outsider[];
+  antennas: { id: string; name: string }[];
   result: { ok: boolean; message: string } | null;
   /** The answer to a question that could not be asked, for its form. */
   refused: SubmissionResult<string[]> | null;
 }
 
 /** Scans from a file, from typed rows or from a scanner, compared over time and heading, and what they say of our channels. */
-export function NoisePage({ plan, revision, sites, scans, channels, result, refused }: NoiseProps) {
+export function NoisePage({
+  plan,
+  revision,
+  sites,
+  scans,
+  channels,
+  outsiders,
+  antennas,
+  result,
+  refused,
+}: NoiseProps) {
   const [siteId, setSiteId] = useState(scans[0]?.siteId ?? sites[0]?.id ?? "");
   const [compared, setCompared] = useState<readonly string[]>([]);
-  const { revalidate } = useRevalidator();
+  const keep = useKeepAtOnce(plan.id, revision);
   const here = scans.filter((scan) => scan.siteId === siteId);
   const shown = compared.length > 0 ? here.filter(({ id }) => compared.includes(id)) : here.slice(0, 2);
   const toggle = (id: string) =>
     setCompared((old) => (old.includes(id) ? old.filter((one) => one !== id) : [...old, id].slice(-MOST_COMPARED)));
-  const remove = async (scan: Scan) => {
-    const what = `Took out the scan ${scanLabel(scan)}`;
-    const { ok, message } = await keepPatches(plan.id, revision, [removePatch("scans", scan.id)], what);
-    if (!ok) toast.error(message, { duration: 12_000 });
-    await revalidate();
-  };
+  const remove = (scan: Scan) => keep(removePatch("scans", scan.id), `Took out the scan ${scanLabel(scan)}`);
   return (
     <PlanFrame>
       <main className="mx-auto w-full max-w-6xl px-6 py-5">
@@ -151,6 +157,7 @@ export function NoisePage({ plan, revision, sites, scans, channels, result, refu
                 </tr>
               ))}
             </Table>
+            <Outsiders planId={plan.id} revision={revision} outsiders={outsiders} antennas={antennas} />
           </section>
           <div className="space-y-4">
             <ScannerForm siteId={siteId} isDemo={plan.isDemo} lastResult={refused} />

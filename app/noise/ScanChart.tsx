@@ -1,12 +1,13 @@
 import type { Scan } from "#core/plan";
-import { figure } from "../ui";
-import { lazy, Suspense, useEffect, useState } from "react";
+import { lazy, Suspense } from "react";
+import { figure, useColours } from "../ui";
 
 const Chart = lazy(() => import("react-apexcharts"));
 
 /** Told apart by dash first and by colour second. */
 const DASHES = [0, 6, 2, 10, 4, 14];
-const COLOURS = ["--clear", "--blocked", "--tight", "--clay", "--ink", "--quiet"];
+const COLOURS = ["clear", "blocked", "tight", "clay", "ink", "quiet"] as const;
+const USED = [...COLOURS, "rule"] as const;
 /** Points drawn of one scan: the strongest of each stretch, so that no narrow signal is lost. */
 const MOST_POINTS = 600;
 
@@ -28,12 +29,7 @@ function strongest({ frequenciesMHz, levelsDbm }: Scan): { x: number; y: number 
 
 /** Up to six scans over frequency, one above the other. */
 export function ScanChart({ scans }: { scans: Scan[] }) {
-  // Charts are drawn in the browser only, in the colours that the theme has there.
-  const [colours, setColours] = useState<string[] | null>(null);
-  useEffect(() => {
-    const style = getComputedStyle(document.documentElement);
-    setColours(COLOURS.map((name) => style.getPropertyValue(name).trim()));
-  }, []);
+  const colours = useColours(USED);
   if (!colours) return <div className="h-72" />;
   return (
     <Suspense fallback={<div className="h-72" />}>
@@ -46,15 +42,15 @@ export function ScanChart({ scans }: { scans: Scan[] }) {
             animations: { enabled: false },
             toolbar: { show: false },
             fontFamily: "inherit",
-            foreColor: colours[5]!,
+            foreColor: colours.quiet,
             zoom: { enabled: false },
           },
-          colors: colours,
+          colors: COLOURS.map((name) => colours[name]),
           stroke: { width: 1.6, curve: "straight", dashArray: DASHES },
           xaxis: { type: "numeric", title: { text: "MHz" }, decimalsInFloat: 0, tickAmount: 8 },
           yaxis: { title: { text: "dBm per bin" }, labels: { formatter: (value: number) => figure(value, 0) } },
           legend: { position: "top", horizontalAlign: "left" },
-          grid: { borderColor: getComputedStyle(document.documentElement).getPropertyValue("--rule").trim() },
+          grid: { borderColor: colours.rule },
           tooltip: {
             theme: document.documentElement.dataset.theme === "dark" ? "dark" : "light",
             x: { formatter: (value: number) => `${value} MHz` },

@@ -21,8 +21,10 @@ import { namesIn } from "../frame/names";
 import { PlanFrame } from "../frame/PlanFrame";
 import { isStage, type Stage } from "#wire";
 import { firstSector } from "../sectors/scene";
+import { CapacityStage } from "../capacity/CapacityStage";
 import { ChannelsStage } from "../channels/ChannelsStage";
 import { SectorsStage } from "../sectors/SectorsStage";
+import { KitStage } from "../kit/KitStage";
 import { InstallStage } from "../stages/InstallStage";
 import { ProofStage } from "../stages/ProofStage";
 import type { Route } from "./+types/desk";
@@ -149,6 +151,8 @@ function Desk({ stage }: { stage: Stage }) {
           {stage === "install" && <InstallStage />}
           {stage === "sectors" && <SectorsStage />}
           {stage === "channels" && <ChannelsStage />}
+          {stage === "capacity" && <CapacityStage />}
+          {stage === "kit" && <KitStage />}
           {stage === "proof" && <ProofStage />}
         </main>
         <aside aria-label="Sheet" tabIndex={0} className="w-86 shrink-0 overflow-y-auto border-l border-rule bg-panel">

@@ -11,11 +11,11 @@ import type { Route } from "./+types/export";
 
 export async function loader({ params }: Route.LoaderArgs) {
   const { rows } = await requirePlan(params.planId);
-  const { plan, sites, subscribers, links } = rows;
+  const { plan, sites, subscribers, links, outsiders } = rows;
   return {
     plan,
     formats: [...EXPORT_FORMATS],
-    counts: { sites: sites.length, subscribers: subscribers.length, links: links.length },
+    counts: { sites: sites.length, subscribers: subscribers.length, links: links.length, outsiders: outsiders.length },
   };
 }
 
@@ -60,9 +60,16 @@ export default function Export({ loaderData: { plan, formats, counts } }: Route.
           </p>
           <fieldset className="flex gap-4 text-sm">
             <legend className="sr-only">What</legend>
-            {(["sites", "subscribers", "links"] as const).map((kind) => (
+            {(["sites", "subscribers", "links", "outsiders"] as const).map((kind) => (
               <label key={kind} className="flex items-center gap-1.5">
-                <input type="checkbox" name={kind} value="1" defaultChecked className="accent-[var(--clay)]" />
+                <input
+                  type="checkbox"
+                  name={kind}
+                  value="1"
+                  // The import reads no outsiders: a file that is to come back holds none.
+                  defaultChecked={kind !== "outsiders"}
+                  className="accent-[var(--clay)]"
+                />
                 {counts[kind]} {kind}
               </label>
             ))}

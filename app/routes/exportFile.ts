@@ -1,4 +1,12 @@
-import { EXPORT_FORMATS, linkThing, MEDIA_TYPES, siteThing, subscriberThing, writeThings } from "#formats/export";
+import {
+  EXPORT_FORMATS,
+  linkThing,
+  MEDIA_TYPES,
+  outsiderThing,
+  siteThing,
+  subscriberThing,
+  writeThings,
+} from "#formats/export";
 import { data } from "react-router";
 import { z } from "zod";
 import { requirePlan } from "../data/plan.server";
@@ -10,6 +18,7 @@ const orderSchema = z.object({
   sites: z.coerce.boolean(),
   subscribers: z.coerce.boolean(),
   links: z.coerce.boolean(),
+  outsiders: z.coerce.boolean(),
   /** Ids of what is wanted, one a line; empty takes all of the chosen kinds. */
   ids: z.string().transform((text) => new Set(text.split("\n").filter(Boolean))),
 });
@@ -23,6 +32,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     sites: form.get("sites"),
     subscribers: form.get("subscribers"),
     links: form.get("links"),
+    outsiders: form.get("outsiders"),
     ids: form.get("ids") ?? "",
   });
   if (!asked.success) throw data("An export names its format and what is to be in it.", { status: 400 });
@@ -33,6 +43,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     ...(kinds.sites ? rows.sites.filter(wanted).map(siteThing) : []),
     ...(kinds.subscribers ? rows.subscribers.filter(wanted).map(subscriberThing) : []),
     ...(kinds.links ? rows.links.filter(wanted).map((link) => linkThing(world, link, summaries.get(link.id))) : []),
+    ...(kinds.outsiders ? rows.outsiders.filter(wanted).map((one) => outsiderThing(world, one)) : []),
   ];
   return new Response(writeThings(things, format), {
     headers: {

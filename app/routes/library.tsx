@@ -2,7 +2,15 @@ import { gainBeyondPatternDb } from "#core/antenna";
 import { libraryFor } from "#core/catalogue";
 import { putPatch, removePatch, setPatch, type Equipment } from "#core/plan";
 import { counted } from "#core/words";
-import { readAntennaCsv, readRadioJson, writeRadioJson, type KitError } from "#formats/kit";
+import {
+  isPartsCsv,
+  readAntennaCsv,
+  readPartsCsv,
+  readRadioJson,
+  writePartsCsv,
+  writeRadioJson,
+  type KitError,
+} from "#formats/kit";
 import { useRef, useState } from "react";
 import { Link, useRevalidator } from "react-router";
 import { toast } from "sonner";
@@ -10,6 +18,7 @@ import { requirePlan } from "../data/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { keepPatches } from "../keep/keepPatches";
 import { download } from "../library/download";
+import { PartsTable } from "../library/PartsTable";
 import { MOST_COMPARED } from "../library/lines";
 import { Button, buttonClass, euros, figure, Table } from "../ui";
 import type { Route } from "./+types/library";
@@ -17,8 +26,8 @@ import type { Route } from "./+types/library";
 export async function loader({ params }: Route.LoaderArgs) {
   const { rows, world, revision } = await requirePlan(params.planId);
   const uses: Record<string, number> = {};
-  for (const { antennaModelId, radioModelId } of rows.radios)
-    for (const id of [antennaModelId, radioModelId]) uses[id] = (uses[id] ?? 0) + 1;
+  for (const { antennaModelId, radioModelId, bracketId } of rows.radios)
+    for (const id of [antennaModelId, radioModelId, bracketId ?? ""]) uses[id] = (uses[id] ?? 0) + 1;
   const known = new Set(rows.equipment.map(({ id }) => id));
   return {
     plan: { id: rows.plan.id, name: rows.plan.name },
@@ -35,6 +44,7 @@ export async function loader({ params }: Route.LoaderArgs) {
       }),
     ),
     radios: [...world.radioModels.values()],
+    parts: [...world.parts.values()],
     uses,
     lacking: libraryFor(rows.plan.id).filter(({ id }) => !known.has(id)).length,
   };
@@ -52,14 +62,14 @@ function TakeOutButton({ name, onTakeOut }: { name: string; onTakeOut: (name: st
 }
 
 export default function Library({
-  loaderData: { plan, revision, antennas, radios, uses, lacking },
+  loaderData: { plan, revision, antennas, radios, parts, uses, lacking },
 }: Route.ComponentProps) {
   const { revalidate } = useRevalidator();
   const [errors, setErrors] = useState<{ name: string; errors: KitError[] } | null>(null);
   const [chosen, setChosen] = useState<string[]>([]);
   const file = useRef<HTMLInputElement>(null);
   const keep = async (items: Equipment[], what: string) => {
-    const known = new Set([...antennas, ...radios].map(({ id }) => id));
+    const known = new Set([...antennas, ...radios, ...parts].map(({ id }) => id));
     const patches = items.map((row) =>
       known.has(row.id)
         ? setPatch("equipment", row.id, { body: row.body } as Partial<Equipment>)
@@ -85,6 +95,12 @@ export default function Library({
         return { kind: "radio", id, planId: plan.id, body: { ...body, id } };
       });
       return keep(items, `Read ${counted(items.length, "radio")} from ${given.name}`.slice(0, 300));
+    }
+    if (isPartsCsv(bytes)) {
+      const read = readPartsCsv(bytes, () => crypto.randomUUID());
+      if (!read.item) return setErrors({ name: given.name, errors: read.errors });
+      const items = read.item.map((body): Equipment => ({ kind: "part", id: body.id, planId: plan.id, body }));
+      return keep(items, `Read ${counted(items.length, "part")} from ${given.name}`.slice(0, 300));
     }
     const read = readAntennaCsv(bytes, () => crypto.randomUUID());
     if (!read.item) return setErrors({ name: given.name, errors: read.errors });
@@ -122,7 +138,7 @@ export default function Library({
             ref={file}
             type="file"
             accept=".csv,.json,text/csv,application/json"
-            aria-label="Antenna table or file of radios"
+            aria-label="Table of an antenna or of parts, or file of radios"
             className="sr-only"
             onChange={({ target }) => {
               const given = target.files?.[0];
@@ -130,14 +146,15 @@ export default function Library({
               if (given) void take(given);
             }}
           />
-          <Button onClick={() => file.current?.click()}>Read a file: antenna CSV or radios JSON</Button>
+          <Button onClick={() => file.current?.click()}>Read a file: antenna or parts CSV, or radios JSON</Button>
           <Button onClick={() => download("radios.json", "application/json", writeRadioJson(radios))}>
             Save all radios as JSON
           </Button>
+          <Button onClick={() => download("parts.csv", "text/csv", writePartsCsv(parts))}>Save all parts as CSV</Button>
           {lacking > 0 && (
             <Button
               onClick={() => {
-                const known = new Set([...antennas, ...radios].map(({ id }) => id));
+                const known = new Set([...antennas, ...radios, ...parts].map(({ id }) => id));
                 void keep(
                   libraryFor(plan.id).filter(({ id }) => !known.has(id)),
                   `Added ${lacking} shipped models that the plan lacked`,
@@ -274,8 +291,20 @@ export default function Library({
             ))}
           </Table>
         </section>
+        <section aria-labelledby="parts" className="mt-6">
+          <h2 id="parts" className="font-semibold">
+            Parts ({parts.length})
+          </h2>
+          <PartsTable
+            parts={parts}
+            uses={uses}
+            takeOut={({ id, maker, model }) => (
+              <TakeOutButton name={`${maker} ${model}`} onTakeOut={(name) => void remove(id, name)} />
+            )}
+          />
+        </section>
         <p className="mt-4 text-xs text-quiet">
-          The columns of an antenna’s table stand in the documentation; radios follow{" "}
+          The columns of an antenna’s table, and of a table of parts, stand in the documentation; radios follow{" "}
           <a href="/schemas/radios.json" className="text-clay underline">
             a published schema
           </a>

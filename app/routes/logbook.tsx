@@ -21,6 +21,7 @@ const KINDS: [RowKind, string][] = [
   ["areas", "outlines"],
   ["overlays", "overlays"],
   ["scans", "noise scans"],
+  ["outsiders", "outsiders"],
   ["photos", "photographs"],
   ["plans", "plan settings"],
 ];

@@ -12,14 +12,16 @@ import { scannerAskSchema } from "../noise/scannerAsk";
 import type { Route } from "./+types/noise";
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const { context, rows, revision } = await requirePlan(params.planId);
-  const { plan, sites, scans } = rows;
+  const { context, rows, world, revision } = await requirePlan(params.planId);
+  const { plan, sites, scans, outsiders } = rows;
   return {
     plan,
     revision,
     sites: sites.map(({ id, name }) => ({ id, name })),
     scans: [...scans].sort((x, y) => y.scannedAt.localeCompare(x.scannedAt)),
     channels: await context.ask("channelRows"),
+    outsiders: [...outsiders].sort((x, y) => x.name.localeCompare(y.name)),
+    antennas: [...world.antennaModels.values()].map(({ id, maker, model }) => ({ id, name: `${maker} ${model}` })),
   };
 }
 

@@ -34,6 +34,7 @@ const askSchema = z.discriminatedUnion("kind", [
     schools: z.array(z.enum(CHANNEL_SCHOOLS)).min(1).max(CHANNEL_SCHOOLS.length),
     workPeople: z.number().min(0).max(1000),
     fixedIds: z.array(id).max(2000),
+    limits: z.object({ allowsDfs: z.boolean(), allowsLicensed: z.boolean(), guardMHz: z.number().min(0).max(1000) }),
     seconds: z.number().min(1).max(300),
   }),
   z.object({

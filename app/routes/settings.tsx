@@ -52,6 +52,11 @@ const settingsSchema = z.object({
   usualMonthEur: number(0, 100_000),
   sectorWorkEur: number(0, 1_000_000),
   customerWorkEur: number(0, 1_000_000),
+  oversubscription: number(1, 100),
+  growthPercent: number(0, 300),
+  gustMPerS: number(10, 90),
+  sunlessDays: number(0, 60),
+  budgetEur: number(0, 100_000_000),
 });
 
 export async function loader({ params }: Route.LoaderArgs) {
@@ -170,6 +175,16 @@ export default function Settings({ loaderData: { plan, revision, ruleSet, climat
             {text(fields.usualMonthEur, "A customer without a priced tier", "€ a month")}
             {text(fields.sectorWorkEur, "Work to put up a sector", "€")}
             {text(fields.customerWorkEur, "Work to put up a customer", "€")}
+            {text(
+              fields.oversubscription,
+              "Oversubscription",
+              ":1",
+              "1: at the busy hour all use all they ask for; 4: a quarter of it together, though never less than one alone",
+            )}
+            {text(fields.growthPercent, "Growth of demand", "% a year", "0: none is reckoned with")}
+            {text(fields.gustMPerS, "Gust that masts are reckoned with", "m/s")}
+            {text(fields.sunlessDays, "Days without sun that batteries hold", "days")}
+            {text(fields.budgetEur, "Budget for kit", "€", "0: nobody said")}
           </div>
           <div className="flex gap-2">
             <Button type="submit" look="primary" disabled={busy}>

@@ -1,9 +1,10 @@
-import { CAUTION_NOTE, CAUTIONS, INSTALL_STEPS, sendingWords, type CrewEnd } from "#core/install";
+import { CAUTION_NOTE, CAUTIONS, sendingWords, type CrewEnd } from "#core/install";
 import { Printer } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { acceptText } from "../data/acceptText";
 import { readSheet } from "../data/sheet.server";
+import { ProcedureSteps } from "../install/ProcedureSteps";
 import { Button, buttonClass, figure, ProofMark, useFormats } from "../ui";
 import type { Route } from "./+types/sheet";
 
@@ -188,30 +189,7 @@ export default function SheetRoute({ loaderData: sheet }: Route.ComponentProps) 
           </div>
           <section className="mt-5">
             <h2 className="text-lg font-semibold">The order of the work</h2>
-            {!confirmed && (
-              <p role="status" className="text-sm font-medium text-blocked">
-                Confirm the five points above first.
-              </p>
-            )}
-            <ol>
-              {INSTALL_STEPS.map((step, i) => (
-                <li key={step.key} className="border-b border-rule">
-                  <label className="flex min-h-12 items-start gap-3 py-2">
-                    <input
-                      type="checkbox"
-                      disabled={!confirmed}
-                      className="mt-0.5 size-6 shrink-0 accent-[var(--clay)]"
-                      checked={ticks.has(step.key)}
-                      onChange={() => toggle(step.key)}
-                    />
-                    <span>
-                      <span className="figures text-quiet">{i + 1}.</span> {step.text}
-                      {step.caution && <strong className="block text-sm text-blocked">⚠ {step.caution}</strong>}
-                    </span>
-                  </label>
-                </li>
-              ))}
-            </ol>
+            <ProcedureSteps end={sheet.ends[side]} confirmed={confirmed} ticks={ticks} onTick={toggle} />
           </section>
           <Link
             to={`${base}/links/${sheet.linkId}/proof`}

@@ -1,6 +1,7 @@
 import { chainsApartDeg, edgesOf } from "#core/sectors";
 import { reachWords } from "#core/coverage";
-import { sectorAirtime } from "#core/findings";
+import { heardName } from "#core/link";
+import { sectorAirtime } from "#core/capacity";
 import { powerWithinCapDbm } from "#core/kit";
 import type { Radio } from "#core/plan";
 import { useDesk } from "../desk/DeskContext";
@@ -67,10 +68,10 @@ export function SectorFigures({ radio }: { radio: Radio }) {
       {reach && <p className="mt-1 text-xs text-quiet">{reach}</p>}
       {heard.length > 0 && (
         <p className="mt-1 text-xs text-quiet" data-heard>
-          Of the plan’s own it hears, on a chain:{" "}
+          Of transmitters that are known it hears, on a chain:{" "}
           {heard
             .slice(0, MOST_HEARD_TOLD)
-            .map(({ name, placeName, dbm }) => `${name} at ${placeName} ${figure(dbm, 0)} dBm`)
+            .map((one) => `${heardName(one)} ${figure(one.dbm, 0)} dBm`)
             .join("; ")}
           {heard.length > MOST_HEARD_TOLD ? `; and ${heard.length - MOST_HEARD_TOLD} weaker` : ""}.
         </p>

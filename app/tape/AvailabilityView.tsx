@@ -1,10 +1,9 @@
-import { climateOf } from "#core/climate";
 import {
   availabilityOf,
+  fadingPathOf,
   linearOf,
   marginForAvailabilityDb,
   type Bound,
-  type FadingPath,
   type LinkAnswer,
 } from "#core/link";
 import type { LinkEnd, Plan } from "#core/plan";
@@ -17,18 +16,8 @@ const rare = (value: number) => (value < 0.0001 ? "under 0.0001 %" : `${figure(v
 /** How much of the year the weaker direction holds, what takes the rest, and the margin that the plan's wish needs. */
 export function AvailabilityView({ plan, a, b, answer }: { plan: Plan; a: LinkEnd; b: LinkEnd; answer: LinkAnswer }) {
   if (!answer.path) return null;
-  const { aToB, bToA, aAmslM, bAmslM } = answer.path;
-  const climate = climateOf(plan, (a.place.latDeg + b.place.latDeg) / 2);
-  const path: FadingPath = {
-    distanceKm: answer.distanceM / 1000,
-    frequencyGHz: a.radio.frequencyMHz / 1000,
-    polarization: linearOf(a.radio.polarization),
-    latDeg: (a.place.latDeg + b.place.latDeg) / 2,
-    txAmslM: aAmslM,
-    rxAmslM: bAmslM,
-    ...climate,
-    dN1: climate.dN1NPerKm,
-  };
+  const { aToB, bToA } = answer.path;
+  const path = fadingPathOf(plan, { a, b }, answer.path, answer.distanceM);
   const weaker = aToB.fadeMarginDb <= bToA.fadeMarginDb ? { tape: aToB, to: b } : { tape: bToA, to: a };
   const stronger = weaker.tape === aToB ? { tape: bToA, to: a } : { tape: aToB, to: b };
   const marginDb = weaker.tape.fadeMarginDb;
@@ -94,9 +83,9 @@ export function AvailabilityView({ plan, a, b, answer }: { plan: Plan; a: LinkEn
         {needed === null
           ? `What ${plan.availabilityPercent} % of the year needs is more than this method can tell: rain is not known below 0.001 %.`
           : `${plan.availabilityPercent} % of the year needs a margin of ${needed.isAtMost ? "at most " : ""}${figure(needed.marginDb)} dB; it has ${figure(marginDb)} dB.`}{" "}
-        Rain {figure(climate.rainRate001MmPerH, 0)} mm/h{plan.rainRate001MmPerH === null && " by latitude"}, dN1{" "}
-        {figure(climate.dN1NPerKm, 0)} N/km{plan.dN1NPerKm === null && " by latitude"}. ITU-R P.530-17 §2.3.2, §2.3.4,
-        §2.4.1; P.841. Rain is known from 0.001 to 1 % of the year.
+        Rain {figure(path.rainRate001MmPerH, 0)} mm/h{plan.rainRate001MmPerH === null && " by latitude"}, dN1{" "}
+        {figure(path.dN1!, 0)} N/km{plan.dN1NPerKm === null && " by latitude"}. ITU-R P.530-17 §2.3.2, §2.3.4, §2.4.1;
+        P.841. Rain is known from 0.001 to 1 % of the year.
       </p>
     </section>
   );

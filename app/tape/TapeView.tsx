@@ -2,8 +2,18 @@ import { tapeLines, type Tape, type TapeLine } from "#core/link";
 import { useState } from "react";
 import { figure, signedFigure } from "../ui";
 
-function Line({ line, tape, open, onToggle }: { line: TapeLine; tape: Tape; open: boolean; onToggle: () => void }) {
-  const over = line.key === "eirp" && tape.overCapDb > 0.05;
+function Line({
+  line,
+  warning,
+  open,
+  onToggle,
+}: {
+  line: TapeLine;
+  /** What is wrong with this line, said right under it. */
+  warning: string | null;
+  open: boolean;
+  onToggle: () => void;
+}) {
   const total = line.stepDb === null;
   return (
     <>
@@ -17,20 +27,16 @@ function Line({ line, tape, open, onToggle }: { line: TapeLine; tape: Tape; open
           {line.stepDb === null ? "" : signedFigure(line.stepDb)}
         </td>
         <td
-          className={`figures pl-2 text-right whitespace-nowrap ${over ? "text-blocked" : total ? "" : "text-quiet"}`}
+          className={`figures pl-2 text-right whitespace-nowrap ${warning ? "text-blocked" : total ? "" : "text-quiet"}`}
         >
           {line.total === null ? "" : figure(line.total, line.unit === "Mbit/s" ? 0 : 1)}
         </td>
         <td className="pl-1 text-xs whitespace-nowrap text-quiet">{total ? line.unit : ""}</td>
       </tr>
-      {over && (
+      {warning && (
         <tr>
           <td colSpan={4} className="border-b-2 border-double border-blocked pb-1 text-xs text-blocked">
-            ▲ cap{" "}
-            {tape.limit.eirpCapDbm === null
-              ? `${figure(tape.limit.conductedCapDbm!)} dBm conducted`
-              : `${figure(tape.limit.eirpCapDbm)} dBm`}
-            : over by {figure(tape.overCapDb)} dB
+            ▲ {warning}
           </td>
         </tr>
       )}
@@ -58,6 +64,24 @@ function Line({ line, tape, open, onToggle }: { line: TapeLine; tape: Tape; open
 
 /** A link budget printed as on an adding machine: a signed step a line, the running total beside it. */
 export function TapeView({ tape, caption }: { tape: Tape; caption: string }) {
+  const { limit, overCapDb } = tape;
+  const cap =
+    limit.eirpCapDbm === null ? `${figure(limit.conductedCapDbm!)} dBm conducted` : `${figure(limit.eirpCapDbm)} dBm`;
+  const warningOf = ({ key }: TapeLine) =>
+    key === "eirp" && overCapDb > 0.05 ? `cap ${cap}: over by ${figure(overCapDb)} dB` : null;
+  return <PrintedTape lines={tapeLines(tape)} caption={caption} warningOf={warningOf} />;
+}
+
+/** Lines of any sum of decibels, each opening to its formula, inputs and source. */
+export function PrintedTape({
+  lines,
+  caption,
+  warningOf = () => null,
+}: {
+  lines: readonly TapeLine[];
+  caption: string;
+  warningOf?: (line: TapeLine) => string | null;
+}) {
   const [open, setOpen] = useState<string | null>(null);
   return (
     <table className="w-full border-collapse text-[13px]">
@@ -73,11 +97,11 @@ export function TapeView({ tape, caption }: { tape: Tape; caption: string }) {
         </tr>
       </thead>
       <tbody>
-        {tapeLines(tape).map((line) => (
+        {lines.map((line) => (
           <Line
             key={line.key}
             line={line}
-            tape={tape}
+            warning={warningOf(line)}
             open={open === line.key}
             onToggle={() => setOpen(open === line.key ? null : line.key)}
           />

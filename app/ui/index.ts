@@ -18,3 +18,4 @@ export { NumberField } from "./NumberField";
 export { useFormats, usePreferences } from "./preferences";
 export { Table, type Column } from "./Table";
 export { Modal } from "./Modal";
+export { useColours } from "./useColours";

@@ -14,6 +14,7 @@ export {
 export { leastLossByCosine, partOf } from "./leastLoss";
 export { ANTENNA_SHAPES, antennaModelSchema, cutSchema, type AntennaModel, type Cut } from "./model";
 export { HEARS_DEPTH_DB, hearsWidths } from "./hears";
+export { beamGainDb, beamTurnedDeg, receiveBeamSchema, type ReceiveBeam } from "./receiveBeam";
 export { withShield, type Shield } from "./shield";
 export { beamCut, roundCut, smoothCut } from "./synthesize";
 export {

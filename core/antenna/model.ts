@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { receiveBeamSchema } from "./receiveBeam";
 
 /**
  * A cut through an antenna's pattern: loss below the peak (dB, ≥ 0) at rising angles from the peak, −180 to 180°.
@@ -49,6 +50,8 @@ export const antennaModelSchema = z.object({
   bracketDownDeg: z.number().min(0).max(90),
   /** Isolation between the two polarizations, dB. */
   crossPolarDb: z.number().min(0).max(60),
+  /** What an adaptive antenna listens with; null for one that listens as it sends. */
+  receiveBeam: receiveBeamSchema.nullable().default(null),
   weightKg: z.number().positive(),
   priceEur: z.number().min(0),
 });

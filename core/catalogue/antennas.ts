@@ -2,17 +2,18 @@ import { beamCut, roundCut, smoothCut, type AntennaModel, type Cut } from "../an
 
 /** Data sheets of invented makers, noted 2026-11-01. Cuts are synthesized from the sheet's widths and side lobes. */
 
-type Sheet = Pick<AntennaModel, "maker" | "model" | "bandMHz" | "frontToBackDb" | "weightKg" | "priceEur"> & {
-  gainDbi: number;
-  /** How far the horizontal polarization stays under the vertical one, dB. */
-  hDropDb?: number;
-  /** How far the gain falls at the edges of the band, dB. */
-  edgeDropDb: number;
-  bracketUpDeg: number;
-  bracketDownDeg: number;
-  crossPolarDb: number;
-  electricalTiltDownDeg?: number;
-};
+type Sheet = Pick<AntennaModel, "maker" | "model" | "bandMHz" | "frontToBackDb" | "weightKg" | "priceEur"> &
+  Partial<Pick<AntennaModel, "receiveBeam">> & {
+    gainDbi: number;
+    /** How far the horizontal polarization stays under the vertical one, dB. */
+    hDropDb?: number;
+    /** How far the gain falls at the edges of the band, dB. */
+    edgeDropDb: number;
+    bracketUpDeg: number;
+    bracketDownDeg: number;
+    crossPolarDb: number;
+    electricalTiltDownDeg?: number;
+  };
 
 function antenna(
   shape: AntennaModel["shape"],
@@ -28,6 +29,7 @@ function antenna(
     vDbi: gainDbi - dropDb,
   });
   return {
+    receiveBeam: null,
     ...rest,
     id: `${sheet.maker} ${sheet.model}`.toLowerCase().replace(/[^a-z0-9]+/g, "-"),
     shape,
@@ -121,6 +123,17 @@ export const ANTENNAS: readonly AntennaModel[] = [
     electricalTiltDownDeg: 2,
     weightKg: 4,
     priceEur: 145,
+  }),
+  sector(90, 7, {
+    ...brisote,
+    model: "Abanico 5-16/90",
+    bandMHz: five,
+    gainDbi: 16,
+    frontToBackDb: 28,
+    electricalTiltDownDeg: 2,
+    receiveBeam: { widthDeg: 14, gainDb: 6, steersDeg: 45, sideLobesDb: 14 },
+    weightKg: 10.5,
+    priceEur: 690,
   }),
   sector(60, 7, {
     ...brisote,

@@ -42,9 +42,15 @@ const licensed = ladder([
   ["1024-QAM", 33, 8, 6],
 ]);
 
-type Sheet = Omit<RadioModel, "id">;
+type Sheet = Omit<RadioModel, "id" | "steersBeam" | "loadW"> & Partial<Pick<RadioModel, "steersBeam" | "loadW">>;
+/** What a radio draws that says no more than how it is powered, W. */
+const LOAD_W: Record<RadioModel["powerInput"], number> = {
+  ...{ passive24: 7, "802.3af": 10, "802.3at": 18, "802.3bt": 45, dc48: 38 },
+};
 const make = (sheet: Sheet): RadioModel => ({
   id: `${sheet.maker} ${sheet.model}`.toLowerCase().replace(/[^a-z0-9]+/g, "-"),
+  steersBeam: false,
+  loadW: LOAD_W[sheet.powerInput],
   ...sheet,
 });
 
@@ -127,6 +133,7 @@ export const RADIOS: readonly RadioModel[] = [
     ...five,
     model: "Vela 5",
     use: "sector",
+    steersBeam: true,
     powerMinDbm: 0,
     powerMaxDbm: 27,
     clientLimit: 80,

@@ -4,20 +4,24 @@ import {
   channelEars,
   channelGroups,
   channelProblem,
+  earsNow,
   hurtsOf,
+  mergedHurts,
+  NO_LIMITS,
   noiseCost,
   peopleLost,
   planChannels,
   rankedChanges,
+  type ChannelLimits,
   unitsOf,
 } from "#core/channels";
 import { evaluate, evaluateAfter } from "#core/evaluate";
 import { noiseSteps, rateUnder } from "#core/link";
 import { checkPatches, setPatch, withPatches, worldOf } from "#core/plan";
-import { groupOn, groupStretchesMHz } from "#core/propose";
+import { groupOn, groupStretches } from "#core/propose";
 import { channelCouplingDb } from "#core/spectrum";
 import { plainTerrain, sampleProfile } from "#core/terrain";
-import { crowd, town, valley } from "#core/testing";
+import { crowd, EIGHTY_GHZ, town, valley } from "#core/testing";
 import { demoPlan, islandSurface } from "#demo";
 
 const made = valley(12, town);
@@ -75,7 +79,11 @@ describe("the groups of a plan", () => {
   });
 
   test("hurt each other by what their channels leave, and nobody across channels that do not meet", () => {
-    const hurts = hurtsOf(world, ears);
+    const hurts = hurtsOf(world, earsNow(world, between));
+    const inParts = [0, 1, 2].map((index) => hurtsOf(world, earsNow(world, between, { index, of: 3 })));
+    const rounded = (some: typeof hurts) =>
+      some.map((one) => ({ ...one, peopleLost: Number(one.peopleLost.toFixed(9)) }));
+    expect(rounded(mergedHurts(inParts))).toEqual(rounded(hurts));
     for (const { victim, by, worst, peopleLost: people } of hurts) {
       expect(people).toBeGreaterThanOrEqual(0);
       expect(worst.arrivingDbm).toBeCloseTo(worst.sentDbm + worst.couplingDb, 9);
@@ -85,7 +93,7 @@ describe("the groups of a plan", () => {
     }
     expect(hurts.map(({ victim, by }) => `${by} ${victim}`)).toContain("sector-2 sector");
     const apart = withPatches(world, [setPatch("carriers", "sector-2", { frequencyMHz: 5700 })]);
-    const then = hurtsOf(apart, channelEars(apart, groups, evaluate(apart, between).answers, between));
+    const then = hurtsOf(apart, earsNow(apart, between));
     expect(then.map(({ victim, by }) => `${by} ${victim}`)).not.toContain("sector-2 sector");
   });
 
@@ -100,7 +108,7 @@ describe("the groups of a plan", () => {
 });
 
 describe("a plan's channels as a question", () => {
-  const ask = { workPeople: 0.25, fixedIds: ["nw"], seconds: 2 };
+  const ask = { workPeople: 0.25, fixedIds: ["nw"], limits: NO_LIMITS, seconds: 2 };
   const units = unitsOf(world, groups, "free");
   const { question, members, channelsMHz } = channelProblem(world, units, ears, ask);
 
@@ -148,12 +156,84 @@ describe("a plan's channels as a question", () => {
   test("stays in the stretches that rules and kit leave open", () => {
     groups.forEach((id, r) => {
       const { widthMHz } = world.radios.get(id)!;
-      const open = groupStretchesMHz(world, id, widthMHz);
+      const open = groupStretches(world, id, widthMHz);
       expect(open.length).toBeGreaterThan(0);
       for (const mhz of channelsMHz[r]!)
-        expect(open.some(([low, high]) => low <= mhz - widthMHz / 2 && mhz + widthMHz / 2 <= high)).toBe(true);
+        expect(open.some(({ lowMHz, highMHz }) => lowMHz <= mhz - widthMHz / 2 && mhz + widthMHz / 2 <= highMHz)).toBe(
+          true,
+        );
     });
-    expect(groupStretchesMHz(world, "sector", 7)).toEqual([]);
+    expect(groupStretches(world, "sector", 7)).toEqual([]);
+  });
+});
+
+describe("limits", () => {
+  const units = unitsOf(world, groups, "free");
+  const under = (limits: Partial<ChannelLimits>, fixedIds: readonly string[] = []) =>
+    channelProblem(world, units, ears, { workPeople: 0, fixedIds, seconds: 1, limits: { ...NO_LIMITS, ...limits } });
+  const isDfs = (mhz: number) => mhz + 10 > 5250 && mhz - 10 < 5725;
+
+  test("without radar avoidance no group is laid where it is asked for, but whoever is to stay may stay there", () => {
+    const { channelsMHz } = under({ allowsDfs: false });
+    expect(channelsMHz.flat().some(isDfs)).toBe(false);
+    expect(under({}).channelsMHz.flat().some(isDfs)).toBe(true);
+    const onDfs = withPatches(world, [setPatch("carriers", "nw", { frequencyMHz: 5500 })]);
+    const limits = { ...NO_LIMITS, allowsDfs: false };
+    const held = channelProblem(onDfs, units, ears, { workPeople: 0, fixedIds: ["nw"], seconds: 1, limits });
+    const r = groups.indexOf("nw");
+    expect(held.channelsMHz[r]![held.question.fixed![r]!]).toBe(5500);
+  });
+
+  test("who has no channel without a licence stays where he is", () => {
+    const licensed = valley(12, (rows) => {
+      town(rows);
+      for (const id of ["nw", "ne"])
+        Object.assign(
+          rows.radios.find((one) => one.id === id)!,
+          EIGHTY_GHZ,
+        );
+    }).world;
+    const limits = { ...NO_LIMITS, allowsLicensed: false };
+    const ask = { workPeople: 0, fixedIds: [], seconds: 1, limits };
+    const { channelsMHz } = channelProblem(licensed, [["nw"], ["sector"]], [], ask);
+    expect(channelsMHz[0]).toEqual([EIGHTY_GHZ.frequencyMHz]);
+    expect(channelsMHz[1]!.length).toBeGreaterThan(1);
+  });
+
+  test("on one mast a channel within the guard costs all who hang on either; timed together, or on two masts, it costs nothing", () => {
+    const costs = (problem: ReturnType<typeof channelProblem>, x: string, y: string) => {
+      const [a, b] = [groups.indexOf(x), groups.indexOf(y)].sort((i, k) => i - k) as [number, number];
+      const coupling = problem.question.couplings.find((one) => one.a === a && one.b === b);
+      return (xMHz: number, yMHz: number) => {
+        const [aMHz, bMHz] = groups.indexOf(x) === a ? [xMHz, yMHz] : [yMHz, xMHz];
+        const at = (r: number, mhz: number) => problem.channelsMHz[r]!.indexOf(mhz);
+        return coupling?.costs[at(a, aMHz)]?.[at(b, bMHz)] ?? 0;
+      };
+    };
+    // The bridge and the sector of west: 20 MHz each, so that 40 MHz between the middles leave 20.
+    const [plain, guarded] = [under({}), under({ guardMHz: 20.5 })];
+    const people = ["sector", "west-east"].reduce(
+      (sum, id) => sum + ears.filter(({ group }) => group === id).reduce((all, one) => all + one.people / 2, 0),
+      0,
+    );
+    expect(people).toBeGreaterThan(0);
+    const more = (xMHz: number, yMHz: number) =>
+      costs(guarded, "sector", "west-east")(xMHz, yMHz) - costs(plain, "sector", "west-east")(xMHz, yMHz);
+    const [first] = guarded.channelsMHz[groups.indexOf("sector")]!;
+    expect(more(first!, first! + 40)).toBeCloseTo(people, 9);
+    expect(more(first!, first! + 60)).toBeCloseTo(0, 9);
+    expect(costs(guarded, "sector", "sector-2")(first!, first! + 40)).toBe(
+      costs(plain, "sector", "sector-2")(first!, first! + 40),
+    );
+    const timed = withPatches(world, [
+      ...["sector", "west-east"].map((id) => setPatch("carriers", id, { timingGroup: "clock" })),
+    ]);
+    const limits = { ...NO_LIMITS, guardMHz: 20.5 };
+    const together = channelProblem(timed, units, ears, { workPeople: 0, fixedIds: [], seconds: 1, limits });
+    expect(costs(together, "sector", "west-east")(first!, first! + 40)).toBeCloseTo(
+      costs(plain, "sector", "west-east")(first!, first! + 40),
+      9,
+    );
   });
 });
 
@@ -209,7 +289,7 @@ describe("schools", () => {
     for (const school of ["headings", "backToBack"] as const) {
       const plan = await planChannels(
         four.world,
-        { school, workPeople: 0.1, fixedIds: [], seconds: 0.6 },
+        { school, workPeople: 0.1, fixedIds: [], limits: NO_LIMITS, seconds: 0.6 },
         four.between,
       );
       expect(checkPatches(four.world, plan.patches)).toEqual([]);
@@ -260,7 +340,11 @@ describe("the demo's channels", () => {
   const over = (from: { latDeg: number; lonDeg: number }, to: { latDeg: number; lonDeg: number }) =>
     sampleProfile(terrain, from, to);
   test("are as good as the best of trying every channel of each pair that disturbs, and its facing sectors part", async () => {
-    const plan = await planChannels(demo, { school: "free", workPeople: 0.2, fixedIds: [], seconds: 2 }, over);
+    const plan = await planChannels(
+      demo,
+      { school: "free", workPeople: 0.2, fixedIds: [], limits: NO_LIMITS, seconds: 2 },
+      over,
+    );
     expect(plan.cost).toBeCloseTo(plan.lowerBound, 6);
     expect(plan.cost).toBeLessThan(plan.costNow);
     expect(plan.lose).toEqual([]);
@@ -271,6 +355,7 @@ describe("the demo's channels", () => {
     const { question, channelsMHz } = channelProblem(demo, unitsOf(demo, ids, "free"), listening, {
       workPeople: 0.2,
       fixedIds: [],
+      limits: NO_LIMITS,
       seconds: 1,
     });
     const choice = ids.map((id, r) => channelsMHz[r]!.indexOf(then.radios.get(id)!.frequencyMHz));

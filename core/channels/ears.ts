@@ -1,6 +1,6 @@
 import { earsOf, listeningIn } from "../interference";
-import { noiseSteps, type LinkAnswer, type NoiseStep } from "../link";
-import { peopleBehind, backboneOf, type ProfileSource } from "../outcome";
+import { heardThroughBeam, noiseSteps, type LinkAnswer, type NoiseStep, type OwnNoise, type PathAnswer } from "../link";
+import { answering, backboneOf, peopleBehind, type ProfileSource } from "../outcome";
 import { endOf, setPatch, withPatches, type Link, type World } from "../plan";
 
 /** One direction of a link: what it carries under any noise, and what it would hear of every other group on its own channel. */
@@ -17,7 +17,9 @@ export interface ChannelEar {
   /** Where its receiver looks, degrees. */
   headingDeg: number;
   /** Of the loudest of each other group, on a chain, were both on one channel. */
-  heard: { group: string; dbm: number }[];
+  heard: { group: string; radioId: string; dbm: number }[];
+  /** Outsiders with a place, each as if it sent on the receiver's own channel, and where it truly sends. */
+  outsiders: { dbm: number; frequencyMHz: number; widthMHz: number }[];
 }
 
 /** Groups of radios that share a channel each, by their access point or near bridge end; two-way radios with one channel alone. */
@@ -44,6 +46,49 @@ function clusters(world: World, groups: readonly string[]): string[][] {
   return found.map((one) => one.groups);
 }
 
+const WAYS = ["down", "up"] as const;
+
+/** One direction of an answered link, with what it hears of other groups. */
+function earOf(
+  { id: linkId, aRadioId: group }: Link,
+  direction: "down" | "up",
+  { aToB, bToA }: PathAnswer,
+  people: number,
+  hears: OwnNoise,
+  counts: (group: string) => boolean,
+): ChannelEar {
+  const tape = direction === "down" ? aToB : bToA;
+  const thermalDbm = tape.noiseDbm - tape.noise.riseDb;
+  return {
+    ...{ linkId, direction, group, people, steps: noiseSteps(tape), thermalDbm },
+    quietDbm: thermalDbm + tape.noise.outsideDb,
+    headingDeg: tape.question.toPointing.azimuthDeg,
+    heard: hears.radios
+      .filter((one) => one.group !== group && counts(one.group))
+      .map((one) => ({ group: one.group, radioId: one.radioId, dbm: one.dbm })),
+    outsiders: [],
+  };
+}
+
+/**
+ * Both directions of a plan's links as they hear each other on the channels of now, in full; of all links each `of`th where several share the
+ * work.
+ */
+export function earsNow(world: World, between: ProfileSource, part = { index: 0, of: 1 }): ChannelEar[] {
+  const answer = answering(world, between);
+  const backbone = backboneOf(world);
+  return [...world.links.values()].flatMap((link, i) => {
+    const { path } = i % part.of === part.index ? answer(link) : { path: null };
+    if (!path) return [];
+    const people = peopleBehind(world, link, () => backbone);
+    return WAYS.map((direction) => {
+      const { heard } = (direction === "down" ? path.aToB : path.bToA).question;
+      return earOf(link, direction, path, people, heard ?? NOBODY, () => true);
+    });
+  });
+}
+const NOBODY: OwnNoise = { dbm: null, radios: [] };
+
 /**
  * Both directions of every link of some groups, each with what it would hear of the other groups if all of them stood on one channel: both
  * patterns, polarizations, the ground between, a shared mast and timing as in the tapes' own noise.
@@ -60,10 +105,10 @@ export function channelEars(
   return clusters(world, groups).flatMap((cluster) => {
     const { frequencyMHz } = world.radios.get(cluster[0]!)!;
     const carriers = new Set(cluster.map((id) => world.radios.get(id)!.carrierId));
-    const together = withPatches(
-      world,
-      [...carriers].map((id) => setPatch("carriers", id, { frequencyMHz })),
-    );
+    const together = withPatches(world, [
+      ...[...carriers].map((id) => setPatch("carriers", id, { frequencyMHz })),
+      ...[...world.outsiders.keys()].map((id) => setPatch("outsiders", id, { frequencyMHz })),
+    ]);
     const hears = earsOf(listeningIn(together), between);
     const isIn = new Set(cluster);
     return cluster.flatMap((group) =>
@@ -73,17 +118,16 @@ export function channelEars(
         if (!path || !near) return [];
         const people = peopleBehind(world, link, () => backbone);
         const { a, b } = hears(near);
-        return (["down", "up"] as const).map((direction) => {
-          const tape = direction === "down" ? path.aToB : path.bToA;
-          const heard = (direction === "down" ? b : a).radios.filter(
-            (one) => isIn.has(one.group) && one.group !== group,
-          );
+        const { to, toPointing } = path.bToA.question;
+        const atNear = heardThroughBeam(to, toPointing, a);
+        return WAYS.map((direction): ChannelEar => {
+          const hears = direction === "down" ? b : atNear;
           return {
-            ...{ linkId: link.id, direction, group, people, steps: noiseSteps(tape) },
-            thermalDbm: tape.noiseDbm - tape.noise.riseDb,
-            quietDbm: tape.noiseDbm - tape.noise.riseDb + tape.noise.outsideDb,
-            headingDeg: tape.question.toPointing.azimuthDeg,
-            heard: heard.map((one) => ({ group: one.group, dbm: one.dbm })),
+            ...earOf(link, direction, path, people, hears, (other) => isIn.has(other)),
+            outsiders: hears.radios.flatMap(({ radioId, dbm }) => {
+              const outsider = world.outsiders.get(radioId);
+              return outsider ? [{ dbm, frequencyMHz: outsider.frequencyMHz, widthMHz: outsider.widthMHz }] : [];
+            }),
           };
         });
       }),

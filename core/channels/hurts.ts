@@ -1,5 +1,6 @@
+import { transmitterAt } from "../interference";
 import { endOf, type World } from "../plan";
-import { channelCouplingDb, channelsMeet } from "../spectrum";
+import { channelCouplingDb } from "../spectrum";
 import type { ChannelEar } from "./ears";
 import { peopleLost } from "./question";
 
@@ -15,6 +16,8 @@ export interface Hurt {
   /** Its power in the channel of the receiver that it raises most, dBm on a chain, and by how much it raises the noise there. */
   worst: {
     linkId: string;
+    /** Who sends: the access point or near end, or one that talks under it. */
+    radioId: string;
     direction: "down" | "up";
     sentDbm: number;
     couplingDb: number;
@@ -23,22 +26,31 @@ export interface Hurt {
   };
 }
 
-/** Who hurts whom, those first by whom most people lose; pairs that raise nobody's noise by a tenth of a decibel are left out. */
+/**
+ * Who hurts whom by what ears hear on the channels of now, those first by whom most people lose; pairs that raise nobody's noise by a
+ * tenth of a decibel are left out.
+ */
 export function hurtsOf(world: World, ears: readonly ChannelEar[]): Hurt[] {
   const pairs = new Map<string, Hurt>();
   for (const ear of ears) {
     const { radio: own, model } = endOf(world, ear.group);
-    for (const { group, dbm } of ear.heard) {
-      const other = world.radios.get(group)!;
-      if (!channelsMeet(other, own)) continue;
+    for (const { group, radioId, dbm: arrivingDbm } of ear.heard) {
+      const other = transmitterAt(world, group).radio;
       const couplingDb = channelCouplingDb({
         ...{ offsetMHz: other.frequencyMHz - own.frequencyMHz, txWidthMHz: other.widthMHz, rxWidthMHz: own.widthMHz },
         rejectionDb: model.adjacentRejectionDb,
       });
-      const arrivingDbm = dbm + couplingDb;
       const raisesDb = 10 * Math.log10(1 + 10 ** ((arrivingDbm - ear.quietDbm) / 10));
       if (raisesDb < LEAST_DB) continue;
-      const worst = { linkId: ear.linkId, direction: ear.direction, sentDbm: dbm, couplingDb, arrivingDbm, raisesDb };
+      const worst = {
+        radioId,
+        linkId: ear.linkId,
+        direction: ear.direction,
+        sentDbm: arrivingDbm - couplingDb,
+        couplingDb,
+        arrivingDbm,
+        raisesDb,
+      };
       const key = `${ear.group} ${group}`;
       const known = pairs.get(key) ?? { victim: ear.group, by: group, peopleLost: 0, raised: 0, worst };
       known.peopleLost += peopleLost(ear, arrivingDbm);
@@ -47,6 +59,24 @@ export function hurtsOf(world: World, ears: readonly ChannelEar[]): Hurt[] {
       pairs.set(key, known);
     }
   }
-  return [...pairs.values()].sort((x, y) => y.peopleLost - x.peopleLost || y.worst.raisesDb - x.worst.raisesDb);
+  return [...pairs.values()].sort(worstFirst);
+}
+
+const worstFirst = (x: Hurt, y: Hurt) => y.peopleLost - x.peopleLost || y.worst.raisesDb - x.worst.raisesDb;
+
+/** What several found, each among a part of the links, put together. */
+export function mergedHurts(parts: readonly (readonly Hurt[])[]): Hurt[] {
+  const pairs = new Map<string, Hurt>();
+  for (const hurt of parts.flat()) {
+    const key = `${hurt.victim} ${hurt.by}`;
+    const known = pairs.get(key);
+    if (!known) pairs.set(key, { ...hurt });
+    else {
+      known.peopleLost += hurt.peopleLost;
+      known.raised += hurt.raised;
+      if (hurt.worst.raisesDb > known.worst.raisesDb) known.worst = hurt.worst;
+    }
+  }
+  return [...pairs.values()].sort(worstFirst);
 }
 const LEAST_DB = 0.1;

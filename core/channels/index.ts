@@ -1,12 +1,5 @@
-export { channelEars, channelGroups, type ChannelEar } from "./ears";
-export {
-  planChannels,
-  rankedChanges,
-  type ChannelMove,
-  type ChannelPlan,
-  type ChannelsAsk,
-  type RateChange,
-} from "./plan";
+export { channelEars, channelGroups, earsNow, type ChannelEar } from "./ears";
+export { planChannels, rankedChanges, ratesMoved, type ChannelMove, type ChannelPlan, type RateChange } from "./plan";
 export {
   CHANNEL_SCHOOL_WORDS,
   CHANNEL_SCHOOLS,
@@ -15,6 +8,10 @@ export {
   peopleLost,
   unitsOf,
   type ChannelProblem,
+  type ChannelsAsk,
   type ChannelSchool,
 } from "./question";
-export { hurtsOf, type Hurt } from "./hurts";
+export { groupSites, NO_LIMITS, type ChannelLimits } from "./limits";
+export { hurtsOf, mergedHurts, type Hurt } from "./hurts";
+export { changeOrder, type ChangeStep } from "./order";
+export { advisedWidth, widthTable, type WidthRow } from "./widths";

@@ -4,16 +4,8 @@ import { mergePatches, setPatch, withPatches, type Patch, type World } from "../
 import { groupOn } from "../propose";
 import { assignChannels, channelsCost } from "../spectrum";
 import { channelEars, channelGroups } from "./ears";
-import { channelProblem, unitsOf, type ChannelSchool } from "./question";
-
-export interface ChannelsAsk {
-  school: ChannelSchool;
-  /** People whose rate one move of a group must save at the least. */
-  workPeople: number;
-  /** Groups that stay where they are. */
-  fixedIds: readonly string[];
-  seconds: number;
-}
+import { NO_LIMITS } from "./limits";
+import { channelProblem, unitsOf, type ChannelsAsk, type ChannelSchool } from "./question";
 
 /** One group that moves to another channel. */
 export interface ChannelMove {
@@ -21,8 +13,6 @@ export interface ChannelMove {
   name: string;
   fromMHz: number;
   toMHz: number;
-  /** Customers, or far ends, that move along; they are told first. */
-  along: number;
 }
 
 /** A link whose rates change. */
@@ -58,7 +48,7 @@ const timingName = (world: World, id: string) =>
 /** Lays the channels of a whole plan by a school; `onBetter` is told of every better choice. */
 export async function planChannels(
   world: World,
-  { school, workPeople, fixedIds, seconds }: ChannelsAsk,
+  { school, ...ask }: ChannelsAsk,
   between: ProfileSource,
   onBetter: (now: { cost: number; lowerBound: number }) => void = () => undefined,
 ): Promise<ChannelPlan> {
@@ -77,13 +67,13 @@ export async function planChannels(
       : [];
   const timed = timing.length > 0 ? withPatches(world, timing) : world;
   const ears = channelEars(timed, groups, before.answers, between);
-  const ask = { workPeople, fixedIds, seconds };
   const problem = channelProblem(timed, units, ears, ask);
   const { members, channelsMHz } = problem;
   const { choice, cost, lowerBound } = await assignChannels(problem.question, onBetter);
   // What is now is every group by itself, in the timing of now.
   const earsNow = timed === world ? ears : channelEars(world, groups, before.answers, between);
-  const now = school === "free" ? problem : channelProblem(world, unitsOf(world, groups, "free"), earsNow, ask);
+  const asNow = { ...ask, limits: { ...NO_LIMITS, guardMHz: ask.limits.guardMHz } };
+  const now = channelProblem(world, unitsOf(world, groups, "free"), earsNow, asNow);
   const costNow = channelsCost(
     now.question,
     now.members.map(([id], r) => now.channelsMHz[r]!.indexOf(world.radios.get(id!)!.frequencyMHz)),
@@ -97,8 +87,7 @@ export async function planChannels(
     for (const id of unit) {
       const { name, frequencyMHz, widthMHz } = world.radios.get(id)!;
       if (frequencyMHz === toMHz) continue;
-      const along = [...world.links.values()].filter(({ aRadioId }) => aRadioId === id).length;
-      moves.push({ radioId: id, name, fromMHz: frequencyMHz, toMHz, along });
+      moves.push({ radioId: id, name, fromMHz: frequencyMHz, toMHz });
       const put = groupOn(planned, id, toMHz, widthMHz);
       patches = mergePatches(patches, put);
       planned = withPatches(planned, put);
@@ -117,16 +106,18 @@ const MOST_TOLD = 40;
 /** Rates that differ by less are one: they travel rounded. */
 const SAME_RATE = 0.005;
 
-/** Links whose rate changes, those first whose people gain or lose most of it. */
-export function rankedChanges(
+const isAlike = (x: number, y: number) => Math.abs(x - y) <= SAME_RATE * Math.max(x, y);
+
+/** Every link whose rate changes one way or the other, weighted by its people and by how much of it comes or goes. */
+function changesOf(
   world: World,
   before: ReadonlyMap<string, LinkSummary>,
   after: ReadonlyMap<string, LinkSummary>,
-): { gain: RateChange[]; lose: RateChange[] } {
-  const changes = [...world.links.values()].flatMap((link): { change: RateChange; weight: number }[] => {
+): { change: RateChange; weight: number }[] {
+  return [...world.links.values()].flatMap((link): { change: RateChange; weight: number }[] => {
     const [was, is] = [before.get(link.id), after.get(link.id)];
-    const isAlike = (x: number, y: number) => Math.abs(x - y) <= SAME_RATE * Math.max(x, y);
-    if (!was || !is || (isAlike(was.downMbps, is.downMbps) && isAlike(was.upMbps, is.upMbps))) return [];
+    if (!was || !is || was === is) return [];
+    if (isAlike(was.downMbps, is.downMbps) && isAlike(was.upMbps, is.upMbps)) return [];
     const subscriber = world.subscribers.get(world.radios.get(link.bRadioId)?.subscriberId ?? "");
     const people = subscriber?.people ?? 0;
     const share = (now: number, then: number) => (now - then) / Math.max(then, now, 1e-9);
@@ -138,6 +129,25 @@ export function rankedChanges(
     };
     return [{ change, weight }];
   });
+}
+
+/** How many links run faster, on balance of their two directions, and how many slower. */
+export function ratesMoved(
+  world: World,
+  before: ReadonlyMap<string, LinkSummary>,
+  after: ReadonlyMap<string, LinkSummary>,
+): { faster: number; slower: number } {
+  const weights = changesOf(world, before, after).map(({ weight }) => weight);
+  return { faster: weights.filter((one) => one > 0).length, slower: weights.filter((one) => one < 0).length };
+}
+
+/** Links whose rate changes, those first whose people gain or lose most of it. */
+export function rankedChanges(
+  world: World,
+  before: ReadonlyMap<string, LinkSummary>,
+  after: ReadonlyMap<string, LinkSummary>,
+): { gain: RateChange[]; lose: RateChange[] } {
+  const changes = changesOf(world, before, after);
   const ranked = (some: typeof changes) =>
     some
       .sort((x, y) => Math.abs(y.weight) - Math.abs(x.weight))

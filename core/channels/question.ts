@@ -5,6 +5,7 @@ import { powerWithinCapDbm } from "../kit";
 import { groupChannelsMHz } from "../propose";
 import { channelCouplingDb, channelsMeet, type ChannelsQuestion } from "../spectrum";
 import type { ChannelEar } from "./ears";
+import { keepGuard, mayUse, groupSites, type ChannelLimits } from "./limits";
 
 /** Named ways to lay channels, each a set of constraints to begin from. */
 export const CHANNEL_SCHOOLS = ["free", "headings", "backToBack"] as const;
@@ -23,7 +24,18 @@ export const CHANNEL_SCHOOL_WORDS: Record<ChannelSchool, { name: string; meaning
   },
 };
 
-/** A channel that a group may stand on. */
+/** What is asked of a plan of all channels. */
+export interface ChannelsAsk {
+  school: ChannelSchool;
+  /** People whose rate one move of a group must save at the least. */
+  workPeople: number;
+  /** Groups that stay where they are. */
+  fixedIds: readonly string[];
+  seconds: number;
+  limits: ChannelLimits;
+}
+
+/** A plan's channels as a question, and what its choices stand for. */
 export interface ChannelProblem {
   question: ChannelsQuestion;
   /** The groups that each choice moves, and the frequencies that it chooses among, MHz. */
@@ -97,20 +109,23 @@ const apartDeg = (x: number, y: number) => Math.abs(signedAngleDeg(x - y));
 /**
  * A plan's channels as a question: what each choice costs in people (`noiseCost`). Own costs are what scans say of each channel and what its caps take away, and
  * `workPeople` for each group that has to move; pairs cost what each hears of the other by how far their channels overlap. Losses of one
- * pair are counted as if it were alone: with several at once each counts for itself. Groups in `fixedIds` stay.
+ * pair are counted as if it were alone: with several at once each counts for itself. Groups in `fixedIds` stay. On one mast those that
+ * stand closer than the guard cost all who hang on them.
  */
 export function channelProblem(
   world: World,
   units: readonly (readonly string[])[],
   ears: readonly ChannelEar[],
-  { workPeople, fixedIds, seconds }: { workPeople: number; fixedIds: readonly string[]; seconds: number },
+  { workPeople, fixedIds, seconds, limits }: Pick<ChannelsAsk, "workPeople" | "fixedIds" | "seconds" | "limits">,
 ): ChannelProblem {
   const radioOf = (id: string) => world.radios.get(id)!;
   const open = (id: string) => {
     const { frequencyMHz, widthMHz } = radioOf(id);
-    const channels = groupChannelsMHz(world, id, widthMHz);
-    // Whoever stands between the channels of the rules may stay there.
-    return channels.includes(frequencyMHz) ? channels : [...channels, frequencyMHz].sort((x, y) => x - y);
+    const channels = groupChannelsMHz(world, id, widthMHz).filter((mhz) => mayUse(world, id, mhz, limits));
+    if (channels.includes(frequencyMHz)) return channels;
+    // Whoever stands between the channels of the rules may stay there; so does who is to stay, or has nowhere else to go.
+    const stays = mayUse(world, id, frequencyMHz, limits) || fixedIds.includes(id) || channels.length === 0;
+    return stays ? [...channels, frequencyMHz].sort((x, y) => x - y) : channels;
   };
   const channelsMHz = units.map((unit) => {
     const [first, ...others] = unit.map(open);
@@ -119,7 +134,7 @@ export function channelProblem(
   });
   const earsOfGroup = new Map<string, ChannelEar[]>();
   for (const ear of ears) earsOfGroup.set(ear.group, [...(earsOfGroup.get(ear.group) ?? []), ear]);
-  const costBetween = pairCosts(world, earsOfGroup);
+  const costBetween = pairCosts(world, earsOfGroup, limits.guardMHz);
 
   const ownCosts = units.map((unit, u) =>
     channelsMHz[u]!.map((mhz) => {
@@ -156,7 +171,7 @@ export function channelProblem(
 }
 
 /** What two groups cost each other, by the channel of each; both ways, and the same for the same distance. */
-function pairCosts(world: World, earsOfGroup: ReadonlyMap<string, readonly ChannelEar[]>) {
+function pairCosts(world: World, earsOfGroup: ReadonlyMap<string, readonly ChannelEar[]>, guardMHz: number) {
   const known = new Map<string, number>();
   const heardOf = (group: string, by: string) =>
     (earsOfGroup.get(by) ?? []).flatMap((ear) => {
@@ -164,6 +179,13 @@ function pairCosts(world: World, earsOfGroup: ReadonlyMap<string, readonly Chann
       return found ? [{ ear, dbm: found.dbm }] : [];
     });
   const pairs = new Map<string, { ear: ChannelEar; dbm: number; tx: string }[]>();
+  const peopleOf = (group: string) =>
+    (earsOfGroup.get(group) ?? []).reduce((sum, { people }) => sum + EACH_WAY * people, 0);
+  /** Closer than the guard, all who hang on either count as lost. */
+  const guardCost = (x: string, y: string, offsetMHz: number) => {
+    const apartMHz = offsetMHz - (world.radios.get(x)!.widthMHz + world.radios.get(y)!.widthMHz) / 2;
+    return apartMHz < guardMHz && keepGuard(world, x, y) ? peopleOf(x) + peopleOf(y) : 0;
+  };
   return (one: string, other: string, oneMHz: number, otherMHz: number): number => {
     const [x, y] = one < other ? [one, other] : [other, one];
     const offsetMHz = Math.abs(oneMHz - otherMHz);
@@ -176,7 +198,7 @@ function pairCosts(world: World, earsOfGroup: ReadonlyMap<string, readonly Chann
       heard = [...heardOf(x, y).map((one) => ({ ...one, tx: x })), ...heardOf(y, x).map((one) => ({ ...one, tx: y }))];
       pairs.set(pair, heard);
     }
-    let cost = besideCost(world, x, y, offsetMHz);
+    let cost = besideCost(world, x, y, offsetMHz) + guardCost(x, y, offsetMHz);
     for (const { ear, dbm, tx } of heard) {
       const sends = { frequencyMHz: offsetMHz, widthMHz: world.radios.get(tx)!.widthMHz };
       const { radio, model } = endOf(world, ear.group);
@@ -195,14 +217,9 @@ function pairCosts(world: World, earsOfGroup: ReadonlyMap<string, readonly Chann
 
 /** What two bridges that meet on one mast cost beyond what they hear: they are to stand as far apart as the band allows. */
 function besideCost(world: World, x: string, y: string, offsetMHz: number): number {
-  const sitesOf = (group: string) => {
-    const near = world.radios.get(group)!;
-    if (near.role !== "bridge") return [];
-    const far = [...world.links.values()].find(({ aRadioId }) => aRadioId === group)?.bRadioId;
-    return [near.siteId, world.radios.get(far ?? "")?.siteId].flatMap((id) => id ?? []);
-  };
-  const own = sitesOf(x);
-  const isShared = sitesOf(y).some((id) => own.includes(id));
+  const isBridge = (id: string) => world.radios.get(id)!.role === "bridge";
+  const own = groupSites(world, x);
+  const isShared = isBridge(x) && isBridge(y) && groupSites(world, y).some((id) => own.includes(id));
   return isShared ? BESIDE_PEOPLE * Math.max(0, 1 - offsetMHz / FAR_APART_MHZ) : 0;
 }
 
@@ -219,17 +236,32 @@ function ownCost(world: World, group: string, ears: readonly ChannelEar[], mhz: 
   };
   const nearDb = turnedDownDb(group);
   let sum = 0;
-  for (const { linkId, direction, steps, people, thermalDbm, quietDbm, headingDeg } of ears) {
+  for (const { linkId, direction, steps, people, thermalDbm, quietDbm, headingDeg, outsiders } of ears) {
     const best = rateUnder(steps, thermalDbm);
     if (best === 0) continue;
     const { aRadioId, bRadioId } = world.links.get(linkId)!;
     const to = endOf(world, direction === "down" ? bRadioId : aRadioId);
     const air = { frequencyMHz: mhz, widthMHz: to.radio.widthMHz };
-    const riseDb =
+    const scannedDb =
       to.scans.length > 0 ? noiseRise(to, thermalDbm, headingDeg, air, null).riseDb : quietDbm - thermalDbm;
+    const riseDb = withOutsidersDbm(thermalDbm + scannedDb, outsiders, air, to.model.adjacentRejectionDb) - thermalDbm;
     // Less power is as bad as so much more noise.
     const lessDb = direction === "down" ? nearDb : turnedDownDb(bRadioId);
     sum += EACH_WAY * people * (1 - rateUnder(steps, thermalDbm + riseDb + lessDb) / best);
   }
   return sum;
+}
+
+/** Some noise with what outsiders put into a channel besides, dBm on a chain. */
+function withOutsidersDbm(
+  quietDbm: number,
+  outsiders: ChannelEar["outsiders"],
+  air: { frequencyMHz: number; widthMHz: number },
+  rejectionDb: number,
+): number {
+  return outsiders.reduce((sum, { dbm, frequencyMHz, widthMHz }) => {
+    if (!channelsMeet({ frequencyMHz, widthMHz }, air)) return sum;
+    const offset = { offsetMHz: frequencyMHz - air.frequencyMHz, txWidthMHz: widthMHz, rxWidthMHz: air.widthMHz };
+    return addedDbm(sum, dbm + channelCouplingDb({ ...offset, rejectionDb }));
+  }, quietDbm);
 }

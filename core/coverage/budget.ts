@@ -1,7 +1,7 @@
 import type { LinkEnd, Plan, Radio, World } from "../plan";
 import { endOf } from "../plan";
 import { antennasFor, powerWithinCapDbm, radioModelsFor } from "../kit";
-import { NO_TREES, pathLosses, tapeOf, type OwnNoise, type Tape } from "../link";
+import { beamTowardDb, NO_TREES, pathLosses, tapeOf, type OwnNoise, type Tape } from "../link";
 import type { Pointing } from "../aiming";
 
 /** A customer's kit as it would stand in any cell. */
@@ -76,7 +76,8 @@ export const lossIndex = (lossDb: number): number =>
 
 /**
  * A sector's tapes toward one kind of customer for every loss: each figure is a tape's own. `heard` is what the sector hears of the
- * plan's other transmitters; the customer's own noise is thermal, for it differs from cell to cell.
+ * plan's other transmitters; the customer's own noise is thermal, for it differs from cell to cell. A receive beam is taken to hear all of
+ * that as if it stood where the beam looks: what it spares differs from cell to cell too.
  */
 export function lossTable(world: World, sector: Radio, kit: ClientKit, heard: OwnNoise | null): LossTable {
   const { plan } = world;
@@ -90,8 +91,10 @@ export function lossTable(world: World, sector: Radio, kit: ClientKit, heard: Ow
     downMbps: new Float32Array(STEPS),
     upMbps: new Float32Array(STEPS),
   };
+  const beamDb = beamTowardDb(near, AHEAD);
+  const mostHeard = heard && { ...heard, dbm: heard.dbm === null ? null : heard.dbm + beamDb };
   for (let i = 0; i < STEPS; i++) {
-    const { down, up } = tapesAt(plan, near, far, LEAST_LOSS_DB + i * LOSS_STEP_DB, heard);
+    const { down, up } = tapesAt(plan, near, far, LEAST_LOSS_DB + i * LOSS_STEP_DB, mostHeard);
     table.downDbm[i] = down.chainLevelDbm;
     table.upDbm[i] = up.chainLevelDbm;
     table.snrDb[i] = Math.min(down.snrDb, up.snrDb);

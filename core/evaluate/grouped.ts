@@ -1,3 +1,4 @@
+import { backhaulOf, type Backhaul } from "../capacity";
 import { byPeopleHurt, CHECKS, linksOf, planFindingOf, type Fault, type Finding } from "../findings";
 import type { LinkSummary } from "../outcome";
 import type { World } from "../plan";
@@ -28,7 +29,7 @@ export interface Findings {
 
 export const NOTHING_FOUND: Findings = {
   ...{ found: new Map(), shared: new Map(), ofPlan: [], findings: [] },
-  counts: { survey: 0, paths: 0, sectors: 0, channels: 0, install: 0, proof: 0 },
+  counts: { survey: 0, paths: 0, sectors: 0, channels: 0, capacity: 0, kit: 0, install: 0, proof: 0 },
 };
 
 /** What is wrong with things that are no single link, by every check that looks at them. */
@@ -36,8 +37,11 @@ export function planFaults(
   world: World,
   summaries: ReadonlyMap<string, LinkSummary>,
 ): { finding: Finding; fault: Fault }[] {
+  // Several checks look at the same tree.
+  let known: Backhaul | null = null;
+  const backhaul = () => (known ??= backhaulOf(world, summaries));
   return CHECKS.flatMap(({ id: check, ofPlan }) =>
-    (ofPlan?.(world, summaries) ?? []).map((fault) => ({
+    (ofPlan?.(world, summaries, backhaul) ?? []).map((fault) => ({
       finding: planFindingOf(check, fault),
       fault: { check, ...fault },
     })),

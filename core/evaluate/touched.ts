@@ -1,5 +1,14 @@
 import { airChangeOf, type Air, type AirChange } from "../interference";
-import { radiosTouched, type Link, type Patch, type Plan, type Site, type Subscriber, type World } from "../plan";
+import {
+  radiosTouched,
+  type Link,
+  type Outsider,
+  type Patch,
+  type Plan,
+  type Site,
+  type Subscriber,
+  type World,
+} from "../plan";
 
 /** What of the plan's settings no answer is made from. */
 const SILENT_SETTINGS: ReadonlySet<keyof Plan> = new Set(["id", "name", "createdAt", "isDemo"]);
@@ -71,6 +80,16 @@ const settingsDiffer = (before: Plan, after: Plan) =>
     (field) => !SILENT_SETTINGS.has(field) && JSON.stringify(before[field]) !== JSON.stringify(after[field]),
   );
 
+/** Whether some outsider radiates otherwise: anybody may hear it. */
+function outsidersDiffer(before: World, after: World, patches: readonly Patch[]): boolean {
+  const models = idsOf(patches, "equipment");
+  const isMade = ({ antennaModelId }: Outsider) => antennaModelId !== null && models.has(antennaModelId);
+  return (
+    patches.some(({ kind }) => kind === "outsiders") ||
+    (models.size > 0 && [before, after].some(({ outsiders }) => [...outsiders.values()].some(isMade)))
+  );
+}
+
 /** Places of which something changed, by what that concerns. */
 interface Places {
   heard: Set<string>;
@@ -126,7 +145,7 @@ function radiosAt(
 /** What a change from one world to another makes necessary; exact, so that the rest can be taken over as it is. */
 export function touchedBy(before: World, airBefore: Air, after: World, patches: readonly Patch[]): Touched {
   const ofGround = patches.some(({ kind }) => kind === "layers" || kind === "areas");
-  if (ofGround || settingsDiffer(before.plan, after.plan)) return EVERYTHING;
+  if (ofGround || settingsDiffer(before.plan, after.plan) || outsidersDiffer(before, after, patches)) return EVERYTHING;
   if (patches.every(isSilent)) return { ...UNTOUCHED, air: airBefore };
   const links = idsOf(patches, "links");
   const worlds = [before, after] as const;

@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { reviewPlan } from "#core/evaluate";
-import { linksOf, sectorAirtime } from "#core/findings";
+import { sectorAirtime } from "#core/capacity";
+import { linksOf } from "#core/findings";
 import type { LinkSummary } from "#core/outcome";
 import { withPatches, type Radio, type World } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
@@ -29,6 +30,7 @@ const summary = (linkId: string, downMbps: number, upMbps: number): LinkSummary 
   downMbps,
   upMbps,
   levelADbm: -60,
+  ...{ steadyDownMbps: null, steadyUpMbps: null },
   levelBDbm: -60,
 });
 const told = (world: World, rates: [string, number, number][]) => ({

@@ -1,4 +1,4 @@
-import { airtimeShare } from "../capacity";
+import { accessLinks, sectorAirtime } from "../capacity";
 import { inverseGeodesic, normalizeAzimuthDeg, signedAngleDeg } from "../geodesy";
 import {
   endOf,
@@ -19,48 +19,9 @@ import { withPowerInCap } from "../kit";
 import { counted } from "../words";
 import { answering, summarize, type LinkSummary } from "../outcome";
 
-/** How much of a sector's time its customers ask for, each direction against its own share of the frame. */
-export interface SectorAirtime {
-  down: number;
-  up: number;
-  /** Customers who ask for something and can get nothing: no time is counted for them. */
-  unreached: number;
-}
-
-/** Airtime of the links of one access point. */
-export function sectorAirtime(
-  world: World,
-  links: readonly Link[],
-  summaries: ReadonlyMap<string, LinkSummary>,
-): SectorAirtime {
-  const down: { demandMbps: number; rateMbps: number }[] = [];
-  const up: typeof down = [];
-  let unreached = 0;
-  for (const link of links) {
-    const summary = summaries.get(link.id);
-    const customer = world.subscribers.get(world.radios.get(link.bRadioId)?.subscriberId ?? "");
-    if (!summary || !customer) continue;
-    const demand = { downMbps: customer.demandMbps, upMbps: customer.demandUpMbps };
-    if (summary.downMbps <= 0 || summary.upMbps <= 0) {
-      if (demand.downMbps + demand.upMbps > 0) unreached++;
-      continue;
-    }
-    down.push({ demandMbps: demand.downMbps, rateMbps: summary.downMbps });
-    up.push({ demandMbps: demand.upMbps, rateMbps: summary.upMbps });
-  }
-  return { down: airtimeShare({ customers: down }), up: airtimeShare({ customers: up }), unreached };
-}
-
 /** Access points whose customers ask for more time than there is, each with the link to look at first. */
 export function airtimeFaults(world: World, summaries: ReadonlyMap<string, LinkSummary>): PlanFault[] {
-  const bySector = new Map<string, Link[]>();
-  for (const link of world.links.values()) {
-    if (link.kind !== "access") continue;
-    const known = bySector.get(link.aRadioId);
-    if (known) known.push(link);
-    else bySector.set(link.aRadioId, [link]);
-  }
-  return [...bySector].flatMap(([sectorId, links]) => {
+  return [...accessLinks(world)].flatMap(([sectorId, links]) => {
     const { down, up, unreached } = sectorAirtime(world, links, summaries);
     // One customer alone who asks for more than there is has a finding of his own.
     if (links.length < 2 || Math.max(down, up) <= 1) return [];
@@ -76,7 +37,7 @@ export function airtimeFaults(world: World, summaries: ReadonlyMap<string, LinkS
       radioId: sectorId,
       figure: { value: Math.max(down, up), unit: "of the airtime" },
       what: `${links.length} customers ask for ${down.toFixed(1)} times its airtime toward them and ${up.toFixed(1)} times back${left}`,
-      why: "What each asks for over the rate each can get, added up, against the share of the frame: at the busy hour all get less than they asked for.",
+      why: `What each asks for over the rate each can get, added up${world.plan.oversubscription > 1 ? ` and shared by the plan's oversubscription of ${world.plan.oversubscription}` : ""}, against the share of the frame: at the busy hour all get less than they asked for.`,
       cause: null,
     };
   });

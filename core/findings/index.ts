@@ -5,4 +5,6 @@ export type { Candidate, Check, Figure, Remedy, Thing } from "./checks/check";
 export { byPeopleHurt, findingOf, linksOf, planFindingOf, radioOf, type Fault, type Finding } from "./finding";
 export { remediesFor } from "./remedies";
 export { ruleBreaks, type RuleBreak } from "./ruleBreaks";
-export { sectorAirtime, type SectorAirtime } from "./airtime";
+export { airtimeRemedies } from "./airtime";
+export { mendsOf, type Mend } from "./mends";
+export { hopWays, type HopWay } from "./hopWays";

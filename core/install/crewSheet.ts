@@ -3,6 +3,7 @@ import { bracketReach, tiltBeyondBracketDeg } from "../aiming";
 import { declinationDeg, normalizeAzimuthDeg, type Place } from "../geodesy";
 import { chainWords, type PathAnswer } from "../link";
 import type { LinkEnd, Plan } from "../plan";
+import { procedureFor, type Step } from "../procedures";
 import { figure } from "../words";
 
 /** What a crew needs at one end. */
@@ -41,6 +42,9 @@ export interface CrewEnd {
   /** Volts at the alignment jack, where the radio has one: expected, the band, and the way in which more signal moves them. */
   meterVolts: { expected: number; low: number; high: number; stronger: "lower" | "higher" } | null;
   sweepDeg: number;
+  /** The order of the work, and whose procedures it is made of. */
+  steps: readonly Step[];
+  procedures: string[];
 }
 
 /** Width of the channel and the power at which an end will send, in words. */
@@ -60,6 +64,7 @@ function crewEnd(plan: Plan, end: LinkEnd, answer: PathAnswer, isA: boolean, bea
   const volts = end.model.meterVoltsPerDbm;
   const { chainLevelDbm } = tape;
   const { overloadDbm } = end.model;
+  const looks = pointing.mechanicalTiltDownDeg >= 0 ? "down" : "up";
   const fromDbm = chainLevelDbm - plan.proofDeviationDb;
   const endsAtOverload = overloadDbm < chainLevelDbm + plan.proofDeviationDb;
   const toDbm = endsAtOverload ? Math.max(fromDbm, overloadDbm) : chainLevelDbm + plan.proofDeviationDb;
@@ -99,6 +104,7 @@ function crewEnd(plan: Plan, end: LinkEnd, answer: PathAnswer, isA: boolean, bea
             stronger: volts < 0 ? "lower" : "higher",
           },
     sweepDeg: Math.min(180, Math.ceil(beamwidthDeg(end.antenna.azimuthCuts.V, 3) * 2.5)),
+    ...procedureFor(end, { ruleSetId: plan.ruleSetId, looks }),
   };
 }
 

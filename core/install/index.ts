@@ -1,2 +1,2 @@
 export { crewSheet, sendingWords, type CrewEnd } from "./crewSheet";
-export { CAUTION_NOTE, CAUTIONS, INSTALL_STEPS, type InstallStep } from "./steps";
+export { CAUTION_NOTE, CAUTIONS } from "./cautions";

@@ -29,7 +29,8 @@ export interface Candidate {
   gainsDb: number;
   fromAim: Aim;
   toAim: Aim;
-  isOnMast: boolean;
+  /** Where it stands from the receiver, degrees; null on the receiver's own mast. */
+  bearingDeg: number | null;
 }
 
 /** A transmitter as it was found: its class, what lies between but distance and directions, and the level on a flat map. */
@@ -137,10 +138,14 @@ function gather(ear: Ear, heard: SenderClass, loudest: Loudest): void {
 const ROUNDING = 1 + 1e-9;
 const ON_MAST_SQUARE_KM = (SHORTEST_PATH_M / 1000) ** 2;
 
-/** Who never sends while a receiver listens: its own far ends and near end, and those who keep its time. */
+/**
+ * Who never sends while a receiver listens: its own far ends and near end, and those who keep its time. What a scan measured there says
+ * more of outsiders than what is known of them.
+ */
 function isNotHeard(ear: Ear, sender: Sender): boolean {
   const { aRadioId, bRadioId } = ear.link;
   const { id } = sender.end.radio;
+  if (sender.isOutsider && ear.isScanned) return true;
   return sender.group === aRadioId || id === aRadioId || id === bRadioId || sendsWhileItSends(ear, sender);
 }
 
@@ -162,7 +167,7 @@ export function exactly({ to, toAim }: Ear, { sender, own, fixedDb, dbm: flatDbm
   const { end, aim, told, turnName } = sender;
   const { frequencyMHz, beamDbm } = own;
   // Candidates are written out, as all is that a large plan keeps by the ten thousand: what is spread has a shape of its own each.
-  if (isOnMast) return { told, turnName, flatDbm, dbm: flatDbm, gainsDb: 0, fromAim: aim, toAim, isOnMast };
+  if (isOnMast) return { told, turnName, flatDbm, dbm: flatDbm, gainsDb: 0, fromAim: aim, toAim, bearingDeg: null };
   const line = inverseGeodesic(end.place, to.place);
   const gainsDb =
     gainTowardDbi(end, aim, frequencyMHz, line.azimuthDeg, null) +
@@ -170,7 +175,7 @@ export function exactly({ to, toAim }: Ear, { sender, own, fixedDb, dbm: flatDbm
   const beamGainDbi = peakGainDbi(end.antenna, frequencyMHz, end.radio.polarization);
   const freeSpaceDb = freeSpaceLossDb({ distanceKm: line.distanceM / 1000, frequencyGHz: frequencyMHz / 1000 });
   const dbm = beamDbm - beamGainDbi + gainsDb - freeSpaceDb + fixedDb;
-  return { told, turnName, flatDbm, dbm, gainsDb, fromAim: aim, toAim, isOnMast };
+  return { told, turnName, flatDbm, dbm, gainsDb, fromAim: aim, toAim, bearingDeg: line.backAzimuthDeg };
 }
 
 /** Strongest first; of two that are equally strong the first by id. */

@@ -1,6 +1,6 @@
 import { tiltDownDeg } from "../aiming";
 import type { Place } from "../geodesy";
-import { linearOf, obstructionHeightsM, type HeardRadio, type OwnNoise } from "../link";
+import { linearOf, obstructionHeightsM, receiveBeamOf, type HeardRadio, type OwnNoise } from "../link";
 import { endOf, type Link, type LinkEnd, type World } from "../plan";
 import { deltaBullingtonLossDb } from "../propagation";
 import type { Profile } from "../terrain";
@@ -8,6 +8,7 @@ import { gainTowardDbi } from "./aims";
 import type { AirChange } from "./airChange";
 import { byLevel, candidatesFor, exactly, levelAt, MOST_HEARD, ranksBefore, type Candidate } from "./candidates";
 import { earOf, thermalDbmAt, type Listening } from "./listening";
+import { transmitterAt } from "./outsiders";
 import { isAlone } from "./senders";
 
 /** The ground between two places; undefined while it is not known, and the two are then taken to be in free sight. */
@@ -55,18 +56,21 @@ function listened(
   profileBetween: KnownProfile,
 ): Hearing {
   let milliwatts = 10 ** (thermalDbmAt(to) / 10);
+  const hasBeam = receiveBeamOf(to) !== null;
   const radios: HeardRadio[] = [];
   const heard = new Map<Looked, Looked>();
   const strongestFirst = looked.slice(0, MOST_HEARD).sort((x, y) => byLevel(x.candidate, y.candidate));
   for (const one of strongestFirst) {
     const { candidate } = one;
     // Candidates come by what they could be at most: from here on none adds what anybody would notice.
-    if (10 ** (candidate.dbm / 10) < milliwatts * UNNOTICED_SHARE) break;
+    // A receive beam may turn away from all that is loud, so there everybody is looked at.
+    if (!hasBeam && 10 ** (candidate.dbm / 10) < milliwatts * UNNOTICED_SHARE) break;
     const dbm = one.heardDbm ?? arrivingDbm(world, candidate, to, profileBetween);
     if (one.heardDbm === null) heard.set(one, { candidate, heardDbm: dbm });
     milliwatts += 10 ** (dbm / 10);
     const { radioId, name, placeName, group, frequencyMHz, widthMHz } = candidate.told;
-    radios.push({ radioId, name, placeName, group, frequencyMHz, widthMHz, dbm });
+    const { bearingDeg } = candidate;
+    radios.push({ radioId, name, placeName, group, frequencyMHz, widthMHz, bearingDeg, dbm });
   }
   radios.sort((x, y) => y.dbm - x.dbm || (x.radioId < y.radioId ? -1 : 1));
   const sum = radios.reduce((all, { dbm }) => all + 10 ** (dbm / 10), 0);
@@ -80,34 +84,41 @@ function listened(
 const UNNOTICED_SHARE = 0.02;
 
 function arrivingDbm(world: World, candidate: Candidate, to: LinkEnd, profileBetween: KnownProfile): number {
-  return candidate.isOnMast ? candidate.dbm : candidate.dbm - overGroundDb(world, candidate, to, profileBetween);
+  return candidate.bearingDeg === null
+    ? candidate.dbm
+    : candidate.dbm - overGroundDb(world, candidate, to, profileBetween);
+}
+
+/** What the ground takes between two ends of the plan that do not talk to each other, dB. */
+export function groundLossDb(world: World, from: LinkEnd, to: LinkEnd, frequencyMHz: number, profile: Profile): number {
+  const { groundAmslM, distancesKm } = profile;
+  return deltaBullingtonLossDb({
+    distancesKm,
+    heightsM: obstructionHeightsM(profile, false),
+    txAmslM: groundAmslM[0]! + from.radio.heightM,
+    rxAmslM: groundAmslM[groundAmslM.length - 1]! + to.radio.heightM,
+    frequencyGHz: frequencyMHz / 1000,
+    kFactor: world.plan.kFactor,
+    polarization: linearOf(from.radio.polarization),
+  });
 }
 
 /** What the ground takes, and what both antennas lose by looking above or below each other, dB. */
 function overGroundDb(world: World, candidate: Candidate, to: LinkEnd, profileBetween: KnownProfile): number {
   const { told, gainsDb, fromAim, toAim } = candidate;
   const { frequencyMHz } = told;
-  const from = endOf(world, told.radioId);
+  const from = transmitterAt(world, told.radioId);
   const profile = profileBetween(from.place, to.place);
   // Over unknown ground nothing is promised to stand between.
   if (!profile || profile.holes) return 0;
-  const { groundAmslM, distancesKm, distanceM, azimuthDeg, backAzimuthDeg } = profile;
+  const { groundAmslM, distanceM, azimuthDeg, backAzimuthDeg } = profile;
   const { kFactor } = world.plan;
   const txAmslM = groundAmslM[0]! + from.radio.heightM;
   const rxAmslM = groundAmslM[groundAmslM.length - 1]! + to.radio.heightM;
   const trueGainsDb =
     gainTowardDbi(from, fromAim, frequencyMHz, azimuthDeg, tiltDownDeg(txAmslM, rxAmslM, distanceM, kFactor)) +
     gainTowardDbi(to, toAim, frequencyMHz, backAzimuthDeg, tiltDownDeg(rxAmslM, txAmslM, distanceM, kFactor));
-  const diffractionDb = deltaBullingtonLossDb({
-    distancesKm,
-    heightsM: obstructionHeightsM(profile, false),
-    txAmslM,
-    rxAmslM,
-    frequencyGHz: frequencyMHz / 1000,
-    kFactor,
-    polarization: linearOf(from.radio.polarization),
-  });
-  return diffractionDb + gainsDb - trueGainsDb;
+  return groundLossDb(world, from, to, frequencyMHz, profile) + gainsDb - trueGainsDb;
 }
 
 /**
@@ -172,6 +183,7 @@ function isSameNoise(x: OwnNoise, y: OwnNoise): boolean {
       return (
         one.radioId === other.radioId &&
         one.dbm === other.dbm &&
+        one.bearingDeg === other.bearingDeg &&
         one.name === other.name &&
         one.placeName === other.placeName &&
         one.group === other.group &&

@@ -1,8 +1,9 @@
 import { leastLossByCosine, type AntennaModel, type Polarization } from "../antenna";
-import { wallDb } from "../link";
+import { receiveBeamOf, wallDb } from "../link";
 import type { Link, LinkEnd, World } from "../plan";
 import { thermalNoiseDbm } from "../propagation";
 import { returnFrequencyMHz } from "../radio";
+import { channelNoise } from "../spectrum";
 import { aimOf, type Aim } from "./aims";
 import { airOf, type Air } from "./senders";
 
@@ -42,6 +43,8 @@ export interface Ear {
   /** Weaker than this nobody is looked at, dBm. */
   leastDbm: number;
   mostShareOf: Listening["mostShareOf"];
+  /** Whether a scan at its place speaks for its channel. */
+  isScanned: boolean;
 }
 
 /** In free space weaker than a chain's thermal noise by this, a transmitter makes no difference, dB. */
@@ -58,13 +61,15 @@ export function listensOnMHz({ radio, model }: Pick<LinkEnd, "radio" | "model">,
 
 /** An end of a link as it listens. */
 export function earOf({ world, mostShareOf }: Listening, link: Link, to: LinkEnd): Ear {
+  const toAim = aimOf(world, to, to.radio.id === link.aRadioId ? link.bRadioId : link.aRadioId);
+  const listensMHz = listensOnMHz(to, link);
+  const { widthMHz, polarization, azimuthDeg } = to.radio;
+  const asked = { frequencyMHz: listensMHz, widthMHz, polarization, headingDeg: azimuthDeg ?? toAim.bearingDeg };
   return {
-    link,
-    to,
-    toAim: aimOf(world, to, to.radio.id === link.aRadioId ? link.bRadioId : link.aRadioId),
-    listensMHz: listensOnMHz(to, link),
+    ...{ link, to, toAim, listensMHz },
+    isScanned: world.outsiders.size > 0 && channelNoise(to.scans, asked) !== null,
     ownLossDb: to.radio.cableLossDb + wallDb(to, to.radio.frequencyMHz / 1000),
-    leastDbm: thermalDbmAt(to) - UNHEARD_DB,
+    leastDbm: thermalDbmAt(to) - UNHEARD_DB - (receiveBeamOf(to)?.gainDb ?? 0),
     mostShareOf,
   };
 }

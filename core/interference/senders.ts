@@ -3,12 +3,13 @@ import { wallDb, type HeardRadio } from "../link";
 import { endOf, type LinkEnd, type World } from "../plan";
 import { returnFrequencyMHz } from "../radio";
 import { aimOf, type Aim } from "./aims";
+import { outsiderEnd } from "./outsiders";
 import { talksOf, type Talks } from "./talks";
 
 /** One transmitter that is on the air. */
 export interface Sender {
   /** What whoever hears it tells of it. */
-  told: Omit<HeardRadio, "dbm">;
+  told: Omit<HeardRadio, "dbm" | "bearingDeg">;
   end: LinkEnd;
   aim: Aim;
   /** Where it stands and looks, close at hand: whoever listens asks for all of them. */
@@ -22,6 +23,8 @@ export interface Sender {
   turn: number;
   /** Whether it is an access point or the near end of a bridge: those of one timing group send at the same times. */
   isNear: boolean;
+  /** Whether it belongs to somebody else. */
+  isOutsider: boolean;
 }
 
 /** Transmitters that differ in nothing but where they stand and look. */
@@ -90,20 +93,32 @@ export function soundingOf(world: World, talks: Talks, radioId: string): Soundin
   const radio = world.radios.get(radioId);
   const group = talks.groups.get(radioId);
   if (!radio || group === undefined || !world.radioModels.has(radio.radioModelId)) return null;
-  const end = endOf(world, radio.id);
+  return soundingAt(world, talks, endOf(world, radio.id), group, false);
+}
+
+/** An end on the air, of the plan's own or of somebody else. */
+function soundingAt(world: World, talks: Talks, end: LinkEnd, group: string, isOutsider: boolean): Sounding {
+  const { radio } = end;
   const frequencyMHz = sendsOnMHz(talks, end);
   const { widthMHz, txPowerDbm, cableLossDb, polarization, antennaModelId, radioModelId } = radio;
   const shared = [frequencyMHz, widthMHz, txPowerDbm, cableLossDb, polarization, antennaModelId, radioModelId];
   const gainDbi = peakGainDbi(end.antenna, frequencyMHz, polarization);
   const beamDbm = txPowerDbm - cableLossDb - wallDb(end, frequencyMHz / 1000) + gainDbi;
-  const aim = aimOf(world, end, talks.mates.get(radioId));
+  const aim = aimOf(world, end, talks.mates.get(radio.id));
   const { latDeg, lonDeg } = end.place;
   const headingDeg = radio.azimuthDeg ?? aim.bearingDeg;
   return {
     className: [...shared, end.behind].join(" "),
     beam: { frequencyMHz, widthMHz, beamDbm },
     sender: {
-      told: { radioId, name: radio.name, placeName: end.placeName, group, frequencyMHz, widthMHz },
+      told: {
+        radioId: radio.id,
+        name: radio.name,
+        placeName: isOutsider ? "" : end.placeName,
+        group,
+        frequencyMHz,
+        widthMHz,
+      },
       end,
       aim,
       latDeg,
@@ -111,6 +126,7 @@ export function soundingOf(world: World, talks: Talks, radioId: string): Soundin
       headingDeg,
       group,
       isNear: group === radio.id,
+      isOutsider,
       turnName: radio.role === "subscriber" ? group : `${radio.id}${ALONE}`,
     },
   };
@@ -118,18 +134,21 @@ export function soundingOf(world: World, talks: Talks, radioId: string): Soundin
 
 /** Puts a transmitter's turn by its number. */
 function inTurn(turns: Map<string, number>, { sender }: Sounding): Sender {
-  const { told, end, aim, latDeg, lonDeg, headingDeg, group, isNear, turnName } = sender;
+  const { told, end, aim, latDeg, lonDeg, headingDeg, group, isNear, turnName, isOutsider } = sender;
   const turn = turns.get(turnName) ?? turns.size;
   turns.set(turnName, turn);
-  return { told, end, aim, latDeg, lonDeg, headingDeg, group, isNear, turnName, turn };
+  return { told, end, aim, latDeg, lonDeg, headingDeg, group, isNear, turnName, turn, isOutsider };
 }
 
 /** All that is on a plan's air, in classes: whoever listens looks at most of them once. */
 export function airOf(world: World, talks = talksOf(world)): Air {
   const classes = new Map<string, { beam: Beam; senders: Sender[] }>();
   const turns = new Map<string, number>();
-  for (const id of world.radios.keys()) {
-    const sounding = soundingOf(world, talks, id);
+  const soundings = [
+    ...[...world.radios.keys()].map((id) => soundingOf(world, talks, id)),
+    ...[...world.outsiders.values()].map((one) => soundingAt(world, talks, outsiderEnd(world, one), one.id, true)),
+  ];
+  for (const sounding of soundings) {
     if (!sounding) continue;
     const own = classes.get(sounding.className) ?? { beam: sounding.beam, senders: [] };
     classes.set(sounding.className, own);

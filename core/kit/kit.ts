@@ -33,8 +33,13 @@ export function powerWithinCapDbm(
   return Math.max(model.powerMinDbm, model.powerMinDbm + steps * model.powerStepDb);
 }
 
-/** Antennas of the library that a band and a role allow, cheapest first. */
-export function antennasFor(world: World, role: Radio["role"], frequencyMHz: number): AntennaModel[] {
+/** Antennas of the library that a band and a role allow, cheapest first; an adaptive one only for a radio that turns its beam. */
+export function antennasFor(
+  world: World,
+  role: Radio["role"],
+  frequencyMHz: number,
+  model: Pick<RadioModel, "steersBeam"> | null = null,
+): AntennaModel[] {
   const shapes: Record<Radio["role"], AntennaModel["shape"][]> = {
     sector: ["sector", "omni", "horn"],
     subscriber: ["panel", "grid", "dish"],
@@ -42,6 +47,7 @@ export function antennasFor(world: World, role: Radio["role"], frequencyMHz: num
   };
   return [...world.antennaModels.values()]
     .filter((antenna) => shapes[role].includes(antenna.shape) && within(antenna.bandMHz, frequencyMHz))
+    .filter((antenna) => antenna.receiveBeam === null || model?.steersBeam === true)
     .sort((x, y) => x.priceEur - y.priceEur);
 }
 

@@ -14,6 +14,7 @@ import {
   type PathProblem,
 } from "./clearance";
 import type { OwnNoise } from "./noise";
+import { heardThroughBeam } from "./receiveBeam";
 import { NO_TREES, treesInRay, treesLossDb, type TreesInRay } from "./trees";
 
 export interface LinkQuestion {
@@ -256,7 +257,7 @@ function withTapes(
       fromPointing: bPointing,
       toPointing: aPointing,
       path: back,
-      heard: heard?.a ?? null,
+      heard: heard ? heardThroughBeam(a, aPointing, heard.a) : null,
     }),
   };
   const figure = notFiniteFigure(path);

@@ -22,6 +22,7 @@ import { EIGHTY_GHZ, onBridge, radio, radioIn, valley, type ValleyRows } from "#
 const cut = (perDeg: number): Cut => ({ anglesDeg: [-180, 0, 180], lossDb: [180 * perDeg, 0, 180 * perDeg] });
 const antenna = (gainDbi: number): AntennaModel => ({
   id: `a${gainDbi}`,
+  receiveBeam: null,
   maker: "Brisote",
   model: "Regla",
   shape: "panel",
@@ -89,7 +90,18 @@ test("every term of the tape, each of them there, adds up to the level worked ou
   const to = end("far", 23, { polarization: "V", cableLossDb: 0.7, interferenceDb: 6 }, "thermally_efficient");
   const heard = {
     dbm: -86,
-    radios: [{ radioId: "x", name: "x", placeName: "y", group: "x", frequencyMHz: 5700, widthMHz: 20, dbm: -86 }],
+    radios: [
+      {
+        radioId: "x",
+        name: "x",
+        placeName: "y",
+        group: "x",
+        frequencyMHz: 5700,
+        widthMHz: 20,
+        bearingDeg: 0,
+        dbm: -86,
+      },
+    ],
   };
   const tape = tapeOf({
     turnedDownDb: 0,

@@ -12,6 +12,7 @@ import {
 import { airRateMbps, commonModulations, frameShare, sensitivityDbm, type Modulation } from "../radio";
 import { eirpLimit, ruleSetOf, type EirpLimit } from "../regulation";
 import { noiseRise, type NoiseRise, type OwnNoise } from "./noise";
+import { beamTowardDb } from "./receiveBeam";
 import type { TreesInRay } from "./trees";
 
 /** What both directions of a path share. */
@@ -54,6 +55,8 @@ export interface Tape {
   /** Loss off either boresight, dB ≥ 0. */
   fromOffDb: number;
   toOffDb: number;
+  /** What a receive beam that looks at the sender adds to the far gain, dB; 0 without one. */
+  beamDb: number;
   gasDb: number;
   fromWallDb: number;
   toWallDb: number;
@@ -158,6 +161,12 @@ function standardGas(frequencyGHz: number): { oxygenDbPerKm: number; vapourDbPer
   return gasKnown.gas;
 }
 
+/** Share of the frame of one direction between two ends: the end nearer the feed sets it. */
+export function frameShareOf(direction: TapeQuestion["direction"], from: LinkEnd, to: LinkEnd): number {
+  const head = direction === "aToB" ? from : to;
+  return frameShare(head.model, direction === "aToB" ? "down" : "up", head.radio.downShare ?? null);
+}
+
 /** Loss of the wall or glass in front of an end's antenna, dB. */
 export function wallDb(end: LinkEnd, frequencyGHz: number): number {
   if (end.behind === "none") return 0;
@@ -196,6 +205,7 @@ export function tapeOf(question: TapeQuestion): Tape {
   );
   const fromOffDb = offBoresightDb(from, fromPointing);
   const toOffDb = offBoresightDb(to, toPointing);
+  const beamDb = beamTowardDb(to, toPointing);
   const gasDb = (path.oxygenDbPerKm + path.vapourDbPerKm) * distanceKm;
   const fromWallDb = wallDb(from, frequencyGHz);
   const toWallDb = wallDb(to, frequencyGHz);
@@ -211,7 +221,8 @@ export function tapeOf(question: TapeQuestion): Tape {
     toWallDb -
     crossedDb +
     toGainDbi -
-    toOffDb -
+    toOffDb +
+    beamDb -
     to.radio.cableLossDb;
 
   const splitDb = chainSplitDb(from, to);
@@ -232,15 +243,13 @@ export function tapeOf(question: TapeQuestion): Tape {
     backoffDb = backoff;
   }
   const chains = commonChains(from, to);
-  // The end nearer the feed sets the frame.
-  const isDown = direction === "aToB";
   const overAirMbps = modulation
     ? airRateMbps({
         bitsPerHz: modulation.bitsPerHz,
         widthMHz,
         chains,
         efficiency: Math.min(from.model.efficiency, to.model.efficiency),
-        share: frameShare(isDown ? from.model : to.model, isDown ? "down" : "up"),
+        share: frameShareOf(direction, from, to),
       })
     : 0;
   const rateMbps = Math.min(overAirMbps, from.model.portMbps ?? Infinity, to.model.portMbps ?? Infinity);
@@ -262,6 +271,7 @@ export function tapeOf(question: TapeQuestion): Tape {
     toGainDbi,
     fromOffDb,
     toOffDb,
+    beamDb,
     gasDb,
     fromWallDb,
     toWallDb,

@@ -32,7 +32,9 @@ export {
   wallDb,
   type Tape,
 } from "./budget";
-export { noiseRise, type HeardRadio, type NoiseRise, type OwnNoise } from "./noise";
+export { heardName, noiseRise, type HeardRadio, type NoiseRise, type OwnNoise } from "./noise";
+export { beamOfHeardDb, beamTowardDb, heardThroughBeam, receiveBeamOf } from "./receiveBeam";
+export { fadingPathOf, steadyMbps } from "./steady";
 export { noiseSteps, rateUnder, type NoiseStep } from "./noiseSteps";
 export {
   checkClearance,
@@ -50,7 +52,8 @@ export {
   type PathProblem,
   type PathState,
 } from "./clearance";
-export { chainWords, tapeLines, type TapeLine } from "./tape";
+export { tapeWriter, type TapeLine } from "./tapeWriter";
+export { chainWords, tapeLines } from "./tape";
 export { BARE_SHARE, DEEPEST_TREES_M, NO_TREES, treesInRay, treesLossDb, type TreesInRay } from "./trees";
 export {
   bullingtonLossDb,

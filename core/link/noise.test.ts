@@ -47,6 +47,7 @@ const hears = (...dbms: number[]): OwnNoise => ({
     name: `sector ${i}`,
     placeName: "ridge",
     group: `r${i}`,
+    bearingDeg: 0,
     frequencyMHz: 5805 + i,
     widthMHz: 20,
     dbm,

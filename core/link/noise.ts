@@ -3,20 +3,27 @@ import type { LinkEnd } from "../plan";
 import { channelNoise } from "../spectrum";
 import { figure, inOnePiece } from "../words";
 
-/** A transmitter of the plan's own, as a receiver hears it in its channel. */
+/** A transmitter of the plan's own, or of an outsider with a place, as a receiver hears it in its channel. */
 export interface HeardRadio {
   radioId: string;
   name: string;
+  /** Empty for an outsider, whose name says where it stands. */
   placeName: string;
   /** The access point or near bridge end under which it talks. */
   group: string;
   frequencyMHz: number;
   widthMHz: number;
+  /** Where it stands from the receiver, degrees; null for one on the same mast. */
+  bearingDeg: number | null;
   /** Power on one chain of the receiver, what falls outside its channel left out, dBm. */
   dbm: number;
 }
 
-/** What the plan's other transmitters put into a receiver's channel. */
+/** How whoever is heard is called, with where it stands. */
+export const heardName = ({ name, placeName }: Pick<HeardRadio, "name" | "placeName">): string =>
+  placeName === "" ? `the outsider ${name}` : `${name} at ${placeName}`;
+
+/** What the plan's other transmitters, and outsiders with a place, put into a receiver's channel. */
 export interface OwnNoise {
   /** Power sum on one chain, dBm; null where nothing is heard. */
   dbm: number | null;
@@ -55,7 +62,7 @@ export function noiseRise(
   // Under that much nobody would look for it.
   if (riseDb - outside.riseDb < LEAST_TOLD_DB) return { ...outside, riseDb };
   const [first, ...others] = heard!.radios;
-  const own = `the plan's own ${first!.name} at ${first!.placeName} on ${first!.frequencyMHz} MHz, ${figure(first!.dbm, 0)} dBm here${others.length > 0 ? `, and ${others.length} more` : ""}`;
+  const own = `${first!.placeName === "" ? "" : "the plan's own "}${heardName(first!)} on ${first!.frequencyMHz} MHz, ${figure(first!.dbm, 0)} dBm here${others.length > 0 ? `, and ${others.length} more` : ""}`;
   return {
     riseDb,
     outsideDb: outside.riseDb,

@@ -1,5 +1,5 @@
-import { airRateMbps, commonModulations, frameShare } from "../radio";
-import type { Tape } from "./budget";
+import { airRateMbps, commonModulations } from "../radio";
+import { frameShareOf, type Tape } from "./budget";
 
 /** The most noise on a chain, dBm, under which a direction still runs at a rate. */
 export interface NoiseStep {
@@ -15,13 +15,12 @@ export function noiseSteps(tape: Tape): NoiseStep[] {
   const { from, to, direction, path, isMismatched } = tape.question;
   if (isMismatched || tape.overloadDb > 0) return [];
   const fullChainDbm = tape.chainLevelDbm + tape.backoffDb;
-  const isDown = direction === "aToB";
   const steps = commonModulations(from.model, to.model).map(({ snrDb, bitsPerHz, backoffDb }): NoiseStep => {
     const backoff = Math.max(0, from.radio.txPowerDbm - (from.model.powerMaxDbm - backoffDb));
     const overAirMbps = airRateMbps({
       ...{ bitsPerHz, widthMHz: path.widthMHz, chains: tape.chains },
       efficiency: Math.min(from.model.efficiency, to.model.efficiency),
-      share: frameShare(isDown ? from.model : to.model, isDown ? "down" : "up"),
+      share: frameShareOf(direction, from, to),
     });
     const rateMbps = Math.min(overAirMbps, from.model.portMbps ?? Infinity, to.model.portMbps ?? Infinity);
     return { mostNoiseDbm: fullChainDbm - backoff - snrDb, rateMbps };

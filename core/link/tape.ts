@@ -2,20 +2,8 @@ import type { LinkEnd } from "../plan";
 import { limitReason, FLAG_WORDS, LICENCE_WORDS } from "../regulation";
 import { figure } from "../words";
 import { RAIN_COUNTS_FROM_GHZ, type Tape } from "./budget";
-
-/** One printed line: a signed step, or a total that stands on its own. */
-export interface TapeLine {
-  key: string;
-  label: string;
-  /** Signed change in dB, or null on a line that only states a total. */
-  stepDb: number | null;
-  /** The running total after the line, with its unit. */
-  total: number | null;
-  unit: "dBm" | "dB" | "Mbit/s";
-  formula: string;
-  inputs: [name: string, value: string][];
-  source: string;
-}
+import { receiveBeamOf } from "./receiveBeam";
+import { tapeWriter, type TapeLine } from "./tapeWriter";
 
 const db = (value: number) => `${figure(value)} dB`;
 const dbm = (value: number) => `${figure(value)} dBm`;
@@ -43,28 +31,7 @@ function rateWords({ modulation, overloadDb, airRateMbps, question }: Tape): str
 export function tapeLines(tape: Tape): TapeLine[] {
   const { plan, from, to, fromPointing, toPointing, path, turnedDownDb } = tape.question;
   const { limit, modulation, backoffDb } = tape;
-  const lines: TapeLine[] = [];
-  let total = 0;
-  const line = (
-    key: string,
-    label: string,
-    stepDb: number,
-    formula: string,
-    inputs: TapeLine["inputs"],
-    source: string,
-  ) => {
-    total += stepDb;
-    lines.push({ key, label, stepDb, total, unit: "dBm", formula, inputs, source });
-  };
-  const state = (
-    key: string,
-    label: string,
-    value: number,
-    unit: TapeLine["unit"],
-    formula: string,
-    inputs: TapeLine["inputs"],
-    source: string,
-  ) => lines.push({ key, label, stepDb: null, total: value, unit, formula, inputs, source });
+  const { lines, line, state } = tapeWriter();
   const offBoresight = (key: string, end: LinkEnd, lossDb: number, pointing: typeof fromPointing) =>
     line(
       key,
@@ -209,6 +176,20 @@ export function tapeLines(tape: Tape): TapeLine[] {
     "antenna sheet",
   );
   if (tape.toOffDb > 0) offBoresight("offB", to, tape.toOffDb, toPointing);
+  const beam = receiveBeamOf(to);
+  if (beam)
+    line(
+      "beam",
+      `${to.placeName}'s receive beam`,
+      tape.beamDb,
+      "gain of the beam over the ordinary pattern, less 12·(off ÷ width)² where it cannot turn so far",
+      [
+        ["width at −3 dB", `${figure(beam.widthDeg)}°`],
+        ["turns to either side", `${figure(beam.steersDeg)}°`],
+        ["outside it", `${db(beam.sideLobesDb)} down`],
+      ],
+      "antenna sheet; 3GPP TR 36.814",
+    );
   if (to.radio.cableLossDb > 0)
     line("farCable", "Far cable and connectors", -to.radio.cableLossDb, "as set on the radio", [], "plan");
   if (backoffDb > 0)

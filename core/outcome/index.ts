@@ -6,6 +6,7 @@ export {
   isLinkServed,
   outcomeOf,
   peopleBehind,
+  peopleBehindRadio,
   peopleBehindSite,
   summarize,
   type Backbone,
@@ -13,3 +14,4 @@ export {
   type Outcome,
   type ProfileSource,
 } from "./outcome";
+export { slowing } from "./slowing";

@@ -1,7 +1,8 @@
 import { expect, test } from "@jest/globals";
 import { peakGainDbi } from "#core/antenna";
 import { answerOf, fedSites, outcomeOf, peopleBehind, summarize, type LinkSummary } from "#core/outcome";
-import { worldOf, type Link, type World } from "#core/plan";
+import { steadyMbps } from "#core/link";
+import { linkEnds, worldOf, type Link, type World } from "#core/plan";
 import { radio, valley, type ValleyRows } from "#core/testing";
 
 /**
@@ -47,6 +48,7 @@ const summaryOf = (linkId: string, rest: Partial<LinkSummary> = {}): LinkSummary
   downMbps: 100,
   upMbps: 50,
   levelADbm: -60,
+  ...{ steadyDownMbps: null, steadyUpMbps: null },
   levelBDbm: -60,
   ...rest,
 });
@@ -160,6 +162,7 @@ test("a summary takes each end's level from the direction that arrives there, an
   const link = made.world.links.get("bridge")!;
   const answer = answerOf(made.world, link, made.between);
   const { aToB, bToA } = answer.path!;
+  const steady = steadyMbps(made.world.plan, linkEnds(made.world, link), answer);
   expect(summarize(made.world, link, answer)).toEqual({
     linkId: "bridge",
     state: "clear",
@@ -170,6 +173,13 @@ test("a summary takes each end's level from the direction that arrives there, an
     upMbps: bToA.rateMbps,
     levelADbm: bToA.chainLevelDbm,
     levelBDbm: aToB.chainLevelDbm,
+    steadyDownMbps: steady!.down,
+    steadyUpMbps: steady!.up,
+  });
+  // A customer's link is held against what he asks for in fair weather.
+  const access = made.world.links.get("access")!;
+  expect(summarize(made.world, access, answerOf(made.world, access, made.between))).toMatchObject({
+    ...{ steadyDownMbps: null, steadyUpMbps: null },
   });
   // 8 dB less power toward east.
   expect(bToA.chainLevelDbm - aToB.chainLevelDbm).toBeCloseTo(8, 6);

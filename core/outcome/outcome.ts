@@ -1,5 +1,5 @@
 import { earsOf, listeningIn } from "../interference";
-import { answerLink, isServed, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
+import { answerLink, isServed, steadyMbps, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
 import { costOf } from "../kit";
 import { linkEnds, type Link, type World } from "../plan";
 import { peakGainDbi } from "../antenna";
@@ -21,6 +21,9 @@ export interface LinkSummary {
   /** Predicted level on each chain at either end, dBm. */
   levelADbm: number | null;
   levelBDbm: number | null;
+  /** Of a bridge, the rates that it keeps for the plan's availability; null elsewhere, and where nothing can be promised. */
+  steadyDownMbps: number | null;
+  steadyUpMbps: number | null;
 }
 
 /** Answers one link of a plan, with what its ends hear of the plan's other transmitters unless that is known already. */
@@ -55,6 +58,7 @@ export function isLinkServed(world: World, link: Link, answer: LinkAnswer): bool
 }
 
 export function summarize(world: World, link: Link, answer: LinkAnswer): LinkSummary {
+  const steady = link.kind === "bridge" ? steadyMbps(world.plan, linkEnds(world, link), answer) : null;
   return {
     linkId: link.id,
     state: answer.state,
@@ -65,6 +69,8 @@ export function summarize(world: World, link: Link, answer: LinkAnswer): LinkSum
     upMbps: answer.path?.bToA.rateMbps ?? 0,
     levelADbm: answer.path?.bToA.chainLevelDbm ?? null,
     levelBDbm: answer.path?.aToB.chainLevelDbm ?? null,
+    steadyDownMbps: steady?.down ?? null,
+    steadyUpMbps: steady?.up ?? null,
   };
 }
 
@@ -140,14 +146,19 @@ export function peopleBehind(world: World, link: Link, backbone = () => backbone
   return people;
 }
 
-/** People of the customers whom a site serves itself. */
-export function peopleBehindSite(world: World, siteId: string): number {
+/** People of the customers whom some access points serve themselves. */
+function peopleServedBy(world: World, isOne: (radioId: string) => boolean): number {
   let people = 0;
   for (const { aRadioId, bRadioId } of world.links.values())
-    if (world.radios.get(aRadioId)?.siteId === siteId)
-      people += world.subscribers.get(world.radios.get(bRadioId)?.subscriberId ?? "")?.people ?? 0;
+    if (isOne(aRadioId)) people += world.subscribers.get(world.radios.get(bRadioId)?.subscriberId ?? "")?.people ?? 0;
   return people;
 }
+
+/** People of the customers whom a site serves itself, and whom one of its radios does. */
+export const peopleBehindSite = (world: World, siteId: string): number =>
+  peopleServedBy(world, (id) => world.radios.get(id)?.siteId === siteId);
+export const peopleBehindRadio = (world: World, radioId: string): number =>
+  peopleServedBy(world, (id) => id === radioId);
 
 /** A plan's outcome in the figures by which a change is judged. */
 export interface Outcome {

@@ -69,12 +69,16 @@ function radiosConcerned(before: World, after: World, patches: readonly Patch[])
 function checkReferences(before: World, after: World, patches: readonly Patch[], add: Add): void {
   const touched = new Set(patches.map(({ kind, id }) => `${kind} ${id}`));
   for (const { kind, id, remove } of patches) {
-    if (kind !== "equipment" || !remove || after.radioModels.has(id) || after.antennaModels.has(id)) continue;
+    const isThere = after.radioModels.has(id) || after.antennaModels.has(id) || after.parts.has(id);
+    if (kind !== "equipment" || !remove || isThere) continue;
     const using = [...after.radios.values()].filter(
-      ({ antennaModelId, radioModelId }) => antennaModelId === id || radioModelId === id,
+      ({ antennaModelId, radioModelId, bracketId }) => antennaModelId === id || radioModelId === id || bracketId === id,
     );
+    const outsiders = [...after.outsiders.values()].filter(({ antennaModelId }) => antennaModelId === id);
+    if (using.length === 0 && outsiders.length > 0)
+      add("equipment", id, "id", `the outsider ${outsiders[0]!.name} is said to resemble it`);
     if (using.length === 0) continue;
-    const model = before.radioModels.get(id) ?? before.antennaModels.get(id);
+    const model = before.radioModels.get(id) ?? before.antennaModels.get(id) ?? before.parts.get(id);
     add(
       "equipment",
       id,
@@ -106,6 +110,9 @@ function checkReferences(before: World, after: World, patches: readonly Patch[],
         `the noise scan stands at site ${before.sites.get(one.siteId)?.name ?? one.siteId}, which is not in the plan`,
         true,
       );
+  for (const { id, antennaModelId } of after.outsiders.values())
+    if (touched.has(`outsiders ${id}`) && antennaModelId !== null && !after.antennaModels.has(antennaModelId))
+      add("outsiders", id, "antennaModelId", `the antenna ${antennaModelId} is not in the library`, true);
   for (const one of after.photos.values()) {
     const owners = one.ownerKind === "site" ? after.sites : after.subscribers;
     const owner = `${one.ownerKind}s ${one.ownerId}`;

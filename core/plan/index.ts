@@ -26,6 +26,7 @@ export {
   type KeptChange,
   type KeptPatch,
 } from "./record";
+export { PART_KIND_WORDS, PART_KINDS, partSchema, type Part, type PartKind } from "./part";
 export { plainIssue } from "./plainIssue";
 export { removalOf, type Removable, type Removal } from "./removal";
 export * from "./schema";

@@ -1,5 +1,5 @@
 import type { Place } from "../geodesy";
-import { LONGEST_NAME, type Site, type Subscriber } from "./schema";
+import { LONGEST_NAME, USUAL_SITE_KIT, type Site, type Subscriber } from "./schema";
 
 const PLACE_STEPS_PER_DEG = 1e6;
 /** A coordinate to a tenth of a metre: finer says nothing about where a mast stands. */
@@ -34,6 +34,7 @@ export function newSite({
     terms: "",
     hazards: "",
     notes: "",
+    ...USUAL_SITE_KIT,
     ...own,
   };
 }

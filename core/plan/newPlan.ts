@@ -21,6 +21,11 @@ export function newPlan(own: Pick<Plan, "id" | "name" | "createdAt"> & Partial<P
     usualMonthEur: 0,
     sectorWorkEur: 0,
     customerWorkEur: 0,
+    oversubscription: 1,
+    growthPercent: 0,
+    gustMPerS: 40,
+    sunlessDays: 4,
+    budgetEur: 0,
     isDemo: false,
     ...own,
   };

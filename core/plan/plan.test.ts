@@ -37,7 +37,7 @@ test("patches make another world and leave the given one alone", () => {
   expect([world.links.size, next.links.size]).toEqual([2, 1]);
   expect(next.subscribers).toBe(world.subscribers);
   expect(withPatches(world, [])).toBe(world);
-  expect(next.radioModels.size + next.antennaModels.size).toBe(rows.equipment.length - 1);
+  expect(next.radioModels.size + next.antennaModels.size + next.parts.size).toBe(rows.equipment.length - 1);
 });
 
 test("what cannot be built is refused by the radio, the value and its bound", () => {

@@ -3,6 +3,7 @@ import { COVER_KINDS } from "../terrain";
 import { antennaModelSchema, POLARIZATIONS } from "../antenna";
 import { POWER_INPUTS, radioModelSchema } from "../radio";
 import { ruleSchema } from "../regulation";
+import { partSchema } from "./part";
 
 /**
  * The things of a plan, each as one flat row. They are parsed at every edge: forms, files, database rows.
@@ -52,11 +53,20 @@ export const planSchema = z.object({
   /** Work of putting up one sector, and one customer. */
   sectorWorkEur: z.number().min(0).max(1_000_000).default(0),
   customerWorkEur: z.number().min(0).max(1_000_000).default(0),
+  /** At the busy hour all customers together use what they ask for over this; 1 where all use all of it at once. */
+  oversubscription: z.number().min(1).max(100).default(1),
+  /** How fast their demand grows, percent a year. */
+  growthPercent: z.number().min(0).max(300).default(0),
+  /** Gust that masts are reckoned with, m/s; days without sun that a battery is to hold; what kit may cost, 0 where nobody said. */
+  gustMPerS: z.number().min(10).max(90).default(40),
+  sunlessDays: z.number().min(0).max(60).default(4),
+  budgetEur: z.number().min(0).max(100_000_000).default(0),
   isDemo: z.boolean(),
   createdAt: z.string(),
 });
 export type Plan = z.infer<typeof planSchema>;
 
+export const BATTERY_KINDS = ["lead", "lithium"] as const;
 export const SITE_POWERS = ["mains", "solar", "none"] as const;
 export const siteSchema = z.object({
   id,
@@ -79,7 +89,32 @@ export const siteSchema = z.object({
   terms: z.string().max(1000),
   hazards: z.string().max(1000),
   notes: z.string().max(4000),
+  /** A solar site's panels, W at their peak, its battery, and what it feeds besides radios. */
+  panelW: z.number().min(0).max(100_000),
+  batteryV: z.number().min(0).max(1000),
+  batteryAh: z.number().min(0).max(100_000),
+  batteryKind: z.enum(BATTERY_KINDS),
+  otherLoadW: z.number().min(0).max(100_000),
+  /** Share of the sun's radiation that reaches the ground here; null takes the usual one. */
+  clearness: z.number().min(0.1).max(0.8).nullable(),
+  /** Addresses for management, as a network with its length, and its gateway; empty where none is planned. */
+  subnet: z.string().max(64),
+  gateway: z.string().max(64),
+  /** What the owner lets the structure bear at its foot from antennas, N·m; 0 where nobody said. */
+  mastMomentNm: z.number().min(0).max(10_000_000),
 });
+/** What a site says of its kit until somebody does. */
+export const USUAL_SITE_KIT = {
+  panelW: 0,
+  batteryV: 24,
+  batteryAh: 0,
+  batteryKind: "lead",
+  otherLoadW: 5,
+  clearness: null,
+  subnet: "",
+  gateway: "",
+  mastMomentNm: 0,
+} as const;
 export type Site = z.infer<typeof siteSchema>;
 
 /** How far a customer has come. */
@@ -127,12 +162,18 @@ export const carrierSchema = z.object({
    * none is louder than the others; null leaves every radio at the power that it is set to.
    */
   arriveAtDbm: z.number().min(-100).max(-20).nullable(),
+  /** Share of the frame toward the customers where both directions take turns; null leaves it to the access point's radio. */
+  downShare: z.number().min(0.05).max(0.95).nullable().default(null),
 });
-/** What carriers lacked before they had power plans. */
+/** What carriers lacked before they had power plans, and before their frames could be set. */
 export const NO_POWER_PLAN = { arriveAtDbm: null } as const;
+export const NO_OWN_FRAME = { downShare: null } as const;
+/** What a new carrier leaves to its radios. */
+export const PLAIN_CARRIER = { timingGroup: "", ...NO_POWER_PLAN, ...NO_OWN_FRAME } as const;
 export type Carrier = z.infer<typeof carrierSchema>;
 export type Channel = Pick<Carrier, "frequencyMHz" | "widthMHz">;
 
+export const CABLE_KINDS = ["cat5e", "cat6a", "fibre"] as const;
 export const INJECTORS = ["none", ...POWER_INPUTS] as const;
 export const radioSchema = z.object({
   id,
@@ -155,10 +196,19 @@ export const radioSchema = z.object({
   cableLossDb: z.number().min(0).max(60),
   /** Interference above thermal noise heard here, dB. */
   interferenceDb: z.number().min(0).max(80),
+  /** Cable between the radio and its injector or socket, m, and from there to the switch. */
   ethernetM: z.number().min(0).max(1000),
+  indoorM: z.number().min(0).max(1000),
+  cableKind: z.enum(CABLE_KINDS),
   injector: z.enum(INJECTORS),
+  /** The bracket part of the library that holds it; null for the one in its box. */
+  bracketId: id.nullable(),
   address: z.string().max(64),
+  /** The version that was found on it; empty where nobody has looked. */
+  firmware: z.string().max(60),
 });
+/** How a radio's cable is planned until somebody says otherwise; rows of before such fields stand so. */
+export const USUAL_CABLING = { indoorM: 2, cableKind: "cat5e", bracketId: null, firmware: "" } as const;
 export type RadioRow = z.infer<typeof radioSchema>;
 /** A radio as files and records held it before channels stood in carriers. */
 export const radioWithChannelSchema = radioSchema
@@ -166,7 +216,7 @@ export const radioWithChannelSchema = radioSchema
   .extend(carrierSchema.pick({ frequencyMHz: true, widthMHz: true }).shape);
 export type RadioWithChannel = z.infer<typeof radioWithChannelSchema>;
 /** A radio together with the channel of its carrier: what every computation needs. */
-export type Radio = RadioRow & Channel & Partial<Pick<Carrier, "arriveAtDbm" | "timingGroup">>;
+export type Radio = RadioRow & Channel & Partial<Pick<Carrier, "arriveAtDbm" | "timingGroup" | "downShare">>;
 
 export const LINK_STATES = ["planned", "proven", "doubtful", "failed"] as const;
 export type LinkState = (typeof LINK_STATES)[number];
@@ -214,6 +264,7 @@ export type Measurement = z.infer<typeof measurementSchema>;
 export const equipmentSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("antenna"), id, planId: id, body: antennaModelSchema }),
   z.object({ kind: z.literal("radio"), id, planId: id, body: radioModelSchema }),
+  z.object({ kind: z.literal("part"), id, planId: id, body: partSchema }),
 ]);
 export type Equipment = z.infer<typeof equipmentSchema>;
 
@@ -283,6 +334,28 @@ export const scanSchema = z.object({
 });
 export type Scan = z.infer<typeof scanSchema>;
 
+/** A transmitter of somebody else whose place is known. */
+export const outsiderSchema = z.object({
+  id,
+  planId: id,
+  name,
+  latDeg,
+  lonDeg,
+  heightM,
+  /** Where it looks; null where nobody knows, or it has no front. */
+  azimuthDeg: z.number().min(0).max(360).nullable(),
+  /** The antenna of the library that it resembles; null radiates alike in all directions. */
+  antennaModelId: id.nullable(),
+  frequencyMHz: z.number().min(100).max(120_000),
+  widthMHz: z.number().min(0.1).max(5000),
+  /** At its peak. */
+  eirpDbm: z.number().min(-40).max(90),
+  /** How much of the time it sends. */
+  timeShare: z.number().min(0.01).max(1),
+  notes: z.string().max(1000),
+});
+export type Outsider = z.infer<typeof outsiderSchema>;
+
 /** What is known of a photograph; its bytes lie under its id. */
 export const photoSchema = z.object({
   id,
@@ -313,6 +386,7 @@ export const ROW_SCHEMAS = {
   links: linkSchema,
   measurements: measurementSchema,
   scans: scanSchema,
+  outsiders: outsiderSchema,
   photos: photoSchema,
 } as const;
 export type RowKind = keyof typeof ROW_SCHEMAS;

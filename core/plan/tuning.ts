@@ -1,6 +1,6 @@
 import { splitChannels, untuned } from "./carriers";
 import { patchBetween, putPatch, type Patch } from "./patch";
-import { NO_POWER_PLAN, type Radio, type RadioWithChannel } from "./schema";
+import { PLAIN_CARRIER, type Radio, type RadioWithChannel } from "./schema";
 import type { PlanRows, World } from "./world";
 
 /**
@@ -13,7 +13,7 @@ export function radioPatches(world: World, radio: Radio): Patch[] {
   const before = world.radios.get(radio.id);
   const channel = carrier
     ? patchBetween("carriers", carrier, { ...carrier, frequencyMHz, widthMHz })
-    : putPatch("carriers", { id: carrierId, planId, frequencyMHz, widthMHz, timingGroup: "", ...NO_POWER_PLAN });
+    : putPatch("carriers", { id: carrierId, planId, frequencyMHz, widthMHz, ...PLAIN_CARRIER });
   const own = patchBetween("radios", before && untuned(before), untuned(radio));
   return [channel, own].filter((patch) => patch !== null);
 }

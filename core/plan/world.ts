@@ -1,5 +1,6 @@
 import type { AntennaModel } from "../antenna";
 import type { RadioModel } from "../radio";
+import type { Part } from "./part";
 import { ruleSetOf } from "../regulation";
 import { tuned, untuned } from "./carriers";
 import { patched, type Patch } from "./patch";
@@ -10,6 +11,7 @@ import type {
   Layer,
   Link,
   Measurement,
+  Outsider,
   Overlay,
   Photo,
   Plan,
@@ -34,6 +36,7 @@ export interface PlanRows {
   areas: Area[];
   overlays: Overlay[];
   scans: Scan[];
+  outsiders: Outsider[];
   photos: Photo[];
 }
 
@@ -52,6 +55,7 @@ export function emptyRows(plan: Plan): PlanRows {
     areas: [],
     overlays: [],
     scans: [],
+    outsiders: [],
     photos: [],
   };
 }
@@ -69,11 +73,14 @@ export interface World {
   areas: Map<string, Area>;
   overlays: Map<string, Overlay>;
   scans: Map<string, Scan>;
+  /** Transmitters of others whose place is known. */
+  outsiders: Map<string, Outsider>;
   /** The same by the site at which they were taken. */
   scansBySite: ReadonlyMap<string, readonly Scan[]>;
   photos: Map<string, Photo>;
   radioModels: Map<string, RadioModel>;
   antennaModels: Map<string, AntennaModel>;
+  parts: Map<string, Part>;
 }
 
 const byId = <T extends { id: string }>(rows: T[]) => new Map(rows.map((row) => [row.id, row]));
@@ -88,10 +95,8 @@ export function worldOf(rows: PlanRows): World {
   ruleSetOf(rows.plan);
   const radioModels = new Map<string, RadioModel>();
   const antennaModels = new Map<string, AntennaModel>();
-  for (const item of rows.equipment) {
-    if (item.kind === "radio") radioModels.set(item.id, item.body);
-    else antennaModels.set(item.id, item.body);
-  }
+  const parts = new Map<string, Part>();
+  for (const item of rows.equipment) shelve({ radioModels, antennaModels, parts }, item);
   const carriers = byId(rows.carriers);
   return {
     plan: rows.plan,
@@ -105,11 +110,20 @@ export function worldOf(rows: PlanRows): World {
     areas: byId(rows.areas),
     overlays: byId(rows.overlays),
     scans: byId(rows.scans),
+    outsiders: byId(rows.outsiders),
     scansBySite: bySite(rows.scans),
     photos: byId(rows.photos),
     radioModels,
     antennaModels,
+    parts,
   };
+}
+
+/** Puts a sheet of the library among those of its kind. */
+function shelve(to: Pick<World, "radioModels" | "antennaModels" | "parts">, item: Equipment): void {
+  if (item.kind === "radio") to.radioModels.set(item.id, item.body);
+  else if (item.kind === "antenna") to.antennaModels.set(item.id, item.body);
+  else to.parts.set(item.id, item.body);
 }
 
 /** The row of a kind as a world holds it: a radio without its channel, a model as equipment. */
@@ -118,7 +132,8 @@ export function rowIn(world: World, kind: Patch["kind"], id: string): object | n
   if (kind === "radios") return world.radios.has(id) ? untuned(world.radios.get(id)!) : null;
   if (kind !== "equipment") return world[kind].get(id) ?? null;
   const planId = world.plan.id;
-  const [radio, antenna] = [world.radioModels.get(id), world.antennaModels.get(id)];
+  const [radio, antenna, part] = [world.radioModels.get(id), world.antennaModels.get(id), world.parts.get(id)];
+  if (part) return { kind: "part", id, planId, body: part } satisfies Equipment;
   if (radio) return { kind: "radio", id, planId, body: radio } satisfies Equipment;
   return antenna ? ({ kind: "antenna", id, planId, body: antenna } satisfies Equipment) : null;
 }
@@ -126,7 +141,7 @@ export function rowIn(world: World, kind: Patch["kind"], id: string): object | n
 /** A world's rows as lists. */
 export function rowsOf(world: World): PlanRows {
   const list = <T>(rows: ReadonlyMap<string, T>): T[] => [...rows.values()];
-  const models = [...world.radioModels.keys(), ...world.antennaModels.keys()];
+  const models = [...world.radioModels.keys(), ...world.antennaModels.keys(), ...world.parts.keys()];
   return {
     plan: world.plan,
     sites: list(world.sites),
@@ -140,6 +155,7 @@ export function rowsOf(world: World): PlanRows {
     areas: list(world.areas),
     overlays: list(world.overlays),
     scans: list(world.scans),
+    outsiders: list(world.outsiders),
     photos: list(world.photos),
   };
 }
@@ -151,6 +167,7 @@ export function withPatches(world: World, patches: readonly Patch[]): World {
     ...world,
     radioModels: new Map(world.radioModels),
     antennaModels: new Map(world.antennaModels),
+    parts: new Map(world.parts),
   };
   const copied = new Set<string>();
   const rowsOf = (kind: Exclude<Patch["kind"], "plans" | "equipment">) => {
@@ -169,9 +186,8 @@ export function withPatches(world: World, patches: readonly Patch[]): World {
     } else if (kind === "equipment") {
       next.radioModels.delete(id);
       next.antennaModels.delete(id);
-      const item = row as Equipment | null;
-      if (item?.kind === "radio") next.radioModels.set(id, item.body);
-      else if (item) next.antennaModels.set(id, item.body);
+      next.parts.delete(id);
+      if (row) shelve(next, row as Equipment);
     } else if (row) rowsOf(kind).set(id, row);
     else rowsOf(kind).delete(id);
     if (kind === "radios") retune.add(id);
@@ -181,7 +197,7 @@ export function withPatches(world: World, patches: readonly Patch[]): World {
   if (moved.size > 0) for (const radio of next.radios.values()) if (moved.has(radio.carrierId)) retune.add(radio.id);
   for (const id of retune) {
     const radio = next.radios.get(id);
-    if (radio) rowsOf("radios").set(id, tuned(radio, next.carriers));
+    if (radio) rowsOf("radios").set(id, tuned(untuned(radio), next.carriers));
   }
   if (copied.has("scans")) next.scansBySite = bySite(next.scans.values());
   return next;

@@ -11,7 +11,7 @@ import {
   type World,
 } from "../plan";
 import { isChannelInBand } from "../radio";
-import { ruleSetOf } from "../regulation";
+import { ruleSetOf, type Rule, type RuleFlag } from "../regulation";
 import { channelCouplingDb } from "../spectrum";
 import { counted } from "../words";
 import { powerWithinCapDbm } from "../kit";
@@ -57,8 +57,17 @@ export function groupChannelsMHz(world: World, aRadioId: string, widthMHz: numbe
   );
 }
 
-/** Stretches of spectrum in which all of a group's kit may stand with a width, by the rule set, MHz, from the lowest up. */
-export function groupStretchesMHz(world: World, aRadioId: string, widthMHz: number): [low: number, high: number][] {
+/** A stretch of spectrum that rules and kit leave open. */
+export interface OpenStretch {
+  lowMHz: number;
+  highMHz: number;
+  /** What the rule asks there beyond its caps, and who may use it. */
+  flags: readonly RuleFlag[];
+  licence: Rule["licence"];
+}
+
+/** Stretches of spectrum in which all of a group's kit may stand with a width, by the rule set, from the lowest up. */
+export function groupStretches(world: World, aRadioId: string, widthMHz: number): OpenStretch[] {
   const ends = groupEnds(world, aRadioId);
   if (!ends.every(({ model }) => model.widthsMHz.includes(widthMHz))) return [];
   const use = groupLinks(world, aRadioId)[0]?.kind === "bridge" ? "ptp" : "ptmp";
@@ -69,11 +78,20 @@ export function groupStretchesMHz(world: World, aRadioId: string, widthMHz: numb
       ({ use: ruled, widthsMHz }) =>
         (ruled === "any" || ruled === use) && (widthsMHz.length === 0 || widthsMHz.includes(widthMHz)),
     )
-    .map(({ bandMHz }): [number, number] => [Math.max(low, bandMHz[0]), Math.min(high, bandMHz[1])])
-    .filter(([from, to]) => to - from >= widthMHz)
-    .sort(([x], [y]) => x - y);
+    .map(({ bandMHz, flags, licence }): OpenStretch => ({
+      ...{ lowMHz: Math.max(low, bandMHz[0]), highMHz: Math.min(high, bandMHz[1]) },
+      ...{ flags, licence },
+    }))
+    .filter(({ lowMHz, highMHz }) => highMHz - lowMHz >= widthMHz)
+    .sort((x, y) => x.lowMHz - y.lowMHz);
   return stretches.filter(
-    ([from, to], i) => !stretches.some(([f, t], k) => f <= from && t >= to && (f < from || t > to || k < i)),
+    (own, i) =>
+      !stretches.some(
+        (other, k) =>
+          other.lowMHz <= own.lowMHz &&
+          other.highMHz >= own.highMHz &&
+          (other.lowMHz < own.lowMHz || other.highMHz > own.highMHz || k < i),
+      ),
   );
 }
 

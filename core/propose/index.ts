@@ -3,9 +3,10 @@ export {
   groupLinks,
   groupName,
   groupOn,
-  groupStretchesMHz,
+  groupStretches,
   quietChannelsMHz,
   quietestChannelMHz,
+  type OpenStretch,
 } from "./channels";
 export {
   attachTo,

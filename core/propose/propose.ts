@@ -15,6 +15,7 @@ import {
   type Site,
   type Subscriber,
   type World,
+  USUAL_CABLING,
 } from "../plan";
 import { wantedMarginDb } from "../link";
 import { freeSpaceLossDb } from "../propagation";
@@ -34,7 +35,6 @@ const COMMON = {
   cableLossDb: 0,
   interferenceDb: 0,
   ethernetM: 20,
-  injector: "none",
   address: "",
   bracketTurned: false,
 } as const;
@@ -115,10 +115,11 @@ function newRadio(
         role === "bridge" ? "ptp" : "ptmp",
       ),
     };
-  const antenna = far ? antennaThatReaches(world, model, antennas, { ...channel, widthMHz }, role, far) : antennas[0]!;
+  const antenna = far
+    ? antennaThatReaches(world, model, antennas, { frequencyMHz: channel.frequencyMHz, widthMHz }, role, far)
+    : antennas[0]!;
   const id = makeId();
   const radio: Radio = {
-    ...COMMON,
     id,
     planId: world.plan.id,
     siteId: "siteId" in owner ? owner.siteId : null,
@@ -135,7 +136,9 @@ function newRadio(
     frequencyMHz: channel.frequencyMHz,
     widthMHz,
     txPowerDbm: 0,
+    ...COMMON,
     injector: model.powerInput,
+    ...USUAL_CABLING,
   };
   radio.txPowerDbm = powerWithinCapDbm(world, model, antenna, radio, role === "bridge" ? "ptp" : "ptmp");
   return radio;

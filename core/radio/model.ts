@@ -50,9 +50,13 @@ export const radioModelSchema = z.object({
   ports: z.array(z.string().trim().min(1).max(60)).max(12).default([]),
   /** Thinnest and thickest pole that its bracket takes, mm. */
   poleMm: z.tuple([z.number().positive(), z.number().positive()]).default([25, 90]),
+  /** Whether it can turn the receive beam of an adaptive antenna. */
+  steersBeam: z.boolean().default(false),
   alignmentAid: z.enum(ALIGNMENT_AIDS).default("page"),
   clientLimit: z.number().int().positive(),
   powerInput: z.enum(POWER_INPUTS),
+  /** The most that it draws, W. */
+  loadW: z.number().positive().max(1000).default(10),
   /** Volts on the alignment jack per dB above 0 dBm: −0.01 makes 0.52 V of −52 dBm. Null without a jack. */
   meterVoltsPerDbm: z.number().nullable(),
   weightKg: z.number().positive(),

@@ -10,8 +10,16 @@ export function sensitivityDbm(
   return thermalNoiseDbm({ bandwidthMHz: widthMHz, noiseFigureDb: radio.noiseFigureDb }) + modulation.snrDb;
 }
 
-/** Share of the frame of one direction: all of it where each has a frequency of its own. "down" is away from the access point. */
-export function frameShare({ duplex, downShare }: RadioModel, direction: "down" | "up"): number {
+/**
+ * Share of the frame of one direction: all of it where each has a frequency of its own. "down" is away from the access point, whose
+ * radio this is; `ownShare` is what it is set to, null for what it comes with.
+ */
+export function frameShare(
+  { duplex, downShare: usualShare }: RadioModel,
+  direction: "down" | "up",
+  ownShare: number | null = null,
+): number {
+  const downShare = ownShare ?? usualShare;
   return duplex === "FDD" ? 1 : direction === "down" ? downShare : 1 - downShare;
 }
 

@@ -1,4 +1,3 @@
-export { BANDS, compareBands, type BandName, type BandResult, type BandRow } from "./bands";
 export { ringPlaces, searchMoves, type HeatPoint } from "./moves";
 export { legShare, searchRelayPeaks, searchRelaySites } from "./relays";
 export { byOutcomeAndCost, tryPatches, WORK_EUR, type TriedOutcome, type WayOut } from "./try";

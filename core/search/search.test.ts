@@ -1,8 +1,8 @@
+import { compareBands } from "#core/bands";
 import { expect, test } from "@jest/globals";
 import { answerOf, isLinkServed } from "#core/outcome";
 import { putPatch, checkPatches, withPatches, type Patch, type World } from "#core/plan";
 import {
-  compareBands,
   ringPlaces,
   searchMoves,
   searchRelayPeaks,

@@ -3,7 +3,7 @@ import { answerOf, isLinkServed, type ProfileSource } from "../outcome";
 import { powerWithinCapDbm } from "../kit";
 import { simpleChanges } from "../findings";
 import { ruleSetOf } from "../regulation";
-import { compareBands } from "./bands";
+import { compareBands } from "../bands";
 import { searchMoves, type HeatPoint } from "./moves";
 import type { HeightAt } from "../terrain";
 import { searchRelayPeaks, searchRelaySites } from "./relays";

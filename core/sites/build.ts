@@ -7,7 +7,7 @@ import { trySchool } from "../schools";
 import { gainTable } from "../sectors";
 import type { SiteStyle } from "./candidates";
 import type { Hop, SiteReach } from "./reach";
-import { customersOf } from "./wanted";
+import { customersOf, type Wanted } from "./wanted";
 
 /** One site of a plan that was built for trial. */
 export interface BuiltSite {
@@ -50,7 +50,7 @@ const FAST_BITS_PER_HZ = 4;
 export function buildSites(
   world: World,
   chosen: readonly Site[],
-  fedIds: readonly string[],
+  { fedIds, subscriberIds }: Pick<Wanted, "fedIds" | "subscriberIds">,
   reaches: readonly SiteReach[],
   hops: readonly Hop[],
   { mastEur }: SiteStyle,
@@ -72,7 +72,7 @@ export function buildSites(
     joinedTo.set(to.id, from.name);
     put(bridge);
   }
-  const byServer = assigned(chosen, reaches);
+  const byServer = assigned(chosen, reaches, subscriberIds);
   const isLinked = [...byServer.values()].reduce((sum, ids) => sum + ids.length, 0) <= MOST_LINKED;
   const newSectors: string[] = [];
   if (isLinked)
@@ -140,15 +140,18 @@ function treeOf(chosen: readonly Site[], fedIds: readonly string[], hops: readon
 }
 
 /** Customers by the chosen site that serves each fastest, the weaker way counting. */
-function assigned(chosen: readonly Site[], reaches: readonly SiteReach[]): Map<string, string[]> {
-  const best = new Map<string, { siteId: string; mbps: number }>();
-  for (const { id } of chosen)
-    for (const { subscriberId, downMbps, upMbps } of reaches.find(({ siteId }) => siteId === id)?.reached ?? []) {
-      const mbps = Math.min(downMbps, upMbps);
-      if (mbps > (best.get(subscriberId)?.mbps ?? 0)) best.set(subscriberId, { siteId: id, mbps });
-    }
-  const bySite = new Map<string, string[]>();
-  for (const [subscriberId, { siteId }] of best) bySite.set(siteId, [...(bySite.get(siteId) ?? []), subscriberId]);
+function assigned(
+  chosen: readonly Site[],
+  reaches: readonly SiteReach[],
+  subscriberIds: readonly string[],
+): Map<string, string[]> {
+  const best = new Map<number, { siteId: string; mbps: number }>();
+  for (const { siteId, customers, mbps } of reaches)
+    customers.forEach((customer, i) => {
+      if (mbps[i]! > (best.get(customer)?.mbps ?? 0)) best.set(customer, { siteId, mbps: mbps[i]! });
+    });
+  const bySite = new Map(chosen.map(({ id }) => [id, [] as string[]]));
+  for (const [customer, { siteId }] of best) bySite.get(siteId)?.push(subscriberIds[customer]!);
   return bySite;
 }
 

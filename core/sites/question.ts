@@ -9,12 +9,11 @@ import type { Wanted } from "./wanted";
  */
 export function sitesQuestion(
   candidates: readonly Site[],
-  { subscriberIds, people, fedIds }: Wanted,
+  { people, fedIds }: Pick<Wanted, "people" | "fedIds">,
   reaches: readonly SiteReach[],
   hops: readonly Hop[],
   { share, seconds }: { share: number; seconds: number },
 ): { question: SitesQuestion; reachable: number } {
-  const place = new Map(subscriberIds.map((id, i) => [id, i]));
   const feeds = candidates.flatMap(({ id }, i) => (fedIds.includes(id) ? [i] : []));
   const joined = new Set(feeds);
   for (const at of joined)
@@ -28,9 +27,7 @@ export function sitesQuestion(
   };
   const question: SitesQuestion = {
     costsEur: reaches.map(({ costEur }, i) => costEur + joiningEur(i)),
-    reaches: reaches.map(({ reached }, i) =>
-      joined.has(i) ? reached.map(({ subscriberId }) => place.get(subscriberId)!) : [],
-    ),
+    reaches: reaches.map(({ customers }, i) => (joined.has(i) ? [...customers] : [])),
     people,
     hops: hops.map(({ i, j }) => [i, j]),
     feeds,

@@ -1,7 +1,7 @@
 import { inverseGeodesic } from "../geodesy";
 import { antennasFor, radioModelsFor } from "../kit";
 import type { ProfileSource } from "../outcome";
-import { putPatch, radiosBySite, withPatches, type Site, type World } from "../plan";
+import { putPatch, radiosBySite, withPatches, type Site, type Subscriber, type World } from "../plan";
 import { bestSector, DEFAULT_BRIDGE_MHZ, proposeBridge, proposeSector } from "../propose";
 import { headingsFor } from "../schools";
 import { viewOfSome } from "../search";
@@ -9,17 +9,13 @@ import { edgesOf } from "../sectors";
 import type { SiteStyle } from "./candidates";
 import { customersOf } from "./wanted";
 
-/** One customer whom a site would serve. */
-export interface Reached {
-  subscriberId: string;
-  downMbps: number;
-  upMbps: number;
-}
-
 /** Whom a candidate would serve, and what it would cost before it is joined to others. */
 export interface SiteReach {
   siteId: string;
-  reached: Reached[];
+  /** Places, in the list of those asked about, of whom it would serve. */
+  customers: Uint32Array;
+  /** Each one's rate the weaker way, Mbit/s. */
+  mbps: Float64Array;
   /** Sectors to be put up for them, beside those that stand. */
   sectors: number;
   /** Of sectors, and of the mast where none stands. */
@@ -48,8 +44,9 @@ export function siteReach(
     return distanceM > 1 && distanceM <= style.reachKm * 1000;
   });
   const bySite = radiosBySite(planned);
-  const held = near.filter((one) => bestSector(planned, site.id, site, one, bySite));
-  const others = near.filter((one) => !held.includes(one));
+  const held: Subscriber[] = [];
+  const others: Subscriber[] = [];
+  for (const one of near) (bestSector(planned, site.id, site, one, bySite) ? held : others).push(one);
   // One new sector stands for all: without a heading it looks at whoever is asked about.
   const put = others.length > 0 ? proposeSector(planned, site, "", 0, makeId) : null;
   const aiming =
@@ -70,8 +67,12 @@ export function siteReach(
   const bearings = others.flatMap((one) => (served.has(one.id) ? [inverseGeodesic(site, one).azimuthDeg] : []));
   const { widthDeg, priceEur } = usualSector(world);
   const sectors = headingsFor(bearings, widthDeg).length;
-  const reached = [...served.values()].map(({ id, downMbps, upMbps }) => ({ subscriberId: id, downMbps, upMbps }));
-  return { siteId: site.id, reached, sectors, costEur: sectors * priceEur + (isNew ? style.mastEur : 0) };
+  const customers = Uint32Array.from(subscriberIds.flatMap((id, i) => (served.has(id) ? [i] : [])));
+  const mbps = Float64Array.from(customers, (i) => {
+    const { downMbps, upMbps } = served.get(subscriberIds[i]!)!;
+    return Math.min(downMbps, upMbps);
+  });
+  return { siteId: site.id, customers, mbps, sectors, costEur: sectors * priceEur + (isNew ? style.mastEur : 0) };
 }
 
 /** The sector that Tejado proposes first: its −6 dB width and its price with the radio. */

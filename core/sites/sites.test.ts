@@ -103,7 +103,7 @@ describe("candidates", () => {
   const hops = clearHops(world, candidates, 15, { index: 0, of: 1 }, between, makeId);
 
   test("reach whom a link of their own would serve, and nobody beyond their reach", () => {
-    const ids = (reach: (typeof reaches)[number]) => reach.reached.map(({ subscriberId }) => subscriberId);
+    const ids = (reach: (typeof reaches)[number]) => [...reach.customers].map((i) => wanted.subscriberIds[i]!);
     const [west, east] = reaches;
     // The ridge parts the valley.
     expect(ids(west!).every((id) => world.subscribers.get(id)!.lonDeg < 20.055)).toBe(true);
@@ -148,7 +148,7 @@ describe("candidates", () => {
     const built = buildSites(
       world,
       chosen,
-      wanted.fedIds,
+      wanted,
       choice.chosen.map((i) => reaches[i]!),
       hops.flatMap(({ i, j, costEur }) =>
         place.has(i) && place.has(j) ? [{ i: place.get(i)!, j: place.get(j)!, costEur }] : [],

@@ -66,6 +66,12 @@ function ranked(some: readonly number[], place: number): number {
 /** How far a scan's heading may be off a radio's and still speak for it, besides half of its own opening. */
 const HEADING_TOLERANCE_DEG = 15;
 
+/** Whether a scan was made in a direction in which it speaks for a radio that looks at a heading. */
+export function scanLooksToward(scan: Pick<Scan, "headingDeg" | "beamwidthDeg">, headingDeg: number): boolean {
+  const offDeg = Math.abs(signedAngleDeg(scan.headingDeg - headingDeg));
+  return offDeg <= scan.beamwidthDeg / 2 + HEADING_TOLERANCE_DEG;
+}
+
 /**
  * The scan that speaks for a radio, and what it heard in the radio's channel: among the scans that cover the channel,
  * look the radio's way and have its polarization (either will do for a radio on both), the newest. Null without one.
@@ -76,8 +82,7 @@ export function channelNoise(
 ): ChannelNoise | null {
   let best: ChannelNoise | null = null;
   for (const scan of scans) {
-    const off = Math.abs(signedAngleDeg(scan.headingDeg - radio.headingDeg));
-    if (off > scan.beamwidthDeg / 2 + HEADING_TOLERANCE_DEG) continue;
+    if (!scanLooksToward(scan, radio.headingDeg)) continue;
     if ((radio.polarization === "H" || radio.polarization === "V") && scan.polarization !== radio.polarization)
       continue;
     if (best && best.scan.scannedAt >= scan.scannedAt) continue;

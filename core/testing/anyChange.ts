@@ -1,7 +1,11 @@
 import fc from "fast-check";
-import { putPatch, removePatch, setPatch, type Patch, type Scan, type World } from "../plan";
+import { putPatch, removePatch, setPatch, type Patch, type Outsider, type Scan, type World } from "../plan";
 import { reading } from "./valley";
 
+const outsider: Omit<Outsider, "frequencyMHz"> = {
+  ...{ id: "outsider", planId: "valley", name: "Outsider", latDeg: -1.02, lonDeg: 20.05, heightM: 20 },
+  ...{ azimuthDeg: 0, antennaModelId: null, widthMHz: 20, eirpDbm: 36, timeShare: 0.5, notes: "" },
+};
 const scan: Scan = {
   ...{ id: "scan", planId: "valley", siteId: "west", headingDeg: 95, beamwidthDeg: 60, gainDbi: 12, polarization: "V" },
   ...{ scannedAt: "2026-03-01T00:00:00.000Z", source: "typed rows", binKHz: 1000 },
@@ -76,6 +80,13 @@ export const anyChange = (world: World, first: World): fc.Arbitrary<readonly Pat
     one(fc.constant(setPatch("plans", "valley", { name: "Another" }))),
     one(fc.constantFrom(1.1, 4 / 3).map((kFactor) => setPatch("plans", "valley", { kFactor }))),
     fc.constant([world.scans.has("scan") ? removePatch("scans", "scan") : putPatch("scans", scan)] as Patch[]),
+    fc
+      .constantFrom(5500, 5800)
+      .map((frequencyMHz): Patch[] => [
+        world.outsiders.has("outsider")
+          ? removePatch("outsiders", "outsider")
+          : putPatch("outsiders", { ...outsider, frequencyMHz }),
+      ]),
     fc.constant([
       world.measurements.has("m") ? removePatch("measurements", "m") : putPatch("measurements", reading(-60, -75)),
     ]),

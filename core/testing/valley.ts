@@ -1,6 +1,8 @@
 import { libraryFor } from "../catalogue";
 import {
   emptyRows,
+  USUAL_CABLING,
+  USUAL_SITE_KIT,
   newPlan,
   withCarriers,
   worldOf,
@@ -39,6 +41,7 @@ const site = (id: string, lonDeg: number): Site => ({
   terms: "",
   hazards: "",
   notes: "",
+  ...USUAL_SITE_KIT,
 });
 const subscriber: Subscriber = {
   id: "farm",
@@ -82,6 +85,7 @@ export const radio = (id: string, rest: Partial<Radio> = {}): Radio => ({
   ethernetM: 20,
   injector: "802.3at",
   address: "",
+  ...USUAL_CABLING,
   ...rest,
 });
 
@@ -148,6 +152,7 @@ export function valley(ridgeM = 0, change: (rows: ValleyRows) => void = () => un
         heightM: 8,
         frequencyMHz: ACCESS_MHZ,
         txPowerDbm: 13,
+        injector: "passive24",
       }),
     ],
     links: [link("bridge", "bridge", "west-east", "east-west"), link("access", "access", "sector", "farm-radio")],

@@ -20,6 +20,12 @@ export function plainFigure(text: string): string {
   return text.trim().replace("−", "-").replace(",", ".");
 }
 
+/** Months as they are called, January first. */
+export const MONTHS = [
+  ...["January", "February", "March", "April", "May", "June"],
+  ...["July", "August", "September", "October", "November", "December"],
+] as const;
+
 /** What a change costs or spares, to follow other figures: "; +€89". Empty where it costs nothing. */
 export function costChangeText(costEur: number): string {
   const whole = Math.round(Math.abs(costEur));

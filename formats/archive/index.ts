@@ -7,6 +7,8 @@ import {
   emptyRows,
   radioWithChannelSchema,
   NO_POWER_PLAN,
+  USUAL_CABLING,
+  USUAL_SITE_KIT,
   rowsOfBefore,
   type PlanRows,
   type RadioWithChannel,
@@ -16,9 +18,14 @@ import Papa from "papaparse";
 import { z } from "zod";
 
 /** Version of the archive's layout; a newer one is refused, never guessed at. */
-export const ARCHIVE_VERSION = 3;
-/** Before this version carriers had no power plans. */
-const POWER_PLANS_FROM = 3;
+export const ARCHIVE_VERSION = 5;
+/** Before this version no outsider had a place. */
+const OUTSIDERS_FROM = 4;
+/** What whole rows of a kind lack from before a version. */
+const USUAL_BEFORE: readonly { version: number; rows: Partial<Record<Kind, object>> }[] = [
+  { version: 3, rows: { carriers: NO_POWER_PLAN } },
+  { version: 5, rows: { radios: USUAL_CABLING, sites: USUAL_SITE_KIT } },
+];
 export const MANIFEST = "tejado-plan.json";
 
 /** Thrown when an archive is no plan; the message names file, row and field. */
@@ -79,10 +86,11 @@ export function readRowFiles(files: ReadonlyMap<string, Uint8Array>, planId: str
     throw new ArchiveError(`${MANIFEST}: version ${version} is newer than ${ARCHIVE_VERSION}, which this Tejado reads`);
   const read = (kind: Kind, schema: z.ZodType = ROW_SCHEMAS[kind]): unknown[] => {
     const name = isCsv(kind) ? `${kind}.csv` : `${kind}.json`;
+    if (kind === "outsiders" && version < OUTSIDERS_FROM) return [];
     const raw = isCsv(kind) ? csvRecords(files, name, schema as z.ZodObject) : json(files, name);
     if (!Array.isArray(raw)) throw new ArchiveError(`${name}: holds no list`);
     const ids = new Set<unknown>();
-    const usual = kind === "carriers" && version < POWER_PLANS_FROM ? NO_POWER_PLAN : {};
+    const usual = Object.assign({}, ...USUAL_BEFORE.map((one) => (version < one.version ? one.rows[kind] : {})));
     return raw.map((record: unknown, index) => {
       const parsed = schema.safeParse({ ...usual, ...(record as object), planId });
       if (!parsed.success) throw new ArchiveError(`${name}, row ${index + 1}: ${said(parsed.error)}`);
@@ -133,7 +141,10 @@ function csvRecords(
       header.map((column, i) => {
         const field = schema.shape[column] as unknown;
         const cell = cells[i] ?? "";
-        if (field instanceof z.ZodNumber) return [column, cell === "" ? NaN : Number(cell)];
+        if (field instanceof z.ZodNullable && cell === "") return [column, null];
+        // What may be null in these tables is a number.
+        if (field instanceof z.ZodNumber || field instanceof z.ZodNullable)
+          return [column, cell === "" ? NaN : Number(cell)];
         if (field instanceof z.ZodBoolean) return [column, cell === "true" ? true : cell === "false" ? false : cell];
         return [column, withoutGuard(cell)];
       }),

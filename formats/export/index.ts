@@ -1,2 +1,2 @@
-export { linkThing, siteThing, subscriberThing, type Thing } from "./things";
+export { linkThing, outsiderThing, siteThing, subscriberThing, type Thing } from "./things";
 export { EXPORT_FORMATS, MEDIA_TYPES, writeThings, type ExportFormat } from "./write";

@@ -1,6 +1,6 @@
 import type { Place } from "#core/geodesy";
 import type { LinkSummary } from "#core/outcome";
-import { linkEnds, type Link, type Site, type Subscriber, type World } from "#core/plan";
+import { linkEnds, type Link, type Outsider, type Site, type Subscriber, type World } from "#core/plan";
 
 type Value = string | number | boolean | null;
 
@@ -58,6 +58,30 @@ export function subscriberThing(one: Subscriber): Thing {
       people: one.people,
       mount: one.mount,
       behind: one.behind,
+      notes: one.notes,
+    },
+  };
+}
+
+/** A transmitter of somebody else, with what is known of it. */
+export function outsiderThing(world: World, one: Outsider): Thing {
+  const antenna = world.antennaModels.get(one.antennaModelId ?? "");
+  return {
+    name: one.name,
+    note: one.notes,
+    places: [one],
+    values: {
+      kind: "outsider",
+      name: one.name,
+      lat: one.latDeg,
+      lon: one.lonDeg,
+      height: one.heightM,
+      frequencyMHz: one.frequencyMHz,
+      widthMHz: one.widthMHz,
+      eirpDbm: one.eirpDbm,
+      timeShare: one.timeShare,
+      azimuthDeg: one.azimuthDeg,
+      antenna: antenna ? `${antenna.maker} ${antenna.model}` : "",
       notes: one.notes,
     },
   };

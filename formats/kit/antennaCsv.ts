@@ -20,8 +20,15 @@ const NUMBERS = {
   crossPolarDb: [0, 60],
   weightKg: [0.01, 1000],
   priceEur: [0, 1_000_000],
+  beamWidthDeg: [1, 120],
+  beamGainDb: [0, 20],
+  beamSteersDeg: [0, 90],
+  beamSideLobesDb: [0, 60],
 } as const;
 type NumberFact = keyof typeof NUMBERS;
+/** An adaptive antenna has all of these, any other none. */
+const BEAM = ["beamWidthDeg", "beamGainDb", "beamSteersDeg", "beamSideLobesDb"] as const;
+const isBeam = (name: string) => (BEAM as readonly string[]).includes(name);
 const WORDS = ["maker", "model", "shape"] as const;
 type WordFact = (typeof WORDS)[number];
 /** What a sheet that says nothing is taken to mean. */
@@ -40,7 +47,8 @@ const MOST_ROWS = 20_000;
 
 /** The table of an antenna; `readAntennaCsv` reads it back the same. */
 export function writeAntennaCsv(antenna: AntennaModel): string {
-  const facts: Record<WordFact | NumberFact, string | number> = {
+  const beam = antenna.receiveBeam;
+  const facts: Partial<Record<WordFact | NumberFact, string | number>> = {
     maker: antenna.maker,
     model: antenna.model,
     shape: antenna.shape,
@@ -53,6 +61,12 @@ export function writeAntennaCsv(antenna: AntennaModel): string {
     crossPolarDb: antenna.crossPolarDb,
     weightKg: antenna.weightKg,
     priceEur: antenna.priceEur,
+    ...(beam && {
+      beamWidthDeg: beam.widthDeg,
+      beamGainDb: beam.gainDb,
+      beamSteersDeg: beam.steersDeg,
+      beamSideLobesDb: beam.sideLobesDb,
+    }),
   };
   const rows: (string | number)[][] = Object.entries(facts).map(([name, value]) => [name, "", "", value]);
   for (const { frequencyMHz, hDbi, vDbi } of antenna.gainAcrossBand)
@@ -146,9 +160,15 @@ export function readAntennaCsv(bytes: Uint8Array, makeId: () => string): ReadKit
   const shape = words.get("shape") ?? "";
   if (!(ANTENNA_SHAPES as readonly string[]).includes(shape))
     fault(0, "shape", shape, `must be one of ${ANTENNA_SHAPES.join(", ")}`);
+  const hasBeam = BEAM.some((name) => numbers.has(name));
   for (const name of Object.keys(NUMBERS) as NumberFact[])
-    if (!numbers.has(name) && DEFAULTS[name] === undefined && !errors.some(({ field }) => field === name))
-      fault(0, name, "", "is missing");
+    if (
+      !numbers.has(name) &&
+      DEFAULTS[name] === undefined &&
+      (hasBeam || !isBeam(name)) &&
+      !errors.some(({ field }) => field === name)
+    )
+      fault(0, name, "", hasBeam && isBeam(name) ? "is missing: a receive beam needs all four" : "is missing");
   if (errors.length > 0) return { item: null, errors };
   const number = (name: NumberFact) => numbers.get(name) ?? DEFAULTS[name]!;
   const frequencies = [...new Set([...series.gain.H.keys(), ...series.gain.V.keys()])].sort((x, y) => x - y);
@@ -171,6 +191,14 @@ export function readAntennaCsv(bytes: Uint8Array, makeId: () => string): ReadKit
     crossPolarDb: number("crossPolarDb"),
     weightKg: number("weightKg"),
     priceEur: number("priceEur"),
+    receiveBeam: hasBeam
+      ? {
+          widthDeg: number("beamWidthDeg"),
+          gainDb: number("beamGainDb"),
+          steersDeg: number("beamSteersDeg"),
+          sideLobesDb: number("beamSideLobesDb"),
+        }
+      : null,
   });
   if (parsed.success) return { item: parsed.data, errors: [] };
   for (const { path, message } of parsed.error.issues) fault(0, path.join("."), "", message);

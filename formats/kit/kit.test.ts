@@ -1,6 +1,15 @@
-import { expect, test } from "@jest/globals";
+import { describe, expect, test } from "@jest/globals";
 import { libraryFor } from "#core/catalogue";
-import { readAntennaCsv, radioFileSchema, readRadioJson, writeAntennaCsv, writeRadioJson } from "#formats/kit";
+import {
+  isPartsCsv,
+  readPartsCsv,
+  writePartsCsv,
+  readAntennaCsv,
+  radioFileSchema,
+  readRadioJson,
+  writeAntennaCsv,
+  writeRadioJson,
+} from "#formats/kit";
 
 const library = libraryFor("p");
 const antennas = library.flatMap((item) => (item.kind === "antenna" ? [item.body] : []));
@@ -85,4 +94,52 @@ test("the published schema describes every field of a radio", () => {
   // What older sheets did not have may be left out.
   expect(required).not.toContain("rangeLimitKm");
   expect(required).toContain("modulations");
+});
+
+test("a receive beam with a fact missing names it", () => {
+  const adaptive = antennas.find(({ receiveBeam }) => receiveBeam !== null)!;
+  const lines = writeAntennaCsv(adaptive).split("\r\n");
+  const cut = lines.filter((line) => !line.startsWith("beamSteersDeg"));
+  expect(cut).toHaveLength(lines.length - 1);
+  expect(readAntennaCsv(bytes(cut.join("\r\n")), () => "x").errors).toEqual([
+    { row: 0, field: "beamSteersDeg", value: "", reason: "is missing: a receive beam needs all four" },
+  ]);
+});
+
+describe("parts", () => {
+  const parts = library.flatMap((item) => (item.kind === "part" ? [item.body] : []));
+
+  test("a table of parts comes back the same, with a decimal comma too", () => {
+    const text = writePartsCsv(parts);
+    expect(isPartsCsv(bytes(text))).toBe(true);
+    expect(isPartsCsv(bytes(writeAntennaCsv(antennas[0]!)))).toBe(false);
+    expect(readPartsCsv(bytes(text), () => "x")).toEqual({ item: parts, errors: [] });
+    const comma = "maker;model;kind;priceEur;weightKg\nTornel;Garra;bracket;12,50;1,25\n";
+    expect(readPartsCsv(bytes(comma), () => "own").item).toEqual([
+      expect.objectContaining({ id: "own", priceEur: 12.5, weightKg: 1.25, packOf: 1, poleMm: null }),
+    ]);
+  });
+
+  test("each row that cannot be taken is named with its field and value, and nothing is taken", () => {
+    const text = [
+      "id,maker,model,kind,priceEur,poleFromMm,poleToMm",
+      "a,Tornel,Garra,bracket,12,40,120",
+      "a,Tornel,Otra,bracket,12,40,120",
+      "c,Tornel,Otra,gadget,12,,",
+      "d,Tornel,Otra,bracket,cheap,40,",
+    ].join("\n");
+    const { item, errors } = readPartsCsv(bytes(text), () => "x");
+    expect(item).toBeNull();
+    expect(errors.map(({ row, field, value }) => [row, field, value])).toEqual([
+      [3, "id", "a"],
+      [4, "kind", "gadget"],
+      [5, "priceEur", "cheap"],
+      [5, "poleToMm", ""],
+    ]);
+    expect(readPartsCsv(bytes("maker,model\nx,y"), () => "x").errors.map(({ reason }) => reason)).toEqual([
+      "lacks the column kind",
+      "lacks the column priceEur",
+    ]);
+    expect(readPartsCsv(bytes("maker,model,kind,priceEur\n"), () => "x").errors[0]!.reason).toBe("holds no part");
+  });
 });

@@ -1,10 +1,11 @@
+import type { Backhaul } from "../../capacity";
 import type { LinkAnswer, Tape } from "../../link";
 import { wantedMarginDb } from "../../link";
 import { linkEnds, type Link, type LinkEnd, type Measurement, type Patch, type RowKind, type World } from "../../plan";
 import type { LinkSummary, ProfileSource } from "../../outcome";
 
 /** The stage in whose work something is mended. */
-export type FindingStage = "survey" | "paths" | "sectors" | "channels" | "install" | "proof";
+export type FindingStage = "survey" | "paths" | "sectors" | "channels" | "capacity" | "kit" | "install" | "proof";
 
 /** A change to be tried. */
 export interface Candidate {
@@ -112,11 +113,15 @@ export interface Check {
   /** What is wrong with a link whose path is answered. */
   ofPath?: (one: PathCase) => LinkFault[];
   /** What is wrong with things that are no single link. */
-  ofPlan?: (world: World, summaries: ReadonlyMap<string, LinkSummary>) => PlanFault[];
+  ofPlan?: (world: World, summaries: ReadonlyMap<string, LinkSummary>, backhaul: () => Backhaul) => PlanFault[];
   /** Changes that could resolve a fault of one link, untried. */
   candidates?: (bench: Bench, fault: LinkFault) => Iterable<Candidate>;
   /** Ways out that are worked out otherwise than by trying changes on one link. */
-  remedies?: (world: World, fault: LinkFault, tools: RemedyTools) => Remedy[];
+  remedies?: (
+    world: World,
+    fault: LinkFault & Partial<Pick<PlanFault, "linkId" | "about">>,
+    tools: RemedyTools,
+  ) => Remedy[];
   /** Whether a search over moves and relays may find what no single change does. */
   isSearched?: boolean;
   /** True if such a plan cannot be built; a change that would cause it is never proposed. */

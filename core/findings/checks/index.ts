@@ -1,10 +1,16 @@
+import { address, gateway } from "./addresses";
 import { airtime } from "./airtime";
+import { fullFeed, fullHop, ring, unfed } from "./backhaul";
 import { blocked } from "./blocked";
 import { bracket } from "./bracket";
 import type { Check } from "./check";
+import { longCable } from "./cable";
 import { demand } from "./demand";
+import { firmware } from "./firmware";
+import { frames } from "./frames";
 import { indoorOnly } from "./indoorOnly";
 import { margin } from "./margin";
+import { mastLoad } from "./mastLoad";
 import { misaimed } from "./misaimed";
 import { mismatch } from "./mismatch";
 import { mounts } from "./mounts";
@@ -13,8 +19,11 @@ import { outOfBand } from "./outOfBand";
 import { overEirp } from "./overEirp";
 import { overload } from "./overload";
 import { ownNoise } from "./ownNoise";
+import { pole } from "./pole";
 import { polarization } from "./polarization";
+import { lowVoltage, notFed, wrongInjector } from "./power";
 import { doubtful, failed } from "./proof";
+import { solar } from "./solar";
 import { tight } from "./tight";
 import { tooFar } from "./tooFar";
 import { tooHigh } from "./tooHigh";
@@ -26,6 +35,7 @@ import { weak } from "./weak";
 /** Every check, worst first. */
 export const CHECKS: readonly Check[] = [
   unanswered,
+  wrongInjector,
   mismatch,
   overload,
   outOfBand,
@@ -34,6 +44,9 @@ export const CHECKS: readonly Check[] = [
   blocked,
   weak,
   noise,
+  unfed,
+  fullHop,
+  fullFeed,
   airtime,
   demand,
   overEirp,
@@ -45,10 +58,21 @@ export const CHECKS: readonly Check[] = [
   trees,
   margin,
   ownNoise,
+  frames,
   polarization,
+  solar,
+  notFed,
+  lowVoltage,
+  longCable,
   mounts,
   bracket,
+  pole,
+  firmware,
+  address,
+  gateway,
+  mastLoad,
   misaimed,
+  ring,
 ];
 
 const byId = new Map(CHECKS.map((check) => [check.id, check]));

@@ -1,4 +1,4 @@
-import type { HeardRadio, Tape } from "../../link";
+import { heardName, type HeardRadio, type Tape } from "../../link";
 import { figure } from "../../words";
 import { otherChannels } from "../candidates";
 import type { Check } from "./check";
@@ -15,7 +15,7 @@ function channelWords(heard: HeardRadio, { question: { path } }: Tape): string {
 
 export const ownNoise: Check = {
   id: "ownNoise",
-  title: "Own transmitters collide",
+  title: "Transmitters collide",
   stage: "channels",
   isAboutLevel: true,
   comesOfLessPower: true,
@@ -28,11 +28,11 @@ export const ownNoise: Check = {
       const { to } = tape.question;
       const isOwnKind = (to.radio.id === link.aRadioId) === (heard.radioId === heard.group);
       // Access points of one timing group send together, and so do their customers; the two kinds hear each other.
-      const timing = isOwnKind ? "; in one timing group the two would send together" : "";
+      const timing = isOwnKind && heard.placeName !== "" ? "; in one timing group the two would send together" : "";
       return [
         {
           radioId: to.radio.id,
-          what: `${heard.name} at ${heard.placeName}, on ${channelWords(heard, tape)} (${heard.frequencyMHz} MHz), raises the noise at ${to.placeName} by ${ownDb.toFixed(1)} dB: ${figure(heard.dbm)} dBm on a chain`,
+          what: `${heardName(heard)}, on ${channelWords(heard, tape)} (${heard.frequencyMHz} MHz), raises the noise at ${to.placeName} by ${ownDb.toFixed(1)} dB: ${figure(heard.dbm)} dBm on a chain`,
           why: `Taken as sending while ${to.radio.name} listens${timing}. Signal to noise is ${figure(tape.snrDb)} dB, without it ${figure(tape.snrDb + ownDb)} dB.`,
           figure: { value: ownDb, unit: "dB" },
           cause: [link.aRadioId, heard.group].sort().join(" "),

@@ -1,0 +1,122 @@
+import { BILL_RULES, billOf, type Bill, type BillLine } from "#core/bill";
+import { PART_KIND_WORDS } from "#core/plan";
+import { useMemo, useState } from "react";
+import { useDesk } from "../desk/DeskContext";
+import { buttonClass, euros, figure, SelectField, Table, Term } from "../ui";
+import { scopeOf, WHOLE } from "./scope";
+
+const NUMBER = "figures text-right whitespace-nowrap";
+const kindWord = ({ kind }: BillLine) => (kind === "radio" || kind === "antenna" ? kind : PART_KIND_WORDS[kind]);
+const count = ({ unit }: BillLine, value: number) => (unit === "m" ? `${figure(value, 0)} m` : figure(value, 0));
+
+/** How it is sold: one by one, by the pack, or from a drum. */
+function packWords({ packOf, packs, unit }: BillLine): string {
+  if (packOf === 1) return `${packs}`;
+  return unit === "m" ? `${packs} × ${figure(packOf, 0)} m` : `${packs} × ${packOf}`;
+}
+
+/** What is to be bought for the whole plan or the chosen part of it, in packs, with spares, price and weight. */
+export function BillView() {
+  const { world, kept, data, draft, selection } = useDesk();
+  const chosen = useMemo(() => scopeOf(world, selection), [world, selection]);
+  const [wantsChosen, setWantsChosen] = useState(false);
+  const scope = wantsChosen && chosen ? chosen : WHOLE;
+  const bill = useMemo(() => billOf(world, scope.radios, scope.sites), [world, scope]);
+  const before = useMemo(
+    () => (draft.patches.length > 0 && scope === WHOLE ? billOf(kept) : null),
+    [kept, draft.patches, scope],
+  );
+  const { budgetEur } = world.plan;
+  return (
+    <div className="h-full overflow-y-auto p-3 text-[13px]">
+      <div className="flex flex-wrap items-end gap-3">
+        <SelectField
+          label="Bill for"
+          value={wantsChosen && chosen ? "chosen" : "all"}
+          onChange={({ target }) => setWantsChosen(target.value === "chosen")}
+        >
+          <option value="all">the whole plan</option>
+          {chosen && <option value="chosen">{chosen.name}</option>}
+        </SelectField>
+        <p className="flex-1 pb-1 text-xs text-quiet">
+          Cable: the runs, {figure(BILL_RULES.slackShare * 100, 0)} % slack and a drip loop of {BILL_RULES.dripLoopM} m
+          at either end, cut from drums. An arrester at both ends of what runs outdoors. Of customers’ radios, injectors
+          and arresters one spare in {BILL_RULES.sparesOneIn}, one at least; of an adaptive antenna one on the shelf. A
+          roll of each tape for {BILL_RULES.jointsPerTape} radios.
+        </p>
+        {scope === WHOLE && (
+          <a className={buttonClass()} href={`/plans/${data.world.plan.id}/kit/bill.csv`} download>
+            Order list, CSV
+          </a>
+        )}
+      </div>
+      {bill.lines.length === 0 ? (
+        <p className="mt-4 text-quiet">Nothing is planned here yet: link a customer, or put up a bridge.</p>
+      ) : (
+        <>
+          <Totals bill={bill} before={before} budgetEur={scope === WHOLE ? budgetEur : 0} />
+          {bill.missing.length > 0 && (
+            <p className="mt-1 text-blocked">The library has no part for: {bill.missing.join(", ")}.</p>
+          )}
+          <Lines bill={bill} />
+        </>
+      )}
+    </div>
+  );
+}
+
+function Totals({ bill, before, budgetEur }: { bill: Bill; before: Bill | null; budgetEur: number }) {
+  const over = budgetEur > 0 ? bill.priceEur - budgetEur : 0;
+  return (
+    <p className="mt-2 rounded border border-rule bg-panel p-2" data-bill={Math.round(bill.priceEur)}>
+      {before && `${euros(before.priceEur)} → `}
+      <strong>{euros(bill.priceEur)}</strong> in all, {figure(bill.weightKg, 0)} kg to carry.
+      {over > 0 && (
+        <strong className="text-blocked">
+          {" "}
+          {euros(over)} over the budget of {euros(budgetEur)}.
+        </strong>
+      )}
+      {budgetEur > 0 && over <= 0 && ` ${euros(-over)} of the budget of ${euros(budgetEur)} are left.`}
+    </p>
+  );
+}
+
+function Lines({ bill }: { bill: Bill }) {
+  return (
+    <div className="mt-2 overflow-x-auto" tabIndex={0} role="region" aria-label="Lines of the bill">
+      <Table
+        caption="Bill"
+        columns={[
+          { name: "Item" },
+          { name: "Kind" },
+          { name: "Needed", isNumber: true },
+          { name: "Spare", isNumber: true },
+          { name: "To order", isNumber: true },
+          { name: "Price", isNumber: true },
+          { name: "Weight", isNumber: true },
+        ]}
+      >
+        {bill.lines.map((line) => (
+          <tr key={line.itemId} data-item={line.itemId}>
+            <td>{line.name}</td>
+            <td className="text-quiet">{kindWord(line)}</td>
+            <td className={NUMBER}>{count(line, line.needed)}</td>
+            <td className={NUMBER}>{line.spare === 0 ? "–" : count(line, line.spare)}</td>
+            <td className={`${NUMBER} font-semibold`}>
+              {line.packOf === 1 ? (
+                packWords(line)
+              ) : (
+                <Term meaning={`Sold ${line.unit === "m" ? "by the drum of" : "in packs of"} ${line.packOf}.`}>
+                  {packWords(line)}
+                </Term>
+              )}
+            </td>
+            <td className={NUMBER}>{euros(line.priceEur)}</td>
+            <td className={NUMBER}>{figure(line.weightKg, line.weightKg < 10 ? 1 : 0)} kg</td>
+          </tr>
+        ))}
+      </Table>
+    </div>
+  );
+}

@@ -1,0 +1,99 @@
+import { CABLES, INJECTOR_WORDS, LONGEST_COPPER_M, powerChain, type PowerChain } from "#core/power";
+import { endOf, type LinkEnd } from "#core/plan";
+import { useMemo, useState } from "react";
+import { useDesk } from "../desk/DeskContext";
+import { figure } from "../ui";
+import { useLines } from "../stages/useRows";
+
+interface Row {
+  end: LinkEnd;
+  chain: PowerChain;
+}
+
+const ROW_PX = 62;
+
+/** Every radio's chain from its socket to the switch, those first that do not work. */
+export function ChainsView() {
+  const { world, selection, select } = useDesk();
+  const rows = useMemo(
+    () =>
+      [...world.radios.keys()]
+        .map((id): Row => {
+          const end = endOf(world, id);
+          return { end, chain: powerChain(end) };
+        })
+        .sort(
+          (x, y) =>
+            Number(y.chain.isBroken) - Number(x.chain.isBroken) || x.end.placeName.localeCompare(y.end.placeName),
+        ),
+    [world],
+  );
+  const [page, setPage] = useState<HTMLElement | null>(null);
+  const lines = useLines(page, rows.length, ROW_PX);
+  if (rows.length === 0)
+    return <p className="p-8 text-center text-sm text-quiet">No radio is planned yet, so there is nothing to feed.</p>;
+  return (
+    <div
+      ref={setPage}
+      className="h-full overflow-y-auto p-3 text-[13px]"
+      tabIndex={0}
+      role="region"
+      aria-label="Chains of cable and power"
+    >
+      <p className="text-xs text-quiet">
+        From the radio’s socket to the switch. Copper ends at {LONGEST_COPPER_M} m, both sides of the injector counted
+        together. Volts: at the radio’s greatest load, with the cable at 50 °C. Before anybody touches a lead: power
+        off, and mains work is for licensed electricians.
+      </p>
+      <ul ref={lines.setStart} className="mt-2" style={{ paddingTop: lines.before, paddingBottom: lines.after }}>
+        {lines.shown.map(({ index }) => {
+          const row = rows[index]!;
+          const { id } = row.end.radio;
+          return (
+            <li key={id} ref={lines.measure} data-index={index} data-chain={id} className="border-t border-rule py-1">
+              <button
+                type="button"
+                className={`text-left hover:text-clay ${selection?.id === id ? "text-clay" : ""}`}
+                onClick={() => select({ kind: "radio", id })}
+              >
+                <span className="font-semibold">{row.end.radio.name}</span>
+                <span className="text-quiet"> · {row.end.placeName}</span>
+              </button>
+              <Chain row={row} />
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}
+
+const LINK = "rounded border px-1.5 py-0.5 text-xs whitespace-nowrap";
+const good = "border-rule";
+const bad = "border-blocked font-semibold text-blocked";
+
+function Chain({ row: { end, chain } }: { row: Row }) {
+  const { radio, model } = end;
+  const { copperM, tooLongM, isRight, voltsAtRadio, leastV, isStarved, isDry } = chain;
+  const cable = CABLES[radio.cableKind];
+  return (
+    <p className="mt-0.5 flex flex-wrap items-center gap-1">
+      <span className={`${LINK} ${isDry ? bad : good}`}>
+        {model.model}, {figure(model.loadW, 0)} W{isStarved && ": cannot be fed over this cable"}
+        {voltsAtRadio !== null && `: ${figure(voltsAtRadio)} V of at least ${figure(leastV!)}`}
+      </span>
+      <span aria-hidden="true">―</span>
+      <span className={`${LINK} ${tooLongM > 0 ? bad : good}`}>
+        {figure(radio.ethernetM, 0)} m of {cable.name}
+        {tooLongM > 0 && `, ${figure(copperM, 0)} m in all: ${figure(tooLongM, 0)} too many`}
+      </span>
+      <span aria-hidden="true">―</span>
+      <span className={`${LINK} ${isRight ? good : bad}`}>
+        {INJECTOR_WORDS[radio.injector].replace(/^an? /, "")}
+        {!isRight && `: it needs ${INJECTOR_WORDS[model.powerInput]}`}
+      </span>
+      <span aria-hidden="true">―</span>
+      <span className={`${LINK} ${good}`}>{figure(radio.indoorM, 0)} m to the switch</span>
+    </p>
+  );
+}

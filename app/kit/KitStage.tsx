@@ -1,0 +1,17 @@
+import { StageOfViews, type Views } from "../stages/StageOfViews";
+import { AddressesView } from "./AddressesView";
+import { BillView } from "./BillView";
+import { ChainsView } from "./ChainsView";
+import { MastLoadsView } from "./MastLoadsView";
+import { SunView } from "./SunView";
+
+const VIEWS: Views = {
+  bill: { name: "Bill", Shown: BillView },
+  chains: { name: "Cables and power", Shown: ChainsView },
+  sun: { name: "Sun", Shown: SunView },
+  loads: { name: "Wind and exposure", Shown: MastLoadsView },
+  addresses: { name: "Addresses", Shown: AddressesView },
+};
+
+/** Everything that has to be ready before anyone drives: what to buy, what feeds it, what holds it, what it is called. */
+export const KitStage = () => <StageOfViews views={VIEWS} />;

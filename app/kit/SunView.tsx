@@ -1,0 +1,76 @@
+import { solarYear } from "#core/power";
+import { radiosBySite, type Site } from "#core/plan";
+import { MONTHS } from "#core/words";
+import { useMemo } from "react";
+import { useDesk } from "../desk/DeskContext";
+import { Button, figure, Term } from "../ui";
+import { YearChart } from "./YearChart";
+
+/** Sites that live on the sun: what it gives them through the year, and how long their batteries hold. */
+export function SunView() {
+  const { world } = useDesk();
+  const sites = useMemo(() => [...world.sites.values()].filter(({ power }) => power === "solar"), [world.sites]);
+  if (sites.length === 0)
+    return (
+      <p className="p-8 text-center text-sm text-quiet">
+        No site of this plan lives on the sun. A site’s power is chosen on its sheet.
+      </p>
+    );
+  return (
+    <div className="h-full space-y-4 overflow-y-auto p-3 text-[13px]">
+      <p className="text-xs text-quiet">
+        Radiation by latitude and month (Duffie and Beckman), a share of it by the clearness of the air, on a panel that
+        faces the equator and is tilted 15° more than the latitude. Set a site’s own clearness where you have measured
+        it: fog and hills differ from their latitude. Batteries are reckoned old and at 0 °C.
+      </p>
+      {sites.map((site) => (
+        <SolarSite key={site.id} site={site} />
+      ))}
+    </div>
+  );
+}
+
+function SolarSite({ site }: { site: Site }) {
+  const { world, select } = useDesk();
+  const year = useMemo(() => solarYear(world, site, radiosBySite(world).get(site.id) ?? []), [world, site]);
+  const { worstMonth, dailyLoadWh, dailyYieldWh, sunHours, autonomyDays, tiltDeg, loadW } = year;
+  const worstWh = dailyYieldWh[worstMonth]!;
+  const { sunlessDays } = world.plan;
+  const isUnknown = site.panelW === 0 && site.batteryAh === 0;
+  return (
+    <section aria-label={site.name} data-solar={site.id} className="rounded border border-rule bg-panel p-3">
+      <div className="flex items-baseline justify-between gap-2">
+        <h2 className="font-semibold">{site.name}</h2>
+        <Button className="px-1.5 py-0 text-xs" onClick={() => select({ kind: "site", id: site.id })}>
+          Change its kit
+        </Button>
+      </div>
+      {isUnknown ? (
+        <p className="mt-1">
+          Its panels and battery are not known yet. For {figure(loadW)} W day and night the dullest month,{" "}
+          {MONTHS[worstMonth]}, would take panels of {figure(year.neededPanelW, 0)} W, and {figure(sunlessDays, 0)} days
+          without sun a battery of {figure(year.neededBatteryAh, 0)} Ah at {figure(site.batteryV, 0)} V.
+        </p>
+      ) : (
+        <>
+          <p className={`mt-1 ${worstWh < dailyLoadWh ? "font-semibold text-blocked" : ""}`}>
+            In {MONTHS[worstMonth]}, the dullest month, {figure(sunHours[worstMonth]!)}{" "}
+            <Term meaning="Hours of full sun, 1000 W on each square metre, that would give the panel as much as the whole day does.">
+              peak sun hours
+            </Term>{" "}
+            a day give {figure(worstWh, 0)} Wh; {figure(loadW)} W day and night draw {figure(dailyLoadWh, 0)}.
+          </p>
+          <p className={autonomyDays < sunlessDays ? "font-semibold text-blocked" : ""}>
+            The battery holds {figure(autonomyDays)} days without sun; {figure(sunlessDays, 0)} are wanted.
+          </p>
+          <p className="text-quiet">
+            {figure(site.panelW, 0)} W of panels {figure(tiltDeg, 0)}° from level, {figure(site.batteryAh, 0)} Ah at{" "}
+            {figure(site.batteryV, 0)} V, {site.batteryKind}. Enough would be {figure(year.neededPanelW, 0)} W and{" "}
+            {figure(year.neededBatteryAh, 0)} Ah.
+          </p>
+          <YearChart year={year} />
+        </>
+      )}
+    </section>
+  );
+}

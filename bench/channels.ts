@@ -1,0 +1,63 @@
+// Who hurts whom in a plan of 10 000 customers on 60 sectors, asked of a real server the first time, pages served meanwhile. Run with
+// `npm run bench`.
+import { execFileSync } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { largeSibling } from "#demo";
+import { createPlan, openStore, packLayer, signedBy } from "#store";
+import { startServer, stopServer } from "../e2e/fixtures";
+
+const { rows, surface } = largeSibling(167);
+const planId = rows.plan.id;
+const directory = mkdtempSync(join(tmpdir(), "tejado-channels-"));
+
+function print(name: string, value: number, unit: string, bound: number): void {
+  const isWithin = value <= bound;
+  console.log(
+    `${name.padEnd(52)} ${value.toFixed(value < 10 ? 2 : 0).padStart(8)} ${unit.padEnd(3)} bound ${bound}: ${isWithin ? "within" : "MISSED"}`,
+  );
+  if (!isWithin) process.exitCode = 1;
+}
+
+const { layer, tiles } = packLayer(planId, "ground", "bare", surface);
+const store = await openStore(directory);
+await createPlan(store.db, { ...rows, layers: [layer] }, signedBy("bench"), "Began", {
+  tiles: tiles.map((tile) => ({ layerId: layer.id, ...tile })),
+  photos: [],
+});
+await store.close();
+const server = await startServer([], directory);
+const kilobytes = () =>
+  Number(execFileSync("ps", ["-o", "rss=", "-p", String(server.process.pid)], { encoding: "utf8" }).trim());
+
+try {
+  // Whoever asks has the plan before him.
+  await fetch(`${server.origin}/plans/${planId}/channels`).then((response) => response.text());
+  let [isDone, longest, most] = [false, 0, 0];
+  const start = performance.now();
+  const asked = fetch(`${server.origin}/plans/${planId}/views`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json", Origin: server.origin },
+    body: JSON.stringify({ ask: { kind: "hurts" }, patches: [] }),
+  })
+    .then((response) => response.json() as Promise<{ rows: unknown[] }>)
+    .finally(() => (isDone = true));
+  while (!isDone) {
+    const at = performance.now();
+    await fetch(`${server.origin}/health`).then((response) => response.text());
+    longest = Math.max(longest, performance.now() - at);
+    most = Math.max(most, kilobytes());
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  const { rows: pairs } = await asked;
+  console.log(
+    `${rows.subscribers.length} customers, ${rows.links.length} links; ${pairs.length} pairs disturb each other\n`,
+  );
+  print("everybody's interference, the first time", (performance.now() - start) / 1000, "s", 20);
+  print("server's memory at most", most / 1024, "MB", 1024);
+  print("longest wait of /health meanwhile", longest, "ms", 100);
+} finally {
+  await stopServer(server);
+  rmSync(directory, { recursive: true, force: true });
+}

@@ -1,0 +1,94 @@
+import { describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
+import {
+  addressFaults,
+  freeAddress,
+  isInSubnet,
+  parsedAddress,
+  parsedSubnet,
+  proposeAddresses,
+  subnetProblem,
+} from "#core/addressing";
+import { withPatches } from "#core/plan";
+import { radioIn, town, valley, type ValleyRows } from "#core/testing";
+
+describe("networks", () => {
+  test("addresses are read in both families, and slips of the finger are none", () => {
+    expect(parsedAddress(" 10.44.0.7 ")!.toString()).toBe("10.44.0.7");
+    expect(parsedAddress("2001:DB8::0:1")!.toString()).toBe("2001:db8::1");
+    for (const text of ["10.44.7", "10.44.0.256", "ten", "", "10.44.0.7/24", "::gg"])
+      expect(parsedAddress(text)).toBeNull();
+    for (const text of ["10.44.0.0", "10.44.0.0/33", "10.44.0.0/x", "2001:db8::/129"])
+      expect(parsedSubnet(text)).toBeNull();
+    expect(parsedSubnet("2001:db8::/64")!.length).toBe(64);
+  });
+
+  test("the free address lies in its network, is nobody's, and is neither the first nor the last", () => {
+    expect(freeAddress("10.44.3.0/24", new Set(["10.44.3.1"]))).toBe("10.44.3.2");
+    expect(freeAddress("10.44.3.77/30", new Set())).toBe("10.44.3.77");
+    expect(freeAddress("10.44.3.76/30", new Set(["10.44.3.77", "10.44.3.78"]))).toBeNull();
+    expect(freeAddress("10.44.3.8/31", new Set(["10.44.3.8"]))).toBe("10.44.3.9");
+    expect(freeAddress("2001:db8::/64", new Set(["2001:db8::1"]))).toBe("2001:db8::2");
+    expect(freeAddress("nothing", new Set())).toBeNull();
+    fc.assert(
+      fc.property(fc.integer({ min: 20, max: 30 }), fc.integer({ min: 0, max: 255 }), (length, third) => {
+        const subnet = `10.9.${third}.0/${length}`;
+        const found = parsedAddress(freeAddress(subnet, new Set())!)!;
+        expect(isInSubnet(found, parsedSubnet(subnet)!)).toBe(true);
+      }),
+    );
+  });
+
+  test("what is wrong with a network and its gateway is said with both", () => {
+    expect(subnetProblem({ subnet: "", gateway: "" })).toBeNull();
+    expect(subnetProblem({ subnet: "10.44.0.0/24", gateway: "10.44.0.1" })).toBeNull();
+    expect(subnetProblem({ subnet: "10.44.0.0/24", gateway: "10.45.0.1" })).toBe(
+      "the gateway 10.45.0.1 lies outside 10.44.0.0/24",
+    );
+    expect(subnetProblem({ subnet: "10.44.0.0", gateway: "" })).toContain("write it like");
+    expect(subnetProblem({ subnet: "10.44.0.0/24", gateway: "here" })).toBe('"here" is no address');
+    expect(subnetProblem({ subnet: "", gateway: "10.0.0.1" })).toContain("no network around it");
+    expect(subnetProblem({ subnet: "10.44.0.0/24", gateway: "2001:db8::1" })).toContain("lies outside");
+  });
+});
+
+describe("a plan's addresses", () => {
+  const planned = (change: (rows: ValleyRows) => void) =>
+    valley(0, (rows) => {
+      town(rows);
+      for (const site of rows.sites) Object.assign(site, { subnet: "10.1.0.0/24", gateway: "10.1.0.1" });
+      change(rows);
+    }).world;
+
+  test("two with one address, however it is written, the gateway's, what lies outside, and what is none are told", () => {
+    const world = planned((rows) => {
+      radioIn(rows, "west-east").address = "10.1.0.9";
+      radioIn(rows, "east-west").address = "10.1.0.9";
+      radioIn(rows, "sector").address = "10.1.0.1";
+      radioIn(rows, "r0").address = "192.168.1.20";
+      radioIn(rows, "r1").address = "10.1.9";
+    });
+    expect(addressFaults(world).map(({ radioId, kind }) => [radioId, kind])).toEqual([
+      ["east-west", "twice"],
+      ["sector", "twice"],
+      ["r0", "outside"],
+      ["r1", "none"],
+    ]);
+    // A customer belongs to his access point's network.
+    expect(addressFaults(world)[2]!.what).toContain("10.1.0.0/24 of north-west");
+  });
+
+  test("what is proposed leaves nothing wrong, changes nobody who was right, and gives nobody another's", () => {
+    const world = planned((rows) => {
+      rows.radios.forEach((one, i) => (one.address = ["10.1.0.9", "", "10.1.0.9", "10.7.7.7"][i % 4]!));
+    });
+    const patches = proposeAddresses(world);
+    const then = withPatches(world, patches);
+    expect(addressFaults(then)).toEqual([]);
+    const all = [...then.radios.values()].map(({ address }) => address);
+    expect(new Set(all).size).toBe(all.length);
+    expect(then.radios.get("west-east")!.address).toBe("10.1.0.9");
+    expect(patches.some(({ id }) => id === "west-east")).toBe(false);
+    expect(proposeAddresses(then)).toEqual([]);
+  });
+});

@@ -1,0 +1,73 @@
+import type { Radio, World } from "../plan";
+import { isInSubnet, parsedAddress, parsedSubnet, sameText } from "./subnets";
+
+/** The site whose network a radio belongs to: its own, or for a customer that of his access point. */
+export function homeSiteOf(world: World, radio: Radio, apOf: ReadonlyMap<string, string>): string | null {
+  if (radio.siteId !== null) return radio.siteId;
+  return world.radios.get(apOf.get(radio.id) ?? "")?.siteId ?? null;
+}
+
+/** Access point of each customer's radio. */
+export function accessPoints(world: World): Map<string, string> {
+  const found = new Map<string, string>();
+  for (const { kind, aRadioId, bRadioId } of world.links.values()) if (kind === "access") found.set(bRadioId, aRadioId);
+  return found;
+}
+
+/** All addresses of a plan that somebody has, gateways with them, each written the same way. */
+export function takenAddresses(world: World): Set<string> {
+  const taken = new Set<string>();
+  const take = (text: string) => {
+    const address = parsedAddress(text);
+    if (address) taken.add(sameText(address));
+  };
+  for (const { address } of world.radios.values()) take(address);
+  for (const { gateway } of world.sites.values()) take(gateway);
+  return taken;
+}
+
+/** Something wrong with one radio's address. */
+export interface AddressFault {
+  radioId: string;
+  kind: "twice" | "none" | "outside";
+  what: string;
+  /** Who else has it. */
+  otherId: string | null;
+}
+
+/** What is wrong with the addresses of a plan: two with one address, what is no address, what lies outside its site's network. */
+export function addressFaults(world: World): AddressFault[] {
+  const first = new Map<string, string>();
+  const apOf = accessPoints(world);
+  const gateways = new Map<string, string>();
+  const networks = new Map<string, NonNullable<ReturnType<typeof parsedSubnet>>>();
+  for (const { id, name, subnet, gateway } of world.sites.values()) {
+    const network = parsedSubnet(subnet);
+    if (network) networks.set(id, network);
+    const way = parsedAddress(gateway);
+    if (way) gateways.set(sameText(way), name);
+  }
+  return [...world.radios.values()].flatMap((radio): AddressFault[] => {
+    if (radio.address === "") return [];
+    const address = parsedAddress(radio.address);
+    const fault = (kind: AddressFault["kind"], what: string, otherId: string | null = null) => [
+      { radioId: radio.id, kind, what, otherId },
+    ];
+    if (!address) return fault("none", `"${radio.address}" is no address`);
+    const text = sameText(address);
+    const other = first.get(text);
+    if (other !== undefined)
+      return fault("twice", `${text} belongs to ${world.radios.get(other)!.name} already`, other);
+    first.set(text, radio.id);
+    const gateway = gateways.get(text);
+    if (gateway !== undefined) return fault("twice", `${text} is the gateway of ${gateway}`);
+    const siteId = homeSiteOf(world, radio, apOf);
+    const network = networks.get(siteId ?? "");
+    if (network && !isInSubnet(address, network))
+      return fault(
+        "outside",
+        `${text} lies outside ${world.sites.get(siteId!)!.subnet} of ${world.sites.get(siteId!)!.name}`,
+      );
+    return [];
+  });
+}

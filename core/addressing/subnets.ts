@@ -1,0 +1,81 @@
+import ipaddr from "ipaddr.js";
+import type { Site } from "../plan";
+
+type Address = ipaddr.IPv4 | ipaddr.IPv6;
+
+/** Reads an IPv4 or IPv6 address; null for text that is no address. */
+export function parsedAddress(text: string): Address | null {
+  const trimmed = text.trim();
+  // Four parts in full: "10.1" is an address to some programs, and a slip of the finger to a person.
+  if (!trimmed.includes(":") && !ipaddr.IPv4.isValidFourPartDecimal(trimmed)) return null;
+  return ipaddr.isValid(trimmed) ? ipaddr.parse(trimmed) : null;
+}
+
+/** Reads a network with its prefix length, such as 10.44.3.0/24; null for text that is no network. */
+export function parsedSubnet(text: string): { base: Address; length: number } | null {
+  const [address, bits] = text.trim().split("/");
+  const base = parsedAddress(address ?? "");
+  const length = Number(bits);
+  const longest = base?.kind() === "ipv6" ? 128 : 32;
+  if (!base || bits === undefined || !/^\d+$/.test(bits) || length > longest) return null;
+  return { base, length };
+}
+
+/** Whether an address lies in a network. */
+export function isInSubnet(address: Address, { base, length }: { base: Address; length: number }): boolean {
+  if (address.kind() !== base.kind()) return false;
+  return base.kind() === "ipv4"
+    ? (address as ipaddr.IPv4).match(base as ipaddr.IPv4, length)
+    : (address as ipaddr.IPv6).match(base as ipaddr.IPv6, length);
+}
+
+const asNumber = (address: Address): bigint =>
+  address.toByteArray().reduce((sum, byte) => (sum << 8n) | BigInt(byte), 0n);
+
+function asText(value: bigint, family: "ipv4" | "ipv6"): string {
+  const bytes = family === "ipv4" ? 4 : 16;
+  const list = Array.from({ length: bytes }, (_, i) => Number((value >> BigInt(8 * (bytes - 1 - i))) & 255n));
+  return ipaddr.fromByteArray(list).toString();
+}
+
+/** The same address written the same way, however it was typed. */
+export const sameText = (address: Address): string => address.toString();
+
+/** So many addresses of a large network are looked through for a free one. */
+const MOST_LOOKED_THROUGH = 70_000;
+
+/**
+ * The addresses of a network that nobody has, from its first: not the network's own, not the last of an IPv4 one, which is for all. None for
+ * what is no network. Asks `taken` anew at each step.
+ */
+export function* freeAddresses(subnet: string, taken: ReadonlySet<string>): Generator<string, void> {
+  const network = parsedSubnet(subnet);
+  if (!network) return;
+  const family = network.base.kind();
+  const bits = family === "ipv4" ? 32 : 128;
+  const size = 1n << BigInt(bits - network.length);
+  const first = (asNumber(network.base) / size) * size;
+  const last = first + size - (family === "ipv4" && size > 2n ? 2n : 1n);
+  let looked = 0;
+  for (let at = size > 2n ? first + 1n : first; at <= last && looked < MOST_LOOKED_THROUGH; at++, looked++) {
+    const text = asText(at, family);
+    if (!taken.has(text)) yield text;
+  }
+}
+
+/** The first free address of a network; null where the network is full or cannot be read. */
+export function freeAddress(subnet: string, taken: ReadonlySet<string>): string | null {
+  const found = freeAddresses(subnet, taken).next();
+  return found.done ? null : found.value;
+}
+
+/** What is wrong with a site's own network and gateway, in words; null where nothing is, or nothing is planned. */
+export function subnetProblem({ subnet, gateway }: Pick<Site, "subnet" | "gateway">): string | null {
+  if (subnet === "") return gateway === "" ? null : `the gateway ${gateway} has no network around it`;
+  const network = parsedSubnet(subnet);
+  if (!network) return `"${subnet}" is no network: write it like 10.44.3.0/24`;
+  if (gateway === "") return null;
+  const way = parsedAddress(gateway);
+  if (!way) return `"${gateway}" is no address`;
+  return isInSubnet(way, network) ? null : `the gateway ${gateway} lies outside ${subnet}`;
+}

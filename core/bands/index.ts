@@ -1,0 +1,1 @@
+export { BANDS, compareBands, type BandName, type BandResult, type BandRow } from "./bands";

@@ -1,0 +1,155 @@
+import type { Part, Radio, Site, World } from "../plan";
+import { BILL_RULES } from "./rules";
+
+/** One thing to be bought. */
+export interface BillLine {
+  /** Of the library. */
+  itemId: string;
+  name: string;
+  kind: "radio" | "antenna" | Part["kind"];
+  unit: "piece" | "m";
+  /** What the plan uses, and what is bought beside it as a spare. */
+  needed: number;
+  spare: number;
+  /** How it is sold, and how many packs that makes. */
+  packOf: number;
+  packs: number;
+  priceEur: number;
+  /** Of what the plan uses, kg. */
+  weightKg: number;
+}
+
+/** What is to be bought for some of a plan. */
+export interface Bill {
+  lines: BillLine[];
+  priceEur: number;
+  weightKg: number;
+  /** What the plan needs and the library has no part for, in words. */
+  missing: string[];
+}
+
+/**
+ * Everything that some radios and sites take: radios, antennas, brackets, cables cut from drums with their loops and slack, plugs, arresters
+ * at both ends of what runs outdoors, injectors, what a fibre needs, panels and batteries, tapes and tools, with spares and in packs.
+ */
+export function billOf(
+  world: World,
+  radios: readonly Radio[] = [...world.radios.values()],
+  sites: readonly Site[] = sitesOf(world, radios),
+): Bill {
+  const counts = new Map<string, number>();
+  const missing = new Set<string>();
+  const add = (itemId: string, count: number) => {
+    if (count > 0) counts.set(itemId, (counts.get(itemId) ?? 0) + count);
+  };
+  const parts = [...world.parts.values()];
+  const first = (kind: Part["kind"], fits: (part: Part) => boolean, what: string): string | null => {
+    const found = parts.filter((part) => part.kind === kind && fits(part)).sort((x, y) => x.priceEur - y.priceEur)[0];
+    if (!found) missing.add(what);
+    return found?.id ?? null;
+  };
+  // Looked for once each: ten thousand radios ask for the same few.
+  const known = new Map<string, string | null>();
+  const addPart = (kind: Part["kind"], standard: string, count: number, what: string) => {
+    const key = `${kind} ${standard}`;
+    if (!known.has(key))
+      known.set(
+        key,
+        first(kind, (part) => part.standard === standard, what),
+      );
+    const id = known.get(key);
+    if (id) add(id, count);
+  };
+  for (const radio of radios) {
+    add(radio.radioModelId, 1);
+    add(radio.antennaModelId, 1);
+    if (radio.bracketId !== null) add(radio.bracketId, 1);
+    addCable(radio, addPart);
+  }
+  for (const site of sites) addSiteParts(site, radios, add, addPart, parts, missing);
+  for (const tape of parts.filter(({ kind }) => kind === "tape"))
+    add(tape.id, Math.ceil((radios.length * JOINTS_PER_RADIO) / BILL_RULES.jointsPerTape));
+  // A crew takes each tool once, whatever it puts up.
+  if (radios.length > 0) for (const tool of parts.filter(({ kind }) => kind === "tool")) add(tool.id, 1);
+  const lines = [...counts].map(([itemId, needed]) => lineOf(world, itemId, needed));
+  lines.sort((x, y) => y.priceEur - x.priceEur || (x.name < y.name ? -1 : 1));
+  const sum = (of: (line: BillLine) => number) => lines.reduce((total, line) => total + of(line), 0);
+  return {
+    lines,
+    priceEur: sum(({ priceEur }) => priceEur),
+    weightKg: sum(({ weightKg }) => weightKg),
+    missing: [...missing],
+  };
+}
+/** Outdoor joints that are wrapped at a radio, and ends of its cable. */
+const JOINTS_PER_RADIO = 1;
+const RUN_ENDS = 2;
+
+const sitesOf = (world: World, radios: readonly Radio[]): Site[] =>
+  [...new Set(radios.flatMap(({ siteId }) => siteId ?? []))].flatMap((id) => world.sites.get(id) ?? []);
+
+type AddPart = (kind: Part["kind"], standard: string, count: number, what: string) => void;
+
+/** A radio's run from its socket to the switch. */
+function addCable({ ethernetM, indoorM, cableKind, injector }: Radio, addPart: AddPart): void {
+  const { dripLoopM, slackShare } = BILL_RULES;
+  const runM = Math.ceil((ethernetM + indoorM) * (1 + slackShare) + RUN_ENDS * dripLoopM);
+  const isFibre = cableKind === "fibre";
+  addPart("cable", cableKind, runM, `cable of kind ${cableKind}`);
+  addPart("connector", isFibre ? "fibre" : "", isFibre ? RUN_ENDS : RUN_ENDS * 2, "plugs");
+  if (isFibre) addPart("converter", "", RUN_ENDS, "media converters");
+  else addPart("arrester", "", RUN_ENDS, "surge arresters");
+  if (injector !== "none") addPart("injector", injector, 1, `injector of kind ${injector}`);
+}
+
+/** Earth at a site, and on a solar one its panels, battery and controller. */
+function addSiteParts(
+  site: Site,
+  radios: readonly Radio[],
+  add: (itemId: string, count: number) => void,
+  addPart: AddPart,
+  parts: readonly Part[],
+  missing: Set<string>,
+): void {
+  const here = radios.filter(({ siteId }) => siteId === site.id);
+  if (here.length === 0) return;
+  addPart("earth", "", 1, "earth kit");
+  addPart("cable", "earth", Math.ceil(Math.max(...here.map(({ heightM }) => heightM)) + EARTH_LEAD_M), "earth lead");
+  addPart("enclosure", "", 1, "enclosure");
+  if (site.power !== "solar") return;
+  const panel = parts.find(({ kind, watts }) => kind === "panel" && watts);
+  if (panel) add(panel.id, Math.ceil(site.panelW / panel.watts!));
+  else if (site.panelW > 0) missing.add("solar panels");
+  const battery = parts.find(
+    ({ kind, standard, volts, ampereHours }) =>
+      kind === "battery" && standard === site.batteryKind && volts && ampereHours && volts <= site.batteryV,
+  );
+  if (battery)
+    add(battery.id, Math.round(site.batteryV / battery.volts!) * Math.ceil(site.batteryAh / battery.ampereHours!));
+  else if (site.batteryAh > 0) missing.add(`${site.batteryKind} batteries`);
+  if (site.panelW > 0) addPart("charger", "", 1, "charge controller");
+}
+const EARTH_LEAD_M = 5;
+
+/** A line in packs: spares for what fails in the field, by the rule; none for what is cut or used up. */
+function lineOf(world: World, itemId: string, needed: number): BillLine {
+  const radio = world.radioModels.get(itemId);
+  const antenna = world.antennaModels.get(itemId);
+  const part = world.parts.get(itemId);
+  const sheet = radio ?? antenna ?? part;
+  if (!sheet) throw new RangeError(`"${itemId}" is not in the library`);
+  const kind = radio ? "radio" : antenna ? "antenna" : part!.kind;
+  const packOf = part?.packOf ?? 1;
+  const isSpared = radio ? radio.use === "subscriber" : antenna ? antenna.receiveBeam !== null : SPARED.has(part!.kind);
+  // Of each customer's radio at least one lies ready, and of an adaptive antenna one on the shelf.
+  const spare = !isSpared ? 0 : antenna ? 1 : Math.max(1, Math.ceil(needed / BILL_RULES.sparesOneIn));
+  const packs = Math.ceil((needed + spare) / packOf);
+  return {
+    ...{ itemId, kind, needed, spare, packOf, packs },
+    name: `${sheet.maker} ${sheet.model}`,
+    unit: part?.unit ?? "piece",
+    priceEur: packs * sheet.priceEur,
+    weightKg: needed * sheet.weightKg,
+  };
+}
+const SPARED: ReadonlySet<string> = new Set(["injector", "arrester"]);

@@ -1,0 +1,88 @@
+import { accessPoints, addressFaults, freeAddress, homeSiteOf, subnetProblem, takenAddresses } from "../../addressing";
+import { peopleBehindSite } from "../../outcome";
+import { setPatch, type World } from "../../plan";
+import { mending, placedFaults } from "../kit/radios";
+import type { Check, PlanFault } from "./check";
+
+export const address: Check = {
+  id: "address",
+  title: "Address collides",
+  stage: "kit",
+  ofPlan: (world) =>
+    placedFaults(
+      world,
+      addressFaults(world).map(({ radioId, kind, what, otherId }) => ({
+        radio: world.radios.get(radioId)!,
+        fault: {
+          what,
+          why:
+            kind === "twice"
+              ? `Two with one address answer in turn: neither is reached for sure${otherId === null ? "" : ", and a change meant for one may go to the other"}.`
+              : kind === "none"
+                ? "The radio takes no such address."
+                : "Nothing beyond its own network is reached from it, nor it from there.",
+          figure: null,
+        },
+      })),
+    ),
+  remedies: (world, { radioId }) => {
+    const radio = world.radios.get(radioId!)!;
+    const site = world.sites.get(homeSiteOf(world, radio, accessPoints(world)) ?? "");
+    const network = site?.subnet || usualNetwork(radio.address);
+    const free = network && freeAddress(network, takenAddresses(world));
+    if (!free) return [];
+    return mending(
+      world,
+      [
+        {
+          label: `Give it ${free}`,
+          effect: `the next free address of ${network}`,
+          patches: [setPatch("radios", radio.id, { address: free })],
+        },
+      ],
+      (then) => addressFaults(then).some((fault) => fault.radioId === radio.id),
+    );
+  },
+};
+
+/** The network of 256 around an IPv4 address, where its site has none planned. */
+const usualNetwork = (text: string): string | null =>
+  /^\d+\.\d+\.\d+\.\d+$/.test(text) ? `${text.split(".").slice(0, 3).join(".")}.0/24` : null;
+
+function subnetFaults(world: World): PlanFault[] {
+  return [...world.sites.values()].flatMap((site): PlanFault[] => {
+    const problem = subnetProblem(site);
+    if (!problem) return [];
+    return [
+      {
+        about: [{ kind: "sites", id: site.id }],
+        ...{ radioId: null, where: site.name, what: problem, figure: null, cause: null, linkId: null },
+        why: "What stands at this site answers nobody from elsewhere until its network and gateway fit.",
+        people: peopleBehindSite(world, site.id),
+      },
+    ];
+  });
+}
+
+export const gateway: Check = {
+  id: "gateway",
+  title: "Gateway out of its network",
+  stage: "kit",
+  ofPlan: subnetFaults,
+  remedies: (world, { about }) => {
+    const site = world.sites.get(about?.[0]?.id ?? "");
+    const free = site && freeAddress(site.subnet, takenAddresses(world));
+    if (!site || !free) return [];
+    return mending(
+      world,
+      [
+        {
+          label: `Make ${free} its gateway`,
+          effect: `the first free address of ${site.subnet}`,
+          patches: [setPatch("sites", site.id, { gateway: free })],
+        },
+      ],
+      (then) => subnetProblem(then.sites.get(site.id)!) !== null,
+    );
+  },
+};

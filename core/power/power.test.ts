@@ -1,0 +1,133 @@
+import { describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { endOf, radiosBySite, type World } from "#core/plan";
+import {
+  bears,
+  harms,
+  LONGEST_COPPER_M,
+  monthlySunHours,
+  poeDrop,
+  powerChain,
+  solarYear,
+  winterTiltDeg,
+} from "#core/power";
+import { radioIn, valley, type ValleyRows } from "#core/testing";
+
+const chainOf = (change: (rows: ValleyRows) => void, id = "sector") => {
+  const { world } = valley(0, change);
+  return powerChain(endOf(world, id));
+};
+const sector = (rest: object) => (rows: ValleyRows) => Object.assign(radioIn(rows, "sector"), rest);
+
+describe("power over a data cable", () => {
+  test("what is lost and what arrives is what was sent, and a longer or warmer cable leaves less", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 20, max: 60, noNaN: true }),
+        fc.double({ min: 1, max: 60, noNaN: true }),
+        fc.double({ min: 1, max: 120, noNaN: true }),
+        fc.constantFrom(22, 23, 24, 26),
+        (sourceV, loadW, cableM, awg) => {
+          const at = (more: number, temperatureC: number) =>
+            poeDrop({ sourceV, loadW, cableM: cableM + more, awg, pairs: 2, temperatureC });
+          const here = at(0, 20);
+          if (!here) return expect(at(10, 20)).toBeNull();
+          expect(here.voltsAtLoad * here.amps).toBeCloseTo(loadW, 9);
+          expect(sourceV * here.amps).toBeCloseTo(loadW + here.lossW, 6);
+          expect(at(10, 20)?.voltsAtLoad ?? 0).toBeLessThan(here.voltsAtLoad);
+          expect(at(0, 40)?.voltsAtLoad ?? 0).toBeLessThan(here.voltsAtLoad);
+        },
+      ),
+    );
+    expect(() => poeDrop({ sourceV: 48, loadW: 1, cableM: 1, awg: 25, pairs: 2, temperatureC: 20 })).toThrow(
+      "awg is 25; it must be one of 22, 23, 24, 26",
+    );
+  });
+
+  test("a standard's later kind feeds an earlier one, never the other way, and passive feeds its own alone", () => {
+    expect(bears("802.3af", "802.3at")).toBe(true);
+    expect(bears("802.3at", "802.3bt")).toBe(true);
+    expect(bears("802.3at", "802.3af")).toBe(false);
+    expect([bears("passive24", "passive24"), bears("passive24", "802.3at"), bears("802.3at", "passive24")]).toEqual([
+      ...[true, false, false],
+    ]);
+    expect([harms("802.3at", "802.3af"), harms("passive24", "none")]).toEqual([false, false]);
+    expect([harms("802.3at", "passive24"), harms("passive24", "802.3af"), harms("802.3bt", "dc48")]).toEqual([
+      ...[true, true, true],
+    ]);
+    expect([bears("dc48", "dc48"), bears("dc48", "802.3bt"), bears("802.3af", "none")]).toEqual([true, false, false]);
+  });
+});
+
+describe("a radio's chain", () => {
+  test("counts copper on both sides of the injector, and fibre not at all", () => {
+    const long = chainOf(sector({ ethernetM: 90, indoorM: 14 }));
+    expect(long.copperM).toBe(104);
+    expect(long.tooLongM).toBe(104 - LONGEST_COPPER_M);
+    const fibre = chainOf(sector({ ethernetM: 400, indoorM: 14, cableKind: "fibre" }));
+    expect([fibre.copperM, fibre.tooLongM, fibre.voltsAtRadio, fibre.leastV]).toEqual([0, 0, null, null]);
+    expect(chainOf(sector({ ethernetM: 60, indoorM: 40 })).tooLongM).toBe(0);
+  });
+
+  test("tells the volts that arrive with warm copper, more over thicker conductors; none with a wrong injector", () => {
+    // 18 W from 50 V over 100 m of 24 AWG at 50 °C: 2·0.08422·100/2·(1 + 0.00393·30) = 9.41 Ω.
+    const own = chainOf(sector({ ethernetM: 100 }));
+    const loop = 8.422 * (1 + 0.00393 * 30);
+    const volts = own.voltsAtRadio!;
+    expect(volts + (18 / volts) * loop).toBeCloseTo(50, 6);
+    expect(own.leastV).toBe(42.5);
+    expect(chainOf(sector({ ethernetM: 100, cableKind: "cat6a" })).voltsAtRadio!).toBeGreaterThan(volts);
+    const wrong = chainOf(sector({ injector: "passive24" }));
+    expect([wrong.isRight, wrong.voltsAtRadio, wrong.isStarved]).toEqual([false, null, false]);
+  });
+
+  test("says so where the cable cannot carry it at all", () => {
+    const starved = chainOf((rows) => {
+      Object.assign(radioIn(rows, "farm-radio"), { ethernetM: 900, injector: "passive24" });
+    }, "farm-radio");
+    expect([starved.isStarved, starved.voltsAtRadio]).toEqual([true, null]);
+  });
+});
+
+describe("the sun", () => {
+  test("stands as the books have it: outside the air at 43° north in mid-April some 33.8 MJ/m² on level ground", () => {
+    // Duffie and Beckman, example 1.10.1: April 15, latitude 43°, H₀ = 33.8 MJ/m². All of it as beam gives clearness 1.
+    const april = monthlySunHours(43, 0, 1)[3]!;
+    expect(april * 3.6).toBeCloseTo(33.8, 0);
+  });
+
+  test("is the other half of the year's south of the equator, and more on a panel that is tilted for winter", () => {
+    const [north, south] = [monthlySunHours(45, 60), monthlySunHours(-45, 60)];
+    expect(north.indexOf(Math.min(...north))).toBe(11);
+    expect(south.indexOf(Math.min(...south))).toBe(5);
+    expect(Math.min(...monthlySunHours(45, winterTiltDeg(45)))).toBeGreaterThan(Math.min(...monthlySunHours(45, 0)));
+    expect(monthlySunHours(80, 75)[11]).toBe(0);
+    expect([winterTiltDeg(-37), winterTiltDeg(70)]).toEqual([52, 75]);
+  });
+});
+
+describe("a solar site's year", () => {
+  const solar = (rest: object): World =>
+    valley(0, (rows) => Object.assign(rows.sites[0]!, { power: "solar", ...rest })).world;
+  const yearOf = (world: World) => solarYear(world, world.sites.get("west")!, radiosBySite(world).get("west"));
+
+  test("draws what its radios and the rest draw, and what it says it needs is just enough", () => {
+    const year = yearOf(solar({ panelW: 100, batteryAh: 100, otherLoadW: 4 }));
+    // A bridge's end of 18 W, a sector of 18 W, and 4 W more.
+    expect(year.loadW).toBe(40);
+    expect(year.dailyLoadWh).toBe(960);
+    const enough = yearOf(solar({ panelW: year.neededPanelW, batteryAh: year.neededBatteryAh, otherLoadW: 4 }));
+    expect(Math.min(...enough.dailyYieldWh)).toBeGreaterThanOrEqual(960);
+    expect(enough.autonomyDays).toBeGreaterThanOrEqual(4);
+    const less = yearOf(solar({ panelW: year.neededPanelW - 50, batteryAh: year.neededBatteryAh - 50, otherLoadW: 4 }));
+    expect(Math.min(...less.dailyYieldWh)).toBeLessThan(960);
+    expect(less.autonomyDays).toBeLessThan(4);
+  });
+
+  test("lithium gives more of itself than lead, and duller air asks for larger panels", () => {
+    const lead = yearOf(solar({ panelW: 300, batteryAh: 200 }));
+    const lithium = yearOf(solar({ panelW: 300, batteryAh: 200, batteryKind: "lithium" }));
+    expect(lithium.autonomyDays / lead.autonomyDays).toBeCloseTo((0.8 * 0.9) / (0.5 * 0.85), 9);
+    expect(yearOf(solar({ panelW: 300, clearness: 0.3 })).neededPanelW).toBeGreaterThan(lead.neededPanelW);
+  });
+});

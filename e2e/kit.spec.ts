@@ -1,0 +1,82 @@
+import { readFile } from "node:fs/promises";
+import { expect, test } from "./fixtures";
+
+/** What is wrong with the demo's kit, each with the words of its first remedy. */
+const PLANTED = [
+  { kind: "wrongInjector", place: "School east", remedy: "Plan an 802.3at injector" },
+  { kind: "longCable", place: "Tower south", remedy: "Lay fibre instead of copper" },
+  { kind: "pole", place: "Tower south", remedy: "Hold it with Tornel Garra 40–120" },
+  { kind: "solar", place: "Ridge hut", remedy: "Plan panels of 850 W" },
+  { kind: "firmware", place: "Casa", remedy: "Update it to 4.2.1 on the bench" },
+  { kind: "address", place: "Casa", remedy: "Give it 10.44.0.2" },
+  { kind: "gateway", place: "Quarry mast", remedy: "its gateway" },
+];
+const LIST = 'aside[aria-label^="Findings and"]';
+
+test("every fault of the demo's kit is found and mended by its first remedy", async ({ page, ownDemo: demo }) => {
+  test.slow();
+  await page.goto(`${demo}/kit`);
+  for (const { kind, place, remedy } of PLANTED) {
+    await expect(page.getByRole("status").filter({ hasText: "saved" })).toBeVisible();
+    const cards = page.locator(`${LIST} [data-finding="${kind}"]`).filter({ hasText: place });
+    await expect(cards.first(), `${kind} at ${place} is found`).toBeVisible();
+    const before = await cards.count();
+    await cards.first().getByRole("button").first().click();
+    await expect(cards.first()).toContainText(remedy, { timeout: 20_000 });
+    await cards.first().getByRole("button", { name: "Take in hand" }).first().click();
+    await page.getByRole("button", { name: /^Keep/ }).click();
+    await expect(page.getByText(/^Nothing in hand/)).toBeVisible();
+    await expect(cards).toHaveCount(before - 1);
+  }
+  // The pairs that came out of their boxes alike take addresses all at once, and nothing is left.
+  await page.getByRole("button", { name: "Addresses" }).click();
+  await page.getByRole("button", { name: /^Give 4 radios the next free/ }).click();
+  await page.getByRole("button", { name: /^Keep/ }).click();
+  await expect(page.getByRole("button", { name: "Nobody needs one" })).toBeVisible();
+  const firmware = page.locator(`${LIST} [data-finding="firmware"]`);
+  await firmware.getByRole("button").first().click();
+  await firmware.getByRole("button", { name: "Take in hand" }).click();
+  await page.getByRole("button", { name: /^Keep/ }).click();
+  await expect(page.locator(`${LIST} [data-finding]`)).toHaveCount(0);
+});
+
+test("the bill follows what is chosen and what is in hand, chains and masts tell their figures, and lists go out", async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo}/kit`);
+  const total = page.locator("[data-bill]");
+  await expect(total).toContainText("kg to carry");
+  const whole = Number(await total.getAttribute("data-bill"));
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "Order list, CSV" }).click(),
+  ]);
+  const rows = (await readFile(await download.path(), "utf8")).trim().split(/\r?\n/);
+  expect(rows[0]).toContain("item,kind,needed,spare,unit,packOf,packs,priceEur,weightKg");
+  expect(Math.round(Number(rows.at(-1)!.split(",").at(-2)))).toBe(whole);
+
+  await page.goto(`${demo}/kit?sel=site:site-ridge`);
+  await page.getByLabel("Bill for").selectOption({ label: "Ridge hut" });
+  await expect(page.locator('[data-item="halvorn-placa-200"]')).toContainText("4");
+  expect(Number(await total.getAttribute("data-bill"))).toBeLessThan(whole);
+  await page.getByLabel("Panels").fill("900");
+  await page.getByLabel("Panels").press("Tab");
+  await expect(page.locator('[data-item="halvorn-placa-200"]')).toContainText("5");
+  await page.getByRole("button", { name: "Sun", exact: true }).click();
+  await expect(page.locator('[data-solar="site-ridge"]')).toContainText("900 W of panels");
+  await page.getByRole("button", { name: /^Discard/ }).click();
+
+  await page.getByRole("button", { name: "Cables and power" }).click();
+  const chain = page.locator('[data-chain="ap-tower-s"]');
+  await expect(chain).toContainText("114 m in all: 14 too many");
+  await chain.getByRole("button").click();
+  await page.getByLabel("Cable", { exact: true }).selectOption("fibre");
+  // What is right again goes down among the others.
+  await expect(page.getByText("too many")).toHaveCount(0);
+  await page.getByRole("button", { name: /^Discard/ }).click();
+
+  await page.getByRole("button", { name: "Wind and exposure" }).click();
+  await expect(page.locator('[data-structure="site-lighthouse"]')).toContainText("what the owner allows is not known");
+  await expect(page.getByText("These are figures, not a permission")).toBeVisible();
+});

@@ -1,0 +1,2 @@
+export { writeAddressesCsv } from "./addressesCsv";
+export { writeOrderCsv } from "./orderCsv";
