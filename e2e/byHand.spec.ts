@@ -24,6 +24,9 @@ async function kitOf(page: Page, keep: () => Promise<void>): Promise<void> {
     await sheet.getByLabel("Gateway", { exact: true }).fill(`10.9.${i}.1`);
     await sheet.getByLabel("Gateway", { exact: true }).press("Tab");
     await keep();
+    const row = page.getByRole("table", { name: "Networks of the sites" }).getByRole("row", { name: `Site ${i}` });
+    await expect(row).toContainText(`10.9.${i}.0/24`);
+    await expect(row).toContainText(`10.9.${i}.1`);
   }
   // Four ends of bridges, a sector and five customers.
   await page.getByRole("button", { name: "Give 10 radios the next free" }).click();

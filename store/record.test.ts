@@ -191,7 +191,7 @@ onBothDrivers(({ store, second }) => {
     await expect(recordChange(db(), { planId: "none", ...ana, what: "x", patches: [] })).rejects.toThrow(NoSuchPlan);
   });
 
-  test("twenty writers with fifty changes each: every one is merged or answered as a conflict, none is lost", async () => {
+  test("twenty writers with twenty changes each: every one is merged or answered as a conflict, none is lost", async () => {
     const stores = [store(), ...(second ? [await second(), await second()] : [])];
     let kept = 0;
     let conflicts = 0;
@@ -199,7 +199,7 @@ onBothDrivers(({ store, second }) => {
       Array.from({ length: 20 }, async (_, writer) => {
         const its = stores[writer % stores.length]!;
         let base = 1;
-        for (let turn = 0; turn < 50; turn++) {
+        for (let turn = 0; turn < 20; turn++) {
           const field = ["name", "notes", "access", "terms", "hazards"][(writer + turn) % 5]!;
           const outcome = await recordChange(its.db, {
             ...signedBy(`writer ${writer}`),
@@ -216,7 +216,7 @@ onBothDrivers(({ store, second }) => {
     );
     const { revision } = (await readPlanAt(db(), "valley"))!;
     const entries = await readHistory(db(), "valley", { limit: 2000 });
-    expect(kept + conflicts).toBe(1000);
+    expect(kept + conflicts).toBe(400);
     expect(conflicts).toBeGreaterThan(0);
     expect([revision, entries.length]).toEqual([kept + 1, kept + 1]);
     expect(entries.map((entry) => entry.revision)).toEqual(Array.from({ length: kept + 1 }, (_, i) => kept + 1 - i));

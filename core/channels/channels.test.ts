@@ -342,7 +342,7 @@ describe("the demo's channels", () => {
   test("are as good as the best of trying every channel of each pair that disturbs, and its facing sectors part", async () => {
     const plan = await planChannels(
       demo,
-      { school: "free", workPeople: 0.2, fixedIds: [], limits: NO_LIMITS, seconds: 2 },
+      { school: "free", workPeople: 0.2, fixedIds: [], limits: NO_LIMITS, seconds: 30 },
       over,
     );
     expect(plan.cost).toBeCloseTo(plan.lowerBound, 6);

@@ -14,7 +14,7 @@ export async function acknowledgedUntil(
   run: number,
   end: (kill: () => void, count: () => number) => Promise<void>,
 ): Promise<string[]> {
-  const child = spawn("npx", ["tsx", "store/testing/manyWriters.ts", directory, String(run)], {
+  const child = spawn(process.execPath, ["--import", "tsx", "store/testing/manyWriters.ts", directory, String(run)], {
     stdio: ["ignore", "pipe", "ignore"],
     detached: true,
   });
