@@ -20,6 +20,7 @@ async function kitOf(page: Page, keep: () => Promise<void>): Promise<void> {
   const sheet = page.getByLabel("Sheet");
   for (let i = 1; i <= 3; i++) {
     await page.getByRole("button", { name: `Site ${i}`, exact: true }).click();
+    await expect(sheet.getByLabel("Name", { exact: true })).toHaveValue(`Site ${i}`);
     await sheet.getByLabel("Network", { exact: true }).fill(`10.9.${i}.0/24`);
     await sheet.getByLabel("Gateway", { exact: true }).fill(`10.9.${i}.1`);
     await sheet.getByLabel("Gateway", { exact: true }).press("Tab");

@@ -83,15 +83,6 @@ async function seeSchools(page: Page): Promise<void> {
   await page.locator("[data-recommended]").waitFor();
 }
 
-async function improveAll(page: Page): Promise<void> {
-  await page.getByRole("checkbox", { name: /^Ridge hut/ }).waitFor();
-  for (const box of await page.getByRole("group", { name: "Sectors of" }).getByRole("checkbox").all())
-    await box.check();
-  await page.getByLabel("antennas").check();
-  await page.getByRole("button", { name: "Improve them" }).click();
-  await page.locator("[data-trade]").waitFor({ timeout: 60_000 });
-}
-
 async function parted(page: Page): Promise<void> {
   const block = page.getByRole("slider", { name: "Channel of Quarry west" });
   await block.focus();
@@ -112,6 +103,13 @@ async function seeKit(page: Page): Promise<void> {
   await page.locator('[data-finding="wrongInjector"]').getByRole("button", { name: "Take in hand" }).waitFor();
 }
 
+async function practise(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "Devices" }).click();
+  await page.getByRole("button", { name: "Practise with Casa Dator radio" }).click();
+  await page.getByText(/devices practised/).waitFor();
+  await page.getByRole("button", { name: "Checklist" }).click();
+}
+
 const SHOTS: Shot[] = [
   { name: "survey", path: "/plans/isla-orvena/survey?sel=subscriber:sub-58" },
   { name: "change-in-hand", path: "/plans/isla-orvena/paths?sel=link:link-long", before: takeFirstRemedy },
@@ -120,12 +118,12 @@ const SHOTS: Shot[] = [
   { name: "sectors", path: "/plans/isla-orvena/sectors?sel=radio:ap-school", before: seeRose },
   { name: "coverage", path: "/plans/isla-orvena/sectors?view=coverage&sel=radio:ap-quarry-w", before: askCell },
   { name: "ways-to-serve", path: "/plans/isla-orvena/sectors?view=schools&sel=site:site-silo", before: seeSchools },
-  { name: "improve", path: "/plans/isla-orvena/sectors?view=better&sel=site:site-ridge", before: improveAll },
   { name: "mast", path: "/plans/isla-orvena/sectors?view=mast&sel=radio:ap-ridge-w" },
   { name: "channels", path: "/plans/isla-orvena/channels?sel=radio:ap-quarry-w", before: parted },
   { name: "capacity", path: "/plans/isla-orvena/capacity?sel=radio:ap-tower-s", before: seeMends },
   { name: "backhaul", path: "/plans/isla-orvena/capacity?view=backhaul&sel=link:link-medium", before: seeHopWays },
   { name: "kit", path: "/plans/isla-orvena/kit?view=chains&sel=radio:ap-school", before: seeKit },
+  { name: "bench", path: "/plans/isla-orvena/bench?view=checklist&sel=radio:cpe-sub-28", before: practise },
   { name: "install", path: "/plans/isla-orvena/install?sel=link:link-medium" },
   { name: "proof", path: "/plans/isla-orvena/proof?sel=link:link-medium" },
   { name: "import", path: "/plans/isla-orvena/import", before: takePlaces },

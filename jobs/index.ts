@@ -4,6 +4,7 @@ export { channelsTitle, type ChannelsOrder } from "./channels";
 export { optimizeTitle, type OptimizeOrder, type OptimizeResult } from "./optimize";
 export { searchResult, searchTitle, type SearchOrder } from "./search";
 export { sitesTitle, type SitesAsk, type SitesOfStyle, type SitesOrder, type SitesResult } from "./sites";
+export { stagingTitle } from "./staging";
 export type { TerrainImport } from "./terrain";
 export { NO_PLAN, type JobTools } from "./tools";
 export { dropOldUploads, dropUpload, receiveUpload, UPLOAD_LIMIT_BYTES, uploadPath } from "./uploads";

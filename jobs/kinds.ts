@@ -4,10 +4,11 @@ import { channels } from "./channels";
 import { optimize } from "./optimize";
 import { search } from "./search";
 import { sites } from "./sites";
+import { staging } from "./staging";
 import { terrain } from "./terrain";
 
 /** Every kind of long work. */
-export const KINDS = { terrain, archive, takingArchive, backup, search, optimize, sites, channels };
+export const KINDS = { terrain, archive, takingArchive, backup, search, optimize, sites, channels, staging };
 export type KindName = keyof typeof KINDS;
 /** What each is ordered with. */
 export type Orders = { [K in KindName]: Parameters<(typeof KINDS)[K]["work"]>[1]["order"] };

@@ -43,6 +43,7 @@ const BUILT_FROM = [
   "pool",
   "server",
   "simulators",
+  "staging",
   "store",
   "threads",
   "wire",

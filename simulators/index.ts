@@ -1,1 +1,3 @@
+export { boxesOf, type BoxedDevice } from "./boxes";
+export { startPracticeBench, type PracticeBench } from "./practiceBench";
 export { answerScan, startScanner } from "./scanner";

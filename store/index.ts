@@ -45,5 +45,7 @@ export {
   type Outcome,
   type Step,
 } from "./record";
+export { LostSecret, readSecret, secretOf } from "./secrets";
+export { dropStaging, readStaging, readStagingNote, writeStaging } from "./staging";
 export { dropStrayTiles, dropTiles, frameOf, overviewId, packLayer, readTiles, stageTiles } from "./terrain";
 export { dropVersion, listVersions, nameVersion, patchesBetween, readVersion, type Version } from "./versions";

@@ -1,6 +1,16 @@
 import type { Finding } from "#core/findings";
 
-export const STAGES = ["survey", "paths", "sectors", "channels", "capacity", "kit", "install", "proof"] as const;
+export const STAGES = [
+  "survey",
+  "paths",
+  "sectors",
+  "channels",
+  "capacity",
+  "kit",
+  "bench",
+  "install",
+  "proof",
+] as const;
 export type Stage = (typeof STAGES)[number];
 
 export const STAGE_NAMES: Record<Stage, string> = {
@@ -10,6 +20,7 @@ export const STAGE_NAMES: Record<Stage, string> = {
   channels: "Channels",
   capacity: "Capacity",
   kit: "Kit",
+  bench: "Bench",
   install: "Install",
   proof: "Proof",
 };
@@ -21,6 +32,7 @@ export const STAGE_KEYS: Record<string, Stage> = {
   c: "channels",
   a: "capacity",
   k: "kit",
+  b: "bench",
   i: "install",
   o: "proof",
 };

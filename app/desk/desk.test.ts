@@ -91,7 +91,17 @@ test("every check belongs to the stage in whose work it is mended", () => {
     ["failed", "doubtful"],
   ]);
   const counts = countsOf([{ stage: "proof" }, { stage: "paths" }, { stage: "paths" }] as Finding[]);
-  expect(counts).toEqual({ survey: 0, paths: 2, sectors: 0, channels: 0, capacity: 0, kit: 0, install: 0, proof: 1 });
+  expect(counts).toEqual({
+    survey: 0,
+    paths: 2,
+    sectors: 0,
+    channels: 0,
+    capacity: 0,
+    kit: 0,
+    bench: 0,
+    install: 0,
+    proof: 1,
+  });
   expect(Object.values(STAGE_KEYS).sort()).toEqual([...STAGES].sort());
   expect([isStage("paths"), isStage("library"), isStage(undefined)]).toEqual([true, false, false]);
 });

@@ -3,7 +3,8 @@ import { Modal } from "../ui";
 
 const KEYS: [keys: string, what: string][] = [
   ["/ or Ctrl K", "Find a place, link or stage"],
-  ["G then S, P, E, I, O", "Go to Survey, Paths, Sectors, Install, Proof"],
+  ["G then S, P, E, C, A", "Go to Survey, Paths, Sectors, Channels, Capacity"],
+  ["G then K, B, I, O", "Go to Kit, Bench, Install, Proof"],
   ["J and K", "Next and previous in the list"],
   ["Arrows", "Nudge the focused height, heading, tilt, power or channel; Shift for ten steps"],
   ["N", "Add a site, a customer, a sector or a bridge"],

@@ -46,6 +46,12 @@ export function AddressesView() {
         <a className={buttonClass()} href={`/plans/${data.world.plan.id}/kit/addresses.csv`} download>
           CSV
         </a>
+        <a className={buttonClass()} href={`/plans/${data.world.plan.id}/kit/hosts.txt`} download>
+          Hosts
+        </a>
+        <a className={buttonClass()} href={`/plans/${data.world.plan.id}/kit/zone.txt`} download>
+          Zone
+        </a>
       </div>
       <h2 className="mt-3 font-semibold">Networks</h2>
       <Table caption="Networks of the sites" columns={[{ name: "Site" }, { name: "Network" }, { name: "Gateway" }]}>
@@ -74,7 +80,14 @@ export function AddressesView() {
       <h2 className="mt-3 font-semibold">Radios</h2>
       {radios.length === 0 && <p className="text-quiet">No radio is planned yet.</p>}
       <div ref={lines.setStart}>
-        <Table caption="Addresses of the radios" columns={[{ name: "Radio" }, { name: "At" }, { name: "Address" }]}>
+        <Table
+          caption="Addresses of the radios"
+          columns={[
+            { name: "Radio", width: "30%" },
+            { name: "At", width: "25%" },
+            { name: "Address", width: "45%" },
+          ]}
+        >
           {lines.before > 0 && <tr aria-hidden="true" style={{ height: lines.before }} />}
           {lines.shown.map(({ index }) => {
             const radio = radios[index]!;

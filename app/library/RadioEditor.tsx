@@ -81,6 +81,7 @@ function radioOf(typed: Typed, id: string, rows: number): unknown {
     duplex: typed.duplex,
     powerInput: typed.powerInput,
     alignmentAid: typed.alignmentAid,
+    boxAddress: typed.boxAddress?.trim(),
     steersBeam: typed.steersBeam === "yes",
     widthsMHz: (typed.widthsMHz ?? "")
       .split(/[\s,;]+/)
@@ -199,6 +200,7 @@ export function RadioEditor({
         {text(["duplexSpacingMHz", "Frequencies apart", "MHz"], "FDD only")}
         {text(["portMbps", "Fastest socket", "Mbit/s"], "empty where unknown")}
         {text(["ports", "Ports"], "parted by commas")}
+        {text(["boxAddress", "Leaves its box at"], "with its prefix: 192.168.1.20/24")}
       </div>
       <fieldset>
         <legend className="mb-1 font-semibold">Modulations, from the most robust to the fastest</legend>

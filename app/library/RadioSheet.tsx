@@ -34,6 +34,7 @@ export function RadioSheet({ radio }: { radio: RadioModel }) {
     ["Power input", `${radio.powerInput}, at most ${figure(radio.loadW)} W`],
     ["Ports", radio.ports.join(", ") || "not on the sheet"],
     ["Fastest socket", radio.portMbps === null ? "not on the sheet" : `${figure(radio.portMbps, 0)} Mbit/s each way`],
+    ["Leaves its box at", radio.boxAddress],
     ["Pole", `${radio.poleMm[0]}–${radio.poleMm[1]} mm`],
     [
       "Alignment aid",

@@ -24,6 +24,7 @@ import { firstSector } from "../sectors/scene";
 import { CapacityStage } from "../capacity/CapacityStage";
 import { ChannelsStage } from "../channels/ChannelsStage";
 import { SectorsStage } from "../sectors/SectorsStage";
+import { BenchStage } from "../staging/BenchStage";
 import { KitStage } from "../kit/KitStage";
 import { InstallStage } from "../stages/InstallStage";
 import { ProofStage } from "../stages/ProofStage";
@@ -153,6 +154,7 @@ function Desk({ stage }: { stage: Stage }) {
           {stage === "channels" && <ChannelsStage />}
           {stage === "capacity" && <CapacityStage />}
           {stage === "kit" && <KitStage />}
+          {stage === "bench" && <BenchStage />}
           {stage === "proof" && <ProofStage />}
         </main>
         <aside aria-label="Sheet" tabIndex={0} className="w-86 shrink-0 overflow-y-auto border-l border-rule bg-panel">

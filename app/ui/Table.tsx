@@ -6,6 +6,8 @@ export interface Column {
   isNumber?: boolean;
   /** Named for those who do not see the table; the sighted see what its cells hold. */
   isHidden?: boolean;
+  /** Share of the table's width, such as "20%". With one of them all stand fast, however long what is in them. */
+  width?: string;
 }
 
 /** A table with its quiet head; `caption` is for those who do not see it. Rows are the children. */
@@ -22,12 +24,14 @@ export function Table({
   children: ReactNode;
 }) {
   return (
-    <table className="w-full text-[13px] [&_td]:px-1.5 [&_th]:px-1.5">
+    <table
+      className={`w-full text-[13px] [&_td]:px-1.5 [&_th]:px-1.5 ${columns.some(({ width }) => width) ? "table-fixed [&_td]:break-words" : ""}`}
+    >
       <caption className="sr-only">{caption}</caption>
       <thead className={isSticky ? "sticky top-0 bg-panel" : ""}>
         <tr className="text-xs text-quiet">
-          {columns.map(({ name, isNumber, isHidden }) => (
-            <th key={name} className={`font-normal ${isNumber ? "text-right" : "text-left"}`}>
+          {columns.map(({ name, isNumber, isHidden, width }) => (
+            <th key={name} style={{ width }} className={`font-normal ${isNumber ? "text-right" : "text-left"}`}>
               {isHidden ? <span className="sr-only">{name}</span> : name}
             </th>
           ))}

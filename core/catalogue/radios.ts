@@ -42,7 +42,14 @@ const licensed = ladder([
   ["1024-QAM", 33, 8, 6],
 ]);
 
-type Sheet = Omit<RadioModel, "id" | "steersBeam" | "loadW"> & Partial<Pick<RadioModel, "steersBeam" | "loadW">>;
+type Usual = "steersBeam" | "loadW" | "boxAddress";
+type Sheet = Omit<RadioModel, "id" | Usual> & Partial<Pick<RadioModel, Usual>>;
+/** Where what a maker sells answers as it leaves its box. */
+const BOX_ADDRESSES: Record<string, string> = {
+  Brisote: "192.168.1.20/24",
+  Halvorn: "192.168.50.10/24",
+  Kestrane: "172.20.20.20/24",
+};
 /** What a radio draws that says no more than how it is powered, W. */
 const LOAD_W: Record<RadioModel["powerInput"], number> = {
   ...{ passive24: 7, "802.3af": 10, "802.3at": 18, "802.3bt": 45, dc48: 38 },
@@ -51,6 +58,7 @@ const make = (sheet: Sheet): RadioModel => ({
   id: `${sheet.maker} ${sheet.model}`.toLowerCase().replace(/[^a-z0-9]+/g, "-"),
   steersBeam: false,
   loadW: LOAD_W[sheet.powerInput],
+  boxAddress: BOX_ADDRESSES[sheet.maker]!,
   ...sheet,
 });
 

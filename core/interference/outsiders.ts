@@ -24,6 +24,7 @@ const UNKNOWN_RADIO: RadioModel = {
     portMbps: null,
     ports: [],
     steersBeam: false,
+    boxAddress: "192.168.1.20/24",
     poleMm: [1, 1000],
     alignmentAid: "none",
     clientLimit: 1,

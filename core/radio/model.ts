@@ -1,4 +1,17 @@
+import ipaddr from "ipaddr.js";
 import { z } from "zod";
+
+/** Whether a text is an IPv4 address with a prefix that leaves room for a laptop beside it. */
+function isDeliveredAddress(text: string): boolean {
+  const [address = "", prefix = "", ...rest] = text.split("/");
+  return (
+    rest.length === 0 &&
+    ipaddr.IPv4.isValidFourPartDecimal(address) &&
+    /^\d{1,2}$/.test(prefix) &&
+    Number(prefix) >= 8 &&
+    Number(prefix) <= 30
+  );
+}
 
 export const POWER_INPUTS = ["passive24", "802.3af", "802.3at", "802.3bt", "dc48"] as const;
 
@@ -52,6 +65,14 @@ export const radioModelSchema = z.object({
   poleMm: z.tuple([z.number().positive(), z.number().positive()]).default([25, 90]),
   /** Whether it can turn the receive beam of an adaptive antenna. */
   steersBeam: z.boolean().default(false),
+  /** Where it answers as it leaves its box, with the length of that network's prefix; every one of its model there. */
+  boxAddress: z
+    .string()
+    .refine(
+      (text) => isDeliveredAddress(text),
+      "must be an IPv4 address with its prefix length, such as 192.168.1.20/24",
+    )
+    .default("192.168.1.20/24"),
   alignmentAid: z.enum(ALIGNMENT_AIDS).default("page"),
   clientLimit: z.number().int().positive(),
   powerInput: z.enum(POWER_INPUTS),

@@ -5,7 +5,8 @@ import { linkEnds, type Link, type LinkEnd, type Measurement, type Patch, type R
 import type { LinkSummary, ProfileSource } from "../../outcome";
 
 /** The stage in whose work something is mended. */
-export type FindingStage = "survey" | "paths" | "sectors" | "channels" | "capacity" | "kit" | "install" | "proof";
+export type FindingStage =
+  "survey" | "paths" | "sectors" | "channels" | "capacity" | "kit" | "bench" | "install" | "proof";
 
 /** A change to be tried. */
 export interface Candidate {

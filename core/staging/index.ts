@@ -1,0 +1,17 @@
+export { BENCH_M, benchLevel, levelProblem, type BenchLevel } from "./expect";
+export { laptopAddress, stagingGroups, stagingProblems, type StagingGroup } from "./order";
+export {
+  configSheet,
+  leaders,
+  networkName,
+  SETTING_WORDS,
+  settingText,
+  sheetContext,
+  sheetDifferences,
+  type ConfigSheet,
+  type DeviceSettings,
+  type SheetContext,
+  type SheetDifference,
+} from "./sheet";
+export { BY_HAND, progressOf, STAGING_STEPS, type StagingNote, type StagingStep, type StagingTick } from "./steps";
+export { stagingTexts } from "./texts";

@@ -1,0 +1,2 @@
+export { writeHosts, writeZone } from "./hosts";
+export { writeSheetsJson, writeSheetsText } from "./sheets";
