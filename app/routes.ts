@@ -31,6 +31,7 @@ export default [
   route("plans/:planId/archive/:fileId", "routes/archiveFile.ts"),
   route("plans/:planId/export/file", "routes/exportFile.ts"),
   route("plans/:planId/kit/:file", "routes/kitFile.ts"),
+  route("plans/:planId/stock", "routes/stock.ts"),
   route("plans/:planId/staging", "routes/staging.ts"),
   route("plans/:planId/photos", "routes/photos.ts"),
   route("plans/:planId/photos/:photoId", "routes/photo.ts"),

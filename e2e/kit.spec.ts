@@ -80,3 +80,50 @@ test("the bill follows what is chosen and what is in hand, chains and masts tell
   await expect(page.locator('[data-structure="site-lighthouse"]')).toContainText("what the owner allows is not known");
   await expect(page.getByText("These are figures, not a permission")).toBeVisible();
 });
+
+test("what is bought: one tick orders all, what cannot be is refused, the rest goes out as PDF, and a budget says what can wait", async ({
+  page,
+  ownDemo,
+}) => {
+  await page.goto(`${ownDemo}/kit?view=store`);
+  const row = page.locator('[data-stock="halvorn-placa-200"]');
+  const cell = (word: string) => row.getByRole("textbox", { name: `Halvorn Placa 200, ${word}` });
+  await row.getByRole("checkbox", { name: "All of Halvorn Placa 200 ordered" }).click();
+  await expect(cell("ordered")).toHaveValue("4");
+  await expect(row.getByRole("cell").last()).toHaveText("–");
+  // More cannot be packed than is there.
+  await cell("packed").fill("2");
+  await cell("packed").press("Enter");
+  await expect(page.getByText("Not kept: 2 packed, but only 0 are there.")).toBeVisible();
+  await expect(cell("packed")).toHaveValue("0");
+  await cell("in store").fill("two");
+  await cell("in store").press("Enter");
+  await expect(page.getByText(/in store, must be a whole number from 0 to 999,999; "two" is none/)).toBeVisible();
+  await row.getByRole("checkbox", { name: "All of Halvorn Placa 200 arrived" }).click();
+  await row.getByRole("checkbox", { name: "All of Halvorn Placa 200 packed" }).click();
+  await expect(cell("packed")).toHaveValue("4");
+  await page.reload();
+  await expect(cell("packed")).toHaveValue("4");
+  await page.getByRole("checkbox", { name: "Only what is open" }).check();
+  await expect(row).toHaveCount(0);
+  for (const [link, view] of [
+    ["Order, PDF", "store"],
+    ["Labels of all, PDF", "bench"],
+  ] as const) {
+    if (view === "bench") await page.goto(`${ownDemo}/bench`);
+    const [download] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("link", { name: link }).click(),
+    ]);
+    const bytes = await readFile(await download.path());
+    expect(bytes.subarray(0, 5).toString()).toBe("%PDF-");
+    expect(bytes.length).toBeGreaterThan(5000);
+  }
+  await page.goto(`${ownDemo}/settings`);
+  await page.getByLabel("Budget for kit").fill("15000");
+  await page.getByRole("button", { name: /^Keep/ }).click();
+  await page.goto(`${ownDemo}/kit`);
+  const waits = page.locator("[data-can-wait]");
+  await waits.getByText(/^What can wait/).click();
+  await expect(waits.getByRole("listitem").first()).toContainText("not served as planned");
+});

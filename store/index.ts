@@ -46,6 +46,7 @@ export {
   type Step,
 } from "./record";
 export { LostSecret, readSecret, secretOf } from "./secrets";
+export { putStock, readStock, stockOf, type StockField } from "./stock";
 export { dropStaging, readStaging, readStagingNote, writeStaging } from "./staging";
 export { dropStrayTiles, dropTiles, frameOf, overviewId, packLayer, readTiles, stageTiles } from "./terrain";
 export { dropVersion, listVersions, nameVersion, patchesBetween, readVersion, type Version } from "./versions";

@@ -1,19 +1,13 @@
-import { join } from "node:path";
 import { acceptText } from "./acceptText";
+import { registerFonts } from "./pdfFonts";
 import { takesWords, toolWords } from "../install/ProcedureSteps";
 import { CAUTION_NOTE, CAUTIONS, sendingWords, type CrewEnd } from "#core/install";
-import { Document, Font, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
+import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import { figure } from "#core/words";
 import type { Formats } from "../ui/format";
 import type { SheetData } from "./sheet.server";
 
-const fontFile = (family: string, weight: number) =>
-  join(process.cwd(), "node_modules", "@fontsource", family, "files", `${family}-latin-${weight}-normal.woff`);
-for (const weight of [400, 700]) {
-  Font.register({ family: "Next", src: fontFile("atkinson-hyperlegible-next", weight), fontWeight: weight });
-}
-Font.register({ family: "Figures", src: fontFile("atkinson-hyperlegible-mono", 700), fontWeight: 700 });
-Font.registerHyphenationCallback((word) => [word]);
+registerFonts();
 
 const styles = StyleSheet.create({
   page: { padding: 36, fontFamily: "Next", fontSize: 10, color: "#1e2a32" },

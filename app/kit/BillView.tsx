@@ -1,4 +1,5 @@
-import { BILL_RULES, billOf, type Bill, type BillLine } from "#core/bill";
+import { BILL_RULES, billOf, leaveOut, type Bill, type BillLine, type CanWait } from "#core/bill";
+import { counted } from "#core/words";
 import { PART_KIND_WORDS } from "#core/plan";
 import { useMemo, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
@@ -55,6 +56,9 @@ export function BillView() {
       ) : (
         <>
           <Totals bill={bill} before={before} budgetEur={scope === WHOLE ? budgetEur : 0} />
+          {scope === WHOLE && budgetEur > 0 && bill.priceEur > budgetEur && (
+            <CanWaitList bill={bill} overEur={bill.priceEur - budgetEur} />
+          )}
           {bill.missing.length > 0 && (
             <p className="mt-1 text-blocked">The library has no part for: {bill.missing.join(", ")}.</p>
           )}
@@ -79,6 +83,46 @@ function Totals({ bill, before, budgetEur }: { bill: Bill; before: Bill | null; 
       )}
       {budgetEur > 0 && over <= 0 && ` ${euros(-over)} of the budget of ${euros(budgetEur)} are left.`}
     </p>
+  );
+}
+
+/** How many of what can wait are named before the list is opened. */
+const MOST_NAMED = 12;
+const WAIT_WORDS: Record<CanWait["kind"], string> = {
+  unserved: "not served as planned",
+  spares: "they can follow",
+  customer: "dear for what is asked",
+};
+
+/** What to leave out first until the bill keeps to the budget. */
+function CanWaitList({ bill, overEur }: { bill: Bill; overEur: number }) {
+  const { world, summaries } = useDesk();
+  const waiting = useMemo(
+    () => leaveOut(world, bill, (linkId) => summaries.get(linkId)?.served ?? false, overEur),
+    [world, bill, summaries, overEur],
+  );
+  const savedEur = waiting.reduce((sum, { savesEur }) => sum + savesEur, 0);
+  return (
+    <details className="mt-2 rounded border border-rule p-2" data-can-wait={waiting.length}>
+      <summary className="cursor-pointer">
+        What can wait: {counted(waiting.length, "item")} that make {euros(savedEur)}
+        {savedEur < overEur && ", which is not enough"}
+      </summary>
+      <p className="mt-1 text-xs text-quiet">
+        Customers whom the plan does not serve as it stands first, the dearest before the others; then spares; then
+        those who cost most for each Mbit/s they ask for. Each with its own radio, antenna and cable, at prices by the
+        piece and metre.
+      </p>
+      <ol className="mt-1">
+        {waiting.slice(0, MOST_NAMED).map(({ linkId, kind, name, savesEur }) => (
+          <li key={linkId ?? kind}>
+            {name}: <span className="figures">{euros(savesEur)}</span>
+            <span className="text-quiet"> · {WAIT_WORDS[kind]}</span>
+          </li>
+        ))}
+      </ol>
+      {waiting.length > MOST_NAMED && <p className="text-quiet">and {waiting.length - MOST_NAMED} more</p>}
+    </details>
   );
 }
 

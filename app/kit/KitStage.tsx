@@ -3,10 +3,12 @@ import { AddressesView } from "./AddressesView";
 import { BillView } from "./BillView";
 import { ChainsView } from "./ChainsView";
 import { MastLoadsView } from "./MastLoadsView";
+import { StoreView } from "./StoreView";
 import { SunView } from "./SunView";
 
 const VIEWS: Views = {
   bill: { name: "Bill", Shown: BillView },
+  store: { name: "Store", Shown: StoreView },
   chains: { name: "Cables and power", Shown: ChainsView },
   sun: { name: "Sun", Shown: SunView },
   loads: { name: "Wind and exposure", Shown: MastLoadsView },

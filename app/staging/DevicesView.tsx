@@ -77,7 +77,10 @@ export function DevicesView() {
       )}
       <p className="mt-2" role="status" data-staged={staged}>
         Of {counted(rows.length, "device")} <strong>{staged}</strong> staged, <strong>{packed}</strong> packed
-        {problems.size > 0 && `; ${counted(problems.size, "radio")} for which the plan is not ready`}.
+        {problems.size > 0 && `; ${counted(problems.size, "radio")} for which the plan is not ready`}.{" "}
+        <a className="text-clay underline" href={`/plans/${kept.plan.id}/kit/labels.pdf`} download>
+          Labels of all, PDF
+        </a>
       </p>
       <div ref={lines.setStart}>
         <Table

@@ -1,7 +1,7 @@
-import { expect, test } from "@jest/globals";
-import { billOf } from "#core/bill";
+import { describe, expect, test } from "@jest/globals";
+import { billOf, leaveOut, noStock, stockedLines, stockProblem, type Stock } from "#core/bill";
 import { worldOf } from "#core/plan";
-import { radioIn, valley } from "#core/testing";
+import { radioIn, town, valley } from "#core/testing";
 import { demoPlan, islandSurface } from "#demo";
 
 const lineIn = (bill: ReturnType<typeof billOf>, name: RegExp) => bill.lines.find((line) => name.test(line.name))!;
@@ -52,4 +52,61 @@ test("a bill of one radio holds what that radio takes, its bracket and fibre wit
 test("of an adaptive antenna one lies on the shelf", () => {
   const made = valley(0, (rows) => (radioIn(rows, "sector").antennaModelId = "brisote-abanico-5-16-90"));
   expect(lineIn(billOf(made.world), /Abanico/)).toMatchObject({ needed: 1, spare: 1, packs: 2 });
+});
+
+describe("what was bought", () => {
+  const { world } = valley(0, town);
+  const bill = billOf(world);
+  const line = bill.lines.find(({ packOf, spare }) => packOf > 1 && spare === 0)!;
+  const stock = (some: Partial<Stock>): Stock => ({ ...noStock(line.itemId), ...some });
+  const withStock = (some: Partial<Stock>) =>
+    stockedLines(bill, new Map([[line.itemId, stock(some)]])).find(({ itemId }) => itemId === line.itemId)!;
+
+  test("lines say what is left to order in packs, on its way, and to be packed", () => {
+    for (const one of stockedLines(bill, new Map())) {
+      expect([one.leftToOrder, one.packsLeft, one.onItsWay]).toEqual([one.needed + one.spare, one.packs, 0]);
+      expect(one.leftEur).toBeCloseTo(one.priceEur, 9);
+    }
+    const all = withStock({});
+    // One short of the whole: still a pack, at the price of one.
+    const short = withStock({ inStore: 3, ordered: line.needed - 4, arrived: 2, packed: 5 });
+    expect([short.leftToOrder, short.packsLeft]).toEqual([1, 1]);
+    expect(short.leftEur).toBeCloseTo(all.priceEur / all.packs, 9);
+    expect([short.onItsWay, short.leftToPack]).toEqual([line.needed - 6, line.needed - 5]);
+    const over = withStock({ inStore: line.needed + 50, packed: line.needed + 9 });
+    expect([over.leftToOrder, over.packsLeft, over.leftEur, over.leftToPack]).toEqual([0, 0, 0, 0]);
+  });
+
+  test("more cannot arrive than was ordered, nor be packed than is there", () => {
+    expect(stockProblem(stock({ inStore: 2, ordered: 3, arrived: 3, packed: 5 }))).toBeNull();
+    expect(stockProblem(stock({ ordered: 3, arrived: 4 }))).toBe("4 arrived, but only 3 were ordered");
+    expect(stockProblem(stock({ inStore: 2, ordered: 3, arrived: 2, packed: 5 }))).toBe(
+      "5 packed, but only 4 are there",
+    );
+  });
+
+  test("what can wait begins with whom the plan does not serve, then spares, then the dearest for what is asked", () => {
+    const served = (linkId: string) => linkId !== "l1";
+    const all = leaveOut(world, bill, served, 1e9);
+    expect(all.map(({ kind }) => kind)).toEqual(["unserved", "spares", "customer", "customer", "customer"]);
+    expect(all[0]).toMatchObject({ linkId: "l1", name: "house-1" });
+    const customers = all.slice(2);
+    const perMbps = customers.map(({ savesEur, demandMbps }) => savesEur / demandMbps);
+    expect(perMbps).toEqual([...perMbps].sort((x, y) => y - x));
+    // Its own kit by the piece: radio and antenna at their prices, and the rest of its run.
+    const radio = world.radios.get("r1")!;
+    const kitEur =
+      world.radioModels.get(radio.radioModelId)!.priceEur + world.antennaModels.get(radio.antennaModelId)!.priceEur;
+    expect(all[0]!.savesEur).toBeGreaterThan(kitEur + 20);
+    expect(all[0]!.savesEur).toBeLessThan(kitEur + 150);
+    const withoutSpares = bill.lines.reduce(
+      (sum, { needed, packOf, packs, priceEur }) => sum + (priceEur / packs) * Math.ceil(needed / packOf),
+      0,
+    );
+    expect(all[1]!.savesEur).toBeCloseTo(bill.priceEur - withoutSpares, 6);
+    // It ends where enough is saved.
+    expect(leaveOut(world, bill, served, all[0]!.savesEur - 1)).toHaveLength(1);
+    expect(leaveOut(world, bill, served, all[0]!.savesEur + 1)).toHaveLength(2);
+    expect(leaveOut(world, bill, served, 0)).toEqual([]);
+  });
 });

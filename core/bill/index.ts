@@ -1,2 +1,4 @@
 export { billOf, type Bill, type BillLine } from "./bill";
+export { leaveOut, type CanWait } from "./leaveOut";
 export { BILL_RULES } from "./rules";
+export { noStock, stockedLines, stockProblem, type Stock, type StockedLine } from "./stock";
