@@ -17,6 +17,7 @@ test("every fault of the demo's kit is found and mended by its first remedy", as
   test.slow();
   await page.goto(`${demo}/kit`);
   for (const { kind, place, remedy } of PLANTED) {
+    await page.getByRole("link", { name: kind === "firmware" ? /^Bench/ : /^Kit/ }).click();
     await expect(page.getByRole("status").filter({ hasText: "saved" })).toBeVisible();
     const cards = page.locator(`${LIST} [data-finding="${kind}"]`).filter({ hasText: place });
     await expect(cards.first(), `${kind} at ${place} is found`).toBeVisible();
@@ -33,6 +34,8 @@ test("every fault of the demo's kit is found and mended by its first remedy", as
   await page.getByRole("button", { name: /^Give 4 radios the next free/ }).click();
   await page.getByRole("button", { name: /^Keep/ }).click();
   await expect(page.getByRole("button", { name: "Nobody needs one" })).toBeVisible();
+  await expect(page.locator(`${LIST} [data-finding]`)).toHaveCount(0);
+  await page.getByRole("link", { name: /^Bench/ }).click();
   const firmware = page.locator(`${LIST} [data-finding="firmware"]`);
   await firmware.getByRole("button").first().click();
   await firmware.getByRole("button", { name: "Take in hand" }).click();

@@ -4,7 +4,8 @@ import { checkOf } from "#core/findings";
 import { withPatches, type World } from "#core/plan";
 import { radioIn, town, valley, type ValleyRows } from "#core/testing";
 
-const kitFaults = (world: World) => planFaults(world, new Map()).filter(({ finding }) => finding.stage === "kit");
+const kitFaults = (world: World) =>
+  planFaults(world, new Map()).filter(({ finding }) => finding.stage === "kit" || finding.stage === "bench");
 const tools = {
   profileBetween: () => {
     throw new Error("no ground is asked for");
@@ -111,4 +112,24 @@ test("a solar site is judged once its panels are known, by its dullest month and
 
 test("antennas that turn the mast by more than its owner allows are told", () => {
   expect(mended((rows) => (rows.sites[0]!.mastMomentNm = 100))).toEqual([["mastLoad", "west", null]]);
+});
+
+test("an adaptive antenna on a radio that cannot turn its beam takes one that can; a plain antenna asks for none", () => {
+  const withModels = (steers: readonly boolean[]) => (rows: ValleyRows) => {
+    const vela = rows.equipment.find(({ id }) => id === "brisote-vela-5")!;
+    if (vela.kind !== "radio") throw new Error("the radio of the sector is no radio");
+    const { body } = vela;
+    rows.equipment = rows.equipment.flatMap((one) => {
+      if (one.kind !== "radio" || !one.body.steersBeam) return [one];
+      return one.id === vela.id ? [{ ...vela, body: { ...body, steersBeam: false } }] : [];
+    });
+    steers.forEach((steersBeam, i) => {
+      const own = { id: `own-${i}`, model: `Own ${i}` };
+      rows.equipment.push({ ...vela, id: own.id, body: { ...body, ...own, steersBeam } });
+    });
+    radioIn(rows, "sector").antennaModelId = "brisote-abanico-5-16-90";
+  };
+  expect(mended(withModels([false, true]))).toEqual([["idleBeam", "sector", "Use Own 1, which turns it"]]);
+  expect(mended(withModels([false]))).toEqual([["idleBeam", "sector", null]]);
+  expect(mended((rows) => (radioIn(rows, "sector").antennaModelId = "brisote-abanico-5-16-90"))).toEqual([]);
 });

@@ -17,7 +17,7 @@ function behind(world: World): { radio: Radio; ap: Radio }[] {
 export const firmware: Check = {
   id: "firmware",
   title: "Firmware differs",
-  stage: "kit",
+  stage: "bench",
   ofPlan: (world) =>
     placedFaults(
       world,

@@ -8,6 +8,7 @@ import { longCable } from "./cable";
 import { demand } from "./demand";
 import { firmware } from "./firmware";
 import { frames } from "./frames";
+import { idleBeam } from "./idleBeam";
 import { indoorOnly } from "./indoorOnly";
 import { margin } from "./margin";
 import { mastLoad } from "./mastLoad";
@@ -67,6 +68,7 @@ export const CHECKS: readonly Check[] = [
   mounts,
   bracket,
   pole,
+  idleBeam,
   firmware,
   address,
   gateway,
