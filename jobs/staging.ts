@@ -1,20 +1,9 @@
-import { takenAddresses } from "#core/addressing";
-import { endOf, setPatch, type World } from "#core/plan";
-import {
-  benchLevel,
-  configSheet,
-  laptopAddress,
-  progressOf,
-  sheetContext,
-  stagingGroups,
-  stagingProblems,
-  type SheetContext,
-  type StagingNote,
-} from "#core/staging";
+import { setPatch, type World } from "#core/plan";
+import { progressOf, stagingGroups, stagingProblems, type StagingNote } from "#core/staging";
 import { counted } from "#core/words";
 import { planContext } from "#engine";
 import { boxesOf, startPracticeBench } from "#simulators";
-import { practiceBench, stageGroup, type StagingTask } from "#staging";
+import { practiceBench, stageGroup, stagingTasks } from "#staging";
 import { readStaging, recordChange, secretOf, writeStaging, type Author, type Store } from "#store";
 import type { JobKind } from "./tools";
 
@@ -22,25 +11,6 @@ import type { JobKind } from "./tools";
 export interface StagingOrder {
   author: Author;
   radioIds: string[] | null;
-}
-
-/** What is to be done with each radio of a plan that is ready for it. */
-function tasksOf(world: World, context: SheetContext, notes: ReadonlyMap<string, StagingNote>) {
-  const taken = takenAddresses(world);
-  return (radioId: string): StagingTask => {
-    const end = endOf(world, radioId);
-    const sheet = configSheet(world, radioId, context);
-    const leaderId = context.leaderOf.get(radioId);
-    return {
-      sheet,
-      boxAddress: end.model.boxAddress,
-      boxLaptop: laptopAddress(end.model.boxAddress)!,
-      planLaptop: laptopAddress(sheet.settings.address, taken) ?? sheet.settings.address,
-      benchPowerDbm: end.model.powerMinDbm,
-      level: leaderId === undefined ? null : benchLevel(endOf(world, leaderId), end),
-      note: notes.get(radioId) ?? null,
-    };
-  };
 }
 
 /**
@@ -56,7 +26,7 @@ export const staging: JobKind<StagingOrder> = {
     const notes = new Map(known.filter(({ practiceRun }) => practiceRun === id).map((note) => [note.radioId, note]));
     const real = new Set(known.filter(({ practiceRun }) => practiceRun === null).map(({ radioId }) => radioId));
     const problems = stagingProblems(world);
-    const taskOf = tasksOf(world, sheetContext(world), notes);
+    const taskOf = stagingTasks(world, notes);
     const groups = stagingGroups(world, order.radioIds ? new Set(order.radioIds) : undefined)
       .filter(({ leaderId }) => !problems.has(leaderId))
       .map(({ leaderId, followerIds }) => ({ leaderId, followerIds: followerIds.filter((one) => !problems.has(one)) }));

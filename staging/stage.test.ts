@@ -1,19 +1,10 @@
 import { afterEach, describe, expect, test } from "@jest/globals";
-import { proposeAddresses, takenAddresses } from "#core/addressing";
-import { endOf, withPatches, type World } from "#core/plan";
-import {
-  benchLevel,
-  configSheet,
-  laptopAddress,
-  progressOf,
-  sheetContext,
-  stagingGroups,
-  type SheetContext,
-  type StagingNote,
-} from "#core/staging";
+import { proposeAddresses } from "#core/addressing";
+import { withPatches, type World } from "#core/plan";
+import { configSheet, progressOf, sheetContext, stagingGroups, type StagingNote } from "#core/staging";
 import { radioIn, town, valley } from "#core/testing";
 import { boxesOf, startPracticeBench, type PracticeBench } from "#simulators";
-import { practiceBench, stageGroup, type Bench, type StagingTask } from "#staging";
+import { practiceBench, stageGroup, stagingTasks, type Bench } from "#staging";
 
 /** The town with more customers on its second sector, each with an address. */
 function planned(moreCustomers = 0): World {
@@ -39,29 +30,8 @@ class Keeper {
   notes = new Map<string, StagingNote>();
   secrets = new Map<string, string>();
 
-  tasks(world: World): (radioId: string) => StagingTask {
-    const context = sheetContext(world);
-    const taken = takenAddresses(world);
-    return (radioId) => this.task(world, radioId, context, taken);
-  }
-
-  task(world: World, radioId: string, context: SheetContext, taken: ReadonlySet<string>): StagingTask {
-    const end = endOf(world, radioId);
-    const sheet = configSheet(world, radioId, context);
-    const leaderId = context.leaderOf.get(radioId);
-    return {
-      sheet,
-      boxAddress: end.model.boxAddress,
-      boxLaptop: laptopAddress(end.model.boxAddress)!,
-      planLaptop: laptopAddress(sheet.settings.address, taken)!,
-      benchPowerDbm: end.model.powerMinDbm,
-      level: leaderId === undefined ? null : benchLevel(endOf(world, leaderId), end),
-      note: this.notes.get(radioId) ?? null,
-    };
-  }
-
   async stage(world: World, bench: Bench): Promise<void> {
-    const task = this.tasks(world);
+    const task = stagingTasks(world, this.notes);
     for (const { leaderId, followerIds } of stagingGroups(world))
       await stageGroup(bench, task(leaderId), followerIds.map(task), {
         who: "ana",

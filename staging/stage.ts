@@ -4,27 +4,11 @@ import {
   settingText,
   SETTING_WORDS,
   sheetDifferences,
-  type BenchLevel,
-  type ConfigSheet,
   type StagingNote,
   type StagingStep,
 } from "#core/staging";
+import type { StagingTask } from "./task";
 import { BenchError, type Access, type Bench, type DeviceStatus } from "./adapter";
-
-/** What is to be done with one device. */
-export interface StagingTask {
-  sheet: ConfigSheet;
-  /** With their prefix lengths. */
-  boxAddress: string;
-  boxLaptop: string;
-  planLaptop: string;
-  /** The power that it is tried with, dBm. */
-  benchPowerDbm: number;
-  /** What it should hear of its leader; null for a leader. */
-  level: BenchLevel | null;
-  /** What was noted of it before. */
-  note: StagingNote | null;
-}
 
 export interface StagingTools {
   who: string;

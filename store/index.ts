@@ -1,4 +1,5 @@
 export { BackupElsewhere, backUp, backupPath, listBackups, restore, RestoreRefused, type Backup } from "./backup";
+export { besideStamp } from "./beside";
 export type { PlanBytes } from "./bytes";
 export { readCoverage, writeCoverage } from "./coverage";
 export { openStore, type Store, type StoreOptions } from "./database";

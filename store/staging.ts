@@ -21,7 +21,7 @@ export async function readStagingNote(db: Queries, planId: string, radioId: stri
 
 export async function writeStaging(db: Queries, planId: string, note: StagingNote): Promise<void> {
   await db.query(
-    "INSERT INTO staging (plan_id, radio_id, note) VALUES ($1, $2, $3) ON CONFLICT (plan_id, radio_id) DO UPDATE SET note = EXCLUDED.note",
+    "INSERT INTO staging (plan_id, radio_id, note) VALUES ($1, $2, $3) ON CONFLICT (plan_id, radio_id) DO UPDATE SET note = EXCLUDED.note, changed = EXCLUDED.changed",
     [planId, note.radioId, JSON.stringify(note)],
   );
 }

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, test } from "@jest/globals";
-import { createPlan, openStore, putStock, readStock, signedBy, stockOf } from "#store";
+import { besideStamp, createPlan, openStore, putStock, readStock, signedBy, stockOf } from "#store";
 import { valley } from "#core/testing";
 
 test("two people who count different figures of one item both keep theirs", async () => {
@@ -17,7 +17,9 @@ test("two people who count different figures of one item both keep theirs", asyn
     putStock(store.db, "valley", "drum", "inStore", 40),
     putStock(store.db, "valley", "clamp", "packed", 2),
   ]);
+  const before = await besideStamp(store.db, "stock", "valley");
   await putStock(store.db, "valley", "drum", "arrived", 100);
+  expect(await besideStamp(store.db, "stock", "valley")).not.toBe(before);
   expect(await readStock(store.db, "valley")).toEqual([
     { itemId: "clamp", inStore: 0, ordered: 0, arrived: 0, packed: 2 },
     { itemId: "drum", inStore: 40, ordered: 300, arrived: 100, packed: 0 },

@@ -29,7 +29,7 @@ export async function putStock(
   const column = COLUMNS[field];
   await tx.query(
     `INSERT INTO stock (plan_id, item_id, ${column}) VALUES ($1, $2, $3)
-     ON CONFLICT (plan_id, item_id) DO UPDATE SET ${column} = EXCLUDED.${column}`,
+     ON CONFLICT (plan_id, item_id) DO UPDATE SET ${column} = EXCLUDED.${column}, changed = EXCLUDED.changed`,
     [planId, itemId, count],
   );
 }

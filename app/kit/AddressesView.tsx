@@ -2,6 +2,7 @@ import { addressFaults, proposeAddresses, subnetProblem } from "#core/addressing
 import { endOf } from "#core/plan";
 import { counted } from "#core/words";
 import { useMemo, useState } from "react";
+import { ChooseButton } from "../desk/ChooseButton";
 import { useDesk } from "../desk/DeskContext";
 import { useLines } from "../stages/useRows";
 import { Button, buttonClass, Table } from "../ui";
@@ -12,7 +13,7 @@ const BY_NUMBER = new Intl.Collator(undefined, { numeric: true });
 
 /** Networks of the sites, and every radio's address with what is wrong with it, wrong ones first. */
 export function AddressesView() {
-  const { world, data, draft, select } = useDesk();
+  const { world, data, draft } = useDesk();
   const faults = useMemo(() => new Map(addressFaults(world).map((fault) => [fault.radioId, fault])), [world]);
   const proposed = useMemo(() => proposeAddresses(world), [world]);
   const radios = useMemo(
@@ -60,13 +61,7 @@ export function AddressesView() {
           return (
             <tr key={site.id} data-network={site.id}>
               <td>
-                <button
-                  type="button"
-                  className="text-left hover:text-clay"
-                  onClick={() => select({ kind: "site", id: site.id })}
-                >
-                  {site.name}
-                </button>
+                <ChooseButton of={{ kind: "site", id: site.id }}>{site.name}</ChooseButton>
               </td>
               <td className="figures">{site.subnet || "none planned"}</td>
               <td className={`figures ${problem ? "text-blocked" : ""}`}>
@@ -95,13 +90,7 @@ export function AddressesView() {
             return (
               <tr key={radio.id} ref={lines.measure} data-index={index} data-address={radio.id}>
                 <td>
-                  <button
-                    type="button"
-                    className="text-left hover:text-clay"
-                    onClick={() => select({ kind: "radio", id: radio.id })}
-                  >
-                    {radio.name}
-                  </button>
+                  <ChooseButton of={{ kind: "radio", id: radio.id }}>{radio.name}</ChooseButton>
                 </td>
                 <td className="text-quiet">{endOf(world, radio.id).placeName}</td>
                 <td className={`figures ${fault ? "text-blocked" : ""}`}>

@@ -1,6 +1,7 @@
 import { CABLES, INJECTOR_WORDS, LONGEST_COPPER_M, powerChain, type PowerChain } from "#core/power";
 import { endOf, type LinkEnd } from "#core/plan";
 import { useMemo, useState } from "react";
+import { ChooseButton } from "../desk/ChooseButton";
 import { useDesk } from "../desk/DeskContext";
 import { figure } from "../ui";
 import { useLines } from "../stages/useRows";
@@ -14,7 +15,7 @@ const ROW_PX = 62;
 
 /** Every radio's chain from its socket to the switch, those first that do not work. */
 export function ChainsView() {
-  const { world, selection, select } = useDesk();
+  const { world } = useDesk();
   const rows = useMemo(
     () =>
       [...world.radios.keys()]
@@ -51,14 +52,10 @@ export function ChainsView() {
           const { id } = row.end.radio;
           return (
             <li key={id} ref={lines.measure} data-index={index} data-chain={id} className="border-t border-rule py-1">
-              <button
-                type="button"
-                className={`text-left hover:text-clay ${selection?.id === id ? "text-clay" : ""}`}
-                onClick={() => select({ kind: "radio", id })}
-              >
+              <ChooseButton of={{ kind: "radio", id }}>
                 <span className="font-semibold">{row.end.radio.name}</span>
                 <span className="text-quiet"> · {row.end.placeName}</span>
-              </button>
+              </ChooseButton>
               <Chain row={row} />
             </li>
           );

@@ -1,6 +1,7 @@
 import { mastLoad, momentOverNm } from "#core/mast";
 import { radiosBySite, type Site } from "#core/plan";
 import { useMemo } from "react";
+import { ChooseButton } from "../desk/ChooseButton";
 import { useDesk } from "../desk/DeskContext";
 import { figure, Table } from "../ui";
 
@@ -34,7 +35,7 @@ export function MastLoadsView() {
 }
 
 function Structure({ site }: { site: Site }) {
-  const { world, select } = useDesk();
+  const { world } = useDesk();
   const load = useMemo(() => mastLoad(world, radiosBySite(world).get(site.id) ?? []), [world, site]);
   const overNm = momentOverNm(site, load);
   return (
@@ -64,13 +65,7 @@ function Structure({ site }: { site: Site }) {
           {load.antennas.map(({ radio, antenna, areaM2, forceN, momentNm, publicM, workerM }) => (
             <tr key={radio.id}>
               <td>
-                <button
-                  type="button"
-                  className="text-left hover:text-clay"
-                  onClick={() => select({ kind: "radio", id: radio.id })}
-                >
-                  {radio.name}
-                </button>
+                <ChooseButton of={{ kind: "radio", id: radio.id }}>{radio.name}</ChooseButton>
               </td>
               <td className="text-quiet">{antenna}</td>
               <td className={NUMBER}>{figure(radio.heightM, 0)} m</td>

@@ -1,7 +1,9 @@
 import { stockProblem } from "#core/bill";
-import { putStock, readStock, stockOf } from "#store";
+import { besideStamp, putStock, readStock, stockOf } from "#store";
 import { data } from "react-router";
 import { z } from "zod";
+import { askedOf } from "../data/asked.server";
+import { besideOf } from "../data/beside.server";
 import { requirePlan } from "../data/plan.server";
 import type { Route } from "./+types/stock";
 
@@ -15,20 +17,17 @@ const askSchema = z.object({
 export type StockAsk = z.infer<typeof askSchema>;
 
 /** What is in store, ordered, arrived and packed. */
-export async function loader({ params }: Route.LoaderArgs) {
+export async function loader({ params, request }: Route.LoaderArgs) {
   const { store } = await requirePlan(params.planId);
-  return Response.json(await readStock(store.db, params.planId), { headers: NO_STORE });
+  return besideOf(request, await besideStamp(store.db, "stock", params.planId), () =>
+    readStock(store.db, params.planId),
+  );
 }
 
 /** Puts one figure of one item; what cannot be is refused with its reason, and nothing is kept. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, world } = await requirePlan(params.planId);
-  const asked = askSchema.safeParse(await request.json().catch(() => null));
-  if (!asked.success) {
-    const { path, message } = asked.error.issues[0]!;
-    throw data(`Not kept: ${path.join(".")} ${message}`, { status: 400 });
-  }
-  const { itemId, field, count } = asked.data;
+  const { itemId, field, count } = await askedOf(request, askSchema, "Not kept");
   if (![world.radioModels, world.antennaModels, world.parts].some((sheets) => sheets.has(itemId)))
     throw data(`Not kept: "${itemId}" is not in the library.`, { status: 404 });
   const problem = await store.db.transaction(async (tx) => {

@@ -3,6 +3,7 @@ import { format } from "date-fns";
 import { useEffect, useMemo, useState } from "react";
 import { Button, TextField } from "../ui";
 import { useBenchHere } from "./BenchContext";
+import { DeviceHead } from "./DeviceHead";
 import { NoDevice } from "./NoDevice";
 import { useChosenDevice } from "./useChosenDevice";
 
@@ -37,17 +38,11 @@ export function ChecklistView() {
   };
   return (
     <div className="h-full overflow-y-auto p-3 text-[13px]" tabIndex={0} role="region" aria-label="Checklist">
-      <div className="flex flex-wrap items-start gap-3">
-        <div className="min-w-64 flex-1">
-          <h2 className="font-semibold">{sheet.settings.name}</h2>
-          <p className="text-quiet">
-            {sheet.model} for {sheet.placeName}: {sheet.settings.mode}
-          </p>
-        </div>
+      <DeviceHead sheet={sheet}>
         {note?.practiceRun === null && (
           <Button onClick={() => void act({ intent: "forget", radioId })}>Begin anew with another device</Button>
         )}
-      </div>
+      </DeviceHead>
       <p className="mt-1 text-xs text-quiet">
         On a bench too: nobody close in front of an antenna that is fed, the injector that belongs to the radio and no
         other, power off before a plug is moved.

@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { Button, buttonClass, Table } from "../ui";
 import { useBenchHere } from "./BenchContext";
+import { DeviceHead } from "./DeviceHead";
 import { NoDevice } from "./NoDevice";
 import { useChosenDevice } from "./useChosenDevice";
 
@@ -23,13 +24,7 @@ export function ConfigurationView() {
   const show = async (of: "device" | "network") => (await act({ intent: "secret", radioId, of }))?.secret ?? null;
   return (
     <div className="h-full overflow-y-auto p-3 text-[13px]" tabIndex={0} role="region" aria-label="Configuration">
-      <div className="flex flex-wrap items-start gap-3">
-        <div className="min-w-64 flex-1">
-          <h2 className="font-semibold">{sheet.settings.name}</h2>
-          <p className="text-quiet">
-            {sheet.model} for {sheet.placeName}
-          </p>
-        </div>
+      <DeviceHead sheet={sheet}>
         <span className="text-quiet">All sheets:</span>
         <a className={buttonClass()} href={file("sheets.json")} download>
           JSON
@@ -37,7 +32,7 @@ export function ConfigurationView() {
         <a className={buttonClass()} href={file("sheets.txt")} download>
           Text
         </a>
-      </div>
+      </DeviceHead>
       <Table
         caption="Settings as planned and as reported"
         columns={[

@@ -2,6 +2,7 @@ import { endOf, type Radio, type World } from "#core/plan";
 import { progressOf, STAGING_STEPS, stagingGroups, stagingProblems, type StagingNote } from "#core/staging";
 import { counted } from "#core/words";
 import { useMemo, useState } from "react";
+import { ChooseButton } from "../desk/ChooseButton";
 import { useDesk } from "../desk/DeskContext";
 import { scopeOf } from "../kit/scope";
 import { useLines } from "../stages/useRows";
@@ -20,7 +21,7 @@ function inOrder(world: World): { radio: Radio; follows: boolean }[] {
 
 /** Every device with how far it has come, and the practice bench. */
 export function DevicesView() {
-  const { kept, draft, selection, select } = useDesk();
+  const { kept, draft, selection } = useDesk();
   const { notes, failed, job, stop, act } = useBenchHere();
   const rows = useMemo(() => inOrder(kept), [kept]);
   const problems = useMemo(() => stagingProblems(kept), [kept]);
@@ -100,13 +101,7 @@ export function DevicesView() {
             return (
               <tr key={radio.id} ref={lines.measure} data-index={index} data-device={radio.id}>
                 <td className={follows ? "pl-5!" : "font-semibold"}>
-                  <button
-                    type="button"
-                    className={`text-left hover:text-clay ${selection?.id === radio.id ? "text-clay" : ""}`}
-                    onClick={() => select({ kind: "radio", id: radio.id })}
-                  >
-                    {radio.name}
-                  </button>
+                  <ChooseButton of={{ kind: "radio", id: radio.id }}>{radio.name}</ChooseButton>
                 </td>
                 <td className="text-quiet">{endOf(kept, radio.id).placeName}</td>
                 <td className="figures">{note?.serial || "–"}</td>

@@ -1,5 +1,5 @@
 import type { World } from "#core/plan";
-import { STAGING_STEPS, type StagingNote } from "#core/staging";
+import { configSheet, sheetContext, STAGING_STEPS, type StagingNote } from "#core/staging";
 import { stagingTitle, submit, type JobView } from "#jobs";
 import { dropStaging, LostSecret, readStagingNote, secretOf, writeStaging, type Author, type Store } from "#store";
 import { z } from "zod";
@@ -62,7 +62,8 @@ export async function actOnBench(
   const radio = world.radios.get(ask.radioId);
   if (!radio) return gone(ask.radioId);
   if (ask.intent === "secret") {
-    const ref = ask.of === "device" ? `device:${radio.id}` : `network:${radio.carrierId}`;
+    const { passwordRef, keyRef } = configSheet(world, radio.id, sheetContext(world));
+    const ref = ask.of === "device" ? passwordRef : keyRef;
     try {
       return { ok: true, message: "", secret: await secretOf(store, planId, ref) };
     } catch (error) {

@@ -1,5 +1,5 @@
 import { toast } from "sonner";
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 
 const NOT_ANSWERING = "Tejado does not answer; try again.";
 /** How often it is looked at again, so that two people see each other's work, ms. */
@@ -15,12 +15,17 @@ export interface BesideAnswer {
 export function useBeside<Kept, Ask extends object, Answer extends BesideAnswer>(address: string) {
   const [kept, setKept] = useState<Kept | null>(null);
   const [failed, setFailed] = useState<string | null>(null);
+  /** Names the state that is here. */
+  const stamp = useRef("");
   const look = useCallback(
     async (signal?: AbortSignal) => {
       try {
-        const response = await fetch(address, { ...(signal ? { signal } : {}) });
+        const headers: HeadersInit = stamp.current ? { "If-None-Match": stamp.current } : {};
+        const response = await fetch(address, { headers, ...(signal ? { signal } : {}) });
+        if (response.status === 304) return setFailed(null);
         if (!response.ok) return setFailed(await response.text());
         setKept((await response.json()) as Kept);
+        stamp.current = response.headers.get("ETag") ?? "";
         setFailed(null);
       } catch {
         if (!signal?.aborted) setFailed(NOT_ANSWERING);
@@ -29,6 +34,7 @@ export function useBeside<Kept, Ask extends object, Answer extends BesideAnswer>
     [address],
   );
   useEffect(() => {
+    stamp.current = "";
     const leaving = new AbortController();
     void look(leaving.signal);
     const timer = setInterval(() => void look(leaving.signal), LOOK_MS);

@@ -157,14 +157,17 @@ describe("two devices on the bench", () => {
       Math.max(0, benchLevel(from, to).atMostDbm - to.model.overloadDbm),
       9,
     );
-    const lossy = { ...from, radio: { ...from.radio, cableLossDb: 4 } };
-    expect(benchLevel(lossy, to).atMostDbm).toBeCloseTo(benchLevel(from, to).atMostDbm - 4, 9);
+    const lossy = (end: typeof from, cableLossDb: number) => ({ ...end, radio: { ...end.radio, cableLossDb } });
+    expect(benchLevel(lossy(from, 4), to).atMostDbm).toBeCloseTo(benchLevel(from, to).atMostDbm - 4, 9);
+    expect(benchLevel(from, lossy(to, 3)).atMostDbm).toBeCloseTo(benchLevel(from, to).atMostDbm - 3, 9);
+    expect(benchLevel(from, to).atLeastDbm).toBe(benchLevel(from, to).atMostDbm - 35);
   });
 
   test("a dead chain, a loose plug and a power that is not down are told apart", () => {
     const level = { atMostDbm: -20, atLeastDbm: -55, weakenDb: 10 };
     expect(levelProblem([-25, -28], level)).toBeNull();
-    expect(levelProblem([-18], level)).toBeNull();
+    expect(levelProblem([-17], level)).toBeNull();
+    expect(levelProblem([-16.9], level)).not.toBeNull();
     expect(levelProblem([-10, -11], level)).toContain("power is not down");
     expect(levelProblem([-25, -40], level)).toContain("−25 dBm and −40 dBm");
     expect(levelProblem([-25, -31.1], level)).toContain("a chain is dead");

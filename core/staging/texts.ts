@@ -20,12 +20,7 @@ export function stagingTexts(world: World, sheet: ConfigSheet, context: SheetCon
     label: "Note the serial number from its label. Seals stay untouched.",
     alone: `Plug in this one alone: every ${model.model} leaves its box at ${address}, and two of them answer for each other.`,
     reach: `Laptop to ${laptop}; the device answers at ${address}.`,
-    firmware:
-      firmware === ""
-        ? "Note its version on the radio’s sheet. It keeps the channel, so whoever follows it is brought to the same."
-        : peer
-          ? `It must be ${firmware}, as ${peer.name} is: a client of another version may not see it at all. Update before anything else, and note it on the radio’s sheet.`
-          : `It must be ${firmware}, as the plan has it. Update before anything else, and note it on the radio’s sheet.`,
+    firmware: firmwareText(firmware, peer?.name ?? null),
     password: "Change its password to the one that is kept for it; Configuration shows it.",
     settings: `Set it as its sheet says: ${settings.mode}, network ${settings.network}, encryption on with that network’s key, rules ${settings.region}, ${settingText(settings.frequencyMHz)} MHz over ${settingText(settings.widthMHz)} MHz, address ${settings.address || "none yet"}. Power down to ${figure(model.powerMinDbm, 0)} dBm for the bench. Restart.`,
     back: `Laptop ${backLaptop ? `to ${backLaptop}` : "into its network"}; the device answers at ${parsedAddress(settings.address.split("/")[0]!)?.toString() ?? "no address yet"}. Then the laptop back to ${laptop} for the next box.`,
@@ -34,6 +29,17 @@ export function stagingTexts(world: World, sheet: ConfigSheet, context: SheetCon
     compare: "What it reports is as its sheet says, setting by setting.",
     pack: `Label on, into its box with its bracket, for ${sheet.placeName}.`,
   };
+}
+
+function firmwareText(firmware: string, peerName: string | null): string {
+  const update = "Update before anything else, and note it on the radio’s sheet.";
+  if (peerName === null)
+    return firmware === ""
+      ? "Note its version on the radio’s sheet. It keeps the channel, so whoever follows it is brought to the same."
+      : `It must be ${firmware}, as the plan has it. ${update}`;
+  return firmware === ""
+    ? `It must be what ${peerName} has, which nobody has noted yet: a radio of another version may not see it at all. ${update}`
+    : `It must be ${firmware}, as ${peerName} is: a radio of another version may not see it at all. ${update}`;
 }
 
 function pairText(world: World, peerId: string, radioId: string): string {

@@ -7,5 +7,6 @@ CREATE TABLE stock (
   ordered float8 NOT NULL DEFAULT 0,
   arrived float8 NOT NULL DEFAULT 0,
   packed float8 NOT NULL DEFAULT 0,
+  changed bigint NOT NULL DEFAULT nextval('beside_changes'),
   PRIMARY KEY (plan_id, item_id)
 );
