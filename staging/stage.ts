@@ -58,59 +58,58 @@ class Staged {
     this.note.done[step] = { at: this.#tools.now().toISOString(), who: this.#tools.who, note };
   }
 
-  /** Plugs it in and brings it to its settings with its power down; a device that stands there already is only turned down. */
+  /** Plugs it in and brings it to its settings with its power down, from its box or from wherever an earlier run left it. */
   async bring(boxPassword: string, wantedFirmware: string): Promise<void> {
-    const { boxAddress, boxLaptop, planLaptop, sheet, benchPowerDbm } = this.#task;
     await this.#bench.plug(this.note.serial);
     this.#tick("alone");
     const planned = await this.#planned();
-    await this.#bench.laptop(planLaptop);
-    let status = await this.#bench.status(planned);
-    const wasThere = status !== null;
-    if (!status) {
-      await this.#bench.laptop(boxLaptop);
-      const delivered = { address: hostOf(boxAddress), password: boxPassword };
-      const renamed = { ...delivered, password: planned.password };
-      // Ended between its password and its restart it stands where it was delivered, with its own password.
-      status = await this.#bench.status(delivered);
-      const at = status ? delivered : renamed;
-      status ??= await this.#bench.status(renamed);
-      if (!status)
-        throw new BenchError(
-          `nothing answers at ${delivered.address}, nor at ${planned.address}: reset it to delivery`,
-        );
-      this.#tick("reach", delivered.address);
-      this.#isMine(status);
-      if (wantedFirmware !== "" && status.firmware !== wantedFirmware) {
-        await this.#bench.update(at, wantedFirmware);
-        await this.#bench.restart(at);
-        this.#tick("firmware", `${status.firmware} to ${wantedFirmware}`);
-      } else this.#tick("firmware", status.firmware);
-      await this.#bench.write(at, { password: planned.password });
-      this.#tick("password");
-      const key = await this.#tools.secret(sheet.keyRef);
-      await this.#bench.write(renamed, { ...sheet.settings, txPowerDbm: benchPowerDbm, key });
-      await this.#bench.restart(renamed);
-      this.#tick("settings");
-      await this.#bench.laptop(planLaptop);
+    await this.#bench.laptop(this.#task.planLaptop);
+    const there = await this.#bench.status(planned);
+    if (there) {
+      this.#tick("reach", "stood at its planned address already");
+      await this.#set(planned, there, wantedFirmware);
+    } else {
+      await this.#unbox(planned, boxPassword, wantedFirmware);
+      await this.#bench.laptop(this.#task.planLaptop);
     }
     const now = await this.#bench.status(planned);
     if (!now) throw new BenchError(`it does not answer at ${planned.address} after its restart`);
     this.#isMine(now);
-    if (wasThere) {
-      if (wantedFirmware !== "" && now.firmware !== wantedFirmware) {
-        await this.#bench.update(planned, wantedFirmware);
-        await this.#bench.restart(planned);
-      }
-      // Its settings are written once more: the plan may have changed since.
-      const key = await this.#tools.secret(sheet.keyRef);
-      await this.#bench.write(planned, { ...sheet.settings, txPowerDbm: benchPowerDbm, key });
-      await this.#bench.restart(planned);
-      for (const step of ["reach", "firmware", "password", "settings"] as const)
-        this.#tick(step, "stood there already");
-    }
     this.#tick("back", planned.address);
-    this.note.foundFirmware = (await this.#bench.status(planned))?.firmware ?? now.firmware;
+    this.note.foundFirmware = now.firmware;
+  }
+
+  /** Sets it up where it was delivered. Broken off between its password and its restart it stands there with its own password. */
+  async #unbox(planned: Access, boxPassword: string, wantedFirmware: string): Promise<void> {
+    const { boxAddress, boxLaptop } = this.#task;
+    await this.#bench.laptop(boxLaptop);
+    const address = hostOf(boxAddress);
+    for (const password of [boxPassword, planned.password]) {
+      const at = { address, password };
+      const status = await this.#bench.status(at);
+      if (!status) continue;
+      this.#tick("reach", address);
+      return this.#set(at, status, wantedFirmware);
+    }
+    throw new BenchError(`nothing answers at ${address}, nor at ${planned.address}: reset it to delivery`);
+  }
+
+  /** Brings it to a version, gives it its own password, and writes its settings with its power down. */
+  async #set(at: Access, status: DeviceStatus, wantedFirmware: string): Promise<void> {
+    const { sheet, benchPowerDbm } = this.#task;
+    this.#isMine(status);
+    if (wantedFirmware !== "" && status.firmware !== wantedFirmware) {
+      await this.#bench.update(at, wantedFirmware);
+      await this.#bench.restart(at);
+      this.#tick("firmware", `${status.firmware} to ${wantedFirmware}`);
+    } else this.#tick("firmware", status.firmware);
+    const own = { ...at, password: (await this.#planned()).password };
+    await this.#bench.write(at, { password: own.password });
+    this.#tick("password");
+    const key = await this.#tools.secret(sheet.keyRef);
+    await this.#bench.write(own, { ...sheet.settings, txPowerDbm: benchPowerDbm, key });
+    await this.#bench.restart(own);
+    this.#tick("settings");
   }
 
   #isMine({ serial }: DeviceStatus): void {
