@@ -6,7 +6,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { largeSibling } from "#demo";
 import { createPlan, openStore, packLayer, signedBy } from "#store";
-import { startServer, stopServer } from "../e2e/fixtures";
+import { startServer, stopServer } from "../e2e/startServer";
 
 const { rows, surface } = largeSibling(167);
 const planId = rows.plan.id;

@@ -1,4 +1,4 @@
-import { startServer, stopServer } from "../e2e/fixtures";
+import { startServer, stopServer } from "../e2e/startServer";
 import { inBrowser, printFrames, watch, watched } from "./browser";
 
 /** Drags a mast head on the demo's 16 km bridge in the real browser and prints how long its frames took. */

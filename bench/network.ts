@@ -5,7 +5,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { largeSibling } from "#demo";
 import { createPlan, openStore, packLayer, signedBy } from "#store";
-import { startServer, stopServer } from "../e2e/fixtures";
+import { startServer, stopServer } from "../e2e/startServer";
 
 const WRITERS = 20;
 /** Changes of one kind that are kept one after another. */

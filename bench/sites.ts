@@ -11,7 +11,7 @@ import { plainTerrain, profileScratch, sampleProfile } from "#core/terrain";
 import { largeSibling } from "#demo";
 import type { JobView, SitesResult } from "#jobs";
 import { createPlan, openStore, packLayer, signedBy } from "#store";
-import { startServer, stopServer } from "../e2e/fixtures";
+import { startServer, stopServer } from "../e2e/startServer";
 
 const REACH_KM = 12;
 const { rows, surface } = largeSibling(167);

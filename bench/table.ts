@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { largeSibling } from "#demo";
 import { subscriberThing, writeThings } from "#formats/export";
-import { startServer, stopServer } from "../e2e/fixtures";
+import { startServer, stopServer } from "../e2e/startServer";
 import { inBrowser, printFrames, watch, watched } from "./browser";
 
 /** Imports 10 000 subscribers from CSV in the real browser, then scrolls and filters them in the register. */

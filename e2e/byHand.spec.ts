@@ -1,5 +1,6 @@
 import type { Page } from "@playwright/test";
-import { expect, test, type RunningServer } from "./fixtures";
+import { expect, test } from "./fixtures";
+import type { RunningServer } from "./startServer";
 import { emptyPlan } from "./emptyPlan";
 
 async function counts(page: Page, server: RunningServer, name: string): Promise<void> {

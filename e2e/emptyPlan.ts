@@ -1,5 +1,6 @@
 import type { Page } from "@playwright/test";
-import { expect, type RunningServer } from "./fixtures";
+import { expect } from "./fixtures";
+import type { RunningServer } from "./startServer";
 import { ridgeGrid } from "./grid";
 
 /** A new plan with nothing in it but its ground. */

@@ -1,6 +1,7 @@
 import { expect, request } from "@playwright/test";
 import { rmSync } from "node:fs";
-import { startServer, stopServer, test } from "./fixtures";
+import { test } from "./fixtures";
+import { startServer, stopServer } from "./startServer";
 
 /** A raster that takes some seconds to read. */
 const SIDE = 1400;

@@ -15,6 +15,7 @@ const chromium = {
 
 export default defineConfig({
   testDir: ".",
+  globalSetup: "./template.ts",
   // Each worker has a server and a data directory of its own (see fixtures.ts).
   workers: 2,
   fullyParallel: false,

@@ -2,7 +2,8 @@ import { spawnSync } from "node:child_process";
 import { rmSync } from "node:fs";
 import { dirname } from "node:path";
 import { fileURLToPath } from "node:url";
-import { expect, startServer, stopServer, test } from "./fixtures";
+import { expect, test } from "./fixtures";
+import { startServer, stopServer } from "./startServer";
 
 const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
 

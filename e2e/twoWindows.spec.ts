@@ -1,5 +1,6 @@
 import type { Browser, Page } from "@playwright/test";
-import { expect, test, type RunningServer } from "./fixtures";
+import { expect, test } from "./fixtures";
+import type { RunningServer } from "./startServer";
 
 /** A window of somebody with a name, on a place of the demo. */
 async function windowOf(browser: Browser, server: RunningServer, name: string, selection: string): Promise<Page> {

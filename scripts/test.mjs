@@ -1,8 +1,10 @@
 // npm test: installs what is missing, then every check in turn. The last line counts tests.
-import { spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
+import { once } from "node:events";
 import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { text } from "node:stream/consumers";
 import { ensureInstalled, run } from "./prepare.mjs";
 
 const CHROMIUM = process.env.TEJADO_CHROMIUM ?? "/usr/bin/chromium";
@@ -52,14 +54,28 @@ function step(name, command, args, options) {
 }
 
 /** A check without tests of its own counts as one. */
-function check(name, command, args) {
-  if (step(name, command, args)) passed++;
+function count(ok) {
+  if (ok) passed++;
   else failed++;
 }
 
-check("types", "npm", ["run", "--silent", "types"]);
-check("lint", "npm", ["run", "--silent", "lint"]);
-check("dependency rules", "npm", ["run", "--silent", "deps"]);
+/** A check that runs beside others: what it says is told in one piece when it has ended. */
+async function checkBeside(name, script) {
+  const child = spawn("npm", ["run", "--silent", script], { stdio: ["ignore", "pipe", "pipe"] });
+  const [[out, complaints], [code]] = await Promise.all([
+    Promise.all([text(child.stdout), text(child.stderr)]),
+    once(child, "close"),
+  ]);
+  console.log(`\n== ${name}\n${out}${complaints}`.trimEnd());
+  if (code !== 0) console.error(`== ${name} failed`);
+  count(code === 0);
+}
+
+// Each keeps one core busy.
+await Promise.all([
+  checkBeside("types", "types"),
+  checkBeside("lint", "lint").then(() => checkBeside("dependency rules", "deps")),
+]);
 
 const jestReport = join(reports, "jest.json");
 step("unit tests", "npx", ["jest", "--silent", "--json", `--outputFile=${jestReport}`, "--reporters=default"], {
@@ -72,7 +88,7 @@ if (existsSync(jestReport)) {
   failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
 } else failed++;
 
-check("build", "npm", ["run", "--silent", "build"]);
+count(step("build", "npm", ["run", "--silent", "build"]));
 
 if (existsSync(CHROMIUM)) {
   const e2eReport = join(reports, "e2e.json");
