@@ -185,7 +185,7 @@ export function LeftColumn({ stage }: { stage: Stage }) {
       aria-label={
         stage === "survey" ? "Sites and subscribers" : isOfSectors ? "Findings and sectors" : "Findings and links"
       }
-      className="flex w-66 shrink-0 flex-col border-r border-rule bg-panel"
+      className="flex w-66 shrink-0 flex-col border-r border-rule bg-panel max-md:h-96 max-md:w-full max-md:border-y"
     >
       {stage !== "survey" && (
         <section aria-label="Findings" className="flex max-h-[55%] flex-col border-b border-rule">

@@ -193,7 +193,7 @@ export function PlanBar({
               key={one}
               to={`/plans/${plan.id}/${one}${stage ? search : ""}`}
               aria-current={here ? "page" : undefined}
-              className={`flex items-center gap-1.5 border-b-2 px-3 text-sm ${here ? "border-clay font-semibold" : "border-transparent hover:text-clay"}`}
+              className={`flex items-center gap-1.5 border-b-2 px-2.5 text-sm ${here ? "border-clay font-semibold" : "border-transparent hover:text-clay"}`}
             >
               {STAGE_NAMES[one]}
               {count > 0 && (
@@ -206,8 +206,9 @@ export function PlanBar({
           );
         })}
       </nav>
-      <div className="ml-auto flex items-center gap-1">
-        <Button onClick={onFind} className="w-44 justify-start text-quiet">
+      {/* However many stages and findings there are, what holds for all of them stays in sight. */}
+      <div className="right-0 -mr-3 ml-auto lg:sticky flex h-full items-center gap-1 bg-panel pr-3 pl-2">
+        <Button onClick={onFind} className="w-32 justify-start text-quiet 2xl:w-44">
           <Search size={14} aria-hidden="true" /> Find
           <kbd className="ml-auto text-xs">Ctrl K</kbd>
         </Button>

@@ -145,9 +145,10 @@ function Desk({ stage }: { stage: Stage }) {
         },
       }}
     >
-      <div className="flex min-h-0 flex-1">
+      {/* On a phone: what the stage shows, then its list, then the sheet of what is chosen. */}
+      <div className="flex min-h-0 flex-1 max-md:flex-col max-md:overflow-y-auto">
         <LeftColumn stage={stage} />
-        <main className="min-w-0 flex-1">
+        <main className="min-w-0 flex-1 max-md:order-first max-md:h-[70vh] max-md:flex-none">
           {onMap && <PlanAndSection canDraw={stage === "survey"} />}
           {stage === "install" && <InstallStage />}
           {stage === "sectors" && <SectorsStage />}
@@ -157,7 +158,11 @@ function Desk({ stage }: { stage: Stage }) {
           {stage === "bench" && <BenchStage />}
           {stage === "proof" && <ProofStage />}
         </main>
-        <aside aria-label="Sheet" tabIndex={0} className="w-86 shrink-0 overflow-y-auto border-l border-rule bg-panel">
+        <aside
+          aria-label="Sheet"
+          tabIndex={0}
+          className="w-86 shrink-0 overflow-y-auto border-l border-rule bg-panel max-md:w-full max-md:border-l-0"
+        >
           <Sheet stage={stage} />
         </aside>
       </div>
