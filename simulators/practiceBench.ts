@@ -147,10 +147,9 @@ export async function startPracticeBench(
     const send = ({ status, body }: Answer) =>
       response.writeHead(status, { "Content-Type": "application/json" }).end(JSON.stringify(body));
     const password = request.headers["x-password"];
-    bodyOf(request).then(
-      (body) => send(answer(request.method ?? "GET", request.url ?? "/", String(password ?? ""), body)),
-      (error: Error) => send(refused(400, error.message)),
-    );
+    bodyOf(request)
+      .then((body) => send(answer(request.method ?? "GET", request.url ?? "/", String(password ?? ""), body)))
+      .catch((error: Error) => send(refused(400, error.message)));
   });
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
   const { port } = server.address() as AddressInfo;

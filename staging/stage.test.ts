@@ -179,6 +179,15 @@ describe("the stand-ins behave as such devices do", () => {
     expect(await adapter.status({ ...delivered, address: "192.168.1.21" })).toBeNull();
   });
 
+  test("what is no request is refused, and the bench goes on", async () => {
+    const { url } = await benchOf(world);
+    for (const path of ["/at/%E0%A4%A/status", "/at/nowhere/status", "/nothing"])
+      expect((await fetch(`${url}${path}`)).status).toBeGreaterThanOrEqual(400);
+    for (const body of ["{", "x".repeat(30_000), '{"serial":7}'])
+      expect((await fetch(`${url}/plug`, { method: "POST", body })).status).toBeGreaterThanOrEqual(400);
+    expect((await fetch(`${url}/boxes`)).status).toBe(200);
+  });
+
   test("settings hold from the restart, passwords at once", async () => {
     const adapter = practiceBench((await benchOf(world)).url);
     await adapter.plug(boxOf("r0").serial);
