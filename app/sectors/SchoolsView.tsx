@@ -96,7 +96,7 @@ export function SchoolsView({
                   </td>
                   <td className="figures text-right whitespace-nowrap">
                     {row.customersServed}/{row.customersAsked}
-                    <span className="block text-xs font-normal text-quiet">{row.peopleServed} people</span>
+                    <span className="block font-sans text-xs font-normal text-quiet">{row.peopleServed} people</span>
                   </td>
                   <td className="figures text-right whitespace-nowrap">
                     {row.medianMbps === null ? "–" : figure(row.medianMbps, 0)}
@@ -104,19 +104,21 @@ export function SchoolsView({
                   <td className="figures text-right whitespace-nowrap">{figure(row.busiestAirtime * 100, 0)} %</td>
                   <td className="figures text-right whitespace-nowrap">
                     {figure(row.idleKm2, 1)} km²
-                    <span className="block text-xs font-normal text-quiet">
+                    <span className="block font-sans text-xs font-normal text-quiet">
                       {row.idleDeg}° of {row.litDeg}°
                     </span>
                   </td>
                   <td className="figures text-right whitespace-nowrap">
                     {euros(row.costEur)}
-                    <span className="block text-xs font-normal text-quiet">
+                    <span className="block font-sans text-xs font-normal text-quiet">
                       {row.mounts} on, {row.mountsLeft >= 0 ? `${row.mountsLeft} left` : `${-row.mountsLeft} too many`}
                     </span>
                   </td>
                   <td className="figures text-right whitespace-nowrap">
                     {row.heardBeyondKm === null ? "–" : freeSight(row.heardBeyondKm)}
-                    <span className="block text-xs font-normal text-quiet">noise +{figure(row.noiseHeardDb)} dB</span>
+                    <span className="block font-sans text-xs font-normal text-quiet">
+                      noise +{figure(row.noiseHeardDb)} dB
+                    </span>
                   </td>
                   <td>
                     <Button
