@@ -16,7 +16,7 @@ import type { BoxedDevice } from "./boxes";
  *   POST /at/ADDRESS/settings {…}      POST /at/ADDRESS/firmware {version}     POST /at/ADDRESS/restart
  *   GET  /at/ADDRESS/pair              {joined, …}
  *
- * Whatever stands under /at asks for the device's password in X-Password.
+ * Requests under /at must carry the device's password in the header X-Password.
  */
 export interface PracticeBench {
   url: string;

@@ -31,7 +31,7 @@ export interface DeviceChange extends Partial<DeviceSettings> {
  * other, so nothing but `plug` and `unplug` says which one is spoken to.
  */
 export interface Bench {
-  /** The box that holds the device meant for a radio; null where there is none. */
+  /** The box with the device for a radio, or null if the bench has no such box. */
   boxOf(radioId: string): Promise<{ serial: string; password: string } | null>;
   plug(serial: string): Promise<void>;
   unplug(serial: string): Promise<void>;

@@ -1,4 +1,4 @@
-export { BenchError, type Bench, type DeviceStatus } from "./adapter";
+export type { Bench } from "./adapter";
 export { practiceBench } from "./practice";
 export { stageGroup, type StagingTools } from "./stage";
 export { stagingTasks, type StagingTask } from "./task";

@@ -3,7 +3,7 @@ import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import type { Store } from "./database";
 
-/** The key that seals a directory's secrets; made where there is none, readable by its owner alone. */
+/** The key that seals the secrets of a data directory. It is created at first use, with access for its owner only. */
 function sealingKey(directory: string): Buffer {
   const path = join(directory, "secrets.key");
   if (!existsSync(path)) writeFileSync(path, randomBytes(32).toString("hex"), { mode: 0o600, flag: "wx" });
@@ -49,7 +49,7 @@ const madeUp = (): string =>
 
 const aboutOf = (planId: string, ref: string) => JSON.stringify([planId, ref]);
 
-/** A plan's secret; null where there is none. Throws LostSecret where it was sealed with another key. */
+/** A secret of a plan, or null if there is none. Throws LostSecret if it was sealed with another key. */
 export async function readSecret({ db, directory }: Store, planId: string, ref: string): Promise<string | null> {
   const { rows } = await db.query<{ sealed: Uint8Array }>(
     "SELECT sealed FROM secrets WHERE plan_id = $1 AND ref = $2",
@@ -58,7 +58,7 @@ export async function readSecret({ db, directory }: Store, planId: string, ref: 
   return rows[0] ? unseal(sealingKey(directory), Buffer.from(rows[0].sealed), aboutOf(planId, ref)) : null;
 }
 
-/** A plan's secret, made up and kept where there is none; whoever asks at the same time is given the same one. */
+/** A secret of a plan, generated and stored at first use. Simultaneous callers get the same one. */
 export async function secretOf(store: Store, planId: string, ref: string): Promise<string> {
   await store.db.query(
     "INSERT INTO secrets (plan_id, ref, sealed) VALUES ($1, $2, $3) ON CONFLICT (plan_id, ref) DO NOTHING",

@@ -2,14 +2,10 @@ import { billOf, stockedLines } from "#core/bill";
 import type { World } from "#core/plan";
 import { configSheet, sheetContext } from "#core/staging";
 import { readStaging, readStock, type Store } from "#store";
-import { createElement, type ReactElement } from "react";
+import { createElement } from "react";
 import { format } from "date-fns";
 import QRCode from "qrcode";
-
-async function printed(element: ReactElement): Promise<Uint8Array<ArrayBuffer>> {
-  const { renderToBuffer } = await import("@react-pdf/renderer");
-  return new Uint8Array(await renderToBuffer(element as Parameters<typeof renderToBuffer>[0]));
-}
+import { printed } from "./printed.server";
 
 /** What is still to be ordered for a plan. */
 export async function orderPdf(store: Store, world: World): Promise<Uint8Array<ArrayBuffer>> {
@@ -24,7 +20,7 @@ export async function orderPdf(store: Store, world: World): Promise<Uint8Array<A
 /** Labels that one file holds; a page is made of some 30. */
 export const MOST_LABELS = 600;
 
-/** Labels of some radios of a plan; what a phone reads from a code is what stands beside it. */
+/** Labels for some radios of a plan. The code on each holds the text printed beside it. */
 export async function labelsPdf(
   store: Store,
   world: World,

@@ -9,15 +9,17 @@ import { useBeside, type BesideAnswer } from "../work/useBeside";
 
 const NUMBER = "figures text-right whitespace-nowrap";
 type Field = StockAsk["field"];
+/** What one tick completes. */
+type Ticked = Exclude<Field, "inStore">;
 
 /** What makes a figure complete: all that is still lacking ordered in whole packs, all that was ordered there, all that is used packed. */
-function whole(line: StockedLine, field: Field): number {
-  const { stock, needed, spare, packsLeft, packOf } = line;
+function whole(line: StockedLine, field: Ticked): number {
+  const { stock, needed, packsLeft, packOf } = line;
   if (field === "ordered") return stock.ordered + packsLeft * packOf;
   if (field === "arrived") return Math.max(stock.ordered, stock.arrived);
-  return field === "packed" ? Math.max(needed, stock.packed) : needed + spare;
+  return Math.max(needed, stock.packed);
 }
-const isWhole = (line: StockedLine, field: Field): boolean =>
+const isWhole = (line: StockedLine, field: Ticked): boolean =>
   field === "ordered"
     ? line.leftToOrder === 0
     : field === "arrived"

@@ -4,10 +4,13 @@ import { freeSpaceLossDb } from "../propagation";
 
 /** How far apart two devices are tried on the bench, m. */
 export const BENCH_M = 3;
-/** Least that still stands for a whole chain: near the antennas' own size and beside their beams levels fall, but not farther than this, dB. */
-export const MOST_BELOW_DB = 35;
+/** Close to large antennas and beside their beams less is heard, but from a whole chain never less by more than this, dB. */
+const MOST_BELOW_DB = 35;
 /** Chains of one radio differ by no more than this when both are whole, dB. */
 export const MOST_APART_DB = 6;
+
+/** A chain that hears so much more than can arrive is measured wrong, or is not turned down, dB. */
+const MOST_ABOVE_DB = 3;
 
 /** What two devices should hear of each other on the bench. */
 export interface BenchLevel {
@@ -44,7 +47,7 @@ export function levelProblem(levelsDbm: readonly number[], { atMostDbm, atLeastD
   const strongest = Math.max(...levelsDbm);
   const weakest = Math.min(...levelsDbm);
   const told = (dbm: number) => `${dbm.toFixed(0).replace("-", "−")} dBm`;
-  if (strongest > atMostDbm + 3)
+  if (strongest > atMostDbm + MOST_ABOVE_DB)
     return `a chain hears ${told(strongest)}; no more than ${told(atMostDbm)} can arrive: its power is not down, or its gain is set wrong`;
   if (strongest - weakest > MOST_APART_DB)
     return `its chains hear ${told(strongest)} and ${told(weakest)}: a jumper is loose or a chain is dead`;

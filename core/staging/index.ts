@@ -1,4 +1,4 @@
-export { BENCH_M, benchLevel, levelProblem, type BenchLevel } from "./expect";
+export { benchLevel, levelProblem, type BenchLevel } from "./expect";
 export { laptopAddress, stagingGroups, stagingProblems, type StagingGroup } from "./order";
 export {
   configSheet,

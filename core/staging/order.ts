@@ -35,8 +35,8 @@ export function stagingProblems(world: World): Map<string, string> {
 }
 
 /**
- * An address for the laptop beside a device's, in the same network and nobody else's: the highest free one, which is rarely given to
- * anybody. Null where the address is none, or its network holds no other.
+ * An address for the laptop beside a device's, in the same network and nobody else's: the highest free one, because
+ * networks are filled from below. Null if the text is not an address with a prefix, or if every other address is taken.
  */
 export function laptopAddress(deviceAddress: string, taken: ReadonlySet<string> = new Set()): string | null {
   const network = parsedSubnet(deviceAddress);

@@ -1,7 +1,7 @@
 import { parsedAddress, takenAddresses } from "../addressing";
 import { endOf, type World } from "../plan";
 import { figure } from "../words";
-import { BENCH_M, benchLevel } from "./expect";
+import { BENCH_M, benchLevel, MOST_APART_DB } from "./expect";
 import { laptopAddress } from "./order";
 import { settingText, type ConfigSheet, type SheetContext } from "./sheet";
 import type { StagingStep } from "./steps";
@@ -48,5 +48,5 @@ function pairText(world: World, peerId: string, radioId: string): string {
     weakenDb > 0
       ? ` That is ${figure(weakenDb, 0)} dB more than the receiver takes: let them look past each other, or put pads between.`
       : "";
-  return `${BENCH_M} m from ${world.radios.get(peerId)!.name}, powers down: it joins, each chain hears at most ${figure(atMostDbm, 0)} dBm, chains within 6 dB of each other; then a minute of traffic.${weaken}`;
+  return `${BENCH_M} m from ${world.radios.get(peerId)!.name}, powers down: it joins, each chain hears at most ${figure(atMostDbm, 0)} dBm, chains within ${MOST_APART_DB} dB of each other; then a minute of traffic.${weaken}`;
 }
