@@ -27,6 +27,8 @@ export const SITES: Site[] = [
     freeMounts: 7,
     isFeed: true,
     feedMbps: 2000,
+    upsWh: 1200,
+    switchPartId: "tornel-nudo-8-at",
     access: "Quay road, key at the harbour office.",
     hazards: "Overhead line 12 m east of the mast.",
     notes: "The submarine feed lands here.",

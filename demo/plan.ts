@@ -54,11 +54,12 @@ function radio(
     injector: rest.radioModelId.includes("salto-80") ? "dc48" : "802.3at",
     address: `10.44.0.${addressCount++}`,
     ...USUAL_CABLING,
+    cableKind: rest.radioModelId.includes("salto-80") ? "fibre" : "cat5e",
     ...rest,
   };
 }
 
-const vela = { role: "sector", radioModelId: "brisote-vela-5", widthMHz: 20 } as const;
+const vela = { role: "sector", radioModelId: "brisote-vela-5", widthMHz: 20, jumperM: 0.6 } as const;
 const tramo = { role: "bridge", radioModelId: "brisote-tramo-5" } as const;
 
 /** Sectors as built, with what was got wrong on purpose. */

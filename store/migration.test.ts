@@ -1,7 +1,16 @@
 import { PGlite } from "@electric-sql/pglite";
 import { expect, test } from "@jest/globals";
 import { peakGainDbi } from "#core/antenna";
-import { PLAIN_CARRIER, setPatch, USUAL_CABLING, USUAL_SITE_KIT, type PlanRows, type Radio } from "#core/plan";
+import {
+  PLAIN_CARRIER,
+  setPatch,
+  USUAL_CABLING,
+  USUAL_CHAIN,
+  USUAL_SITE_CHAIN,
+  USUAL_SITE_KIT,
+  type PlanRows,
+  type Radio,
+} from "#core/plan";
 import { valley } from "#core/testing";
 import { readHistory, readPlan, readVersion, recordChange, signedBy, stepRecord, type Db } from "#store";
 import { migrate } from "./database";
@@ -23,6 +32,7 @@ const CAME_WITH: Record<number, Partial<Record<string, string[]>>> = {
     radios: Object.keys(USUAL_CABLING),
     sites: Object.keys(USUAL_SITE_KIT),
   },
+  17: { plans: ["iceMm"], radios: Object.keys(USUAL_CHAIN), sites: Object.keys(USUAL_SITE_CHAIN) },
 };
 
 /** A row of today as it was when only the first `schema` migrations had run. */

@@ -1,4 +1,12 @@
-import { NO_OWN_FRAME, NO_POWER_PLAN, USUAL_CABLING, USUAL_SITE_KIT, type KeptPatch } from "#core/plan";
+import {
+  NO_OWN_FRAME,
+  NO_POWER_PLAN,
+  USUAL_CABLING,
+  USUAL_CHAIN,
+  USUAL_SITE_CHAIN,
+  USUAL_SITE_KIT,
+  type KeptPatch,
+} from "#core/plan";
 import type { Queries } from "./db";
 import { MIGRATIONS } from "./migrations";
 
@@ -96,6 +104,7 @@ const UPGRADES: Partial<Record<number, Upgrade>> = {
   8: withFields({ carriers: NO_POWER_PLAN }),
   12: withFields({ carriers: NO_OWN_FRAME }),
   14: withFields({ radios: USUAL_CABLING, sites: USUAL_SITE_KIT }),
+  17: withFields({ radios: USUAL_CHAIN, sites: USUAL_SITE_CHAIN }),
 };
 
 async function todayOf(tx: Queries, planId: string): Promise<Today> {

@@ -1,4 +1,6 @@
 import { acceptText } from "./acceptText";
+import { drawingOf } from "#core/procedures";
+import { DrawingPdf } from "./DrawingPdf";
 import { registerFonts } from "./pdfFonts";
 import { takesWords, toolWords } from "../install/ProcedureSteps";
 import { CAUTION_NOTE, CAUTIONS, sendingWords, type CrewEnd } from "#core/install";
@@ -103,8 +105,13 @@ function EndPage({ sheet, end, other, formats }: { sheet: SheetData; end: CrewEn
         ))}
       </View>
       <Text style={styles.heading}>The order of the work</Text>
-      <Text style={styles.quiet}>Take: {toolWords(end.steps)}</Text>
-      {end.steps.map((step, i) => (
+      <Text style={styles.quiet}>Take: {toolWords(end.work.steps)}</Text>
+      {end.work.leftOut.map(({ name, circle }) => (
+        <Text key={name} style={styles.caution}>
+          {name} is left out: with it {circle}.
+        </Text>
+      ))}
+      {end.work.steps.map((step, i) => (
         <View key={step.id} style={styles.row} wrap={false}>
           <View style={styles.box} />
           <Text style={styles.grow}>
@@ -112,6 +119,7 @@ function EndPage({ sheet, end, other, formats }: { sheet: SheetData; end: CrewEn
             {step.caution ? <Text style={styles.caution}> Caution: {step.caution}</Text> : ""}
             {step.trap ? <Text style={styles.quiet}> {step.trap}</Text> : ""}
           </Text>
+          {step.diagram && <DrawingPdf drawing={drawingOf(step.diagram, end)} />}
         </View>
       ))}
       <Text style={styles.heading}>Measured</Text>

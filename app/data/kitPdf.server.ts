@@ -1,5 +1,6 @@
 import { billOf, stockedLines } from "#core/bill";
 import type { World } from "#core/plan";
+import { FAMILIES, GENERAL } from "#core/procedures";
 import { configSheet, sheetContext } from "#core/staging";
 import { readStaging, readStock, type Store } from "#store";
 import { createElement } from "react";
@@ -17,8 +18,23 @@ export async function orderPdf(store: Store, world: World): Promise<Uint8Array<A
   );
 }
 
-/** Labels that one file holds; a page is made of some 30. */
-export const MOST_LABELS = 600;
+/** How kit goes together: what ships, then the plan's own. */
+export async function proceduresPdf(world: World): Promise<Uint8Array<ArrayBuffer>> {
+  const { ProceduresPdf } = await import("./ProceduresPdf");
+  const procedures = [GENERAL, ...FAMILIES, ...world.procedures.values()];
+  return printed(createElement(ProceduresPdf, { planName: world.plan.name, procedures }));
+}
+
+/** Devices that one file of sheets or labels holds. A page holds some 30 labels, or six sheets. */
+export const MOST_PRINTED = 600;
+
+/** What some radios of a plan are to be set to. */
+export async function sheetsPdf(world: World, radioIds: readonly string[]): Promise<Uint8Array<ArrayBuffer>> {
+  const { SheetsPdf } = await import("./SheetsPdf");
+  const context = sheetContext(world);
+  const sheets = radioIds.map((id) => configSheet(world, id, context));
+  return printed(createElement(SheetsPdf, { planName: world.plan.name, sheets }));
+}
 
 /** Labels for some radios of a plan. The code on each holds the text printed beside it. */
 export async function labelsPdf(

@@ -31,6 +31,8 @@ export async function readSheet(planId: string, linkId: string): Promise<SheetDa
     state: link.state,
     distanceM,
     madeAt: now.toISOString(),
-    ends: answer.path && crewSheet(rows.plan, a, b, answer.path, { azimuthDeg, backAzimuthDeg }, now),
+    ends:
+      answer.path &&
+      crewSheet(rows.plan, a, b, answer.path, { azimuthDeg, backAzimuthDeg }, now, [...world.procedures.values()]),
   };
 }

@@ -1,5 +1,7 @@
-import type { Outcome } from "#core/outcome";
+import { deliveryOf } from "#core/bill";
 import { ratesMoved } from "#core/channels";
+import type { Outcome } from "#core/outcome";
+import { counted } from "#core/words";
 import { useMemo, useState } from "react";
 import { Button, euros, figure, Term } from "../ui";
 import { useDesk } from "./DeskContext";
@@ -47,12 +49,16 @@ const ROWS: Row[] = [
 
 /** The foot of the desk: kept beside in hand, and what to do with it. */
 export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; busy: boolean }) {
-  const { data, draft, outcome, settled, summaries, world } = useDesk();
+  const { data, draft, kept, outcome, settled, summaries, world } = useDesk();
   const [reason, setReason] = useState("");
   const inHand = draft.patches.length > 0;
   const { faster, slower } = useMemo(
     () => (inHand ? ratesMoved(world, data.summaries, summaries) : { faster: 0, slower: 0 }),
     [inHand, world, data.summaries, summaries],
+  );
+  const delivery = useMemo(
+    () => (inHand ? deliveryOf(kept, world, draft.patches) : null),
+    [inHand, kept, world, draft.patches],
   );
   return (
     <footer
@@ -102,6 +108,21 @@ export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; 
                 </span>
               </>
             )}
+          </span>
+        </span>
+      )}
+      {delivery && (
+        <span className="flex items-baseline gap-1.5 whitespace-nowrap">
+          <span className="text-xs text-quiet">
+            <Term
+              meaning={`The longest wait among what this change needs more of, by the library: ${delivery.name}.${delivery.unknown > 0 ? ` Of ${counted(delivery.unknown, "item")} nobody knows.` : ""}`}
+            >
+              Delivery
+            </Term>
+          </span>
+          <span className="figures" data-in-hand="Delivery">
+            {delivery.unknown > 0 && "at least "}
+            {counted(delivery.days, "day")}
           </span>
         </span>
       )}

@@ -14,6 +14,7 @@ import { PlacesInView } from "../bench/PlacesInView";
 import { WaysView } from "../bench/WaysView";
 import type { MapLink, MapPick, MapSite, MapSubscriber } from "../map/types";
 import { CursorProvider, PlanUnderCursor, SectionUnderCursor } from "./cursor";
+import { useExposures } from "./useExposures";
 import { useDesk } from "./DeskContext";
 import { useGroundTools } from "./MapTools";
 import { placeNameOf } from "../frame/names";
@@ -80,6 +81,7 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
   const { data, world, selection, select, link, answer, profiles, draft, heat, lookedAt } = useDesk();
   const { sites, subscribers } = useMapPlaces(world);
   const outsiders = useMemo(() => [...world.outsiders.values()], [world.outsiders]);
+  const exposures = useExposures(world);
   const links = useMapLinks();
   const ends = link ? linkEnds(world, link) : null;
   const profile = ends ? profiles.get([ends.a.place, ends.b.place]) : undefined;
@@ -165,6 +167,7 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
             subscribers={subscribers}
             links={links}
             outsiders={outsiders}
+            exposures={exposures}
             selected={onMap(selection)}
             onPick={select}
             heat={heat}

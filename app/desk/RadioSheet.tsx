@@ -1,4 +1,4 @@
-import { CABLE_KINDS, endOf, freeName, INJECTORS, radioPatches, type Radio } from "#core/plan";
+import { CABLE_KINDS, endOf, freeName, INJECTORS, radioPatches, WIRINGS, type Radio } from "#core/plan";
 import { CABLES } from "#core/power";
 import { Button } from "../ui";
 import { useDesk } from "./DeskContext";
@@ -79,7 +79,7 @@ export function RadioSheet({ radio }: { radio: Radio }) {
           <ChoiceEdit
             of={of}
             field="injector"
-            label="Injector"
+            label="Fed by"
             value={radio.injector}
             choices={INJECTORS.map((one) => [one, one] as const)}
           />
@@ -89,6 +89,24 @@ export function RadioSheet({ radio }: { radio: Radio }) {
             label="Bracket"
             value={radio.bracketId}
             choices={[[null, "the one in its box"] as const, ...brackets]}
+          />
+          <ChoiceEdit
+            of={of}
+            field="wiring"
+            label="Wired"
+            value={radio.wiring}
+            choices={WIRINGS.map((one) => [one, one] as const)}
+          />
+          <FigureEdit of={of} field="arresters" label="Surge arresters" max={2} value={radio.arresters} />
+          <FigureEdit
+            of={of}
+            field="jumperM"
+            label="Jumpers to the antenna"
+            unit="m"
+            step={0.1}
+            decimals={1}
+            max={100}
+            value={radio.jumperM}
           />
           <TextEdit of={of} field="firmware" label="Firmware found" value={radio.firmware} most={60} />
           <FigureEdit

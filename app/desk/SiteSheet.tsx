@@ -52,6 +52,28 @@ function SolarFields({ site }: { site: Site }) {
     </>
   );
 }
+/** The networks of a site by role. */
+function NetworkFields({ site }: { site: Site }) {
+  const of = { kind: "sites", id: site.id } as const;
+  return (
+    <>
+      <TextEdit of={of} field="subnet" label="Network" value={site.subnet} most={64} />
+      <TextEdit of={of} field="gateway" label="Gateway" value={site.gateway} most={64} />
+      <TextEdit
+        of={of}
+        field="clientSubnet"
+        label="Customers’ own network (empty: the same)"
+        value={site.clientSubnet}
+        most={64}
+      />
+      <FigureEdit of={of} field="vlan" label="VLAN (0: untagged)" max={4094} value={site.vlan} />
+      {site.clientSubnet !== "" && (
+        <FigureEdit of={of} field="clientVlan" label="Customers’ VLAN" max={4094} value={site.clientVlan} />
+      )}
+    </>
+  );
+}
+
 /** How much of the sun's radiation comes through. */
 const CLEARNESS = [
   [null, `usual, ${USUAL_CLEARNESS}`],
@@ -69,6 +91,9 @@ export function SiteSheet({ site }: { site: Site }) {
   const of = { kind: "sites", id: site.id } as const;
   const radios = [...world.radios.values()].filter((radio) => radio.siteId === site.id);
   const left = mountsLeft(world, site);
+  const switches = [...world.parts.values()]
+    .filter(({ kind }) => kind === "switch")
+    .map(({ id, model }) => [id, model] as const);
   return (
     <div className="divide-y divide-rule">
       <section className="px-3 py-2" aria-label={site.name}>
@@ -107,8 +132,25 @@ export function SiteSheet({ site }: { site: Site }) {
             choices={SITE_POWERS.map((one) => [one, one] as const)}
           />
           {site.power === "solar" && <SolarFields site={site} />}
-          <TextEdit of={of} field="subnet" label="Network" value={site.subnet} most={64} />
-          <TextEdit of={of} field="gateway" label="Gateway" value={site.gateway} most={64} />
+          {site.power === "mains" && (
+            <FigureEdit
+              of={of}
+              field="upsWh"
+              label="Battery behind the mains (0: none)"
+              unit="Wh"
+              step={100}
+              max={1_000_000}
+              value={site.upsWh}
+            />
+          )}
+          <ChoiceEdit
+            of={of}
+            field="switchPartId"
+            label="Switch that feeds radios"
+            value={site.switchPartId}
+            choices={[[null, "none: injectors"] as const, ...switches]}
+          />
+          <NetworkFields site={site} />
           <FigureEdit
             of={of}
             field="mastMomentNm"
@@ -118,6 +160,28 @@ export function SiteSheet({ site }: { site: Site }) {
             max={10_000_000}
             value={site.mastMomentNm}
           />
+          <FigureEdit
+            of={of}
+            field="ballastBaseM"
+            label="Foot of a ballasted mount (0: bolted)"
+            unit="m"
+            step={0.1}
+            decimals={1}
+            max={20}
+            value={site.ballastBaseM}
+          />
+          {site.ballastBaseM > 0 && (
+            <FigureEdit
+              of={of}
+              field="ballastFootM"
+              label="Its roof above ground"
+              unit="m"
+              step={0.5}
+              decimals={1}
+              max={500}
+              value={site.ballastFootM}
+            />
+          )}
           <FigureEdit of={of} field="freeMounts" label="Mounts for radios" max={99} value={site.freeMounts} />
           <ChoiceEdit of={of} field="isFeed" label="Feed" value={site.isFeed} choices={YES_NO} />
           {site.isFeed && (

@@ -1,6 +1,8 @@
 import type { CrewEnd } from "#core/install";
-import { minutesOf, toolsOf, type Step } from "#core/procedures";
+import type { Step } from "#core/plan";
+import { drawingOf, minutesOf, toolsOf } from "#core/procedures";
 import { figure } from "../ui";
+import { StepDrawing } from "./StepDrawing";
 
 /** What a step takes: its part, its tool and torque. */
 export function takesWords({ part, tool, torqueNm }: Step): string {
@@ -29,13 +31,18 @@ export function ProcedureSteps({
   ticks: ReadonlySet<string>;
   onTick: (id: string) => void;
 }) {
-  const { steps, procedures } = end;
+  const { steps, procedures, leftOut } = end.work;
   const tools = toolWords(steps);
   return (
     <>
       <p className="text-sm text-quiet">
         {procedures.join("; ")}. Some {figure(minutesOf(steps), 0)} minutes{tools && `. Take: ${tools}`}.
       </p>
+      {leftOut.map(({ name, circle }) => (
+        <p key={name} role="alert" className="text-sm font-medium text-blocked">
+          {name} is left out: with it {circle}.
+        </p>
+      ))}
       {!confirmed && (
         <p role="status" className="text-sm font-medium text-blocked">
           Confirm the five points above first.
@@ -58,6 +65,7 @@ export function ProcedureSteps({
                 {step.caution && <strong className="block text-sm text-blocked">⚠ {step.caution}</strong>}
                 {step.hint && <span className="block text-sm">{step.hint}</span>}
                 {step.trap && <span className="block text-sm text-tight">Mind: {step.trap}</span>}
+                {step.diagram && <StepDrawing drawing={drawingOf(step.diagram, end)} />}
               </span>
             </label>
           </li>

@@ -6,6 +6,7 @@ import { ChooseButton } from "../desk/ChooseButton";
 import { useDesk } from "../desk/DeskContext";
 import { useLines } from "../stages/useRows";
 import { Button, buttonClass, Table } from "../ui";
+import { RenumberForm } from "./RenumberForm";
 
 const ROW_PX = 26;
 /** Made once: ten thousand addresses are put in order by it. */
@@ -26,6 +27,8 @@ export function AddressesView() {
       ),
     [world, faults],
   );
+  const [movingId, setMovingId] = useState<string | null>(null);
+  const moving = world.sites.get(movingId ?? "");
   const [page, setPage] = useState<HTMLElement | null>(null);
   const lines = useLines(page, radios.length, ROW_PX);
   return (
@@ -55,7 +58,10 @@ export function AddressesView() {
         </a>
       </div>
       <h2 className="mt-3 font-semibold">Networks</h2>
-      <Table caption="Networks of the sites" columns={[{ name: "Site" }, { name: "Network" }, { name: "Gateway" }]}>
+      <Table
+        caption="Networks of the sites"
+        columns={[{ name: "Site" }, { name: "Network" }, { name: "Gateway" }, { name: "Action", isHidden: true }]}
+      >
         {[...world.sites.values()].map((site) => {
           const problem = subnetProblem(site);
           return (
@@ -63,15 +69,35 @@ export function AddressesView() {
               <td>
                 <ChooseButton of={{ kind: "site", id: site.id }}>{site.name}</ChooseButton>
               </td>
-              <td className="figures">{site.subnet || "none planned"}</td>
+              <td className="figures">
+                {site.subnet || "none planned"}
+                {site.vlan > 0 && `, VLAN ${site.vlan}`}
+                {site.clientSubnet && (
+                  <span className="block">
+                    customers {site.clientSubnet}
+                    {site.clientVlan > 0 && `, VLAN ${site.clientVlan}`}
+                  </span>
+                )}
+              </td>
               <td className={`figures ${problem ? "text-blocked" : ""}`}>
                 {site.gateway || "–"}
                 {problem && <span className="block text-xs">{problem}</span>}
+              </td>
+              <td className="text-right">
+                <Button
+                  className="px-1.5 py-0 text-xs"
+                  aria-expanded={movingId === site.id}
+                  aria-label={`Renumber ${site.name}`}
+                  onClick={() => setMovingId(movingId === site.id ? null : site.id)}
+                >
+                  Renumber
+                </Button>
               </td>
             </tr>
           );
         })}
       </Table>
+      {moving && <RenumberForm key={moving.id} site={moving} onDone={() => setMovingId(null)} />}
       <h2 className="mt-3 font-semibold">Radios</h2>
       {radios.length === 0 && <p className="text-quiet">No radio is planned yet.</p>}
       <div ref={lines.setStart}>

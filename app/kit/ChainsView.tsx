@@ -1,5 +1,7 @@
-import { CABLES, INJECTOR_WORDS, LONGEST_COPPER_M, powerChain, type PowerChain } from "#core/power";
-import { endOf, type LinkEnd } from "#core/plan";
+import { earthMm2Of } from "#core/bill";
+import { endOf, radiosBySite, type LinkEnd } from "#core/plan";
+import { CABLES, INJECTOR_WORDS, LONGEST_COPPER_M, powerChain, switchBudget, type PowerChain } from "#core/power";
+import { counted } from "#core/words";
 import { useMemo, useState } from "react";
 import { ChooseButton } from "../desk/ChooseButton";
 import { useDesk } from "../desk/DeskContext";
@@ -46,6 +48,7 @@ export function ChainsView() {
         together. Volts: at the radio’s greatest load, with the cable at 50 °C. Before anybody touches a lead: power
         off, and mains work is for licensed electricians.
       </p>
+      <SitesFed />
       <ul ref={lines.setStart} className="mt-2" style={{ paddingTop: lines.before, paddingBottom: lines.after }}>
         {lines.shown.map(({ index }) => {
           const row = rows[index]!;
@@ -72,25 +75,75 @@ const bad = "border-blocked font-semibold text-blocked";
 function Chain({ row: { end, chain } }: { row: Row }) {
   const { radio, model } = end;
   const { copperM, tooLongM, isRight, voltsAtRadio, leastV, isStarved, isDry } = chain;
+  const { isTurned, isBare, lacksArrester, jumperDb, jumperMissingDb } = chain;
+  const arresters = radio.arresters === 0 ? "no arrester" : counted(radio.arresters, "arrester");
   const cable = CABLES[radio.cableKind];
   return (
     <p className="mt-0.5 flex flex-wrap items-center gap-1">
+      {radio.jumperM > 0 && (
+        <>
+          <span className={`${LINK} ${jumperMissingDb > 0 ? bad : good}`}>
+            jumpers {figure(radio.jumperM)} m, {figure(jumperDb)} dB
+            {jumperMissingDb > 0 && `, ${figure(radio.cableLossDb)} in the budget`}
+          </span>
+          <span aria-hidden="true">―</span>
+        </>
+      )}
       <span className={`${LINK} ${isDry ? bad : good}`}>
         {model.model}, {figure(model.loadW, 0)} W{isStarved && ": cannot be fed over this cable"}
         {voltsAtRadio !== null && `: ${figure(voltsAtRadio)} V of at least ${figure(leastV!)}`}
       </span>
       <span aria-hidden="true">―</span>
-      <span className={`${LINK} ${tooLongM > 0 ? bad : good}`}>
+      {copperM > 0 && radio.ethernetM > 0 && (
+        <>
+          <span className={`${LINK} ${lacksArrester ? bad : good}`}>{arresters}</span>
+          <span aria-hidden="true">―</span>
+        </>
+      )}
+      <span className={`${LINK} ${tooLongM > 0 || isBare ? bad : good}`}>
         {figure(radio.ethernetM, 0)} m of {cable.name}
+        {isBare && ", which is not made for outdoors"}
         {tooLongM > 0 && `, ${figure(copperM, 0)} m in all: ${figure(tooLongM, 0)} too many`}
       </span>
       <span aria-hidden="true">―</span>
-      <span className={`${LINK} ${isRight ? good : bad}`}>
+      <span className={`${LINK} ${isRight && !isTurned ? good : bad}`}>
         {INJECTOR_WORDS[radio.injector].replace(/^an? /, "")}
+        {isTurned && ", crossed: plus and minus change places"}
         {!isRight && `: it needs ${INJECTOR_WORDS[model.powerInput]}`}
       </span>
       <span aria-hidden="true">―</span>
       <span className={`${LINK} ${good}`}>{figure(radio.indoorM, 0)} m to the switch</span>
     </p>
+  );
+}
+
+/** Each site's earth lead, and what its switch feeds. */
+function SitesFed() {
+  const { world } = useDesk();
+  const rows = useMemo(() => {
+    const bySite = radiosBySite(world);
+    return [...world.sites.values()].flatMap((site) => {
+      const radios = bySite.get(site.id) ?? [];
+      if (radios.length === 0) return [];
+      return [{ site, earthMm2: earthMm2Of(world, radios), budget: switchBudget(world, site, radios) }];
+    });
+  }, [world]);
+  return (
+    <ul className="mt-2" aria-label="Sites">
+      {rows.map(({ site, earthMm2, budget }) => (
+        <li key={site.id} data-fed={site.id}>
+          <ChooseButton of={{ kind: "site", id: site.id }}>{site.name}</ChooseButton>: earth lead of{" "}
+          {figure(earthMm2, 0)} mm², the thickest that its kit asks for, and what the local code asks.{" "}
+          {budget && (
+            <span className={budget.overW > 0 || budget.overPorts > 0 ? "font-semibold text-blocked" : ""}>
+              {budget.part.model} feeds {counted(budget.fed.length, "radio")}
+              {budget.part.ports !== null && ` on ${budget.part.ports} sockets`}: {figure(budget.loadW, 0)} W
+              {budget.part.watts !== null && ` of ${figure(budget.part.watts, 0)}`}, {figure(budget.startW, 0)} W if all
+              start at once.
+            </span>
+          )}
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -1,3 +1,4 @@
+import { ProceduresView } from "../procedures/ProceduresView";
 import { StageOfViews, type Views } from "../stages/StageOfViews";
 import { AddressesView } from "./AddressesView";
 import { BillView } from "./BillView";
@@ -10,8 +11,9 @@ const VIEWS: Views = {
   bill: { name: "Bill", Shown: BillView },
   store: { name: "Store", Shown: StoreView },
   chains: { name: "Cables and power", Shown: ChainsView },
-  sun: { name: "Sun", Shown: SunView },
+  sun: { name: "Sun and mains", Shown: SunView },
   loads: { name: "Wind and exposure", Shown: MastLoadsView },
+  procedures: { name: "Procedures", Shown: ProceduresView },
   addresses: { name: "Addresses", Shown: AddressesView },
 };
 

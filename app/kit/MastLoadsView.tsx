@@ -1,5 +1,6 @@
-import { mastLoad, momentOverNm } from "#core/mast";
+import { ballastKg, mastLoad, momentOverNm } from "#core/mast";
 import { radiosBySite, type Site } from "#core/plan";
+import { counted } from "#core/words";
 import { useMemo } from "react";
 import { ChooseButton } from "../desk/ChooseButton";
 import { useDesk } from "../desk/DeskContext";
@@ -22,10 +23,11 @@ export function MastLoadsView() {
   return (
     <div className="h-full space-y-4 overflow-y-auto p-3 text-[13px]">
       <p className="text-xs text-quiet">
-        In a gust of {figure(world.plan.gustMPerS, 0)} m/s (the plan’s settings), without ice; areas are estimated from
-        the antennas’ beams. Exposure: far field in front of the antenna, sending all the time at its set power, against
-        ICNIRP 2020. These are figures, not a permission: the structure, its code, and those licensed for it decide, and
-        so does your regulator for exposure.
+        In a gust of {figure(world.plan.gustMPerS, 0)} m/s{" "}
+        {world.plan.iceMm > 0 ? `with ${figure(world.plan.iceMm, 0)} mm of ice all round` : "without ice"} (the plan’s
+        settings); areas are estimated from the antennas’ beams. Exposure: far field in front of the antenna, sending
+        all the time at its set power, against ICNIRP 2020. These are figures, not a permission: the structure, its
+        code, and those licensed for it decide, and so does your regulator for exposure.
       </p>
       {sites.map((site) => (
         <Structure key={site.id} site={site} />
@@ -38,6 +40,7 @@ function Structure({ site }: { site: Site }) {
   const { world } = useDesk();
   const load = useMemo(() => mastLoad(world, radiosBySite(world).get(site.id) ?? []), [world, site]);
   const overNm = momentOverNm(site, load);
+  const struts = load.antennas.filter((one) => one.struts > 0);
   return (
     <section aria-label={site.name} data-structure={site.id}>
       <h2 className="font-semibold">{site.name}</h2>
@@ -46,8 +49,23 @@ function Structure({ site }: { site: Site }) {
         {site.mastMomentNm > 0
           ? `, of ${figure(site.mastMomentNm / 1000, 2)} that the owner allows`
           : "; what the owner allows is not known"}
-        . {figure(load.weightKg, 0)} kg of radios and antennas.
+        . {figure(load.weightKg, 0)} kg of radios and antennas
+        {load.iceKg > 0 && `, ${figure(load.iceKg, 0)} kg of ice on them`}.
       </p>
+      {site.ballastBaseM > 0 && (
+        <p>
+          Its mount stands on a roof by its weight: {figure(ballastKg(site, load), 0)} kg of ballast besides radios and
+          antennas keep it from tipping over the edge of its {figure(site.ballastBaseM)} m foot and from sliding, with
+          half as much again. Whether the roof bears that is for whoever answers for it.
+        </p>
+      )}
+      {struts.length > 0 && (
+        <p>
+          Side struts:{" "}
+          {struts.map(({ radio, struts: count }) => `${counted(count, "strut")} for ${radio.name}`).join(", ")}, unless
+          the maker says otherwise.
+        </p>
+      )}
       <div className="overflow-x-auto" tabIndex={0} role="region" aria-label={`Antennas at ${site.name}`}>
         <Table
           caption={`Loads at ${site.name}`}

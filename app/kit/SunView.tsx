@@ -1,6 +1,6 @@
-import { solarYear } from "#core/power";
+import { CONVERTER_EFFICIENCY, hoursHeld, railsOf, siteLoadW, solarYear } from "#core/power";
 import { radiosBySite, type Site } from "#core/plan";
-import { MONTHS } from "#core/words";
+import { counted, MONTHS } from "#core/words";
 import { useMemo } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { Button, figure, Term } from "../ui";
@@ -10,10 +10,11 @@ import { YearChart } from "./YearChart";
 export function SunView() {
   const { world } = useDesk();
   const sites = useMemo(() => [...world.sites.values()].filter(({ power }) => power === "solar"), [world.sites]);
-  if (sites.length === 0)
+  const mains = useMemo(() => [...world.sites.values()].filter(({ power }) => power === "mains"), [world.sites]);
+  if (sites.length + mains.length === 0)
     return (
       <p className="p-8 text-center text-sm text-quiet">
-        No site of this plan lives on the sun. A site’s power is chosen on its sheet.
+        No site of this plan has power yet. A site’s power is chosen on its sheet.
       </p>
     );
   return (
@@ -26,7 +27,58 @@ export function SunView() {
       {sites.map((site) => (
         <SolarSite key={site.id} site={site} />
       ))}
+      {mains.length > 0 && <MainsSites sites={mains} />}
     </div>
+  );
+}
+
+/** Sites on the mains: how long what hangs there is held when the mains is away. */
+function MainsSites({ sites }: { sites: readonly Site[] }) {
+  const { world, select } = useDesk();
+  const bySite = useMemo(() => radiosBySite(world), [world]);
+  return (
+    <section aria-label="Sites on the mains">
+      <h2 className="font-semibold">On the mains</h2>
+      <ul>
+        {sites.map((site) => {
+          const radios = bySite.get(site.id) ?? [];
+          const hours = hoursHeld(world, site, radios);
+          return (
+            <li key={site.id} data-mains={site.id}>
+              <button
+                type="button"
+                className="text-clay underline"
+                onClick={() => select({ kind: "site", id: site.id })}
+              >
+                {site.name}
+              </button>
+              : {figure(siteLoadW(world, site, radios))} W.{" "}
+              {hours === null
+                ? "Dark when the mains is: no battery is planned behind it."
+                : `Its battery of ${figure(site.upsWh, 0)} Wh holds them ${figure(hours)} hours, new and warm, over an inverter.`}
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+/** Voltages that a site's radios are made from, and which of them a converter makes. */
+function Rails({ site }: { site: Site }) {
+  const { world } = useDesk();
+  const rails = railsOf(world, site, radiosBySite(world).get(site.id) ?? []);
+  if (rails.length === 0) return null;
+  return (
+    <p className="text-quiet">
+      {rails
+        .map(
+          ({ volts, radios, loadW, isConverted }) =>
+            `${figure(volts, 0)} V for ${counted(radios, "radio")}, ${figure(loadW, 0)} W${isConverted ? `, over a converter from ${figure(site.batteryV, 0)} V that takes ${figure(loadW / CONVERTER_EFFICIENCY - loadW)} W more` : " straight from the battery"}`,
+        )
+        .join("; ")}
+      .
+    </p>
   );
 }
 
@@ -68,6 +120,7 @@ function SolarSite({ site }: { site: Site }) {
             {figure(site.batteryV, 0)} V, {site.batteryKind}. Enough would be {figure(year.neededPanelW, 0)} W and{" "}
             {figure(year.neededBatteryAh, 0)} Ah.
           </p>
+          <Rails site={site} />
           <YearChart year={year} />
         </>
       )}

@@ -2,6 +2,7 @@ import { ALIGNMENT_AIDS, POWER_INPUTS, radioModelSchema, type RadioModel } from 
 import { plainFigure } from "#core/words";
 import { useState } from "react";
 import { boundText, Button, SelectField, TextField } from "../ui";
+import { boxOf, boxText } from "./boxText";
 
 type Field = [name: string, label: string, unit?: string];
 const TEXTS: Field[] = [
@@ -24,6 +25,7 @@ const NUMBERS: Field[] = [
   ["overloadDbm", "Overload from", "dBm"],
   ["clientLimit", "Clients at most"],
   ["loadW", "Draws at most", "W"],
+  ["earthMm2", "Earth lead at least", "mm²"],
   ["poleMm.0", "Pole from", "mm"],
   ["poleMm.1", "Pole to", "mm"],
   ["weightKg", "Weight", "kg"],
@@ -41,6 +43,9 @@ function typedOf(radio: RadioModel): Typed {
     meterVoltsPerDbm: radio.meterVoltsPerDbm === null ? "" : String(radio.meterVoltsPerDbm),
     duplexSpacingMHz: radio.duplexSpacingMHz === null ? "" : String(radio.duplexSpacingMHz),
     portMbps: radio.portMbps === null ? "" : String(radio.portMbps),
+    startW: radio.startW === null ? "" : String(radio.startW),
+    deliveryDays: radio.deliveryDays === null ? "" : String(radio.deliveryDays),
+    box: boxText(radio.box),
     "bandMHz.0": String(radio.bandMHz[0]),
     "bandMHz.1": String(radio.bandMHz[1]),
     "poleMm.0": String(radio.poleMm[0]),
@@ -91,6 +96,9 @@ function radioOf(typed: Typed, id: string, rows: number): unknown {
     meterVoltsPerDbm: orNull(typed.meterVoltsPerDbm),
     duplexSpacingMHz: orNull(typed.duplexSpacingMHz),
     portMbps: orNull(typed.portMbps),
+    startW: orNull(typed.startW),
+    deliveryDays: orNull(typed.deliveryDays),
+    box: boxOf(typed.box ?? ""),
     bandMHz: [toNumber(typed["bandMHz.0"]), toNumber(typed["bandMHz.1"])],
     poleMm: [toNumber(typed["poleMm.0"]), toNumber(typed["poleMm.1"])],
     modulations: Array.from({ length: rows }, (_, i) => ({
@@ -125,7 +133,7 @@ export function RadioEditor({
       const found: Record<string, string> = {};
       for (const issue of parsed.error.issues) {
         const path = issue.path.map(String);
-        const isList = path[0] === "widthsMHz" || path[0] === "ports";
+        const isList = path[0] === "widthsMHz" || path[0] === "ports" || path[0] === "box";
         const key = isList ? path[0]! : path.join(".");
         found[key] ??= boundText(issue, typed[key] ?? "");
       }
@@ -200,7 +208,26 @@ export function RadioEditor({
         {text(["duplexSpacingMHz", "Frequencies apart", "MHz"], "FDD only")}
         {text(["portMbps", "Fastest socket", "Mbit/s"], "empty where unknown")}
         {text(["ports", "Ports"], "parted by commas")}
+        {text(["startW", "Draws as it starts", "W"], "empty where unknown")}
+        {text(["deliveryDays", "Delivery", "days"], "empty where unknown")}
         {text(["boxAddress", "Leaves its box at"], "with its prefix: 192.168.1.20/24")}
+      </div>
+      <div>
+        <label htmlFor="box" className="mb-0.5 block text-xs text-quiet">
+          Also in its box, a line each: count × what; kind of part (empty: none); rule sets (empty: all)
+        </label>
+        <textarea
+          id="box"
+          rows={3}
+          value={typed.box}
+          onChange={({ target }) => put("box", target.value)}
+          className="w-full rounded border border-rule bg-panel px-2 py-1 text-sm"
+        />
+        {errors.box && (
+          <p role="alert" className="text-xs font-medium text-blocked">
+            {errors.box}
+          </p>
+        )}
       </div>
       <fieldset>
         <legend className="mb-1 font-semibold">Modulations, from the most robust to the fastest</legend>

@@ -1,4 +1,6 @@
 import { netRateMbps, sensitivityDbm, type RadioModel } from "#core/radio";
+import { counted } from "#core/words";
+import { boxText } from "./boxText";
 import { euros, figure, Term } from "../ui";
 
 const AIDS: Record<RadioModel["alignmentAid"], string> = {
@@ -31,7 +33,13 @@ export function RadioSheet({ radio }: { radio: RadioModel }) {
     ["Adjacent-channel rejection", `${figure(radio.adjacentRejectionDb, 0)} dB`],
     ["Overload", `from ${figure(radio.overloadDbm, 0)} dBm on a chain`],
     ["Clients", String(radio.clientLimit)],
-    ["Power input", `${radio.powerInput}, at most ${figure(radio.loadW)} W`],
+    [
+      "Power input",
+      `${radio.powerInput}, at most ${figure(radio.loadW)} W${radio.startW === null ? "" : `, ${figure(radio.startW)} W for a moment as it starts`}`,
+    ],
+    ["Earth lead", `at least ${figure(radio.earthMm2, 0)} mm², and what the local code asks`],
+    ["Also in its box", boxText(radio.box).replaceAll("\n", "; ") || "nothing that is known"],
+    ["Delivery", radio.deliveryDays === null ? "not known" : counted(radio.deliveryDays, "day")],
     ["Ports", radio.ports.join(", ") || "not on the sheet"],
     ["Fastest socket", radio.portMbps === null ? "not on the sheet" : `${figure(radio.portMbps, 0)} Mbit/s each way`],
     ["Leaves its box at", radio.boxAddress],

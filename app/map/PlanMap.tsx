@@ -126,7 +126,10 @@ export function PlanMap(props: PlanMapProps) {
   useEffect(() => {
     if (ready) view.current?.setDrawing(draws ? (ring) => latest.current.onDrawn?.(ring) : null);
   }, [ready, draws]);
-  const { outsiders } = props;
+  const { outsiders, exposures } = props;
+  useEffect(() => {
+    if (ready) view.current?.showExposures(exposures ?? []);
+  }, [ready, exposures]);
   useEffect(() => {
     if (ready) view.current?.showOutsiders(outsiders ?? []);
   }, [ready, outsiders]);

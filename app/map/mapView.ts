@@ -16,6 +16,7 @@ import { groundLayers } from "./groundLayers";
 import { userTiles } from "./userTiles";
 import { coverageLayer } from "./coverageLayer";
 import { crowdLayer } from "./crowd";
+import { exposureLayer } from "./exposureLayer";
 import { outsiderLayer } from "./outsiderLayer";
 import type { HeatMark, MapContour, MapLink, MapPick, MapSite, PlanMapProps, Ring } from "./types";
 import { reliefSource } from "./relief";
@@ -28,6 +29,7 @@ export interface MapView {
   setDrawing(onDrawn: ((ring: Ring) => void) | null): void;
   showCursor(place: Place | null): void;
   showOutsiders(outsiders: NonNullable<PlanMapProps["outsiders"]>): void;
+  showExposures(exposures: NonNullable<PlanMapProps["exposures"]>): void;
   showHeat(points: readonly HeatMark[]): void;
   showCoverage(coverage: PlanMapProps["coverage"]): void;
   showContours(contours: readonly MapContour[]): void;
@@ -104,11 +106,13 @@ export async function createMapView(
   const ground = groundLayers(palette, events.reshaped);
   const coverage = coverageLayer(palette);
   const outsiders = outsiderLayer(palette);
+  const exposures = exposureLayer(palette);
   const layers = [
     ...coverage.layers,
     ...ground.layers,
     new VectorLayer({ source: heatSource }),
     linkLayer,
+    exposures.layer,
     outsiders.layer,
     crowd.layer,
     things,
@@ -129,7 +133,7 @@ export async function createMapView(
       ...layers,
     ],
     controls: defaultControls({ attribution: tiles !== null, rotate: false, zoom: true }).extend([new ScaleLine()]),
-    view: new View({ center: [0, 0], zoom: 2, maxZoom: 18, enableRotation: false }),
+    view: new View({ center: [0, 0], zoom: 2, maxZoom: 21, enableRotation: false }),
     keyboardEventTarget: element,
   });
   const fit = () =>
@@ -354,6 +358,7 @@ export async function createMapView(
       );
     },
     showOutsiders: (shown) => outsiders.show(shown),
+    showExposures: (shown) => exposures.show(shown),
     showContours: (contours) => coverage.showContours(contours),
     showCoverage: (shown) => coverage.show(shown),
     showMeasure(ends) {

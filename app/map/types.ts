@@ -33,6 +33,13 @@ export interface MapArea {
   kind: CoverKind;
   rings: Ring[];
 }
+/** How far people keep away in front of an antenna; all round where it has no front. */
+export interface MapExposure {
+  place: Place;
+  headingDeg: number | null;
+  widthDeg: number;
+  metres: number;
+}
 /** Lines along which a figure is the same, in longitudes and latitudes. */
 export interface MapContour {
   value: number;
@@ -51,6 +58,7 @@ export interface PlanMapProps {
   links: MapLink[];
   /** Transmitters of others. */
   outsiders?: readonly Outsider[];
+  exposures?: readonly MapExposure[];
   selected: MapPick | null;
   onPick: (pick: MapPick | null) => void;
   /** The place on the selected path that the section's cursor stands on. */

@@ -1,4 +1,4 @@
-import type { OnMast } from "#core/mast";
+import { keepAwayM, type OnMast } from "#core/mast";
 import type { KeyboardEvent, PointerEvent } from "react";
 import { figure, useFormats } from "../ui";
 
@@ -73,6 +73,11 @@ export function MastDrawing({
         const y = yOf(radio.heightM);
         const side = headingDeg === null ? 0 : Math.sin((headingDeg * Math.PI) / 180);
         const x = MAST_X + side * ARM;
+        const { publicM } = keepAwayM(end);
+        const frontM = `${figure(Math.ceil(publicM * 10) / 10)} m`;
+        // To the scale of the heights; toward the reader it is seen end on.
+        const reach = Math.max(4, (publicM / topM) * (HEIGHT - TOP - BOTTOM));
+        const front = x + Math.sign(side || 1) * Math.max(4, reach * Math.abs(side));
         const text = `${radio.name}, ${headingDeg === null ? "all round" : `${figure(headingDeg, 0)}°`}, ${formats.height(radio.heightM)}`;
         const move = (heightM: number) => {
           const next = Math.min(topM, Math.max(0, Math.round(heightM / STEP_M) * STEP_M));
@@ -108,6 +113,16 @@ export function MastDrawing({
             onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
             onPointerMove={onMove}
           >
+            {headingDeg === null ? (
+              <circle cx={x} cy={y} r={reach} fill="none" stroke="var(--blocked)" strokeDasharray="3 2" />
+            ) : (
+              <path
+                d={`M${x} ${y}L${front} ${y - reach / 3}V${y + reach / 3}Z`}
+                fill="none"
+                stroke="var(--blocked)"
+                strokeDasharray="3 2"
+              />
+            )}
             <line x1={MAST_X} x2={x} y1={y} y2={y} stroke="var(--ink)" strokeWidth="1.5" />
             <rect x={x - 14} y={y - 12} width={28} height={24} fill="transparent" />
             {antenna.shape === "dish" || antenna.shape === "grid" ? (
@@ -138,6 +153,7 @@ export function MastDrawing({
               className={`text-[12px] ${isChosen ? "fill-clay font-semibold" : "fill-ink"}`}
             >
               {text}
+              <tspan className="fill-blocked font-normal"> keep {frontM} off</tspan>
               {radio.heightM > structureHeightM ? " – above the structure" : ""}
             </text>
           </g>

@@ -34,7 +34,8 @@ export function MastView({ site }: { site: Site }) {
         />
         <p className="text-xs text-quiet">
           {hung.length} on the mast, {left >= 0 ? `${left} mounts free` : `${-left} more than it has mounts`}. Work on a
-          mast is for trained people with the transmitters off.
+          mast is for trained people with the transmitters off. Dashed: in front of each antenna, how far the public
+          keeps away, as if it sent all the time at its set power (ICNIRP 2020); your regulator decides.
         </p>
       </div>
       <div className="min-w-0 flex-1 basis-80">

@@ -6,7 +6,7 @@ import { writeHosts, writeSheetsJson, writeSheetsText, writeZone } from "#format
 import type { Store } from "#store";
 import { data } from "react-router";
 import { fileName } from "../data/fileName";
-import { labelsPdf, MOST_LABELS, orderPdf } from "../data/kitPdf.server";
+import { labelsPdf, MOST_PRINTED, orderPdf, proceduresPdf, sheetsPdf } from "../data/kitPdf.server";
 import { requirePlan } from "../data/plan.server";
 import type { Route } from "./+types/kitFile";
 
@@ -15,18 +15,23 @@ interface KitFile {
   write: (world: World, store: Store) => string | Promise<Uint8Array<ArrayBuffer>>;
 }
 
+/** The radios of a plan in the order in which they are staged. Throws a refusal where they are more than one file holds. */
+function printedRadios(world: World): string[] {
+  const radioIds = stagingGroups(world).flatMap(({ leaderId, followerIds }) => [leaderId, ...followerIds]);
+  if (radioIds.length > MOST_PRINTED)
+    throw data(`A file holds ${MOST_PRINTED} devices; the plan has ${radioIds.length} radios.`, { status: 413 });
+  return radioIds;
+}
+
 const FILES: Readonly<Record<string, KitFile>> = {
   "bill.csv": { type: "text/csv", write: (world) => writeOrderCsv(billOf(world)) },
   "order.pdf": { type: "application/pdf", write: (world, store) => orderPdf(store, world) },
   "labels.pdf": {
     type: "application/pdf",
-    write: (world, store) => {
-      const radioIds = stagingGroups(world).flatMap(({ leaderId, followerIds }) => [leaderId, ...followerIds]);
-      if (radioIds.length > MOST_LABELS)
-        throw data(`A file holds ${MOST_LABELS} labels; the plan has ${radioIds.length} radios.`, { status: 413 });
-      return labelsPdf(store, world, radioIds);
-    },
+    write: (world, store) => labelsPdf(store, world, printedRadios(world)),
   },
+  "sheets.pdf": { type: "application/pdf", write: (world) => sheetsPdf(world, printedRadios(world)) },
+  "procedures.pdf": { type: "application/pdf", write: proceduresPdf },
   "addresses.csv": { type: "text/csv", write: writeAddressesCsv },
   "hosts.txt": { type: "text/plain", write: writeHosts },
   "zone.txt": { type: "text/plain", write: writeZone },

@@ -55,6 +55,7 @@ const settingsSchema = z.object({
   oversubscription: number(1, 100),
   growthPercent: number(0, 300),
   gustMPerS: number(10, 90),
+  iceMm: number(0, 100),
   sunlessDays: number(0, 60),
   budgetEur: number(0, 100_000_000),
 });
@@ -183,6 +184,7 @@ export default function Settings({ loaderData: { plan, revision, ruleSet, climat
             )}
             {text(fields.growthPercent, "Growth of demand", "% a year", "0: none is reckoned with")}
             {text(fields.gustMPerS, "Gust that masts are reckoned with", "m/s")}
+            {text(fields.iceMm, "Ice that antennas bear in that gust", "mm", "all round; 0: none")}
             {text(fields.sunlessDays, "Days without sun that batteries hold", "days")}
             {text(fields.budgetEur, "Budget for kit", "€", "0: nobody said")}
           </div>

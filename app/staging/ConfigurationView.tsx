@@ -32,6 +32,9 @@ export function ConfigurationView() {
         <a className={buttonClass()} href={file("sheets.txt")} download>
           Text
         </a>
+        <a className={buttonClass()} href={file("sheets.pdf")} download>
+          PDF
+        </a>
       </DeviceHead>
       <Table
         caption="Settings as planned and as reported"

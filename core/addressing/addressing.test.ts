@@ -4,9 +4,11 @@ import {
   addressFaults,
   freeAddress,
   isInSubnet,
+  networkFor,
   parsedAddress,
   parsedSubnet,
   proposeAddresses,
+  renumbering,
   subnetProblem,
 } from "#core/addressing";
 import { withPatches } from "#core/plan";
@@ -90,5 +92,69 @@ describe("a plan's addresses", () => {
     expect(then.radios.get("west-east")!.address).toBe("10.1.0.9");
     expect(patches.some(({ id }) => id === "west-east")).toBe(false);
     expect(proposeAddresses(then)).toEqual([]);
+  });
+
+  test("customers take their own network and tag where their site has one, whose first address is their gateway's", () => {
+    const world = planned((rows) => {
+      for (const site of rows.sites) Object.assign(site, { clientSubnet: "10.2.0.0/24", vlan: 10, clientVlan: 20 });
+      for (const radio of rows.radios) radio.address = "";
+    });
+    const [site] = [...world.sites.values()];
+    expect(networkFor(site!, "sector")).toEqual({ subnet: "10.1.0.0/24", gateway: "10.1.0.1", vlan: 10 });
+    expect(networkFor(site!, "subscriber")).toEqual({ subnet: "10.2.0.0/24", gateway: "10.2.0.1", vlan: 20 });
+    const then = withPatches(world, proposeAddresses(world));
+    expect(addressFaults(then)).toEqual([]);
+    for (const { address, role } of then.radios.values())
+      expect(address).toMatch(role === "subscriber" ? /^10\.2\.0\./ : /^10\.1\.0\./);
+    expect([...then.radios.values()].map(({ address }) => address)).not.toContain("10.2.0.1");
+    const wrong = planned((rows) => {
+      for (const one of rows.sites) one.clientSubnet = "10.2.0.0/24";
+      radioIn(rows, "r0").address = "10.1.0.77";
+    });
+    expect(addressFaults(wrong)).toContainEqual(expect.objectContaining({ radioId: "r0", kind: "outside" }));
+  });
+
+  test("what is wrong with a customers' network is said", () => {
+    const site = { subnet: "10.1.0.0/24", gateway: "", clientSubnet: "10.2.0.0/24", vlan: 0, clientVlan: 0 };
+    expect(subnetProblem(site)).toBeNull();
+    expect(subnetProblem({ ...site, clientSubnet: "here" })).toContain('"here" is no network');
+    for (const clientSubnet of ["10.1.0.128/25", "10.0.0.0/8"])
+      expect(subnetProblem({ ...site, clientSubnet })).toContain("hold the same addresses");
+    expect(subnetProblem({ ...site, vlan: 7, clientVlan: 7 })).toBe("tag 7 bears both of its networks");
+  });
+
+  test("the two ends of a bridge take a pair that follows, over a hole too small for both", () => {
+    const world = planned((rows) => {
+      for (const radio of rows.radios) radio.address = "";
+      // 10.1.0.2 alone is free before 10.1.0.3.
+      radioIn(rows, "sector").address = "10.1.0.3";
+    });
+    const then = withPatches(world, proposeAddresses(world));
+    expect([then.radios.get("west-east")!.address, then.radios.get("east-west")!.address]).toEqual([
+      ...["10.1.0.4", "10.1.0.5"],
+    ]);
+    expect([...then.radios.values()].map(({ address }) => address)).toContain("10.1.0.2");
+  });
+
+  test("a site moves to another network: customers first, far ends, the mast, and the gateway last", () => {
+    const world = planned(() => undefined);
+    const siteId = world.radios.get("sector-2")!.siteId!;
+    const move = renumbering(world, siteId, { subnet: "10.9.0.0/24", clientSubnet: "10.8.0.0/24" });
+    const then = withPatches(world, move.patches);
+    expect(then.sites.get(siteId)).toMatchObject({ subnet: "10.9.0.0/24", gateway: "10.9.0.1" });
+    const roles = move.steps.map(({ radioId }) => (radioId ? world.radios.get(radioId)!.role : "gateway"));
+    const order = ["subscriber", "bridge", "sector", "gateway"];
+    expect(roles.at(-1)).toBe("gateway");
+    expect(roles.indexOf("sector")).toBeGreaterThan(roles.lastIndexOf("subscriber"));
+    expect(roles.every((role) => order.includes(role))).toBe(true);
+    for (const { radioId, to } of move.steps) if (radioId) expect(then.radios.get(radioId)!.address).toBe(to);
+    expect(addressFaults(then).filter(({ radioId }) => move.steps.some((step) => step.radioId === radioId))).toEqual(
+      [],
+    );
+    expect(move.leftOut).toBe(0);
+    const tight = renumbering(world, siteId, { subnet: "10.9.0.0/30", clientSubnet: "" });
+    expect(tight.leftOut).toBe(roles.length - 2);
+    expect(() => renumbering(world, siteId, { subnet: "ten", clientSubnet: "" })).toThrow('"ten" is no network');
+    expect(() => renumbering(world, "nowhere", { subnet: "10.9.0.0/24", clientSubnet: "" })).toThrow("nowhere");
   });
 });

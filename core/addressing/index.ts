@@ -1,6 +1,16 @@
-export { accessPoints, addressFaults, homeSiteOf, takenAddresses, type AddressFault } from "./plan";
-export { proposeAddresses } from "./propose";
 export {
+  accessPoints,
+  addressFaults,
+  homeSiteOf,
+  networkFor,
+  takenAddresses,
+  type AddressFault,
+  type RoleNetwork,
+} from "./plan";
+export { proposeAddresses } from "./propose";
+export { renumbering, type Renumbering, type RenumberStep } from "./renumber";
+export {
+  firstAddress,
   freeAddress,
   freeAddresses,
   isInSubnet,

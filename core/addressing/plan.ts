@@ -1,10 +1,25 @@
-import type { Radio, World } from "../plan";
-import { isInSubnet, parsedAddress, parsedSubnet, sameText } from "./subnets";
+import type { Radio, Site, World } from "../plan";
+import { firstAddress, isInSubnet, parsedAddress, parsedSubnet, sameText } from "./subnets";
 
 /** The site whose network a radio belongs to: its own, or for a customer that of his access point. */
 export function homeSiteOf(world: World, radio: Radio, apOf: ReadonlyMap<string, string>): string | null {
   if (radio.siteId !== null) return radio.siteId;
   return world.radios.get(apOf.get(radio.id) ?? "")?.siteId ?? null;
+}
+
+/** The network, gateway and tag on the wire that a radio of a site takes by its role. */
+export interface RoleNetwork {
+  subnet: string;
+  gateway: string;
+  /** 0 where it is not tagged. */
+  vlan: number;
+}
+
+/** Networks of a site by role: customers have their own where the site has one for them, its first address their gateway. */
+export function networkFor(site: Site, role: Radio["role"]): RoleNetwork {
+  if (role !== "subscriber" || site.clientSubnet === "")
+    return { subnet: site.subnet, gateway: site.gateway, vlan: site.vlan };
+  return { subnet: site.clientSubnet, gateway: firstAddress(site.clientSubnet) ?? "", vlan: site.clientVlan };
 }
 
 /** Access point of each customer's radio. */
@@ -22,7 +37,10 @@ export function takenAddresses(world: World): Set<string> {
     if (address) taken.add(sameText(address));
   };
   for (const { address } of world.radios.values()) take(address);
-  for (const { gateway } of world.sites.values()) take(gateway);
+  for (const site of world.sites.values()) {
+    take(site.gateway);
+    if (site.clientSubnet !== "") take(firstAddress(site.clientSubnet) ?? "");
+  }
   return taken;
 }
 
@@ -41,12 +59,14 @@ export function addressFaults(world: World): AddressFault[] {
   const apOf = accessPoints(world);
   const gateways = new Map<string, string>();
   const networks = new Map<string, NonNullable<ReturnType<typeof parsedSubnet>>>();
-  for (const { id, name, subnet, gateway } of world.sites.values()) {
-    const network = parsedSubnet(subnet);
-    if (network) networks.set(id, network);
-    const way = parsedAddress(gateway);
-    if (way) gateways.set(sameText(way), name);
-  }
+  for (const site of world.sites.values())
+    for (const role of ROLES) {
+      const { subnet, gateway } = networkFor(site, role);
+      const network = parsedSubnet(subnet);
+      if (network) networks.set(`${site.id} ${role}`, network);
+      const way = parsedAddress(gateway);
+      if (way) gateways.set(sameText(way), site.name);
+    }
   return [...world.radios.values()].flatMap((radio): AddressFault[] => {
     if (radio.address === "") return [];
     const address = parsedAddress(radio.address);
@@ -62,12 +82,13 @@ export function addressFaults(world: World): AddressFault[] {
     const gateway = gateways.get(text);
     if (gateway !== undefined) return fault("twice", `${text} is the gateway of ${gateway}`);
     const siteId = homeSiteOf(world, radio, apOf);
-    const network = networks.get(siteId ?? "");
-    if (network && !isInSubnet(address, network))
-      return fault(
-        "outside",
-        `${text} lies outside ${world.sites.get(siteId!)!.subnet} of ${world.sites.get(siteId!)!.name}`,
-      );
+    const network = networks.get(`${siteId ?? ""} ${radio.role}`);
+    if (network && !isInSubnet(address, network)) {
+      const site = world.sites.get(siteId!)!;
+      return fault("outside", `${text} lies outside ${networkFor(site, radio.role).subnet} of ${site.name}`);
+    }
     return [];
   });
 }
+
+const ROLES = ["sector", "bridge", "subscriber"] as const;

@@ -38,6 +38,15 @@ function asText(value: bigint, family: "ipv4" | "ipv6"): string {
   return ipaddr.fromByteArray(list).toString();
 }
 
+/** An address as `sameText` writes it. */
+export type AddressText = string;
+
+/** Whether one address is the next after another. */
+export function follows(before: AddressText, after: AddressText): boolean {
+  const [first, second] = [parsedAddress(before), parsedAddress(after)];
+  return first !== null && second !== null && asNumber(second) === asNumber(first) + 1n;
+}
+
 /** The same address written the same way, however it was typed. */
 export const sameText = (address: Address): string => address.toString();
 
@@ -63,6 +72,9 @@ export function* freeAddresses(subnet: string, taken: ReadonlySet<string>): Gene
   }
 }
 
+/** The first address of a network that a device may have; null for what is no network. */
+export const firstAddress = (subnet: string): string | null => freeAddress(subnet, new Set());
+
 /** The first free address of a network; null where the network is full or cannot be read. */
 export function freeAddress(subnet: string, taken: ReadonlySet<string>): string | null {
   const found = freeAddresses(subnet, taken).next();
@@ -70,7 +82,28 @@ export function freeAddress(subnet: string, taken: ReadonlySet<string>): string 
 }
 
 /** What is wrong with a site's own network and gateway, in words; null where nothing is, or nothing is planned. */
-export function subnetProblem({ subnet, gateway }: Pick<Site, "subnet" | "gateway">): string | null {
+export function subnetProblem(
+  site: Pick<Site, "subnet" | "gateway"> & Partial<Pick<Site, "clientSubnet" | "vlan" | "clientVlan">>,
+): string | null {
+  return ownProblem(site) ?? clientProblem(site);
+}
+
+/** What is wrong with the customers' own network beside the site's. */
+function clientProblem({
+  subnet,
+  clientSubnet = "",
+  vlan = 0,
+  clientVlan = 0,
+}: Parameters<typeof subnetProblem>[0]): string | null {
+  if (clientSubnet === "") return null;
+  const [own, clients] = [parsedSubnet(subnet), parsedSubnet(clientSubnet)];
+  if (!clients) return `"${clientSubnet}" is no network: write it like 10.45.3.0/24`;
+  if (own && (isInSubnet(own.base, clients) || isInSubnet(clients.base, own)))
+    return `the customers' network ${clientSubnet} and ${subnet} hold the same addresses`;
+  return own && vlan === clientVlan && vlan !== 0 ? `tag ${vlan} bears both of its networks` : null;
+}
+
+function ownProblem({ subnet, gateway }: Pick<Site, "subnet" | "gateway">): string | null {
   if (subnet === "") return gateway === "" ? null : `the gateway ${gateway} has no network around it`;
   const network = parsedSubnet(subnet);
   if (!network) return `"${subnet}" is no network: write it like 10.44.3.0/24`;

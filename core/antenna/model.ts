@@ -54,5 +54,7 @@ export const antennaModelSchema = z.object({
   receiveBeam: receiveBeamSchema.nullable().default(null),
   weightKg: z.number().positive(),
   priceEur: z.number().min(0),
+  /** From the order to the door; null where nobody knows. */
+  deliveryDays: z.number().int().min(0).max(730).nullable().default(null),
 });
 export type AntennaModel = z.infer<typeof antennaModelSchema>;

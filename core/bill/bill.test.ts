@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
-import { billOf, leaveOut, noStock, stockedLines, stockProblem, type Stock } from "#core/bill";
-import { worldOf } from "#core/plan";
+import { billOf, deliveryOf, leaveOut, noStock, stockedLines, stockProblem, type Bill, type Stock } from "#core/bill";
+import { setPatch, withPatches, worldOf } from "#core/plan";
 import { radioIn, town, valley } from "#core/testing";
 import { demoPlan, islandSurface } from "#demo";
 
@@ -18,12 +18,17 @@ test("the demo's quantities are what a count by hand gives", () => {
   // 20 m each but the tower's 114: a tenth more, two loops of a metre, whole metres.
   const runs = radios.map(({ ethernetM, indoorM }) => Math.ceil((ethernetM + indoorM) * 1.1 + 2));
   const metres = runs.reduce((sum, one) => sum + one, 0);
-  expect(runs.filter((one) => one === 24).length).toBe(radios.length - 1);
-  expect(lineIn(bill, /Cuerda 5e/)).toMatchObject({ needed: metres, packs: Math.ceil(metres / 305) });
-  expect(lineIn(bill, /Clavija RJ45/).needed).toBe(4 * radios.length);
+  // The two ends at 80 GHz hang on fibre.
+  const glass = radios.filter(({ cableKind }) => cableKind === "fibre").length;
+  expect([runs.filter((one) => one === 24).length, glass]).toEqual([radios.length - 1, 2]);
+  expect(lineIn(bill, /Cuerda 5e/)).toMatchObject({
+    needed: metres - glass * 24,
+    packs: Math.ceil((metres - glass * 24) / 305),
+  });
+  expect(lineIn(bill, /Clavija RJ45/).needed).toBe(4 * (radios.length - glass));
   expect(lineIn(bill, /Guarda/)).toMatchObject({
-    needed: 2 * radios.length,
-    spare: Math.ceil((2 * radios.length) / 10),
+    needed: 2 * (radios.length - glass),
+    spare: Math.ceil((2 * (radios.length - glass)) / 10),
   });
   // The ridge's 700 W in panels of 200; 600 Ah at 24 V in batteries of 12 V and 100 Ah.
   expect(lineIn(bill, /Placa 200/).needed).toBe(4);
@@ -52,6 +57,57 @@ test("a bill of one radio holds what that radio takes, its bracket and fibre wit
 test("of an adaptive antenna one lies on the shelf", () => {
   const made = valley(0, (rows) => (radioIn(rows, "sector").antennaModelId = "brisote-abanico-5-16-90"));
   expect(lineIn(billOf(made.world), /Abanico/)).toMatchObject({ needed: 1, spare: 1, packs: 2 });
+});
+
+describe("chains", () => {
+  const billWith = (change: (rows: Parameters<NonNullable<Parameters<typeof valley>[1]>>[0]) => void) =>
+    billOf(valley(0, change).world);
+
+  test("a switch takes the place of the injectors of what it feeds, a box that holds one spares it, by region", () => {
+    const injectors = (bill: Bill) =>
+      bill.lines.filter(({ kind }) => kind === "injector").reduce((sum, { needed }) => sum + needed, 0);
+    const plain = billWith(() => undefined);
+    const fed = billWith((rows) => (rows.sites[0]!.switchPartId = "tornel-nudo-8-at"));
+    expect(injectors(plain) - injectors(fed)).toBe(2);
+    expect(lineIn(fed, /Nudo 8 AT/)).toMatchObject({ needed: 1, deliveryDays: 4 });
+    // The customer's radio of passive power has one in its box under both rule sets that name it, and under no other.
+    const lines = (ruleSetId: string) =>
+      billWith((rows) => (rows.plan.ruleSetId = ruleSetId)).lines.filter(({ name }) => name.includes("Foco 24"));
+    expect(lines("cfr47")).toEqual([]);
+    const bare = billWith((rows) => {
+      for (const one of rows.equipment) if (one.kind === "radio") one.body.box = [];
+    });
+    expect(lineIn(bare, /Foco 24/).needed).toBe(1);
+  });
+
+  test("the earth lead is as thick as the kit asks; jumpers go by chain, arresters as planned", () => {
+    const all = billWith((rows) => Object.assign(radioIn(rows, "sector"), { jumperM: 0.6, arresters: 1 }));
+    expect(all.lines.filter(({ name }) => name.includes("Tierra")).map(({ name }) => name)).toEqual([
+      "Tornel Tierra 16 mm²",
+    ]);
+    expect(lineIn(all, /Puente/)).toMatchObject({ needed: 2, packs: 1 });
+    const plain = billWith(() => undefined);
+    expect(lineIn(plain, /Guarda/).needed - lineIn(all, /Guarda/).needed).toBe(1);
+    const none = billWith((rows) => {
+      for (const one of rows.equipment) if (one.kind === "radio") one.body.earthMm2 = 25;
+    });
+    expect(none.missing).toEqual(["an earth lead of 25 mm²"]);
+  });
+
+  test("a change waits for the slowest thing that it needs more of, and says of how many nobody knows", () => {
+    const { world } = valley();
+    const change = [setPatch("radios", "sector", { antennaModelId: "kestrane-bocina-5-16-30" })];
+    expect(deliveryOf(world, withPatches(world, change), change)).toEqual({
+      ...{ days: 35, name: "Kestrane Bocina 5-16/30", unknown: 0 },
+    });
+    const turn = [setPatch("radios", "sector", { azimuthDeg: 10 })];
+    expect(deliveryOf(world, withPatches(world, turn), turn)).toBeNull();
+    const { world: vague } = valley(0, (rows) => {
+      for (const one of rows.equipment)
+        if (one.id === "kestrane-bocina-5-16-30") Object.assign(one.body, { deliveryDays: null });
+    });
+    expect(deliveryOf(vague, withPatches(vague, change), change)).toMatchObject({ days: 0, unknown: 1 });
+  });
 });
 
 describe("what was bought", () => {

@@ -1,4 +1,5 @@
 import type { Part, Radio, Site, World } from "../plan";
+import { fedBySwitch } from "../power";
 import { BILL_RULES } from "./rules";
 
 /** One thing to be bought. */
@@ -14,6 +15,8 @@ export interface BillLine {
   /** How it is sold, and how many packs that makes. */
   packOf: number;
   packs: number;
+  /** From the order to the door; null where nobody knows. */
+  deliveryDays: number | null;
   priceEur: number;
   /** Of what the plan uses, kg. */
   weightKg: number;
@@ -60,13 +63,26 @@ export function billOf(
     const id = known.get(key);
     if (id) add(id, count);
   };
+  const fed = new Set(
+    sites.flatMap((site) =>
+      fedBySwitch(
+        world,
+        site,
+        radios.filter(({ siteId }) => siteId === site.id),
+      ).map(({ id }) => id),
+    ),
+  );
   for (const radio of radios) {
     add(radio.radioModelId, 1);
     add(radio.antennaModelId, 1);
     if (radio.bracketId !== null) add(radio.bracketId, 1);
-    addCable(radio, addPart);
+    addCable(
+      radio,
+      { hasInjector: fed.has(radio.id) || hasBoxed(world, radio, "injector"), chains: chainsOf(world, radio) },
+      addPart,
+    );
   }
-  for (const site of sites) addSiteParts(site, radios, add, addPart, parts, missing);
+  for (const site of sites) addSiteParts(world, site, radios, { add, addPart, parts, missing });
   for (const tape of parts.filter(({ kind }) => kind === "tape"))
     add(tape.id, Math.ceil((radios.length * JOINTS_PER_RADIO) / BILL_RULES.jointsPerTape));
   // A crew takes each tool once, whatever it puts up.
@@ -90,31 +106,59 @@ const sitesOf = (world: World, radios: readonly Radio[]): Site[] =>
 
 type AddPart = (kind: Part["kind"], standard: string, count: number, what: string) => void;
 
-/** A radio's run from its socket to the switch. */
-function addCable({ ethernetM, indoorM, cableKind, injector }: Radio, addPart: AddPart): void {
+/** Whether a radio's box holds a kind of part under the plan's rules. */
+function hasBoxed(world: World, { radioModelId }: Radio, kind: Part["kind"]): boolean {
+  const box = world.radioModels.get(radioModelId)?.box ?? [];
+  return box.some(
+    (one) => one.kind === kind && (one.ruleSetIds.length === 0 || one.ruleSetIds.includes(world.plan.ruleSetId)),
+  );
+}
+const chainsOf = (world: World, { radioModelId }: Radio): number => world.radioModels.get(radioModelId)?.chains ?? 1;
+
+/** A radio's jumpers, and its run from its socket to the switch. `hasInjector` says that a box or a switch brings its power. */
+function addCable(
+  { ethernetM, indoorM, cableKind, injector, arresters, jumperM }: Radio,
+  { hasInjector, chains }: { hasInjector: boolean; chains: number },
+  addPart: AddPart,
+): void {
   const { dripLoopM, slackShare } = BILL_RULES;
   const runM = Math.ceil((ethernetM + indoorM) * (1 + slackShare) + RUN_ENDS * dripLoopM);
   const isFibre = cableKind === "fibre";
   addPart("cable", cableKind, runM, `cable of kind ${cableKind}`);
   addPart("connector", isFibre ? "fibre" : "", isFibre ? RUN_ENDS : RUN_ENDS * 2, "plugs");
   if (isFibre) addPart("converter", "", RUN_ENDS, "media converters");
-  else addPart("arrester", "", RUN_ENDS, "surge arresters");
-  if (injector !== "none") addPart("injector", injector, 1, `injector of kind ${injector}`);
+  else addPart("arrester", "", arresters, "surge arresters");
+  if (jumperM > 0) addPart("jumper", "", chains, "jumpers");
+  if (injector !== "none" && !hasInjector) addPart("injector", injector, 1, `injector of kind ${injector}`);
 }
 
 /** Earth at a site, and on a solar one its panels, battery and controller. */
 function addSiteParts(
+  world: World,
   site: Site,
   radios: readonly Radio[],
-  add: (itemId: string, count: number) => void,
-  addPart: AddPart,
-  parts: readonly Part[],
-  missing: Set<string>,
+  {
+    add,
+    addPart,
+    parts,
+    missing,
+  }: {
+    add: (itemId: string, count: number) => void;
+    addPart: AddPart;
+    parts: readonly Part[];
+    missing: Set<string>;
+  },
 ): void {
   const here = radios.filter(({ siteId }) => siteId === site.id);
   if (here.length === 0) return;
   addPart("earth", "", 1, "earth kit");
-  addPart("cable", "earth", Math.ceil(Math.max(...here.map(({ heightM }) => heightM)) + EARTH_LEAD_M), "earth lead");
+  const askedMm2 = earthMm2Of(world, here);
+  const lead = parts
+    .filter(({ standard, crossSectionMm2 }) => standard === "earth" && (crossSectionMm2 ?? 0) >= askedMm2)
+    .sort((x, y) => x.priceEur / x.packOf - y.priceEur / y.packOf)[0];
+  if (lead) add(lead.id, Math.ceil(Math.max(...here.map(({ heightM }) => heightM)) + EARTH_LEAD_M));
+  else missing.add(`an earth lead of ${askedMm2} mm²`);
+  if (site.switchPartId !== null) add(site.switchPartId, 1);
   addPart("enclosure", "", 1, "enclosure");
   if (site.power !== "solar") return;
   const panel = parts.find(({ kind, watts }) => kind === "panel" && watts);
@@ -131,6 +175,10 @@ function addSiteParts(
 }
 const EARTH_LEAD_M = 5;
 
+/** The thickest earth lead that any of some radios asks for, mm². */
+export const earthMm2Of = (world: World, radios: readonly Radio[]): number =>
+  Math.max(0, ...radios.map(({ radioModelId }) => world.radioModels.get(radioModelId)?.earthMm2 ?? 0));
+
 /** A line in packs: spares for what fails in the field, by the rule; none for what is cut or used up. */
 function lineOf(world: World, itemId: string, needed: number): BillLine {
   const radio = world.radioModels.get(itemId);
@@ -145,7 +193,7 @@ function lineOf(world: World, itemId: string, needed: number): BillLine {
   const spare = !isSpared ? 0 : antenna ? 1 : Math.max(1, Math.ceil(needed / BILL_RULES.sparesOneIn));
   const packs = Math.ceil((needed + spare) / packOf);
   return {
-    ...{ itemId, kind, needed, spare, packOf, packs },
+    ...{ itemId, kind, needed, spare, packOf, packs, deliveryDays: sheet.deliveryDays },
     name: `${sheet.maker} ${sheet.model}`,
     unit: part?.unit ?? "piece",
     priceEur: packs * sheet.priceEur,

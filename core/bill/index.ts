@@ -1,4 +1,5 @@
-export { billOf, type Bill, type BillLine } from "./bill";
+export { deliveryOf, type Delivery } from "./delivery";
+export { billOf, earthMm2Of, type Bill, type BillLine } from "./bill";
 export { leaveOut, type CanWait } from "./leaveOut";
 export { BILL_RULES } from "./rules";
 export { noStock, stockedLines, stockProblem, type Stock, type StockedLine } from "./stock";

@@ -48,8 +48,9 @@ function customerOf(world: World, link: Link, costs: Map<string, number>): CanWa
 
 /** What one radio's own kit costs by the piece and metre: it and its antenna, bracket, cable, plugs, arresters and injector. */
 function ownCostEur(world: World, radio: Radio, costs: Map<string, number>): number {
-  const { radioModelId, antennaModelId, bracketId, cableKind, injector, ethernetM, indoorM } = radio;
-  const key = [radioModelId, antennaModelId, bracketId, cableKind, injector, ethernetM + indoorM].join(" ");
+  const { radioModelId, antennaModelId, bracketId, cableKind, injector, arresters, jumperM } = radio;
+  const runM = radio.ethernetM + radio.indoorM;
+  const key = [radioModelId, antennaModelId, bracketId, cableKind, injector, arresters, jumperM, runM].join(" ");
   const known = costs.get(key);
   if (known !== undefined) return known;
   const cost = billOf(world, [radio], []).lines.reduce(

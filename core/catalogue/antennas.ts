@@ -15,6 +15,9 @@ type Sheet = Pick<AntennaModel, "maker" | "model" | "bandMHz" | "frontToBackDb" 
     electricalTiltDownDeg?: number;
   };
 
+/** Days from the order to the door. */
+const DELIVERY_DAYS: Record<string, number> = { Brisote: 9, Halvorn: 16, Kestrane: 35 };
+
 function antenna(
   shape: AntennaModel["shape"],
   sheet: Sheet,
@@ -30,6 +33,7 @@ function antenna(
   });
   return {
     receiveBeam: null,
+    deliveryDays: DELIVERY_DAYS[sheet.maker]!,
     ...rest,
     id: `${sheet.maker} ${sheet.model}`.toLowerCase().replace(/[^a-z0-9]+/g, "-"),
     shape,

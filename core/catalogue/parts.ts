@@ -5,12 +5,15 @@ import { partSchema, type Part, type PartKind } from "../plan";
 type Sheet = [model: string, priceEur: number, weightKg: number, rest?: Partial<Part>];
 const MAKER: Partial<Record<PartKind, string>> = { battery: "Halvorn", panel: "Halvorn", charger: "Halvorn" };
 
+/** Days from the order to the door. */
+const DELIVERY_DAYS: Record<string, number> = { Tornel: 4, Halvorn: 16 };
+
 function parts(kind: PartKind, sheets: readonly Sheet[]): Part[] {
   const maker = MAKER[kind] ?? "Tornel";
   return sheets.map(([model, priceEur, weightKg, rest]) =>
     partSchema.parse({
       id: `${maker} ${model}`.toLowerCase().replace(/[^a-z0-9]+/g, "-"),
-      ...{ maker, model, kind, priceEur, weightKg },
+      ...{ maker, model, kind, priceEur, weightKg, deliveryDays: DELIVERY_DAYS[maker] },
       ...rest,
     }),
   );
@@ -30,7 +33,9 @@ export const PARTS: readonly Part[] = [
     ["Cuerda 5e outdoor, shielded", 165, 0.055, { unit: "m", packOf: 305, standard: "cat5e" }],
     ["Cuerda 6A outdoor, shielded", 310, 0.078, { unit: "m", packOf: 305, standard: "cat6a" }],
     ["Hilo 2F outdoor fibre", 240, 0.03, { unit: "m", packOf: 500, standard: "fibre" }],
-    ["Tierra 16 mm²", 96, 0.17, { unit: "m", packOf: 50, standard: "earth" }],
+    ["Tierra 6 mm²", 44, 0.07, { unit: "m", packOf: 50, standard: "earth", crossSectionMm2: 6 }],
+    ["Tierra 16 mm²", 96, 0.17, { unit: "m", packOf: 50, standard: "earth", crossSectionMm2: 16 }],
+    ["Cuerda 5e indoor", 80, 0.035, { unit: "m", packOf: 305, standard: "cat5eIndoor" }],
   ]),
   ...parts("connector", [
     ["Clavija RJ45, metal", 42, 0.006, { packOf: 50 }],
@@ -46,8 +51,14 @@ export const PARTS: readonly Part[] = [
   ]),
   ...parts("converter", [["Salto de luz 1G", 34, 0.15, { packOf: 2 }]]),
   ...parts("switch", [
-    ["Nudo 8 AT", 140, 1.2, { standard: "802.3at", watts: 120, notes: "8 ports of 1 Gbit/s, 2 SFP+" }],
-    ["Nudo 6 DC", 190, 0.9, { standard: "dc48", volts: 48, watts: 150, notes: "6 ports, DC in, for solar sites" }],
+    ["Nudo 8 AT", 140, 1.2, { standard: "802.3at", watts: 120, ports: 8, notes: "8 ports of 1 Gbit/s, 2 SFP+" }],
+    ["Nudo 16 AT", 310, 2.9, { standard: "802.3at", watts: 370, ports: 16, notes: "16 ports of 1 Gbit/s, 2 SFP+" }],
+    [
+      "Nudo 6 DC",
+      190,
+      0.9,
+      { standard: "dc48", volts: 48, watts: 150, ports: 6, notes: "6 ports, DC in, for solar sites" },
+    ],
   ]),
   ...parts("arrester", [["Guarda GbE", 21, 0.14]]),
   ...parts("earth", [["Toma: bar, clamps and lugs", 26, 1.3]]),

@@ -42,7 +42,7 @@ const licensed = ladder([
   ["1024-QAM", 33, 8, 6],
 ]);
 
-type Usual = "steersBeam" | "loadW" | "boxAddress";
+type Usual = "steersBeam" | "loadW" | "startW" | "earthMm2" | "box" | "deliveryDays" | "boxAddress";
 type Sheet = Omit<RadioModel, "id" | Usual> & Partial<Pick<RadioModel, Usual>>;
 /** Where what a maker sells answers as it leaves its box. */
 const BOX_ADDRESSES: Record<string, string> = {
@@ -54,11 +54,33 @@ const BOX_ADDRESSES: Record<string, string> = {
 const LOAD_W: Record<RadioModel["powerInput"], number> = {
   ...{ passive24: 7, "802.3af": 10, "802.3at": 18, "802.3bt": 45, dc48: 38 },
 };
+/** Days from the order to the door. */
+const DELIVERY_DAYS: Record<string, number> = { Brisote: 9, Halvorn: 16, Kestrane: 35 };
+/** The thinnest earth lead that is asked for, mm²: what stands at the top of a mast asks for more. */
+const EARTH_MM2: Record<RadioModel["use"], number> = { subscriber: 6, sector: 10, bridge: 16 };
+/** For a moment as it starts a radio draws so much more than at its greatest load. */
+const START_FACTOR = 1.5;
+/** What lies in a box beside the radio: plugs differ by region, and one region's sectors come with their timing antenna. */
+const boxOf = ({ use, powerInput }: Sheet): RadioModel["box"] => [
+  ...(powerInput === "passive24"
+    ? [
+        { what: "its injector, plug of two flat pins", kind: "injector", count: 1, ruleSetIds: ["cfr47"] },
+        { what: "its injector, plug of two round pins", kind: "injector", count: 1, ruleSetIds: ["en", "own"] },
+      ]
+    : []),
+  ...(use === "sector"
+    ? [{ what: "timing antenna with its bracket", kind: null, count: 1, ruleSetIds: ["cfr47"] }]
+    : []),
+];
 const make = (sheet: Sheet): RadioModel => ({
   id: `${sheet.maker} ${sheet.model}`.toLowerCase().replace(/[^a-z0-9]+/g, "-"),
   steersBeam: false,
   loadW: LOAD_W[sheet.powerInput],
   boxAddress: BOX_ADDRESSES[sheet.maker]!,
+  startW: (sheet.loadW ?? LOAD_W[sheet.powerInput]) * START_FACTOR,
+  earthMm2: EARTH_MM2[sheet.use],
+  box: boxOf(sheet),
+  deliveryDays: DELIVERY_DAYS[sheet.maker]!,
   ...sheet,
 });
 

@@ -194,10 +194,16 @@ test("a level that no modulation holds, and a margin that is thin, each against 
     what: "9.7 dB left at east, 10 dB wanted",
     why: "Fading, wind and growing noise will eat the rest.",
   });
-  const inRain = faults(onBridge({ ...EIGHTY_GHZ, antennaModelId: "kestrane-plato-80-44" }));
+  const eighty = { ...EIGHTY_GHZ, antennaModelId: "kestrane-plato-80-44" };
+  const inRain = faults(onBridge({ ...eighty, cableKind: "fibre" }));
   expect(inRain.map(({ check: kind, why }) => [kind, why])).toEqual([
     ["margin", "Rain takes 47.1 dB for 0.050 % of the year."],
   ]);
+  // On copper of category 5e it ends at 1 Gbit/s, at either end.
+  const onCopper = faults(onBridge(eighty)).filter(({ check: kind }) => kind === "slowCable");
+  expect(onCopper.map(({ what }) => what.replace(/ at .*/, ""))).toEqual(
+    Array(2).fill("5e, shielded carries 1000 Mbit/s"),
+  );
 });
 
 test("what a customer asks for and cannot get is told by direction", () => {

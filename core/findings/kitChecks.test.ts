@@ -133,3 +133,34 @@ test("an adaptive antenna on a radio that cannot turn its beam takes one that ca
   expect(mended(withModels([false]))).toEqual([["idleBeam", "sector", null]]);
   expect(mended((rows) => (radioIn(rows, "sector").antennaModelId = "brisote-abanico-5-16-90"))).toEqual([]);
 });
+
+test("a crossed lead to a radio of passive power destroys it; a straight one mends it", () => {
+  expect(mended((rows) => (radioIn(rows, "farm-radio").wiring = "crossed"))).toEqual([
+    ["polarity", "farm-radio", "Plan a straight lead"],
+  ]);
+  expect(mended((rows) => (radioIn(rows, "sector").wiring = "crossed"))).toEqual([]);
+});
+
+test("indoor cable, missing arresters and jumpers that the budget lacks are told, each mended by its own field", () => {
+  expect(mended((rows) => (radioIn(rows, "sector").cableKind = "cat5eIndoor"))).toEqual([
+    ["indoorCable", "sector", "Lay shielded outdoor cable of category 5e"],
+  ]);
+  expect(mended((rows) => (radioIn(rows, "sector").arresters = 1))).toEqual([
+    ["arrester", "sector", "Plan one at either end"],
+  ]);
+  expect(mended((rows) => Object.assign(radioIn(rows, "sector"), { jumperM: 3, cableLossDb: 0.5 }))).toEqual([
+    ["jumpers", "sector", expect.stringMatching(/^Set its cable loss to 1\.\d dB$/)],
+  ]);
+  expect(mended((rows) => Object.assign(radioIn(rows, "sector"), { jumperM: 3, cableLossDb: 1.2 }))).toEqual([]);
+});
+
+test("a switch that gives too little or has too few sockets takes a larger one; one that only starts in turn is told too", () => {
+  const fed = (part: object) => (rows: ValleyRows) => {
+    rows.sites[0]!.switchPartId = "tornel-nudo-8-at";
+    for (const one of rows.equipment)
+      if (one.kind === "part" && one.id === "tornel-nudo-8-at") Object.assign(one.body, part);
+  };
+  expect(mended(fed({}))).toEqual([]);
+  for (const part of [{ watts: 30 }, { ports: 1 }, { watts: 40 }])
+    expect(mended(fed(part))).toEqual([["switchBudget", "west", "Plan Tornel Nudo 16 AT"]]);
+});

@@ -2,8 +2,8 @@ import { beamwidthDeg } from "../antenna";
 import { bracketReach, tiltBeyondBracketDeg } from "../aiming";
 import { declinationDeg, normalizeAzimuthDeg, type Place } from "../geodesy";
 import { chainWords, type PathAnswer } from "../link";
-import type { LinkEnd, Plan } from "../plan";
-import { procedureFor, type Step } from "../procedures";
+import type { LinkEnd, Plan, Procedure } from "../plan";
+import { procedureFor, type StepsOfEnd } from "../procedures";
 import { figure } from "../words";
 
 /** What a crew needs at one end. */
@@ -42,9 +42,10 @@ export interface CrewEnd {
   /** Volts at the alignment jack, where the radio has one: expected, the band, and the way in which more signal moves them. */
   meterVolts: { expected: number; low: number; high: number; stronger: "lower" | "higher" } | null;
   sweepDeg: number;
+  /** Chains of the radio. */
+  chains: number;
   /** The order of the work, and whose procedures it is made of. */
-  steps: readonly Step[];
-  procedures: string[];
+  work: StepsOfEnd;
 }
 
 /** Width of the channel and the power at which an end will send, in words. */
@@ -53,7 +54,15 @@ export function sendingWords({ widthMHz, txPowerDbm, turnedDownDb }: CrewEnd): s
   return turnedDownDb > 0 ? `${set} at most: the access point turns it down to ${figure(txPowerDbm, 0)} dBm` : set;
 }
 
-function crewEnd(plan: Plan, end: LinkEnd, answer: PathAnswer, isA: boolean, bearingDeg: number, date: Date): CrewEnd {
+function crewEnd(
+  plan: Plan,
+  end: LinkEnd,
+  answer: PathAnswer,
+  isA: boolean,
+  bearingDeg: number,
+  date: Date,
+  own: Iterable<Procedure>,
+): CrewEnd {
   const tape = isA ? answer.bToA : answer.aToB;
   const pointing = isA ? answer.aPointing : answer.bPointing;
   const amslM = isA ? answer.aAmslM : answer.bAmslM;
@@ -104,11 +113,12 @@ function crewEnd(plan: Plan, end: LinkEnd, answer: PathAnswer, isA: boolean, bea
             stronger: volts < 0 ? "lower" : "higher",
           },
     sweepDeg: Math.min(180, Math.ceil(beamwidthDeg(end.antenna.azimuthCuts.V, 3) * 2.5)),
-    ...procedureFor(end, { ruleSetId: plan.ruleSetId, looks }),
+    chains: end.model.chains,
+    work: procedureFor(end, { ruleSetId: plan.ruleSetId, looks }, own),
   };
 }
 
-/** Both ends' sheets for an answered path; magnetic headings are for `date`. */
+/** Both ends' sheets for an answered path; magnetic headings are for `date`, `own` are the procedures of the plan's library. */
 export function crewSheet(
   plan: Plan,
   a: LinkEnd,
@@ -116,9 +126,10 @@ export function crewSheet(
   answer: PathAnswer,
   bearings: { azimuthDeg: number; backAzimuthDeg: number },
   date: Date,
+  own: readonly Procedure[] = [],
 ): { a: CrewEnd; b: CrewEnd } {
   return {
-    a: crewEnd(plan, a, answer, true, bearings.azimuthDeg, date),
-    b: crewEnd(plan, b, answer, false, bearings.backAzimuthDeg, date),
+    a: crewEnd(plan, a, answer, true, bearings.azimuthDeg, date, own),
+    b: crewEnd(plan, b, answer, false, bearings.backAzimuthDeg, date, own),
   };
 }

@@ -53,8 +53,8 @@ test("the crew sheet carries the tape's own level, and the compass its declinati
   expect(sheet.a.expectedTotalDbm - sheet.a.expectedChainDbm).toBeCloseTo(10 * Math.log10(2), 9);
   expect(sheet.a.chain).toBe("each chain");
   expect(sheet.a.headingTrueDeg).toBeCloseTo(90, 0);
-  expect(sheet.a.procedures).toEqual(["In general", "G. Long-range dish with petals"]);
-  expect(sheet.a.steps.map(({ id }) => id)).toEqual(expect.arrayContaining(["petals", "power", "sweep", "leave"]));
+  expect(sheet.a.work.procedures).toEqual(["In general", "G. Long-range dish with petals"]);
+  expect(sheet.a.work.steps.map(({ id }) => id)).toEqual(expect.arrayContaining(["petals", "power", "sweep", "leave"]));
   expect(sheet.b.headingTrueDeg).toBeCloseTo(270, 0);
   const difference = ((sheet.a.headingTrueDeg - sheet.a.headingMagneticDeg! + 540) % 360) - 180;
   expect(difference).toBeCloseTo(sheet.a.declinationDeg!, 6);

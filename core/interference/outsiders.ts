@@ -10,6 +10,7 @@ const ALL_ROUND: AntennaModel = {
   gainAcrossBand: [{ frequencyMHz: 1000, hDbi: 0, vDbi: 0 }],
   azimuthCuts: { H: EVERYWHERE, V: EVERYWHERE },
   elevationCuts: { H: EVERYWHERE, V: EVERYWHERE },
+  deliveryDays: null,
   ...{ frontToBackDb: 0, electricalTiltDownDeg: 0, bracketUpDeg: 90, bracketDownDeg: 90, crossPolarDb: 20 },
   ...{ weightKg: 1, priceEur: 0, receiveBeam: null },
 };
@@ -29,7 +30,17 @@ const UNKNOWN_RADIO: RadioModel = {
     alignmentAid: "none",
     clientLimit: 1,
   },
-  ...{ powerInput: "dc48", meterVoltsPerDbm: null, loadW: 1, weightKg: 1, priceEur: 0 },
+  ...{
+    powerInput: "dc48",
+    meterVoltsPerDbm: null,
+    loadW: 1,
+    startW: null,
+    earthMm2: 6,
+    box: [],
+    weightKg: 1,
+    priceEur: 0,
+  },
+  deliveryDays: null,
 };
 
 /** An outsider as if it were an end of the plan: at the mean power that it radiates over time, on both polarizations, level. */

@@ -23,6 +23,7 @@ const cut = (perDeg: number): Cut => ({ anglesDeg: [-180, 0, 180], lossDb: [180 
 const antenna = (gainDbi: number): AntennaModel => ({
   id: `a${gainDbi}`,
   receiveBeam: null,
+  deliveryDays: null,
   maker: "Brisote",
   model: "Regla",
   shape: "panel",

@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { peakGainDbi } from "#core/antenna";
-import { exposureLimitWPerM2, mastLoad, momentOverNm, windAreaOf } from "#core/mast";
+import { ballastKg, exposureLimitWPerM2, mastLoad, momentOverNm, strutsFor, windAreaOf } from "#core/mast";
 import { endOf, setPatch, withPatches } from "#core/plan";
 import { valley } from "#core/testing";
 
@@ -40,4 +40,38 @@ test("one keeps away until the density is the limit's, workers less far", () => 
   expect(watts / (4 * Math.PI * workerM ** 2)).toBeCloseTo(50, 6);
   expect([exposureLimitWPerM2(915, "public"), exposureLimitWPerM2(915, "worker")]).toEqual([915 / 200, 915 / 40]);
   expect([exposureLimitWPerM2(300, "public"), exposureLimitWPerM2(5500, "public")]).toEqual([2, 10]);
+});
+
+test("ice makes an antenna larger all round, heavier, and a grid a wall", () => {
+  const sector = world.antennaModels.get("brisote-arco-5-17-90")!;
+  const [bare, iced] = [windAreaOf(sector), windAreaOf(sector, 20)];
+  const heightM = bare.areaM2 / 0.12;
+  expect(iced.areaM2).toBeCloseTo((0.12 + 0.04) * (heightM + 0.04), 9);
+  expect(iced.widthM).toBe(bare.widthM);
+  expect([bare.iceKg, iced.iceKg]).toEqual([0, expect.closeTo(2 * iced.areaM2 * 0.02 * 900, 9)]);
+  const grid = world.antennaModels.get("brisote-reja-5-27")!;
+  expect([windAreaOf(grid).dragCoefficient, windAreaOf(grid, 1).dragCoefficient]).toEqual([0.7, 1.4]);
+  const icy = withPatches(world, [setPatch("plans", "valley", { iceMm: 20 })]);
+  expect(mastLoad(icy, onWest).forceN).toBeGreaterThan(mastLoad(world, onWest).forceN);
+  expect(mastLoad(icy, onWest).iceKg).toBeGreaterThan(0);
+  expect(mastLoad(world, onWest).iceKg).toBe(0);
+});
+
+test("large dishes are held by side struts, sectors by none", () => {
+  expect([0.6, 0.9, 1.5, 1.8].map((widthM) => strutsFor("dish", widthM))).toEqual([0, 1, 1, 2]);
+  expect([strutsFor("grid", 1), strutsFor("sector", 2)]).toEqual([1, 0]);
+});
+
+test("ballast holds a mount against tipping over half its foot and against sliding, whichever asks for more", () => {
+  const load = mastLoad(world, onWest);
+  const site = { ballastBaseM: 2, ballastFootM: 0 };
+  expect(ballastKg({ ...site, ballastBaseM: 0 }, load)).toBe(0);
+  // From the ground the moment is that of the mast: over 1 m, with half as much again.
+  expect(ballastKg(site, load)).toBeCloseTo((1.5 * load.momentNm) / 9.81 - load.weightKg, 6);
+  const top = Math.max(...load.antennas.map(({ radio }) => radio.heightM));
+  // A foot as high as the antennas has no arm left: then it only slides, on friction of 0.4.
+  expect(ballastKg({ ...site, ballastFootM: top }, load)).toBeCloseTo(
+    (1.5 * load.forceN) / 0.4 / 9.81 - load.weightKg,
+    6,
+  );
 });

@@ -31,23 +31,34 @@ const DRAG: Readonly<Record<AntennaModel["shape"], number>> = {
 const APERTURE_DEG = 60;
 /** No housing is narrower, m; a rod is as thick as half of it. */
 const LEAST_HOUSING_M = 0.12;
+/** Rime ice as it grows on masts. */
+const ICE_KG_PER_M3 = 900;
 const LIGHT_M_PER_US = 299.792458;
 
 /**
  * Area that an antenna holds to the wind, m², with its drag: estimated from the aperture that each of its beams takes, since no sheet of the
- * library tells it.
+ * library tells it. Radial ice of `iceMm` makes it larger all round and closes a grid's meshes. Its width is without ice.
  */
-export function windAreaOf(antenna: AntennaModel): { areaM2: number; dragCoefficient: number } {
+export function windAreaOf(
+  antenna: AntennaModel,
+  iceMm = 0,
+): { areaM2: number; dragCoefficient: number; widthM: number; iceKg: number } {
+  const iceM = (2 * iceMm) / 1000;
   const wavelengthM = LIGHT_M_PER_US / ((antenna.bandMHz[0] + antenna.bandMHz[1]) / 2);
   const across = (cuts: AntennaModel["azimuthCuts"]) =>
     Math.max(LEAST_HOUSING_M, (APERTURE_DEG * wavelengthM) / beamwidthDeg(cuts.V, 3));
-  const [widthM, heightM] = [across(antenna.azimuthCuts), across(antenna.elevationCuts)];
+  const bare = [across(antenna.azimuthCuts), across(antenna.elevationCuts)] as const;
+  const [widthM, heightM] = [bare[0] + iceM, bare[1] + iceM];
   const isRound = antenna.shape === "dish" || antenna.shape === "horn";
   const areaM2 =
     antenna.shape === "omni"
-      ? (LEAST_HOUSING_M / 2) * heightM
+      ? (LEAST_HOUSING_M / 2 + iceM) * heightM
       : isRound
         ? (Math.PI / 4) * widthM * heightM
         : widthM * heightM;
-  return { areaM2, dragCoefficient: DRAG[antenna.shape] };
+  // Iced over, a grid is a wall.
+  const dragCoefficient = DRAG[iceMm > 0 && antenna.shape === "grid" ? "dish" : antenna.shape];
+  // As thick all over, front and back.
+  const iceKg = 2 * areaM2 * (iceMm / 1000) * ICE_KG_PER_M3;
+  return { areaM2, dragCoefficient, widthM: bare[0], iceKg };
 }

@@ -3,7 +3,7 @@ import { counted } from "../words";
 import { radiosTouched } from "./tuning";
 import type { Patch } from "./patch";
 import type { Radio, RowKind } from "./schema";
-import { withPatches, type World } from "./world";
+import { rowIn, withPatches, type World } from "./world";
 
 /** Something a change asks for that cannot be built or does not exist. */
 export interface PatchProblem {
@@ -69,11 +69,13 @@ function radiosConcerned(before: World, after: World, patches: readonly Patch[])
 function checkReferences(before: World, after: World, patches: readonly Patch[], add: Add): void {
   const touched = new Set(patches.map(({ kind, id }) => `${kind} ${id}`));
   for (const { kind, id, remove } of patches) {
-    const isThere = after.radioModels.has(id) || after.antennaModels.has(id) || after.parts.has(id);
+    const isThere = rowIn(after, "equipment", id) !== null;
     if (kind !== "equipment" || !remove || isThere) continue;
     const using = [...after.radios.values()].filter(
       ({ antennaModelId, radioModelId, bracketId }) => antennaModelId === id || radioModelId === id || bracketId === id,
     );
+    const fed = [...after.sites.values()].find(({ switchPartId }) => switchPartId === id);
+    if (fed) add("equipment", id, "id", `it is the switch of ${fed.name}`);
     const outsiders = [...after.outsiders.values()].filter(({ antennaModelId }) => antennaModelId === id);
     if (using.length === 0 && outsiders.length > 0)
       add("equipment", id, "id", `the outsider ${outsiders[0]!.name} is said to resemble it`);

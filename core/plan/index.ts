@@ -27,6 +27,7 @@ export {
   type KeptPatch,
 } from "./record";
 export { PART_KIND_WORDS, PART_KINDS, partSchema, type Part, type PartKind } from "./part";
+export { DIAGRAMS, procedureSchema, stepSchema, type Diagram, type Procedure, type Step } from "./procedure";
 export { plainIssue } from "./plainIssue";
 export { removalOf, type Removable, type Removal } from "./removal";
 export * from "./schema";

@@ -26,6 +26,7 @@ export function newPlan(own: Pick<Plan, "id" | "name" | "createdAt"> & Partial<P
     gustMPerS: 40,
     sunlessDays: 4,
     budgetEur: 0,
+    iceMm: 0,
     isDemo: false,
     ...own,
   };

@@ -62,6 +62,11 @@ export const partSchema = z.object({
   volts: z.number().min(0).max(1000).nullable().default(null),
   watts: z.number().min(0).max(100_000).nullable().default(null),
   ampereHours: z.number().min(0).max(100_000).nullable().default(null),
+  /** Sockets that a switch feeds, and how thick an earth lead is, mm². */
+  ports: z.number().int().min(1).max(96).nullable().default(null),
+  crossSectionMm2: z.number().min(0.5).max(300).nullable().default(null),
+  /** From the order to the door; null where nobody knows. */
+  deliveryDays: z.number().int().min(0).max(730).nullable().default(null),
   notes: z.string().max(400).default(""),
 });
 export type Part = z.infer<typeof partSchema>;

@@ -4,6 +4,7 @@ import { antennaModelSchema, POLARIZATIONS } from "../antenna";
 import { POWER_INPUTS, radioModelSchema } from "../radio";
 import { ruleSchema } from "../regulation";
 import { partSchema } from "./part";
+import { procedureSchema } from "./procedure";
 
 /**
  * The things of a plan, each as one flat row. They are parsed at every edge: forms, files, database rows.
@@ -61,6 +62,8 @@ export const planSchema = z.object({
   gustMPerS: z.number().min(10).max(90).default(40),
   sunlessDays: z.number().min(0).max(60).default(4),
   budgetEur: z.number().min(0).max(100_000_000).default(0),
+  /** Radial ice that antennas are reckoned with in the wind, mm; 0 reckons without. */
+  iceMm: z.number().min(0).max(100).default(0),
   isDemo: z.boolean(),
   createdAt: z.string(),
 });
@@ -102,9 +105,33 @@ export const siteSchema = z.object({
   gateway: z.string().max(64),
   /** What the owner lets the structure bear at its foot from antennas, N·m; 0 where nobody said. */
   mastMomentNm: z.number().min(0).max(10_000_000),
+  /** The switch part that feeds those radios here whose kind of power it gives; null where each has an injector of its own. */
+  switchPartId: id.nullable(),
+  /** What a battery behind the mains holds for the radios, Wh; 0 without one. */
+  upsWh: z.number().min(0).max(1_000_000),
+  /** Side of the square foot of a mount that stands on a roof by its weight alone, m; 0 where it is bolted. */
+  ballastBaseM: z.number().min(0).max(20),
+  /** How high above the ground that foot stands, m. */
+  ballastFootM: heightM,
+  /** Network of the customers served from here where they have one of their own; empty where they share the site's. */
+  clientSubnet: z.string().max(64),
+  /** Tags of the two networks on the wire; 0 where they are not tagged. */
+  vlan: z.number().int().min(0).max(4094),
+  clientVlan: z.number().int().min(0).max(4094),
 });
+/** What sites lacked before they had a switch, a battery behind the mains, ballast, and networks by role. */
+export const USUAL_SITE_CHAIN = {
+  switchPartId: null,
+  upsWh: 0,
+  ballastBaseM: 0,
+  ballastFootM: 0,
+  clientSubnet: "",
+  vlan: 0,
+  clientVlan: 0,
+} as const;
 /** What a site says of its kit until somebody does. */
 export const USUAL_SITE_KIT = {
+  ...USUAL_SITE_CHAIN,
   panelW: 0,
   batteryV: 24,
   batteryAh: 0,
@@ -173,7 +200,8 @@ export const PLAIN_CARRIER = { timingGroup: "", ...NO_POWER_PLAN, ...NO_OWN_FRAM
 export type Carrier = z.infer<typeof carrierSchema>;
 export type Channel = Pick<Carrier, "frequencyMHz" | "widthMHz">;
 
-export const CABLE_KINDS = ["cat5e", "cat6a", "fibre"] as const;
+export const CABLE_KINDS = ["cat5e", "cat6a", "cat5eIndoor", "fibre"] as const;
+export const WIRINGS = ["straight", "crossed"] as const;
 export const INJECTORS = ["none", ...POWER_INPUTS] as const;
 export const radioSchema = z.object({
   id,
@@ -206,9 +234,22 @@ export const radioSchema = z.object({
   address: z.string().max(64),
   /** The version that was found on it; empty where nobody has looked. */
   firmware: z.string().max(60),
+  /** Each of the jumpers between radio and antenna, m; 0 where they are one. */
+  jumperM: z.number().min(0).max(100),
+  wiring: z.enum(WIRINGS),
+  /** Surge arresters on its cable: one at either end. */
+  arresters: z.number().int().min(0).max(2),
 });
+/** What radios lacked before their chains were told joint by joint. */
+export const USUAL_CHAIN = { jumperM: 0, wiring: "straight", arresters: 2 } as const;
 /** How a radio's cable is planned until somebody says otherwise; rows of before such fields stand so. */
-export const USUAL_CABLING = { indoorM: 2, cableKind: "cat5e", bracketId: null, firmware: "" } as const;
+export const USUAL_CABLING = {
+  ...USUAL_CHAIN,
+  indoorM: 2,
+  cableKind: "cat5e",
+  bracketId: null,
+  firmware: "",
+} as const;
 export type RadioRow = z.infer<typeof radioSchema>;
 /** A radio as files and records held it before channels stood in carriers. */
 export const radioWithChannelSchema = radioSchema
@@ -265,6 +306,7 @@ export const equipmentSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("antenna"), id, planId: id, body: antennaModelSchema }),
   z.object({ kind: z.literal("radio"), id, planId: id, body: radioModelSchema }),
   z.object({ kind: z.literal("part"), id, planId: id, body: partSchema }),
+  z.object({ kind: z.literal("procedure"), id, planId: id, body: procedureSchema }),
 ]);
 export type Equipment = z.infer<typeof equipmentSchema>;
 

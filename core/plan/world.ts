@@ -1,6 +1,7 @@
 import type { AntennaModel } from "../antenna";
 import type { RadioModel } from "../radio";
 import type { Part } from "./part";
+import type { Procedure } from "./procedure";
 import { ruleSetOf } from "../regulation";
 import { tuned, untuned } from "./carriers";
 import { patched, type Patch } from "./patch";
@@ -81,7 +82,14 @@ export interface World {
   radioModels: Map<string, RadioModel>;
   antennaModels: Map<string, AntennaModel>;
   parts: Map<string, Part>;
+  /** Own procedures, beside those that ship with Tejado. */
+  procedures: Map<string, Procedure>;
 }
+
+/** The shelf of the library on which each kind of sheet lies. */
+const SHELF = { radio: "radioModels", antenna: "antennaModels", part: "parts", procedure: "procedures" } as const;
+const SHELVES = Object.entries(SHELF) as [Equipment["kind"], (typeof SHELF)[Equipment["kind"]]][];
+type Shelves = Pick<World, (typeof SHELF)[Equipment["kind"]]>;
 
 const byId = <T extends { id: string }>(rows: T[]) => new Map(rows.map((row) => [row.id, row]));
 
@@ -93,10 +101,13 @@ function bySite(scans: Iterable<Scan>): Map<string, Scan[]> {
 
 export function worldOf(rows: PlanRows): World {
   ruleSetOf(rows.plan);
-  const radioModels = new Map<string, RadioModel>();
-  const antennaModels = new Map<string, AntennaModel>();
-  const parts = new Map<string, Part>();
-  for (const item of rows.equipment) shelve({ radioModels, antennaModels, parts }, item);
+  const shelves: Shelves = {
+    radioModels: new Map(),
+    antennaModels: new Map(),
+    parts: new Map(),
+    procedures: new Map(),
+  };
+  for (const item of rows.equipment) shelve(shelves, item);
   const carriers = byId(rows.carriers);
   return {
     plan: rows.plan,
@@ -113,17 +124,13 @@ export function worldOf(rows: PlanRows): World {
     outsiders: byId(rows.outsiders),
     scansBySite: bySite(rows.scans),
     photos: byId(rows.photos),
-    radioModels,
-    antennaModels,
-    parts,
+    ...shelves,
   };
 }
 
 /** Puts a sheet of the library among those of its kind. */
-function shelve(to: Pick<World, "radioModels" | "antennaModels" | "parts">, item: Equipment): void {
-  if (item.kind === "radio") to.radioModels.set(item.id, item.body);
-  else if (item.kind === "antenna") to.antennaModels.set(item.id, item.body);
-  else to.parts.set(item.id, item.body);
+function shelve(to: Shelves, { kind, id, body }: Equipment): void {
+  (to[SHELF[kind]] as Map<string, Equipment["body"]>).set(id, body);
 }
 
 /** The row of a kind as a world holds it: a radio without its channel, a model as equipment. */
@@ -131,17 +138,17 @@ export function rowIn(world: World, kind: Patch["kind"], id: string): object | n
   if (kind === "plans") return world.plan.id === id ? world.plan : null;
   if (kind === "radios") return world.radios.has(id) ? untuned(world.radios.get(id)!) : null;
   if (kind !== "equipment") return world[kind].get(id) ?? null;
-  const planId = world.plan.id;
-  const [radio, antenna, part] = [world.radioModels.get(id), world.antennaModels.get(id), world.parts.get(id)];
-  if (part) return { kind: "part", id, planId, body: part } satisfies Equipment;
-  if (radio) return { kind: "radio", id, planId, body: radio } satisfies Equipment;
-  return antenna ? ({ kind: "antenna", id, planId, body: antenna } satisfies Equipment) : null;
+  for (const [sheet, shelf] of SHELVES) {
+    const body = world[shelf].get(id);
+    if (body) return { kind: sheet, id, planId: world.plan.id, body } as Equipment;
+  }
+  return null;
 }
 
 /** A world's rows as lists. */
 export function rowsOf(world: World): PlanRows {
   const list = <T>(rows: ReadonlyMap<string, T>): T[] => [...rows.values()];
-  const models = [...world.radioModels.keys(), ...world.antennaModels.keys(), ...world.parts.keys()];
+  const models = SHELVES.flatMap(([, shelf]) => [...world[shelf].keys()]);
   return {
     plan: world.plan,
     sites: list(world.sites),
@@ -168,6 +175,7 @@ export function withPatches(world: World, patches: readonly Patch[]): World {
     radioModels: new Map(world.radioModels),
     antennaModels: new Map(world.antennaModels),
     parts: new Map(world.parts),
+    procedures: new Map(world.procedures),
   };
   const copied = new Set<string>();
   const rowsOf = (kind: Exclude<Patch["kind"], "plans" | "equipment">) => {
@@ -184,9 +192,7 @@ export function withPatches(world: World, patches: readonly Patch[]): World {
     if (kind === "plans") {
       if (row) next.plan = row as Plan;
     } else if (kind === "equipment") {
-      next.radioModels.delete(id);
-      next.antennaModels.delete(id);
-      next.parts.delete(id);
+      for (const [, shelf] of SHELVES) next[shelf].delete(id);
       if (row) shelve(next, row as Equipment);
     } else if (row) rowsOf(kind).set(id, row);
     else rowsOf(kind).delete(id);

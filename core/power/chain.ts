@@ -1,9 +1,13 @@
 import type { LinkEnd } from "../plan";
-import { bears, CABLES, LONGEST_COPPER_M, POWER_RULES } from "./inputs";
+import { bears, CABLES, isTurnedAbout, LONGEST_COPPER_M, POWER_RULES } from "./inputs";
+import { jumperLossDb } from "./jumper";
 import { poeDrop } from "./poe";
 
 /** A cable in the sun on a roof is that warm, °C: its copper resists most there. */
 const WARM_C = 50;
+
+/** One at either end of a cable. */
+export const ARRESTERS = 2;
 
 /** A radio's chain from its socket to the switch. */
 export interface PowerChain {
@@ -19,6 +23,14 @@ export interface PowerChain {
   isStarved: boolean;
   /** Too little arrives, or nothing can. */
   isDry: boolean;
+  /** Plus and minus change places on the way. */
+  isTurned: boolean;
+  /** Indoor cable that hangs outdoors; copper outdoors without an arrester at both ends. */
+  isBare: boolean;
+  lacksArrester: boolean;
+  /** What the jumpers take, dB, and how much of it the budget of the link does not hold. */
+  jumperDb: number;
+  jumperMissingDb: number;
   /** Something of it keeps the radio from working. */
   isBroken: boolean;
   /** The fastest that the cable carries, Mbit/s. */
@@ -43,10 +55,16 @@ export function powerChain({ radio, model }: Pick<LinkEnd, "radio" | "model">): 
     });
   const tooLongM = Math.max(0, copperM - LONGEST_COPPER_M);
   const isStarved = rule !== null && drop === null;
+  const jumperDb = jumperLossDb({ frequencyMHz: radio.frequencyMHz, lengthM: radio.jumperM });
+  const isTurned = isTurnedAbout(radio);
   const isDry = isStarved || (rule !== null && drop!.voltsAtLoad < rule.leastV);
   return {
     ...{ copperM, tooLongM, isRight, isStarved, isDry, mostMbps },
-    isBroken: !isRight || tooLongM > 0 || isDry,
+    ...{ isTurned, jumperDb },
+    isBare: radio.ethernetM > 0 && !CABLES[radio.cableKind].isOutdoor,
+    lacksArrester: copperM > 0 && radio.ethernetM > 0 && radio.arresters < ARRESTERS,
+    jumperMissingDb: Math.max(0, jumperDb - radio.cableLossDb),
+    isBroken: !isRight || isTurned || tooLongM > 0 || isDry,
     voltsAtRadio: drop?.voltsAtLoad ?? null,
     leastV: rule?.leastV ?? null,
   };

@@ -1,5 +1,24 @@
-export { powerChain, type PowerChain } from "./chain";
-export { bears, CABLES, harms, INJECTOR_WORDS, LONGEST_COPPER_M, POWER_RULES, type PowerRule } from "./inputs";
+export { ARRESTERS, powerChain, type PowerChain } from "./chain";
+export {
+  CONVERTER_EFFICIENCY,
+  fedBySwitch,
+  hoursHeld,
+  railsOf,
+  switchBudget,
+  type Rail,
+  type SwitchBudget,
+} from "./feeding";
+export { jumperLossDb } from "./jumper";
+export {
+  bears,
+  CABLES,
+  harms,
+  isTurnedAbout,
+  INJECTOR_WORDS,
+  LONGEST_COPPER_M,
+  POWER_RULES,
+  type PowerRule,
+} from "./inputs";
 export { poeDrop } from "./poe";
 export { BATTERIES, siteLoadW, solarYear, type SolarYear } from "./site";
 export { solarBudget } from "./solar";

@@ -33,11 +33,21 @@ export const INJECTOR_WORDS: Readonly<Record<RadioRow["injector"], string>> = {
   dc48: "a 48 V DC lead",
 };
 
-/** Conductors of each kind of copper, by gauge, and the fastest that it carries over 100 m, Mbit/s. */
-export const CABLES: Readonly<Record<RadioRow["cableKind"], { name: string; awg: number | null; mostMbps: number }>> = {
-  cat5e: { name: "5e", awg: 24, mostMbps: 1000 },
-  cat6a: { name: "6A", awg: 23, mostMbps: 10_000 },
-  fibre: { name: "fibre", awg: null, mostMbps: 100_000 },
+/** A kind of cable: its conductors by gauge, the fastest that it carries over 100 m, and whether sun and lightning are what it is made for. */
+interface Cable {
+  name: string;
+  /** Null for glass. */
+  awg: number | null;
+  mostMbps: number;
+  isOutdoor: boolean;
+}
+
+/** Every kind of cable that a radio can hang on. */
+export const CABLES: Readonly<Record<RadioRow["cableKind"], Cable>> = {
+  cat5e: { name: "5e, shielded", awg: 24, mostMbps: 1000, isOutdoor: true },
+  cat6a: { name: "6A, shielded", awg: 23, mostMbps: 10_000, isOutdoor: true },
+  cat5eIndoor: { name: "5e for indoors", awg: 24, mostMbps: 1000, isOutdoor: false },
+  fibre: { name: "fibre", awg: null, mostMbps: 100_000, isOutdoor: true },
 };
 
 /** Copper Ethernet ends here, both sides of an injector counted together, m. */
@@ -51,6 +61,13 @@ export function bears(input: RadioModel["powerInput"], injector: RadioRow["injec
   const [own, given] = [STANDARDS.indexOf(input), STANDARDS.indexOf(injector)];
   return own >= 0 && given >= 0 ? given >= own : input === injector;
 }
+
+/** Kinds of power that do not turn their poles about by themselves: over a crossed cable or lead plus and minus change places. */
+const HAS_POLES: readonly string[] = ["passive24", "dc48"];
+
+/** Whether a crossed cable or lead brings a radio's power the wrong way round; IEEE 802.3 asks its devices to bear either polarity. */
+export const isTurnedAbout = ({ injector, wiring }: Pick<RadioRow, "injector" | "wiring">): boolean =>
+  wiring === "crossed" && HAS_POLES.includes(injector);
 
 /** Whether an injector harms a radio rather than only failing to feed it: an earlier standard asks, finds that it cannot, and gives nothing. */
 export function harms(input: RadioModel["powerInput"], injector: RadioRow["injector"]): boolean {

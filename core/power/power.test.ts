@@ -3,12 +3,18 @@ import fc from "fast-check";
 import { endOf, radiosBySite, type World } from "#core/plan";
 import {
   bears,
+  fedBySwitch,
   harms,
+  hoursHeld,
+  isTurnedAbout,
+  jumperLossDb,
   LONGEST_COPPER_M,
   monthlySunHours,
   poeDrop,
   powerChain,
+  railsOf,
   solarYear,
+  switchBudget,
   winterTiltDeg,
 } from "#core/power";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
@@ -129,5 +135,89 @@ describe("a solar site's year", () => {
     const lithium = yearOf(solar({ panelW: 300, batteryAh: 200, batteryKind: "lithium" }));
     expect(lithium.autonomyDays / lead.autonomyDays).toBeCloseTo((0.8 * 0.9) / (0.5 * 0.85), 9);
     expect(yearOf(solar({ panelW: 300, clearness: 0.3 })).neededPanelW).toBeGreaterThan(lead.neededPanelW);
+  });
+});
+
+describe("jumpers", () => {
+  test("take what makers' sheets give for 10 mm foam coax, and two connectors", () => {
+    // 0.4 dB less two connectors of 0.12 dB at 5.5 GHz leave some 0.34 dB/m, as sheets have it.
+    const connectors = 2 * 0.05 * Math.sqrt(5.5);
+    expect(jumperLossDb({ frequencyMHz: 5500, lengthM: 1 }) - connectors).toBeCloseTo(0.343, 3);
+    expect(jumperLossDb({ frequencyMHz: 900, lengthM: 10 }) - 2 * 0.05 * Math.sqrt(0.9)).toBeCloseTo(1.277, 3);
+    expect(jumperLossDb({ frequencyMHz: 5500, lengthM: 0 })).toBe(0);
+  });
+
+  test("a chain tells what of them the budget lacks", () => {
+    const lacking = chainOf(sector({ jumperM: 1, cableLossDb: 0.1 }));
+    const { frequencyMHz } = valley(0, sector({ jumperM: 1 })).world.radios.get("sector")!;
+    expect(lacking.jumperDb).toBe(jumperLossDb({ frequencyMHz, lengthM: 1 }));
+    expect(lacking.jumperMissingDb).toBeCloseTo(lacking.jumperDb - 0.1, 9);
+    expect(chainOf(sector({ jumperM: 1, cableLossDb: 3 })).jumperMissingDb).toBe(0);
+  });
+});
+
+test("a crossed lead turns the poles of passive power and of direct current about, never those of a standard", () => {
+  const about = (injector: "passive24" | "dc48" | "802.3at" | "none", wiring: "straight" | "crossed") =>
+    isTurnedAbout({ injector, wiring });
+  expect([about("passive24", "crossed"), about("dc48", "crossed"), about("passive24", "straight")]).toEqual([
+    ...[true, true, false],
+  ]);
+  expect([about("802.3at", "crossed"), about("none", "crossed")]).toEqual([false, false]);
+});
+
+test("indoor cable outdoors and a missing arrester are seen where copper runs outdoors alone", () => {
+  const seen = (rest: object) => {
+    const { isBare, lacksArrester } = chainOf(sector(rest));
+    return [isBare, lacksArrester];
+  };
+  expect(seen({})).toEqual([false, false]);
+  expect(seen({ cableKind: "cat5eIndoor", arresters: 1 })).toEqual([true, true]);
+  expect(seen({ cableKind: "cat5eIndoor", arresters: 0, ethernetM: 0 })).toEqual([false, false]);
+  expect(seen({ cableKind: "fibre", arresters: 0 })).toEqual([false, false]);
+});
+
+describe("what a site is fed from", () => {
+  const at = (rest: object, change: (rows: ValleyRows) => void = () => undefined) => {
+    const { world } = valley(0, (rows) => {
+      Object.assign(rows.sites[0]!, rest);
+      change(rows);
+    });
+    const radios = radiosBySite(world).get("west")!;
+    return { world, site: world.sites.get("west")!, radios };
+  };
+
+  test("a switch feeds over copper what bears its kind of power, and says what it lacks", () => {
+    const made = at({ switchPartId: "tornel-nudo-8-at" });
+    expect(fedBySwitch(made.world, made.site, made.radios).map(({ id }) => id)).toEqual(["west-east", "sector"]);
+    // Two of 18 W that draw half as much again as they start; the switch gives 120 W on 8 sockets.
+    expect(switchBudget(made.world, made.site, made.radios)).toMatchObject({
+      ...{ loadW: 36, startW: 54, overW: 0, overPorts: 0, startsInTurn: false },
+    });
+    const weak = at({ switchPartId: "tornel-nudo-8-at" }, (rows) => {
+      radioIn(rows, "sector").cableKind = "fibre";
+      for (const one of rows.equipment)
+        if (one.kind === "part" && one.id === "tornel-nudo-8-at") Object.assign(one.body, { watts: 20, ports: 1 });
+    });
+    expect(switchBudget(weak.world, weak.site, weak.radios)).toMatchObject({
+      ...{ loadW: 18, startW: 27, overW: 0, overPorts: 0, startsInTurn: true },
+    });
+    const none = at({});
+    expect(switchBudget(none.world, none.site, none.radios)).toBeNull();
+    expect(fedBySwitch(none.world, none.site, none.radios)).toEqual([]);
+  });
+
+  test("rails are the voltages that radios are made for; a converter stands before those that the battery lacks", () => {
+    const made = at({ batteryV: 24 }, (rows) => (radioIn(rows, "sector").radioModelId = "halvorn-duna-9"));
+    expect(railsOf(made.world, made.site, made.radios)).toEqual([
+      { volts: 24, radios: 1, loadW: 7, isConverted: false },
+      { volts: 48, radios: 1, loadW: 18, isConverted: true },
+    ]);
+  });
+
+  test("a battery behind the mains holds its energy over the load, less what the inverter takes", () => {
+    const made = at({ upsWh: 1000, otherLoadW: 4 });
+    expect(hoursHeld(made.world, made.site, made.radios)).toBeCloseTo((1000 * 0.85) / 40, 9);
+    const none = at({ upsWh: 0 });
+    expect(hoursHeld(none.world, none.site, none.radios)).toBeNull();
   });
 });

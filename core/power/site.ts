@@ -33,7 +33,7 @@ export interface SolarYear {
 const PANEL_STEP_W = 50;
 const BATTERY_STEP_AH = 50;
 
-/** Watts that a site's radios and what else it feeds draw day and night. */
+/** Watts that a site's radios and what else it feeds draw day and night, at their own sockets. */
 export function siteLoadW(world: World, site: Site, radios: readonly Radio[]): number {
   return radios.reduce(
     (sum, { radioModelId }) => sum + (world.radioModels.get(radioModelId)?.loadW ?? 0),

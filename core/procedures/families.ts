@@ -1,4 +1,4 @@
-import { procedureSchema, type Procedure, type Step } from "./model";
+import { procedureSchema, type Procedure, type Step } from "../plan";
 
 type Told = Partial<Step> & Pick<Step, "id" | "text">;
 const family = (id: string, name: string, steps: readonly Told[]): Procedure =>
@@ -120,6 +120,7 @@ export const FAMILIES: readonly Procedure[] = [
     },
     {
       id: "tilt-up",
+      diagram: "scale",
       text: "Tilt up toward the access point by the scale.",
       when: { ruleSetIds: [], looks: "up" },
       after: ["bracket"],
@@ -129,6 +130,7 @@ export const FAMILIES: readonly Procedure[] = [
     },
     {
       id: "tilt-down",
+      diagram: "scale",
       text: "Tilt down toward the access point by the scale.",
       when: { ruleSetIds: [], looks: "down" },
       after: ["bracket"],
@@ -168,6 +170,7 @@ export const FAMILIES: readonly Procedure[] = [
     {
       id: "polarization",
       text: "Polarization plate: the same letter at both ends.",
+      diagram: "polarization",
       part: "C-05 plate, V or H",
       after: ["caps"],
       before: ["join"],
@@ -249,6 +252,7 @@ export const FAMILIES: readonly Procedure[] = [
     },
     {
       id: "join",
+      diagram: "crissCross",
       text: "Unit to dish by its polarization, bolts criss-cross.",
       part: "D-01 to D-02",
       tool: "hex 6 mm",
@@ -322,7 +326,12 @@ export const FAMILIES: readonly Procedure[] = [
       before: ["bracket"],
       minutes: 8,
     },
-    { id: "polarization", text: "Bars upright for V, level for H: the same at both ends.", minutes: 2 },
+    {
+      id: "polarization",
+      diagram: "polarization",
+      text: "Bars upright for V, level for H: the same at both ends.",
+      minutes: 2,
+    },
     {
       id: "bracket",
       text: "Clamps and U-bolts on the pole; the tilt's fixed position, or the free one.",
@@ -350,6 +359,7 @@ export const FAMILIES: readonly Procedure[] = [
     },
     {
       id: "seal",
+      diagram: "joint",
       text: "Joints wrapped: tape, butyl, tape, half-overlapped, three centimetres past the joint.",
       part: "E-10 tapes",
       after: ["coax"],
@@ -484,6 +494,7 @@ export const FAMILIES: readonly Procedure[] = [
     },
     {
       id: "ports",
+      diagram: "ports",
       text: "Four ports to a four-port radio only; each pair to its own.",
       after: ["jumpers"],
       before: ["power"],
@@ -491,6 +502,7 @@ export const FAMILIES: readonly Procedure[] = [
     },
     {
       id: "coarse",
+      diagram: "scale",
       text: "Heading by compass; tilt by the scale, the electrical tilt counted in.",
       trap: "Electrical and mechanical tilt add up: forgotten, the far half of the sector is dark.",
       minutes: 10,
@@ -505,6 +517,7 @@ export const FAMILIES: readonly Procedure[] = [
     },
     {
       id: "seal",
+      diagram: "joint",
       text: "Joints wrapped: electrical, butyl, electrical, half-overlapped and well past the joint; boots over.",
       part: "H-09 tapes",
       minutes: 12,
@@ -539,6 +552,7 @@ export const FAMILIES: readonly Procedure[] = [
     },
     {
       id: "i-jumpers",
+      diagram: "ports",
       text: "Jumpers loosely, bundle to the pole, then tight: left socket to the odd, right to the even port of the same sector.",
       part: "I-07 jumpers",
       before: ["power"],

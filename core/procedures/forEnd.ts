@@ -1,8 +1,7 @@
-import type { LinkEnd } from "../plan";
+import type { LinkEnd, Procedure, Step } from "../plan";
 import { familyOf } from "./families";
 import { GENERAL } from "./general";
 import { circleWords, mergeProcedures, type Where } from "./merge";
-import type { Procedure, Step } from "./model";
 
 /** From this gain on a dish above 50 GHz goes up as a large one, dBi. */
 const LARGE_DISH_DBI = 48;
@@ -20,13 +19,46 @@ export function familiesOf({ model, antenna }: Pick<LinkEnd, "model" | "antenna"
   return [familyOf(antenna.shape === "dish" ? "tubeDish" : "regionDish")];
 }
 
-/** One sheet for one end: what holds in general with what its kit asks for, and by name. Throws RangeError for procedures that contradict each other. */
+/** The work at one end. */
+export interface StepsOfEnd {
+  steps: Step[];
+  /** Whose procedures it is made of, by name. */
+  procedures: string[];
+  /** Own procedures that were left out, with the circle that they would make; empty where none was. */
+  leftOut: { name: string; circle: string }[];
+}
+
+/**
+ * One sheet for one end: what holds in general, with what its kit asks for and the own procedures that name its radio, antenna or bracket. An
+ * own procedure that contradicts the others is left out, and said. Throws RangeError where those that ship contradict each other.
+ */
 export function procedureFor(
-  end: Pick<LinkEnd, "model" | "antenna">,
+  end: Pick<LinkEnd, "model" | "antenna"> & { radio?: Pick<LinkEnd["radio"], "bracketId"> },
   where: Where,
-): { steps: Step[]; procedures: string[] } {
-  const procedures = [GENERAL, ...familiesOf(end)];
-  const { steps, circle } = mergeProcedures(procedures, where);
-  if (!steps) throw new RangeError(`the procedures contradict each other: ${circleWords(circle)}`);
-  return { steps, procedures: procedures.map(({ name }) => name) };
+  own: Iterable<Procedure> = [],
+): StepsOfEnd {
+  const taken = [GENERAL, ...familiesOf(end)];
+  const shipped = mergeProcedures(taken, where);
+  if (!shipped.steps) throw new RangeError(`the procedures contradict each other: ${circleWords(shipped.circle)}`);
+  const leftOut: StepsOfEnd["leftOut"] = [];
+  let { steps } = shipped;
+  const kit = [end.model.id, end.antenna.id, end.radio?.bracketId];
+  for (const procedure of own) {
+    if (!procedure.forModels.some((id) => kit.includes(id))) continue;
+    const merged = mergeProcedures([...taken, procedure], where);
+    if (merged.steps) {
+      taken.push(procedure);
+      steps = merged.steps;
+    } else leftOut.push({ name: procedure.name, circle: circleWords(merged.circle) });
+  }
+  return { steps, procedures: taken.map(({ name }) => name), leftOut };
+}
+
+/** The circle that a procedure's steps make with what holds in general, whichever way the path looks, in words; null where they make none. */
+export function contradictionOf(procedure: Procedure, ruleSetId: string): string | null {
+  for (const looks of ["up", "down"] as const) {
+    const { circle } = mergeProcedures([GENERAL, procedure], { ruleSetId, looks });
+    if (circle) return circleWords(circle);
+  }
+  return null;
 }

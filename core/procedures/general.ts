@@ -1,4 +1,4 @@
-import { procedureSchema } from "./model";
+import { procedureSchema } from "../plan";
 
 /** What holds for everything that goes up, whatever its maker says; a family's own step of the same id takes its place. */
 export const GENERAL = procedureSchema.parse({
@@ -27,6 +27,7 @@ export const GENERAL = procedureSchema.parse({
     {
       id: "polarization",
       text: "Set the polarization given, the same at both ends.",
+      diagram: "polarization",
       trap: "V at one end and H at the other costs 20 dB or more, and looks like bad aim.",
       before: ["coarse"],
       minutes: 3,

@@ -1,5 +1,5 @@
+export { DIAGRAM_WORDS, drawingOf, EXAMPLE_END, type Drawing, type DrawnEnd, type Mark } from "./diagrams";
 export { FAMILIES, familyOf } from "./families";
-export { familiesOf, procedureFor } from "./forEnd";
+export { contradictionOf, familiesOf, procedureFor, type StepsOfEnd } from "./forEnd";
 export { GENERAL } from "./general";
 export { circleWords, mergeProcedures, minutesOf, toolsOf, type Merged, type Where } from "./merge";
-export { procedureSchema, stepSchema, type Procedure, type Step } from "./model";

@@ -1,4 +1,4 @@
-import type { Procedure, Step } from "./model";
+import type { Procedure, Step } from "../plan";
 
 /** Where a procedure is followed. */
 export interface Where {

@@ -1,17 +1,19 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { libraryFor } from "#core/catalogue";
+import { DIAGRAMS, procedureSchema, type Step } from "#core/plan";
 import {
   circleWords,
+  contradictionOf,
+  drawingOf,
+  EXAMPLE_END,
   FAMILIES,
   familiesOf,
   GENERAL,
   mergeProcedures,
   minutesOf,
   procedureFor,
-  procedureSchema,
   toolsOf,
-  type Step,
 } from "#core/procedures";
 
 const WHERE = { ruleSetId: "cfr47", looks: "down" } as const;
@@ -150,5 +152,67 @@ describe("the families that ship", () => {
       ]),
     );
     expect(minutesOf(steps!)).toBe(steps!.reduce((sum, { minutes }) => sum + minutes, 0));
+  });
+});
+
+describe("own procedures", () => {
+  const equipment = libraryFor("p");
+  const model = equipment.flatMap((one) => (one.kind === "radio" && one.body.use === "sector" ? [one.body] : []))[0]!;
+  const antenna = equipment.flatMap((one) =>
+    one.kind === "antenna" && one.body.shape === "sector" ? [one.body] : [],
+  )[0]!;
+  const own = (forModels: string[], steps: object[]) =>
+    procedureSchema.parse({ id: "own", name: "Ours", forModels, steps });
+
+  test("are followed by the kit that they name, and by no other", () => {
+    const ours = own([antenna.id], [step("paint", { before: ["bracket"] }), step("seal", { text: "Our own seal." })]);
+    const { steps, procedures, leftOut } = procedureFor({ model, antenna }, WHERE, [ours]);
+    expect(procedures.at(-1)).toBe("Ours");
+    expect(ids(steps).indexOf("paint")).toBeLessThan(ids(steps).indexOf("bracket"));
+    expect(steps.find(({ id }) => id === "seal")!.text).toBe("Our own seal.");
+    expect(leftOut).toEqual([]);
+    const other = procedureFor({ model, antenna }, WHERE, [own(["another"], [step("paint")])]);
+    expect(ids(other.steps)).not.toContain("paint");
+    const byBracket = { model, antenna, radio: { bracketId: "clamp" } };
+    expect(ids(procedureFor(byBracket, WHERE, [own(["clamp"], [step("paint")])]).steps)).toContain("paint");
+  });
+
+  test("that contradict the others are left out with their circle, and the rest stands", () => {
+    const wrong = own([model.id], [step("paint", { after: ["leave"], before: ["bench"] })]);
+    const { steps, leftOut } = procedureFor({ model, antenna }, WHERE, [wrong]);
+    expect(ids(steps)).not.toContain("paint");
+    expect(leftOut).toEqual([{ name: "Ours", circle: expect.stringContaining("paint waits for") }]);
+    expect(contradictionOf(wrong, "cfr47")).toContain("paint waits for");
+    expect(contradictionOf(own([], [step("paint")]), "cfr47")).toBeNull();
+  });
+});
+
+describe("drawings", () => {
+  test("lie within their paper, say what they show, and come from the end's own figures", () => {
+    for (const diagram of DIAGRAMS) {
+      const { width, height, marks, says } = drawingOf(diagram, EXAMPLE_END);
+      expect(says.length).toBeGreaterThan(20);
+      for (const mark of marks)
+        for (const [x, y] of mark.kind === "line" ? [mark.from, mark.to] : [mark.at]) {
+          expect(x).toBeGreaterThanOrEqual(0);
+          expect(x).toBeLessThanOrEqual(width);
+          expect(y).toBeGreaterThanOrEqual(0);
+          expect(y).toBeLessThanOrEqual(height);
+        }
+    }
+    const bars = (polarization: string) =>
+      drawingOf("polarization", { ...EXAMPLE_END, polarization }).marks.flatMap((mark) =>
+        mark.kind === "line" && mark.weight > 2 ? [mark] : [],
+      );
+    const [upright] = bars("V");
+    expect(upright!.from[0]).toBeCloseTo(upright!.to[0], 9);
+    const [level] = bars("H");
+    expect(level!.from[1]).toBeCloseTo(level!.to[1], 9);
+    expect(bars("HV")).toHaveLength(2);
+    const ports = drawingOf("ports", { ...EXAMPLE_END, chains: 4 }).marks.filter(({ kind }) => kind === "circle");
+    expect(ports).toHaveLength(8);
+    expect(drawingOf("scale", { ...EXAMPLE_END, tiltDownDeg: -3.5 }).says).toBe(
+      "On the scale 3.5° up; the bracket reaches 15° up and 15° down.",
+    );
   });
 });

@@ -29,6 +29,16 @@ export type Modulation = z.infer<typeof modulationSchema>;
 /** What tells the crew how well it aims. */
 export const ALIGNMENT_AIDS = ["none", "leds", "tone", "meter", "page"] as const;
 
+/** Something that lies in a radio's box. */
+export const boxedSchema = z.object({
+  what: z.string().trim().min(1).max(80),
+  /** The kind of part that need not be bought then; null for what the library has no kind of. */
+  kind: z.string().max(30).nullable().default(null),
+  count: z.number().int().min(1).max(1000).default(1),
+  /** Rule sets in which the box holds it; empty for all. */
+  ruleSetIds: z.array(z.string().max(64)).max(40).default([]),
+});
+
 export const radioModelSchema = z.object({
   id: z.string(),
   maker: z.string(),
@@ -76,8 +86,15 @@ export const radioModelSchema = z.object({
   alignmentAid: z.enum(ALIGNMENT_AIDS).default("page"),
   clientLimit: z.number().int().positive(),
   powerInput: z.enum(POWER_INPUTS),
-  /** The most that it draws, W. */
+  /** The most that it draws, W, and for a moment as it starts; null where the sheet does not tell. */
   loadW: z.number().positive().max(1000).default(10),
+  startW: z.number().positive().max(2000).nullable().default(null),
+  /** The thinnest earth lead that its maker asks for, mm². */
+  earthMm2: z.number().min(0.5).max(300).default(6),
+  /** What else lies in its box: pieces of a kind of part, in some rule sets only where the box differs by region. */
+  box: z.array(boxedSchema).max(30).default([]),
+  /** From the order to the door; null where nobody knows. */
+  deliveryDays: z.number().int().min(0).max(730).nullable().default(null),
   /** Volts on the alignment jack per dB above 0 dBm: −0.01 makes 0.52 V of −52 dBm. Null without a jack. */
   meterVoltsPerDbm: z.number().nullable(),
   weightKg: z.number().positive(),

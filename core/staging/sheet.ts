@@ -1,4 +1,4 @@
-import { accessPoints, homeSiteOf, parsedSubnet } from "../addressing";
+import { accessPoints, homeSiteOf, networkFor, parsedSubnet } from "../addressing";
 import type { Radio, World } from "../plan";
 import { ruleSetOf } from "../regulation";
 import { figure } from "../words";
@@ -14,6 +14,8 @@ export interface DeviceSettings {
   /** With its prefix length: 10.44.3.7/24. */
   address: string;
   gateway: string;
+  /** Tag of its network on the wire; 0 for none. */
+  vlan: number;
   frequencyMHz: number;
   widthMHz: number;
   txPowerDbm: number;
@@ -44,6 +46,7 @@ export const SETTING_WORDS: Record<keyof DeviceSettings, string> = {
   region: "Rules",
   address: "Address",
   gateway: "Gateway",
+  vlan: "VLAN",
   frequencyMHz: "Channel, MHz",
   widthMHz: "Width, MHz",
   txPowerDbm: "Power, dBm a chain",
@@ -99,7 +102,8 @@ export function configSheet(world: World, radioId: string, context: SheetContext
   const model = world.radioModels.get(radio.radioModelId);
   const keeper = keeperOf(world, radio, context);
   const site = world.sites.get(homeSiteOf(world, radio, context.apOf) ?? "");
-  const subnet = parsedSubnet(site?.subnet ?? "");
+  const network = site ? networkFor(site, radio.role) : { subnet: "", gateway: "", vlan: 0 };
+  const subnet = parsedSubnet(network.subnet);
   const place = world.sites.get(radio.siteId ?? "") ?? world.subscribers.get(radio.subscriberId ?? "");
   return {
     radioId,
@@ -111,7 +115,8 @@ export function configSheet(world: World, radioId: string, context: SheetContext
       network: networkName(keeper.name),
       region: ruleSetOf(world.plan).name,
       address: radio.address !== "" && subnet ? `${radio.address}/${subnet.length}` : radio.address,
-      gateway: site?.gateway ?? "",
+      gateway: network.gateway,
+      vlan: network.vlan,
       frequencyMHz: radio.frequencyMHz,
       widthMHz: radio.widthMHz,
       txPowerDbm: radio.txPowerDbm,

@@ -8,6 +8,8 @@ import {
   radioWithChannelSchema,
   NO_POWER_PLAN,
   USUAL_CABLING,
+  USUAL_CHAIN,
+  USUAL_SITE_CHAIN,
   USUAL_SITE_KIT,
   rowsOfBefore,
   type PlanRows,
@@ -18,13 +20,14 @@ import Papa from "papaparse";
 import { z } from "zod";
 
 /** Version of the archive's layout; a newer one is refused, never guessed at. */
-export const ARCHIVE_VERSION = 5;
+export const ARCHIVE_VERSION = 6;
 /** Before this version no outsider had a place. */
 const OUTSIDERS_FROM = 4;
 /** What whole rows of a kind lack from before a version. */
 const USUAL_BEFORE: readonly { version: number; rows: Partial<Record<Kind, object>> }[] = [
   { version: 3, rows: { carriers: NO_POWER_PLAN } },
   { version: 5, rows: { radios: USUAL_CABLING, sites: USUAL_SITE_KIT } },
+  { version: 6, rows: { radios: USUAL_CHAIN, sites: USUAL_SITE_CHAIN } },
 ];
 export const MANIFEST = "tejado-plan.json";
 

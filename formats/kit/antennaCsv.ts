@@ -20,6 +20,7 @@ const NUMBERS = {
   crossPolarDb: [0, 60],
   weightKg: [0.01, 1000],
   priceEur: [0, 1_000_000],
+  deliveryDays: [0, 730],
   beamWidthDeg: [1, 120],
   beamGainDb: [0, 20],
   beamSteersDeg: [0, 90],
@@ -28,6 +29,8 @@ const NUMBERS = {
 type NumberFact = keyof typeof NUMBERS;
 /** An adaptive antenna has all of these, any other none. */
 const BEAM = ["beamWidthDeg", "beamGainDb", "beamSteersDeg", "beamSideLobesDb"] as const;
+/** Facts that a sheet need not tell, and that nothing is taken for then. */
+const OPEN: ReadonlySet<string> = new Set(["deliveryDays"]);
 const isBeam = (name: string) => (BEAM as readonly string[]).includes(name);
 const WORDS = ["maker", "model", "shape"] as const;
 type WordFact = (typeof WORDS)[number];
@@ -61,6 +64,7 @@ export function writeAntennaCsv(antenna: AntennaModel): string {
     crossPolarDb: antenna.crossPolarDb,
     weightKg: antenna.weightKg,
     priceEur: antenna.priceEur,
+    ...(antenna.deliveryDays !== null && { deliveryDays: antenna.deliveryDays }),
     ...(beam && {
       beamWidthDeg: beam.widthDeg,
       beamGainDb: beam.gainDb,
@@ -165,6 +169,7 @@ export function readAntennaCsv(bytes: Uint8Array, makeId: () => string): ReadKit
     if (
       !numbers.has(name) &&
       DEFAULTS[name] === undefined &&
+      !OPEN.has(name) &&
       (hasBeam || !isBeam(name)) &&
       !errors.some(({ field }) => field === name)
     )
@@ -188,6 +193,7 @@ export function readAntennaCsv(bytes: Uint8Array, makeId: () => string): ReadKit
     electricalTiltDownDeg: number("electricalTiltDownDeg"),
     bracketUpDeg: number("bracketUpDeg"),
     bracketDownDeg: number("bracketDownDeg"),
+    deliveryDays: numbers.get("deliveryDays") ?? null,
     crossPolarDb: number("crossPolarDb"),
     weightKg: number("weightKg"),
     priceEur: number("priceEur"),

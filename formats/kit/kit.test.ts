@@ -1,13 +1,16 @@
 import { describe, expect, test } from "@jest/globals";
 import { libraryFor } from "#core/catalogue";
+import { FAMILIES } from "#core/procedures";
 import {
   isPartsCsv,
   readPartsCsv,
   writePartsCsv,
   readAntennaCsv,
   radioFileSchema,
+  readProcedureJson,
   readRadioJson,
   writeAntennaCsv,
+  writeProcedureJson,
   writeRadioJson,
 } from "#formats/kit";
 
@@ -142,4 +145,20 @@ describe("parts", () => {
     ]);
     expect(readPartsCsv(bytes("maker,model,kind,priceEur\n"), () => "x").errors[0]!.reason).toBe("holds no part");
   });
+});
+
+test("procedures go out as JSON and come back the same; faults name the procedure, its field and what is wrong in plain words", () => {
+  expect(readProcedureJson(bytes(writeProcedureJson(FAMILIES)))).toEqual({ item: FAMILIES, errors: [] });
+  const broken = JSON.parse(writeProcedureJson(FAMILIES.slice(0, 2))) as {
+    procedures: { name: string; steps: Record<string, unknown>[] }[];
+  };
+  broken.procedures[1]!.steps[0]!.torqueNm = -3;
+  broken.procedures[0]!.name = " ";
+  expect(readProcedureJson(bytes(JSON.stringify(broken))).errors).toEqual([
+    { row: 1, field: "name", value: '" "', reason: "must be at least 1 characters" },
+    { row: 2, field: "steps.0.torqueNm", value: "-3", reason: "must be over 0" },
+  ]);
+  const [cut] = readProcedureJson(bytes('{"kind":')).errors;
+  expect(cut!.reason).toMatch(/^is no JSON: .*cut off$/);
+  expect(readProcedureJson(bytes(writeRadioJson(radios))).errors[0]).toMatchObject({ field: "kind" });
 });

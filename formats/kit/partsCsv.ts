@@ -6,7 +6,7 @@ import { MOST_ERRORS, type KitError, type ReadKit } from "./error";
 /** A table of parts: one row a part. See docs/formats.md. */
 export const PARTS_CSV_COLUMNS = [
   ...["id", "maker", "model", "kind", "unit", "packOf", "priceEur", "weightKg", "poleFromMm", "poleToMm"],
-  ...["standard", "volts", "watts", "ampereHours", "notes"],
+  ...["standard", "volts", "watts", "ampereHours", "ports", "crossSectionMm2", "deliveryDays", "notes"],
 ] as const;
 const TEXTS = new Set(["id", "maker", "model", "kind", "unit", "standard", "notes"]);
 const NEEDED = ["maker", "model", "kind", "priceEur"];

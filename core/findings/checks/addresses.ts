@@ -1,4 +1,12 @@
-import { accessPoints, addressFaults, freeAddress, homeSiteOf, subnetProblem, takenAddresses } from "../../addressing";
+import {
+  accessPoints,
+  addressFaults,
+  freeAddress,
+  homeSiteOf,
+  networkFor,
+  subnetProblem,
+  takenAddresses,
+} from "../../addressing";
 import { peopleBehindSite } from "../../outcome";
 import { setPatch, type World } from "../../plan";
 import { mending, placedFaults } from "../kit/radios";
@@ -28,7 +36,7 @@ export const address: Check = {
   remedies: (world, { radioId }) => {
     const radio = world.radios.get(radioId!)!;
     const site = world.sites.get(homeSiteOf(world, radio, accessPoints(world)) ?? "");
-    const network = site?.subnet || usualNetwork(radio.address);
+    const network = (site && networkFor(site, radio.role).subnet) || usualNetwork(radio.address);
     const free = network && freeAddress(network, takenAddresses(world));
     if (!free) return [];
     return mending(

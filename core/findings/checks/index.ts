@@ -24,7 +24,9 @@ import { pole } from "./pole";
 import { polarization } from "./polarization";
 import { lowVoltage, notFed, wrongInjector } from "./power";
 import { doubtful, failed } from "./proof";
+import { slowCable } from "./slowCable";
 import { solar } from "./solar";
+import { switchBudget } from "./switchBudget";
 import { tight } from "./tight";
 import { tooFar } from "./tooFar";
 import { tooHigh } from "./tooHigh";
@@ -32,11 +34,13 @@ import { trees } from "./trees";
 import { unanswered } from "./unanswered";
 import { uncovered } from "./uncovered";
 import { weak } from "./weak";
+import { arrester, indoorCable, jumpers, polarity } from "./wiring";
 
 /** Every check, worst first. */
 export const CHECKS: readonly Check[] = [
   unanswered,
   wrongInjector,
+  polarity,
   mismatch,
   overload,
   outOfBand,
@@ -63,8 +67,13 @@ export const CHECKS: readonly Check[] = [
   polarization,
   solar,
   notFed,
+  switchBudget,
   lowVoltage,
   longCable,
+  slowCable,
+  jumpers,
+  indoorCable,
+  arrester,
   mounts,
   bracket,
   pole,

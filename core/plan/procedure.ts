@@ -1,6 +1,10 @@
 import { z } from "zod";
 
-const stepId = z.string().min(1).max(60);
+const stepId = z.string().trim().min(1).max(60);
+
+/** Drawings that a step can show; what they show is worked out from the end that the step is for. */
+export const DIAGRAMS = ["polarization", "ports", "joint", "crissCross", "scale"] as const;
+export type Diagram = (typeof DIAGRAMS)[number];
 
 /** One step of putting something up. */
 export const stepSchema = z.object({
@@ -17,6 +21,7 @@ export const stepSchema = z.object({
   /** What goes wrong where the order is lost. */
   trap: z.string().max(300).default(""),
   minutes: z.number().min(0).max(600).default(5),
+  diagram: z.enum(DIAGRAMS).nullable().default(null),
   /** Only in these rule sets, or only where the path looks up or down; empty for everywhere. */
   when: z
     .object({ ruleSetIds: z.array(z.string()).default([]), looks: z.enum(["up", "down"]).nullable().default(null) })
@@ -31,7 +36,9 @@ export type Step = z.infer<typeof stepSchema>;
 export const procedureSchema = z
   .object({
     id: z.string().min(1).max(60),
-    name: z.string().min(1).max(120),
+    name: z.string().trim().min(1).max(120),
+    /** Radios, antennas and brackets of the library whose ends follow it; those that ship know their kit themselves. */
+    forModels: z.array(z.string().max(64)).max(200).default([]),
     steps: z.array(stepSchema).min(1).max(200),
   })
   .refine(({ steps }) => new Set(steps.map(({ id }) => id)).size === steps.length, "every step needs an id of its own");

@@ -1,0 +1,44 @@
+import type { Drawing, Mark } from "#core/procedures";
+
+/** A step's line drawing with what it shows in words. */
+export function StepDrawing({ drawing: { width, height, marks, says } }: { drawing: Drawing }) {
+  return (
+    <figure className="mt-1 max-w-64">
+      <svg viewBox={`0 0 ${width} ${height}`} aria-hidden="true" className="w-full rounded border border-rule bg-panel">
+        {marks.map((mark, i) => (
+          <Drawn key={i} mark={mark} />
+        ))}
+      </svg>
+      <figcaption className="text-xs text-quiet">{says}</figcaption>
+    </figure>
+  );
+}
+
+function Drawn({ mark }: { mark: Mark }) {
+  if (mark.kind === "text")
+    return (
+      <text x={mark.at[0]} y={mark.at[1]} textAnchor="middle" className="fill-ink text-[10px]">
+        {mark.text}
+      </text>
+    );
+  if (mark.kind === "circle")
+    return (
+      <circle
+        cx={mark.at[0]}
+        cy={mark.at[1]}
+        r={mark.radius}
+        fill={mark.isFilled ? "var(--clay)" : "none"}
+        stroke="var(--ink)"
+      />
+    );
+  return (
+    <line
+      x1={mark.from[0]}
+      y1={mark.from[1]}
+      x2={mark.to[0]}
+      y2={mark.to[1]}
+      stroke="var(--ink)"
+      strokeWidth={mark.weight}
+    />
+  );
+}

@@ -1,0 +1,82 @@
+import type { Part, Radio, Site, World } from "../plan";
+import { bears } from "./inputs";
+import { siteLoadW } from "./site";
+
+/** What a site's switch feeds, and whether it can. */
+export interface SwitchBudget {
+  part: Part;
+  fed: Radio[];
+  /** What the fed radios draw at their greatest load, and all at once as they start, W. */
+  loadW: number;
+  startW: number;
+  /** Watts and sockets that are lacking; 0 where they are enough, or the sheet does not tell. */
+  overW: number;
+  overPorts: number;
+  /** They run, but not all of them may start at once. */
+  startsInTurn: boolean;
+}
+
+/** The radios of a site that its switch feeds: those that bear what it gives, over copper. */
+export function fedBySwitch(world: World, site: Site, radios: readonly Radio[]): Radio[] {
+  const part = world.parts.get(site.switchPartId ?? "");
+  if (!part) return [];
+  return radios.filter(({ radioModelId, cableKind }) => {
+    const input = world.radioModels.get(radioModelId)?.powerInput;
+    return input !== undefined && cableKind !== "fibre" && bears(input, part.standard as Radio["injector"]);
+  });
+}
+
+/** Budget of a site's switch; null without one. `radios` are those of the site. */
+export function switchBudget(world: World, site: Site, radios: readonly Radio[]): SwitchBudget | null {
+  const part = world.parts.get(site.switchPartId ?? "");
+  if (!part) return null;
+  const fed = fedBySwitch(world, site, radios);
+  const models = fed.map(({ radioModelId }) => world.radioModels.get(radioModelId)!);
+  const loadW = models.reduce((sum, model) => sum + model.loadW, 0);
+  const startW = models.reduce((sum, model) => sum + (model.startW ?? model.loadW), 0);
+  const overW = part.watts === null ? 0 : Math.max(0, loadW - part.watts);
+  return {
+    ...{ part, fed, loadW, startW, overW },
+    overPorts: part.ports === null ? 0 : Math.max(0, fed.length - part.ports),
+    startsInTurn: part.watts !== null && overW === 0 && startW > part.watts,
+  };
+}
+
+/** Voltage that each kind of power is made from at a site that lives on a battery, V. */
+const RAIL_V: Readonly<Record<Exclude<Radio["injector"], "none">, number>> = {
+  ...{ passive24: 24, "802.3af": 48, "802.3at": 48, "802.3bt": 48, dc48: 48 },
+};
+/** What a converter from one direct voltage to another gives of what it takes. */
+export const CONVERTER_EFFICIENCY = 0.9;
+
+/** One voltage that a site's radios are fed with. */
+export interface Rail {
+  volts: number;
+  radios: number;
+  loadW: number;
+  /** A converter stands between the battery and it. */
+  isConverted: boolean;
+}
+
+/** Voltages that the radios of a site need, lowest first, each with whether its battery has it. */
+export function railsOf(world: World, site: Site, radios: readonly Radio[]): Rail[] {
+  const rails = new Map<number, Rail>();
+  for (const { radioModelId } of radios) {
+    const model = world.radioModels.get(radioModelId);
+    if (!model) continue;
+    const volts = RAIL_V[model.powerInput];
+    const rail = rails.get(volts) ?? { volts, radios: 0, loadW: 0, isConverted: volts !== site.batteryV };
+    rails.set(volts, { ...rail, radios: rail.radios + 1, loadW: rail.loadW + model.loadW });
+  }
+  return [...rails.values()].sort((x, y) => x.volts - y.volts);
+}
+
+/** What an inverter behind a battery gives of what it takes. */
+const INVERTER_EFFICIENCY = 0.85;
+
+/** Hours that the battery behind a site's mains holds its radios and what else hangs there; null without one, or with nothing to hold. */
+export function hoursHeld(world: World, site: Site, radios: readonly Radio[]): number | null {
+  const loadW = siteLoadW(world, site, radios);
+  if (site.upsWh <= 0 || loadW <= 0) return null;
+  return (site.upsWh * INVERTER_EFFICIENCY) / loadW;
+}
