@@ -6,7 +6,7 @@ const PLANTED = [
   { kind: "wrongInjector", place: "School east", remedy: "Plan an 802.3at injector" },
   { kind: "longCable", place: "Tower south", remedy: "Lay fibre instead of copper" },
   { kind: "pole", place: "Tower south", remedy: "Hold it with Tornel Garra 40–120" },
-  { kind: "solar", place: "Ridge hut", remedy: "Plan panels of 850 W" },
+  { kind: "solar", place: "Ridge hut", remedy: "Plan panels of 950 W" },
   { kind: "firmware", place: "Casa", remedy: "Update it to 4.2.1 on the bench" },
   { kind: "address", place: "Casa", remedy: "Give it 10.44.0.2" },
   { kind: "gateway", place: "Quarry mast", remedy: "its gateway" },
@@ -66,7 +66,7 @@ test("the bill follows what is chosen and what is in hand, chains and masts tell
   await page.getByLabel("Panels").fill("900");
   await page.getByLabel("Panels").press("Tab");
   await expect(page.locator('[data-item="halvorn-placa-200"]')).toContainText("5");
-  await page.getByRole("button", { name: "Sun", exact: true }).click();
+  await page.getByRole("button", { name: "Sun and mains", exact: true }).click();
   await expect(page.locator('[data-solar="site-ridge"]')).toContainText("900 W of panels");
   await page.getByRole("button", { name: /^Discard/ }).click();
 
@@ -129,4 +129,84 @@ test("what is bought: one tick orders all, what cannot be is refused, the rest g
   const waits = page.locator("[data-can-wait]");
   await waits.getByText(/^What can wait/).click();
   await expect(waits.getByRole("listitem").first()).toContainText("not served as planned");
+});
+
+test("an own procedure is copied, ordered, refused by its circle, followed by its kit, and goes out and in", async ({
+  page,
+  ownDemo: demo,
+}) => {
+  test.slow();
+  await page.goto(`${demo}/kit?view=procedures`);
+  await page.getByRole("button", { name: "H. Sector antenna" }).click();
+  await expect(page.locator('[data-step="ports"] figcaption')).toContainText("Socket to socket by number");
+  await page.getByRole("button", { name: "Write a new one" }).click();
+  await page.getByLabel("Name", { exact: true }).fill("Salt coast");
+  await page.getByLabel("Step 1", { exact: true }).fill("Grease every bolt against salt.");
+  const grease = page.locator('[data-edit-step="first"]');
+  // A name of nothing stays in its box with its reason, and what was whole before is kept in hand.
+  await page.getByLabel("Name", { exact: true }).fill("");
+  await expect(page.getByRole("alert").filter({ hasText: "is missing" })).toBeVisible();
+  await page.getByLabel("Name", { exact: true }).fill("Salt coast");
+  await grease.getByLabel("Before: add a step").selectOption("bench");
+  await grease.getByLabel("After: add a step").selectOption("leave");
+  await expect(page.locator("[data-circle]")).toContainText("first waits for leave");
+  await grease.getByRole("button", { name: "Take leave off" }).click();
+  await expect(page.locator("[data-circle]")).toHaveCount(0);
+  await page.getByRole("button", { name: "Add a step" }).click();
+  await page.getByLabel("Step 2", { exact: true }).fill("Check the grease after a year.");
+  // Dragging is by keys too.
+  const handle = page.getByRole("button", { name: "Move step 2" });
+  await handle.focus();
+  await page.keyboard.press("Space");
+  await expect(handle).toHaveAttribute("aria-pressed", "true");
+  await expect(page.getByText(/^Picked up/)).toBeAttached();
+  await page.keyboard.press("ArrowUp");
+  await expect(page.getByText(/over droppable area 0/)).toBeAttached();
+  await page.keyboard.press("Space");
+  await expect(page.getByLabel("Step 1", { exact: true })).toHaveValue("Check the grease after a year.");
+  await page.getByLabel("Followed by: add a radio, antenna or bracket").selectOption("brisote-vela-5c");
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Save this one" }).click(),
+  ]);
+  const file = await readFile(await download.path());
+  await page.getByRole("button", { name: /^Keep/ }).click();
+  await expect(page.getByText(/^Nothing in hand/)).toBeVisible();
+  await page.goto(`${demo}/links/link-sub-12/sheet`);
+  await expect(page.getByText("Grease every bolt against salt.").first()).toBeVisible();
+
+  await page.goto(`${demo}/kit?view=procedures`);
+  await page
+    .getByLabel("File of procedures")
+    .setInputFiles({ name: "p.json", mimeType: "application/json", buffer: file });
+  await expect(page.getByRole("button", { name: /^Salt coast/ })).toHaveCount(2);
+  await page.getByRole("button", { name: /^Discard/ }).click();
+  const broken = Buffer.from(file.toString().replace('"minutes": 5', '"minutes": 9000'));
+  await page
+    .getByLabel("File of procedures")
+    .setInputFiles({ name: "p.json", mimeType: "application/json", buffer: broken });
+  await expect(page.getByRole("alert")).toContainText("Procedure 1, steps.0.minutes (9000): must be at most 600");
+});
+
+test("a site moves to another network in the order in which nobody is lost, and keeps nothing wrong", async ({
+  page,
+  ownDemo: demo,
+}) => {
+  await page.goto(`${demo}/kit?view=addresses`);
+  await page.getByRole("button", { name: "Renumber Quarry mast" }).click();
+  await page.getByLabel("New network").fill("10.46.0.0");
+  await expect(page.getByRole("alert")).toContainText("write it like");
+  await page.getByLabel("New network").fill("10.46.0.0/24");
+  await page
+    .getByRole("region", { name: "Renumber Quarry mast" })
+    .getByLabel(/^Customers’ own network/)
+    .fill("10.47.0.0/24");
+  const steps = page.locator("[data-renumber]");
+  await expect(steps.first()).toContainText("a customer");
+  await expect(steps.last()).toContainText("gateway of Quarry mast");
+  await page.getByRole("button", { name: "Take it in hand" }).click();
+  await page.getByRole("button", { name: /^Keep/ }).click();
+  await expect(page.getByText(/^Nothing in hand/)).toBeVisible();
+  await expect(page.locator('[data-network="site-quarry"]')).toContainText("customers 10.47.0.0/24");
+  await expect(page.locator('[data-network="site-quarry"]')).toContainText("10.46.0.1");
 });

@@ -4,7 +4,7 @@ import { join } from "node:path";
 import { setImmediate as breathe } from "node:timers/promises";
 import { worldOf, type Layer, type PlanRows } from "#core/plan";
 import { overviewFactor, overviewGatherer, TILE_CELLS, tilesAcross, tilesDown, type TerrainTile } from "#core/terrain";
-import { ArchiveError, readRowFiles, rowFiles } from "#formats/archive";
+import { ArchiveError, besideFiles, readBesideFiles, readRowFiles, rowFiles } from "#formats/archive";
 import { emptyTile, exactWriter, layerTiles, openRaster, writeGeotiff } from "#formats/raster";
 import { decodeTile, encodeTile } from "#ground";
 import { unzipWithin, zipFiles } from "#formats/zip";
@@ -15,6 +15,8 @@ import {
   planStamp,
   readPhoto,
   readPlan,
+  readStaging,
+  readStock,
   readTiles,
   type Author,
   type PlanBytes,
@@ -36,7 +38,7 @@ const PLANES = [
 
 /**
  * The whole plan as one archive: rows as CSV and JSON, rasters as GeoTIFF, photographs as JPEG. Equal plans give equal
- * bytes. The logbook and the named versions stay behind.
+ * bytes. What was done on the bench and bought goes with it; the logbook, the named versions and all secrets stay behind.
  */
 export async function archivePlan(store: Store, planId: string, tools: JobTools): Promise<Uint8Array> {
   const rows = await readPlan(store.db, planId);
@@ -57,6 +59,8 @@ export async function archivePlan(store: Store, planId: string, tools: JobTools)
       await breathe();
     }
   }
+  const beside = { staging: await readStaging(store.db, planId), stock: await readStock(store.db, planId) };
+  for (const [name, data] of besideFiles(beside)) files.set(name, data);
   for (const photo of rows.photos) {
     const data = await readPhoto(store.db, planId, photo.id);
     if (data) files.set(`photos/${photo.id}.jpg`, data);
@@ -127,7 +131,7 @@ export async function takeArchive(
   }
   checkReferences(rows);
   tools.progress(0.9, "Keeping");
-  await createPlan(store.db, rows, author, "Opened a plan archive", bytes);
+  await createPlan(store.db, rows, author, "Opened a plan archive", bytes, readBesideFiles(files));
   return planId;
 }
 

@@ -18,7 +18,7 @@ import { Readable } from "node:stream";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { valley, valleySurface } from "#core/testing";
 import { arraySurface, coverCode } from "#core/terrain";
-import { ArchiveError, MANIFEST } from "#formats/archive";
+import { ARCHIVE_VERSION, ArchiveError, MANIFEST } from "#formats/archive";
 import { writeGeotiff } from "#formats/raster";
 import { unzipWithin, zipFiles } from "#formats/zip";
 import {
@@ -39,6 +39,7 @@ import { stopPool } from "#pool";
 import { terrain } from "./terrain";
 import { profileFromWire } from "#wire";
 import { planContext, stopEngine } from "#engine";
+import type { StagingNote } from "#core/staging";
 import {
   recordChange,
   signedBy,
@@ -48,7 +49,11 @@ import {
   openStore,
   packLayer,
   readPlan,
+  putStock,
+  readStaging,
+  readStock,
   readTiles,
+  writeStaging,
   type Store,
 } from "#store";
 
@@ -137,7 +142,17 @@ const ended = async ({ planId, id }: JobView): Promise<JobView> => {
   }
 };
 
+/** The version of an archive that is written now, as it stands in its manifest. */
+const NOW = `"version": ${ARCHIVE_VERSION}`;
+
 test("a plan's archive opens in an empty Tejado to the same plan, and its second archive is equal byte for byte", async () => {
+  const note: StagingNote = {
+    ...{ radioId: "sector", practiceRun: null, serial: "S-77", problem: "", foundFirmware: "4.2.1" },
+    done: { password: { at: "2026-11-27T08:00:00.000Z", who: "Ana", note: "" } },
+    found: { name: "north", frequencyMHz: 5500, timingGroup: null },
+  };
+  await writeStaging(store.db, "valley", note);
+  await putStock(store.db, "valley", "brisote-vela-5", "ordered", 3);
   const first = await archivePlan(store, "valley", quiet);
   const elsewhere = mkdtempSync(join(tmpdir(), "tejado-elsewhere-"));
   const other = await openStore(elsewhere);
@@ -147,6 +162,8 @@ test("a plan's archive opens in an empty Tejado to the same plan, and its second
     const plain = (rows: unknown) => JSON.parse(JSON.stringify(rows).replaceAll(planId, "valley")) as unknown;
     expect(plain(after)).toEqual(plain(before));
     expect(await readTiles(other.db, planId, "layer-b")).toEqual(await readTiles(store.db, "valley", "layer-b"));
+    expect(await readStaging(other.db, planId)).toEqual([note]);
+    expect(await readStock(other.db, planId)).toEqual(await readStock(store.db, "valley"));
     const second = await archivePlan(other, planId, quiet);
     const differing = [...unzipWithin(first, ENTRIES)].flatMap(([name, data]) =>
       Buffer.from(data).equals(Buffer.from(unzipWithin(second, ENTRIES).get(name) ?? [])) ? [] : [name],
@@ -167,7 +184,7 @@ test("an archive of before channels had carriers opens to the same plan", async 
     const { frequencyMHz, widthMHz } = channels.get(radio.carrierId)!;
     return { ...radio, planId: undefined, carrierId: undefined, frequencyMHz, widthMHz };
   });
-  const manifest = new TextDecoder().decode(files.get(MANIFEST)).replace('"version": 5', '"version": 1');
+  const manifest = new TextDecoder().decode(files.get(MANIFEST)).replace(NOW, '"version": 1');
   const old = new Map(files);
   old.delete("carriers.json");
   old.delete("outsiders.json");
@@ -194,7 +211,7 @@ test("an archive of before carriers had power plans opens to the same plan", asy
   const files = unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES);
   const edit = (name: string, change: (text: string) => string) =>
     files.set(name, new TextEncoder().encode(change(new TextDecoder().decode(files.get(name)))));
-  edit(MANIFEST, (text) => text.replace('"version": 5', '"version": 2'));
+  edit(MANIFEST, (text) => text.replace(NOW, '"version": 2'));
   edit("carriers.json", (text) => text.replaceAll(',"arriveAtDbm":null,"downShare":null', ""));
   files.delete("outsiders.json");
   const archive = zipFiles(files, () => false);
@@ -215,13 +232,13 @@ test("an archive that is broken, newer, or points at nothing is refused by name,
   };
   const refused: [Uint8Array, string][] = [
     [edited(MANIFEST, () => null), "the archive has no tejado-plan.json"],
-    [edited(MANIFEST, (text) => text.replace('"version": 5', '"version": 9')), "version 9 is newer than 5"],
+    [edited(MANIFEST, (text) => text.replace(NOW, '"version": 99')), `version 99 is newer than ${ARCHIVE_VERSION}`],
     [edited("sites.csv", (text) => text.replace("-1,20,", "-95,20,")), "sites.csv, row 2: latDeg"],
     [
       edited("radios.json", (text) => text.replace('"siteId":"west"', '"siteId":"nowhere"')),
       "names nowhere, which the archive does not hold",
     ],
-    [edited("links.json", (text) => text.slice(0, 40)), "links.json:"],
+    [edited("links.json", (text) => text.slice(0, 40)), "links.json is no JSON"],
     [edited("terrain/layer-a-ground.tif", () => null), "the archive has no terrain/layer-a-ground.tif"],
     [edited("terrain/layer-a-ground.tif", () => "II*"), "the file"],
     [edited("photos/photo.jpg", () => null), "the archive has no photos/photo.jpg"],

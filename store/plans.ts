@@ -9,6 +9,10 @@ import {
   type RowKind,
   type RowKinds,
 } from "#core/plan";
+import type { Stock } from "#core/bill";
+import type { StagingNote } from "#core/staging";
+import { putStock, STOCK_FIELDS } from "./stock";
+import { writeStaging } from "./staging";
 import { writeBytes, type PlanBytes } from "./bytes";
 import type { Db, Queries } from "./db";
 import { writeEntry, type Author } from "./record";
@@ -111,6 +115,7 @@ export async function createPlan(
   { who, authors: [author] }: Author,
   what: string,
   bytes: PlanBytes = { tiles: [], photos: [] },
+  { staging, stock }: { staging: readonly StagingNote[]; stock: readonly Stock[] } = { staging: [], stock: [] },
 ): Promise<void> {
   const planId = rows.plan.id;
   await db.transaction(async (tx) => {
@@ -122,6 +127,9 @@ export async function createPlan(
       ]);
     }
     await writeBytes(tx, planId, bytes);
+    for (const note of staging) await writeStaging(tx, planId, note);
+    for (const one of stock)
+      for (const field of STOCK_FIELDS) await putStock(tx, planId, one.itemId, field, one[field]);
     await writeEntry(tx, {
       ...{ planId, revision: 1, op: "", author, who, what, reason: "", patches: [] },
       ...{ kind: "change", ofId: null, state: "done" },

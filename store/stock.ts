@@ -3,6 +3,7 @@ import type { Queries } from "./db";
 
 const COLUMNS = { inStore: "in_store", ordered: "ordered", arrived: "arrived", packed: "packed" } as const;
 export type StockField = keyof typeof COLUMNS;
+export const STOCK_FIELDS = Object.keys(COLUMNS) as StockField[];
 
 const READ = `SELECT item_id AS "itemId", in_store AS "inStore", ordered, arrived, packed FROM stock`;
 

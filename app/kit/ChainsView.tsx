@@ -5,7 +5,7 @@ import { counted } from "#core/words";
 import { useMemo, useState } from "react";
 import { ChooseButton } from "../desk/ChooseButton";
 import { useDesk } from "../desk/DeskContext";
-import { figure } from "../ui";
+import { figure, Table } from "../ui";
 import { useLines } from "../stages/useRows";
 
 interface Row {
@@ -128,22 +128,46 @@ function SitesFed() {
       return [{ site, earthMm2: earthMm2Of(world, radios), budget: switchBudget(world, site, radios) }];
     });
   }, [world]);
+  if (rows.length === 0) return null;
   return (
-    <ul className="mt-2" aria-label="Sites">
-      {rows.map(({ site, earthMm2, budget }) => (
-        <li key={site.id} data-fed={site.id}>
-          <ChooseButton of={{ kind: "site", id: site.id }}>{site.name}</ChooseButton>: earth lead of{" "}
-          {figure(earthMm2, 0)} mm², the thickest that its kit asks for, and what the local code asks.{" "}
-          {budget && (
-            <span className={budget.overW > 0 || budget.overPorts > 0 ? "font-semibold text-blocked" : ""}>
-              {budget.part.model} feeds {counted(budget.fed.length, "radio")}
-              {budget.part.ports !== null && ` on ${budget.part.ports} sockets`}: {figure(budget.loadW, 0)} W
-              {budget.part.watts !== null && ` of ${figure(budget.part.watts, 0)}`}, {figure(budget.startW, 0)} W if all
-              start at once.
-            </span>
-          )}
-        </li>
-      ))}
-    </ul>
+    <div className="mt-2 overflow-x-auto" tabIndex={0} role="region" aria-label="Earth leads and switches">
+      <Table
+        caption="Earth leads and switches of the sites"
+        columns={[
+          { name: "Site" },
+          { name: "Earth lead, at least", isNumber: true },
+          { name: "Switch" },
+          { name: "Radios on it", isNumber: true },
+          { name: "They draw", isNumber: true },
+          { name: "All starting at once", isNumber: true },
+        ]}
+      >
+        {rows.map(({ site, earthMm2, budget }) => (
+          <tr key={site.id} data-fed={site.id}>
+            <td>
+              <ChooseButton of={{ kind: "site", id: site.id }}>{site.name}</ChooseButton>
+            </td>
+            <td className={NUMBER}>{figure(earthMm2, 0)} mm²</td>
+            <td>{budget ? budget.part.model : <span className="text-quiet">injectors</span>}</td>
+            <td className={`${NUMBER} ${budget && budget.overPorts > 0 ? BAD : ""}`}>
+              {budget ? `${budget.fed.length}${budget.part.ports === null ? "" : ` of ${budget.part.ports}`}` : "–"}
+            </td>
+            <td className={`${NUMBER} ${budget && budget.overW > 0 ? BAD : ""}`}>
+              {budget
+                ? `${figure(budget.loadW, 0)}${budget.part.watts === null ? "" : ` of ${figure(budget.part.watts, 0)}`} W`
+                : "–"}
+            </td>
+            <td className={`${NUMBER} ${budget?.startsInTurn ? BAD : ""}`}>
+              {budget ? `${figure(budget.startW, 0)} W` : "–"}
+            </td>
+          </tr>
+        ))}
+      </Table>
+      <p className="text-xs text-quiet">
+        The earth lead is the thickest that the kit at the site asks for; the local code may ask for more.
+      </p>
+    </div>
   );
 }
+const NUMBER = "figures text-right whitespace-nowrap";
+const BAD = "font-semibold text-blocked";

@@ -1,4 +1,4 @@
-import { CONVERTER_EFFICIENCY, hoursHeld, railsOf, siteLoadW, solarYear } from "#core/power";
+import { hoursHeld, railsOf, siteLoadW, solarYear } from "#core/power";
 import { radiosBySite, type Site } from "#core/plan";
 import { counted, MONTHS } from "#core/words";
 import { useMemo } from "react";
@@ -73,8 +73,8 @@ function Rails({ site }: { site: Site }) {
     <p className="text-quiet">
       {rails
         .map(
-          ({ volts, radios, loadW, isConverted }) =>
-            `${figure(volts, 0)} V for ${counted(radios, "radio")}, ${figure(loadW, 0)} W${isConverted ? `, over a converter from ${figure(site.batteryV, 0)} V that takes ${figure(loadW / CONVERTER_EFFICIENCY - loadW)} W more` : " straight from the battery"}`,
+          ({ volts, radios, loadW, converterW }) =>
+            `${figure(volts, 0)} V for ${counted(radios, "radio")}, ${figure(loadW, 0)} W${converterW > 0 ? ` and ${figure(converterW)} W in the converter from ${figure(site.batteryV, 0)} V` : " straight from the battery"}`,
         )
         .join("; ")}
       .

@@ -1,15 +1,29 @@
 import { PART_KIND_WORDS, type Part } from "#core/plan";
-import { euros, figure, Table } from "../ui";
+import { counted } from "#core/words";
+import { Button, euros, figure, Table } from "../ui";
 import type { ReactNode } from "react";
 
 /** What a part is made for, in a few words. */
-function factsOf({ poleMm, standard, volts, watts, ampereHours, notes }: Part): string {
+function factsOf({
+  poleMm,
+  standard,
+  volts,
+  watts,
+  ampereHours,
+  ports,
+  crossSectionMm2,
+  deliveryDays,
+  notes,
+}: Part): string {
   return [
     poleMm && `poles of ${poleMm[0]} to ${poleMm[1]} mm`,
     standard,
     volts !== null && `${figure(volts, 0)} V`,
     watts !== null && `${figure(watts, 0)} W`,
     ampereHours !== null && `${figure(ampereHours, 0)} Ah`,
+    ports !== null && `feeds ${ports}`,
+    crossSectionMm2 !== null && `${figure(crossSectionMm2, 0)} mm²`,
+    deliveryDays !== null && `in ${counted(deliveryDays, "day")}`,
     notes,
   ]
     .filter(Boolean)
@@ -21,10 +35,12 @@ export function PartsTable({
   parts,
   uses,
   takeOut,
+  onChange,
 }: {
   parts: readonly Part[];
   uses: Readonly<Record<string, number>>;
   takeOut: (part: Part) => ReactNode;
+  onChange: (part: Part) => void;
 }) {
   return (
     <Table
@@ -51,7 +67,16 @@ export function PartsTable({
               {part.packOf === 1 ? "piece" : `${figure(part.packOf, 0)}${part.unit === "m" ? " m" : ""}`}
             </td>
             <td className="figures text-right text-xs">{euros(part.priceEur)}</td>
-            <td className="text-right">{!uses[part.id] && takeOut(part)}</td>
+            <td className="space-x-1 text-right whitespace-nowrap">
+              <Button
+                className="px-1.5 py-0 text-xs"
+                aria-label={`Change ${part.maker} ${part.model}`}
+                onClick={() => onChange(part)}
+              >
+                Change
+              </Button>
+              {!uses[part.id] && takeOut(part)}
+            </td>
           </tr>
         ))}
     </Table>

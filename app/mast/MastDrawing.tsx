@@ -3,7 +3,7 @@ import type { KeyboardEvent, PointerEvent } from "react";
 import { figure, useFormats } from "../ui";
 
 const STEP_M = 0.5;
-const WIDTH = 420;
+const WIDTH = 480;
 const HEIGHT = 320;
 const TOP = 26;
 const BOTTOM = 24;

@@ -3,7 +3,7 @@ import { DIAGRAM_WORDS } from "#core/procedures";
 import { RULE_SETS } from "#core/regulation";
 import { useSortable } from "@dnd-kit/sortable";
 import { GripVertical } from "lucide-react";
-import { useState } from "react";
+import { useId, useState } from "react";
 import { Button, SelectField, TextField } from "../ui";
 import { Chips } from "./Chips";
 
@@ -35,7 +35,8 @@ export function StepEditor({
 }) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: String(index) });
   const fault = (field: string) => faults[`steps.${index}.${field}`];
-  const text = (field: TextKey | "text", label: string) => (
+  const wordsId = useId();
+  const text = (field: TextKey, label: string) => (
     <TextField
       key={field}
       label={label}
@@ -61,15 +62,31 @@ export function StepEditor({
         >
           <GripVertical size={15} aria-hidden="true" />
         </button>
-        <div className="min-w-0 flex-1">{text("text", `Step ${index + 1}`)}</div>
-        <div className="w-32">{text("id", "Called")}</div>
+        <div className="min-w-0 flex-1">
+          <label htmlFor={wordsId} className="mb-0.5 block text-xs text-quiet">
+            Step {index + 1}
+          </label>
+          <textarea
+            id={wordsId}
+            rows={2}
+            value={step.text}
+            aria-invalid={fault("text") ? true : undefined}
+            onChange={({ target }) => onChange({ text: target.value })}
+            className="w-full rounded border border-rule bg-panel px-2 py-1 text-sm aria-invalid:border-blocked"
+          />
+          {fault("text") && (
+            <p role="alert" className="text-xs font-medium text-blocked">
+              {fault("text")}
+            </p>
+          )}
+        </div>
         {onRemove && (
           <Button className="mt-5 px-1.5 py-0.5 text-xs" aria-label={`Take out step ${index + 1}`} onClick={onRemove}>
             Take out
           </Button>
         )}
       </div>
-      <div className="mt-1 ml-6 space-y-1">
+      <div className="ml-6 space-y-1">
         <Chips
           label="After"
           add="step"
@@ -89,6 +106,7 @@ export function StepEditor({
             Part, tool, torque, caution, drawing, where it holds
           </summary>
           <div className="mt-1 grid grid-cols-2 gap-2 max-md:grid-cols-1">
+            {text("id", "Called, where others are before or after it")}
             {DETAILS.map(([field, label]) => text(field, label))}
             <FigureBox
               label="Torque"

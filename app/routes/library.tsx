@@ -1,6 +1,6 @@
 import { gainBeyondPatternDb } from "#core/antenna";
 import { libraryFor } from "#core/catalogue";
-import { putPatch, removePatch, setPatch, type Equipment } from "#core/plan";
+import { putPatch, removePatch, setPatch, type Equipment, type Part } from "#core/plan";
 import { counted } from "#core/words";
 import {
   isPartsCsv,
@@ -18,6 +18,7 @@ import { requirePlan } from "../data/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { keepPatches } from "../keep/keepPatches";
 import { download } from "../library/download";
+import { PartEditor } from "../library/PartEditor";
 import { PartsTable } from "../library/PartsTable";
 import { MOST_COMPARED } from "../library/lines";
 import { Button, buttonClass, euros, figure, Table } from "../ui";
@@ -26,6 +27,7 @@ import type { Route } from "./+types/library";
 export async function loader({ params }: Route.LoaderArgs) {
   const { rows, world, revision } = await requirePlan(params.planId);
   const uses: Record<string, number> = {};
+  for (const { switchPartId } of rows.sites) if (switchPartId) uses[switchPartId] = (uses[switchPartId] ?? 0) + 1;
   for (const { antennaModelId, radioModelId, bracketId } of rows.radios)
     for (const id of [antennaModelId, radioModelId, bracketId ?? ""]) uses[id] = (uses[id] ?? 0) + 1;
   const known = new Set(rows.equipment.map(({ id }) => id));
@@ -50,6 +52,13 @@ export async function loader({ params }: Route.LoaderArgs) {
   };
 }
 
+/** A part before anybody wrote it. */
+const NEW_PART: Omit<Part, "id"> = {
+  ...{ maker: "", model: "", kind: "bracket", unit: "piece", packOf: 1, priceEur: 0, weightKg: 0, standard: "" },
+  ...{ poleMm: null, volts: null, watts: null, ampereHours: null, ports: null, crossSectionMm2: null },
+  ...{ deliveryDays: null, notes: "" },
+};
+
 const bandText = ([low, high]: readonly [number, number]) => `${figure(low, 0)}–${figure(high, 0)}`;
 
 /** All radios and antennas that a plan can build with, and the ways in and out for more. */
@@ -67,6 +76,7 @@ export default function Library({
   const { revalidate } = useRevalidator();
   const [errors, setErrors] = useState<{ name: string; errors: KitError[] } | null>(null);
   const [chosen, setChosen] = useState<string[]>([]);
+  const [written, setWritten] = useState<Part | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const keep = async (items: Equipment[], what: string) => {
     const known = new Set([...antennas, ...radios, ...parts].map(({ id }) => id));
@@ -292,12 +302,26 @@ export default function Library({
           </Table>
         </section>
         <section aria-labelledby="parts" className="mt-6">
-          <h2 id="parts" className="font-semibold">
-            Parts ({parts.length})
-          </h2>
+          <div className="flex items-center gap-2">
+            <h2 id="parts" className="mr-auto font-semibold">
+              Parts ({parts.length})
+            </h2>
+            <Button onClick={() => setWritten({ ...NEW_PART, id: crypto.randomUUID() })}>Add a part</Button>
+          </div>
+          {written && (
+            <PartEditor
+              key={written.id}
+              part={written}
+              onKeep={(body) =>
+                keep([{ kind: "part", id: body.id, planId: plan.id, body }], `Wrote part ${body.maker} ${body.model}`)
+              }
+              onClose={() => setWritten(null)}
+            />
+          )}
           <PartsTable
             parts={parts}
             uses={uses}
+            onChange={setWritten}
             takeOut={({ id, maker, model }) => (
               <TakeOutButton name={`${maker} ${model}`} onTakeOut={(name) => void remove(id, name)} />
             )}

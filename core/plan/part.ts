@@ -43,8 +43,8 @@ export const PART_KIND_WORDS: Record<PartKind, string> = {
 /** What a job takes besides radios and antennas. */
 export const partSchema = z.object({
   id: z.string(),
-  maker: z.string(),
-  model: z.string(),
+  maker: z.string().min(1, "needs a maker").max(120),
+  model: z.string().min(1, "needs a name").max(120),
   kind: z.enum(PART_KINDS),
   /** What it counts in: pieces, or metres of a drum. */
   unit: z.enum(["piece", "m"]).default("piece"),

@@ -14,6 +14,7 @@ export function plainIssue(issue: Issue): string {
     case "too_small":
       return `must be ${issue.inclusive === false ? "over" : "at least"} ${String(issue.minimum)}${counted(issue.origin)}`;
     case "invalid_type":
+      if (issue.message.endsWith("received undefined")) return "is missing";
       return issue.expected === "number" || issue.expected === "int" ? "is not a number" : `is no ${issue.expected}`;
     case "invalid_value":
       return `must be one of ${issue.values.map(String).join(", ")}`;

@@ -42,35 +42,6 @@ export function switchBudget(world: World, site: Site, radios: readonly Radio[])
   };
 }
 
-/** Voltage that each kind of power is made from at a site that lives on a battery, V. */
-const RAIL_V: Readonly<Record<Exclude<Radio["injector"], "none">, number>> = {
-  ...{ passive24: 24, "802.3af": 48, "802.3at": 48, "802.3bt": 48, dc48: 48 },
-};
-/** What a converter from one direct voltage to another gives of what it takes. */
-export const CONVERTER_EFFICIENCY = 0.9;
-
-/** One voltage that a site's radios are fed with. */
-export interface Rail {
-  volts: number;
-  radios: number;
-  loadW: number;
-  /** A converter stands between the battery and it. */
-  isConverted: boolean;
-}
-
-/** Voltages that the radios of a site need, lowest first, each with whether its battery has it. */
-export function railsOf(world: World, site: Site, radios: readonly Radio[]): Rail[] {
-  const rails = new Map<number, Rail>();
-  for (const { radioModelId } of radios) {
-    const model = world.radioModels.get(radioModelId);
-    if (!model) continue;
-    const volts = RAIL_V[model.powerInput];
-    const rail = rails.get(volts) ?? { volts, radios: 0, loadW: 0, isConverted: volts !== site.batteryV };
-    rails.set(volts, { ...rail, radios: rail.radios + 1, loadW: rail.loadW + model.loadW });
-  }
-  return [...rails.values()].sort((x, y) => x.volts - y.volts);
-}
-
 /** What an inverter behind a battery gives of what it takes. */
 const INVERTER_EFFICIENCY = 0.85;
 

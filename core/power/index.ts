@@ -1,13 +1,5 @@
 export { ARRESTERS, powerChain, type PowerChain } from "./chain";
-export {
-  CONVERTER_EFFICIENCY,
-  fedBySwitch,
-  hoursHeld,
-  railsOf,
-  switchBudget,
-  type Rail,
-  type SwitchBudget,
-} from "./feeding";
+export { fedBySwitch, hoursHeld, switchBudget, type SwitchBudget } from "./feeding";
 export { jumperLossDb } from "./jumper";
 export {
   bears,
@@ -20,6 +12,7 @@ export {
   type PowerRule,
 } from "./inputs";
 export { poeDrop } from "./poe";
+export { railsOf, type Rail } from "./rails";
 export { BATTERIES, siteLoadW, solarYear, type SolarYear } from "./site";
 export { solarBudget } from "./solar";
 export { monthlySunHours, USUAL_CLEARNESS, winterTiltDeg } from "./sun";

@@ -119,14 +119,16 @@ describe("a solar site's year", () => {
 
   test("draws what its radios and the rest draw, and what it says it needs is just enough", () => {
     const year = yearOf(solar({ panelW: 100, batteryAh: 100, otherLoadW: 4 }));
-    // A bridge's end of 18 W, a sector of 18 W, and 4 W more.
-    expect(year.loadW).toBe(40);
-    expect(year.dailyLoadWh).toBe(960);
+    // A bridge's end of 18 W, a sector of 18 W, the tenth that a converter from 24 V takes, and 4 W more.
+    expect(year.loadW).toBeCloseTo(44, 9);
+    expect(year.dailyLoadWh).toBeCloseTo(1056, 9);
+    const at48 = yearOf(solar({ panelW: 100, batteryAh: 100, batteryV: 48, otherLoadW: 4 }));
+    expect(at48.loadW).toBe(40);
     const enough = yearOf(solar({ panelW: year.neededPanelW, batteryAh: year.neededBatteryAh, otherLoadW: 4 }));
-    expect(Math.min(...enough.dailyYieldWh)).toBeGreaterThanOrEqual(960);
+    expect(Math.min(...enough.dailyYieldWh)).toBeGreaterThanOrEqual(1056);
     expect(enough.autonomyDays).toBeGreaterThanOrEqual(4);
     const less = yearOf(solar({ panelW: year.neededPanelW - 50, batteryAh: year.neededBatteryAh - 50, otherLoadW: 4 }));
-    expect(Math.min(...less.dailyYieldWh)).toBeLessThan(960);
+    expect(Math.min(...less.dailyYieldWh)).toBeLessThan(1056);
     expect(less.autonomyDays).toBeLessThan(4);
   });
 
@@ -209,8 +211,8 @@ describe("what a site is fed from", () => {
   test("rails are the voltages that radios are made for; a converter stands before those that the battery lacks", () => {
     const made = at({ batteryV: 24 }, (rows) => (radioIn(rows, "sector").radioModelId = "halvorn-duna-9"));
     expect(railsOf(made.world, made.site, made.radios)).toEqual([
-      { volts: 24, radios: 1, loadW: 7, isConverted: false },
-      { volts: 48, radios: 1, loadW: 18, isConverted: true },
+      { volts: 24, radios: 1, loadW: 7, converterW: 0 },
+      { volts: 48, radios: 1, loadW: 18, converterW: expect.closeTo(2, 9) },
     ]);
   });
 

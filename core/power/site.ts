@@ -1,4 +1,5 @@
 import { radiosBySite, type Radio, type Site, type World } from "../plan";
+import { convertersW } from "./rails";
 import { solarBudget } from "./solar";
 import { monthlySunHours, USUAL_CLEARNESS, winterTiltDeg } from "./sun";
 
@@ -17,6 +18,7 @@ const PANEL_DERATE = 0.75;
 
 /** A solar site through the year. */
 export interface SolarYear {
+  /** Radios, what converters between the battery's voltage and theirs take, and the rest. */
   loadW: number;
   dailyLoadWh: number;
   /** Of each month, January first: peak sun hours on the panel and what it yields into the load, Wh a day. */
@@ -48,7 +50,7 @@ export function solarYear(
   radios: readonly Radio[] = radiosBySite(world).get(site.id) ?? [],
 ): SolarYear {
   const { sunlessDays } = world.plan;
-  const loadW = siteLoadW(world, site, radios);
+  const loadW = siteLoadW(world, site, radios) + convertersW(world, site, radios);
   const { depthOfDischarge, efficiency, leftWhenOld, leftInCold } = BATTERIES[site.batteryKind];
   const tiltDeg = winterTiltDeg(site.latDeg);
   const sunHours = monthlySunHours(site.latDeg, tiltDeg, site.clearness ?? USUAL_CLEARNESS);

@@ -16,6 +16,12 @@ import {
   type RadioWithChannel,
 } from "#core/plan";
 import { withoutGuard, writeCsv } from "../text";
+import { ArchiveError } from "./error";
+import { json, said, textOf } from "./parsing";
+
+export { ArchiveError } from "./error";
+export { besideFiles, readBesideFiles, type Beside } from "./beside";
+
 import Papa from "papaparse";
 import { z } from "zod";
 
@@ -30,9 +36,6 @@ const USUAL_BEFORE: readonly { version: number; rows: Partial<Record<Kind, objec
   { version: 6, rows: { radios: USUAL_CHAIN, sites: USUAL_SITE_CHAIN } },
 ];
 export const MANIFEST = "tejado-plan.json";
-
-/** Thrown when an archive is no plan; the message names file, row and field. */
-export class ArchiveError extends Error {}
 
 const manifestSchema = z.object({
   format: z.literal("tejado-plan"),
@@ -109,26 +112,6 @@ export function readRowFiles(files: ReadonlyMap<string, Uint8Array>, planId: str
   for (const kind of LIST_KINDS)
     if (!isOld || (kind !== "radios" && kind !== "carriers")) Object.assign(rows, { [kind]: read(kind) });
   return isOld ? rowsOfBefore({ ...rows, radios: read("radios", radioWithChannelSchema) as RadioWithChannel[] }) : rows;
-}
-
-function said({ issues }: z.ZodError): string {
-  const { path, message } = issues[0]!;
-  return `${path.join(".")} ${message}`.trim();
-}
-
-function textOf(files: ReadonlyMap<string, Uint8Array>, name: string): string {
-  const bytes = files.get(name);
-  if (!bytes) throw new ArchiveError(`the archive has no ${name}`);
-  return new TextDecoder().decode(bytes);
-}
-
-function json(files: ReadonlyMap<string, Uint8Array>, name: string): unknown {
-  try {
-    return JSON.parse(textOf(files, name));
-  } catch (error) {
-    if (error instanceof ArchiveError) throw error;
-    throw new ArchiveError(`${name}: ${(error as Error).message}`, { cause: error });
-  }
 }
 
 /** CSV records with each cell made what its field is: number, truth or text. */

@@ -1,0 +1,26 @@
+import { plainIssue } from "#core/plan";
+import type { z } from "zod";
+import { ArchiveError } from "./error";
+
+/** The first fault of a file: where it is, and what is wrong there. */
+export function said({ issues }: z.ZodError): string {
+  const [first] = issues;
+  return `${first!.path.join(".")} ${plainIssue(first!)}`.trim();
+}
+
+/** A file of an archive as text. Throws ArchiveError where it is not there. */
+export function textOf(files: ReadonlyMap<string, Uint8Array>, name: string): string {
+  const bytes = files.get(name);
+  if (!bytes) throw new ArchiveError(`the archive has no ${name}`);
+  return new TextDecoder().decode(bytes);
+}
+
+/** A file of an archive as JSON. Throws ArchiveError where it is not there or is none. */
+export function json(files: ReadonlyMap<string, Uint8Array>, name: string): unknown {
+  const text = textOf(files, name);
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new ArchiveError(`${name} is no JSON: a bracket, comma or quotation mark is missing or too many`);
+  }
+}
