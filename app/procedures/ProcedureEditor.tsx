@@ -1,6 +1,14 @@
 import { procedureSchema, setPatch, type Equipment, type Procedure, type Step } from "#core/plan";
 import { contradictionOf, GENERAL } from "#core/procedures";
-import { DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent } from "@dnd-kit/core";
+import {
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type Announcements,
+  type DragEndEvent,
+} from "@dnd-kit/core";
 import {
   arrayMove,
   SortableContext,
@@ -24,6 +32,16 @@ function faultsOf(procedure: Procedure): Record<string, string> {
     }),
   );
 }
+
+const place = (id: string | number | undefined) => Number(id) + 1;
+/** What a screen reader says while a step is moved. */
+const MOVES: Announcements = {
+  onDragStart: ({ active }) => `Step ${place(active.id)} is picked up.`,
+  onDragOver: ({ active, over }) =>
+    over ? `Step ${place(active.id)} would become step ${place(over.id)}.` : undefined,
+  onDragEnd: ({ active, over }) => `Step ${place(active.id)} is step ${place((over ?? active).id)} now.`,
+  onDragCancel: ({ active }) => `Step ${place(active.id)} stays where it was.`,
+};
 
 /** An own procedure to be written. What is complete goes into the change in hand as it is typed; what is not stays in its box with its reason. */
 export function ProcedureEditor({ procedure }: { procedure: Procedure }) {
@@ -84,7 +102,7 @@ export function ProcedureEditor({ procedure }: { procedure: Procedure }) {
           {faults.steps}
         </p>
       )}
-      <DndContext sensors={sensors} onDragEnd={move}>
+      <DndContext sensors={sensors} onDragEnd={move} accessibility={{ announcements: MOVES }}>
         <SortableContext items={shown.steps.map((_, i) => String(i))} strategy={verticalListSortingStrategy}>
           <ol className="mt-2 space-y-2">
             {shown.steps.map((step, i) => (
