@@ -1,12 +1,12 @@
 /**
- * Imports run one way, from each line to those before it: core; formats, wire, ground, threads; store; engine, demo; pool,
+ * Imports run one way, from each line to those before it: core; formats, wire, ground, threads; store; engine, demo, accounts; pool,
  * simulators, staging; jobs; app; server. Folders of one line know nothing of each other. Outside a folder only its index.ts is imported.
  */
 const LINES = [
   ["core"],
   ["formats", "wire", "ground", "threads"],
   ["store"],
-  ["engine", "demo"],
+  ["engine", "demo", "accounts"],
   ["pool", "simulators", "staging"],
   ["jobs"],
   ["app"],
@@ -45,9 +45,9 @@ const forbidden = [
   {
     name: "only-the-public-face-from-outside",
     severity: "error",
-    from: { path: "^(wire|ground|threads|store|engine|pool|jobs|simulators|staging|demo|app|server|bench|e2e)/" },
+    from: { path: "^(wire|ground|threads|store|accounts|engine|pool|jobs|simulators|staging|demo|app|server|bench|e2e)/" },
     to: {
-      path: "^(?:core/[^/]+|formats/[^/]+|wire|ground|threads|store|engine|pool|jobs|simulators|staging|demo)/",
+      path: "^(?:core/[^/]+|formats/[^/]+|wire|ground|threads|store|accounts|engine|pool|jobs|simulators|staging|demo)/",
       pathNot: ["/index\\.ts$", "^$1/"],
     },
   },

@@ -11,6 +11,7 @@ import {
 import { Toaster } from "sonner";
 import type { Route } from "./+types/root";
 import "./app.css";
+import { gate } from "./access/gate.server";
 import { NonceContext } from "./data/nonce";
 import { DEFAULT_PREFERENCES, readPreferences } from "./data/preferences";
 import { ConflictDialog } from "./keep/ConflictDialog";
@@ -18,6 +19,8 @@ import { ConflictDialog } from "./keep/ConflictDialog";
 export function loader({ request }: Route.LoaderArgs) {
   return { preferences: readPreferences(request) };
 }
+
+export const middleware: Route.MiddlewareFunction[] = [gate];
 
 export const meta: Route.MetaFunction = () => [{ title: "Tejado" }];
 

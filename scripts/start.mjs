@@ -1,12 +1,16 @@
 // npm start, npm run demo and npm run dev.
+import { readFileSync } from "node:fs";
 import { parseArgs } from "node:util";
 import { pathToFileURL } from "node:url";
 import { ensureBuilt, ensureInstalled, SERVER_BUILD } from "./prepare.mjs";
 
-const USAGE = `Usage: npm run demo -- [--fresh] [--port N] [--host ADDRESS]
-  --fresh   begin the demo plan anew
-  --port    default 4517, 0 for any free one
-  --host    default 127.0.0.1; anything else opens Tejado to the network
+const USAGE = `Usage: npm run demo -- [--fresh] [--port N] [--host ADDRESS] [--name NAME …] [--cert FILE --key FILE | --behind-proxy HOPS]
+  --fresh          begin the demo plan anew
+  --port           default 4517, 0 for any free one
+  --host           default 127.0.0.1; anything else opens Tejado to the network, and whoever comes has to sign in
+  --name           a name that browsers may call it by, such as plans.example.net; may stand several times
+  --cert, --key    PEM files of its own certificate
+  --behind-proxy   so many proxies stand before it and say truly who asks; they hold the certificate
   TEJADO_DATA names the data directory (default: data)`;
 
 function options() {
@@ -18,13 +22,26 @@ function options() {
         fresh: { type: "boolean", default: false },
         port: { type: "string", default: "4517" },
         host: { type: "string", default: "127.0.0.1" },
+        name: { type: "string", multiple: true, default: [] },
+        cert: { type: "string" },
+        key: { type: "string" },
+        "behind-proxy": { type: "string", default: "0" },
         help: { type: "boolean", default: false },
       },
     });
     const port = Number(values.port);
     if (!Number.isInteger(port) || port < 0 || port > 65535)
       throw new Error(`--port is "${values.port}"; it must be a whole number from 0 to 65535`);
-    return { ...values, port };
+    const behindProxy = Number(values["behind-proxy"]);
+    if (!Number.isInteger(behindProxy) || behindProxy < 0 || behindProxy > 9)
+      throw new Error(`--behind-proxy is "${values["behind-proxy"]}"; it must be a whole number from 0 to 9`);
+    const { cert, key, host, name: names } = values;
+    if ((cert === undefined) !== (key === undefined)) throw new Error("--cert and --key belong together");
+    const isAny = host === "0.0.0.0" || host === "::";
+    if ((isAny || behindProxy > 0) && names.length === 0)
+      throw new Error("--name must say by which name browsers call it");
+    const tls = cert === undefined ? null : { cert: readFileSync(cert), key: readFileSync(key) };
+    return { ...values, port, names, behindProxy, tls };
   } catch (error) {
     console.error(`${error.message}\n${USAGE}`);
     process.exit(2);
@@ -51,9 +68,12 @@ try {
   }
   const { url } = await start(startOptions);
   console.log(`Tejado is at ${url}`);
+  const { host, tls, behindProxy } = startOptions;
+  if (!["127.0.0.1", "::1", "localhost"].includes(host) && !tls && behindProxy === 0)
+    console.log("Passwords cross this network in the clear: use --cert and --key, or a proxy and --behind-proxy.");
 } catch (error) {
   if (error.code === "EADDRINUSE") console.error(`Port ${startOptions.port} is taken; name another with --port.`);
-  else if (["DataDirectoryBusy", "NoRoom"].includes(error.name)) console.error(error.message);
+  else if (["DataDirectoryBusy", "NoRoom", "NobodyCanSignIn"].includes(error.name)) console.error(error.message);
   else console.error(error);
   process.exit(1);
 }

@@ -1,4 +1,5 @@
-import type { Server } from "node:http";
+import { createServer, type Server } from "node:http";
+import { createServer as createTlsServer } from "node:https";
 import { fileURLToPath } from "node:url";
 import { join } from "node:path";
 import { createRequestHandler } from "@react-router/express";
@@ -7,11 +8,14 @@ import express, { type RequestHandler } from "express";
 import pino from "pino";
 import { pinoHttp } from "pino-http";
 import { RouterContextProvider, type ServerBuild } from "react-router";
-import { dropStrayTiles } from "#store";
+import { dropStrayTiles, hasAccounts, type Account } from "#store";
 import { planContext, warmEngine } from "#engine";
 import { dropOldArchives, dropOldUploads, hasQueue, pauseWork, startWork } from "#jobs";
+import { accessInContext } from "../app/access/context";
 import { nonceInContext } from "../app/data/nonce";
 import { getStore, seedDemo } from "../app/data/store.server";
+import { account, signedIn } from "./account";
+import { hostNames, isLoopback, knownHost } from "./hosts";
 import { bodyLimit, browserCookie, headers, nonce, sameOrigin } from "./security";
 import { uploads } from "./uploads";
 import { useBuiltThreads } from "../threads";
@@ -20,6 +24,12 @@ import { watchOverItself } from "./watchdog";
 export interface StartOptions {
   port: number;
   host: string;
+  /** Names by which browsers may call it, besides the host itself. */
+  names: readonly string[];
+  /** Proxies before it that say truly who asks; 0 for none. */
+  behindProxy: number;
+  /** Its own certificate and key, PEM. */
+  tls: { cert: Buffer; key: Buffer } | null;
   demo: boolean;
   fresh: boolean;
   /** Set while developing: what answers for source files. */
@@ -31,18 +41,31 @@ if (import.meta.url.endsWith(".js")) useBuiltThreads(new URL("workers/", import.
 /** When work begins that an earlier process left, ms after the start. */
 const WORK_AFTER_MS = 3000;
 
+const NO_ACCOUNT = `Tejado would answer others than the person at this machine, and nobody has an account to sign in with.
+Make the first one:  npm run account -- --login ana --name "Ana Ruiz"
+or leave --host and --behind-proxy out, and Tejado answers this machine only.`;
+
 const log = pino({ level: process.env.TEJADO_LOG ?? "warn" });
 
-function isLoopback(host: string): boolean {
-  return host === "127.0.0.1" || host === "::1" || host === "localhost";
+/** Thrown where Tejado would answer others than the person at its machine and nobody could sign in. */
+export class NobodyCanSignIn extends Error {
+  override name = "NobodyCanSignIn";
 }
 
 /** Opens the store, lays out the demo if asked, and serves. Stops cleanly on SIGTERM and SIGINT. */
-export async function start({ port, host, demo, fresh, devMiddleware }: StartOptions): Promise<{ url: string }> {
+export async function start(options: StartOptions): Promise<{ url: string }> {
+  const { port, host, behindProxy, tls, demo, fresh, devMiddleware } = options;
+  const isOpen = !isLoopback(host) || behindProxy > 0;
+  const isSecure = tls !== null || behindProxy > 0;
+  const names = hostNames(options);
   // The pages are loaded while the database opens: the first visitor waits for neither.
   const pages = import("virtual:react-router/server-build") as unknown as Promise<ServerBuild>;
   warmEngine();
   const store = await getStore();
+  if (isOpen && !(await hasAccounts(store.db))) {
+    await store.close();
+    throw new NobodyCanSignIn(NO_ACCOUNT);
+  }
   if (!devMiddleware) watchOverItself();
   dropOldUploads(store);
   dropOldArchives(store);
@@ -62,9 +85,12 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
   app.use(nonce);
   app.use(browserCookie);
   if (!devMiddleware) app.use(headers);
-  app.use(sameOrigin(isLoopback(host)));
+  if (behindProxy > 0) app.set("trust proxy", behindProxy);
+  app.use(knownHost(names));
+  app.use(sameOrigin);
+  if (isOpen) app.use(account(store, isSecure));
   // Files for long work are streamed to the disk before the limit on ordinary bodies.
-  app.post("/uploads", uploads(store));
+  app.post("/uploads", ...(isOpen ? [signedIn] : []), uploads(store));
   app.use(bodyLimit);
   app.use(
     compression({
@@ -83,15 +109,20 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
       build: devMiddleware
         ? () => import("virtual:react-router/server-build") as unknown as Promise<ServerBuild>
         : await pages,
-      getLoadContext: (_request, response) =>
-        new RouterContextProvider(
-          new Map([[nonceInContext, devMiddleware ? undefined : (response.locals.nonce as string)]]),
-        ),
+      getLoadContext: (request, response) => {
+        const context = new RouterContextProvider();
+        context.set(nonceInContext, devMiddleware ? undefined : (response.locals.nonce as string));
+        const signed = (response.locals.account ?? null) as Account | null;
+        context.set(accessInContext, { isOpen, isSecure, account: signed, address: request.ip ?? "" });
+        return context;
+      },
     }),
   );
 
   const server = await new Promise<Server>((resolve, reject) => {
-    const listening = app.listen(port, host, (error) => (error ? reject(error) : resolve(listening)));
+    const made = tls ? createTlsServer(tls, app) : createServer(app);
+    made.once("error", reject);
+    made.listen(port, host, () => resolve(made));
   });
   const stop = async (signal: string) => {
     log.info({ signal }, "stopping");
@@ -108,5 +139,5 @@ export async function start({ port, host, demo, fresh, devMiddleware }: StartOpt
   setTimeout(() => void begin(), WORK_AFTER_MS).unref();
   const address = server.address();
   const boundPort = typeof address === "object" && address ? address.port : port;
-  return { url: `http://${host.includes(":") ? `[${host}]` : host}:${boundPort}${landing}` };
+  return { url: `${tls ? "https" : "http"}://${host.includes(":") ? `[${host}]` : host}:${boundPort}${landing}` };
 }

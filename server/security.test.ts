@@ -2,13 +2,14 @@ import type { AddressInfo } from "node:net";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import express from "express";
 import { preferencesCookie, preferencesSchema } from "../app/data/preferences";
+import { knownHost } from "./hosts";
 import { bodyLimit, headers, nonce, sameOrigin } from "./security";
 
 let origin: string;
 let server: ReturnType<ReturnType<typeof express>["listen"]>;
 beforeAll(async () => {
   const app = express();
-  app.use(nonce, headers, sameOrigin(true), bodyLimit);
+  app.use(nonce, headers, knownHost(["127.0.0.1"]), sameOrigin, bodyLimit);
   app.all("/", (_request, response) => void response.send("taken"));
   await new Promise<void>((resolve) => (server = app.listen(0, "127.0.0.1", () => resolve())));
   origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;

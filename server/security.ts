@@ -54,26 +54,14 @@ export const headers = helmet({
   frameguard: { action: "deny" },
 });
 
-/** Whether a host header names this very machine; anything else on a loopback server is a page of someone else's. */
-function isLoopbackHost(host: string): boolean {
-  return /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/i.test(host);
-}
-
-/** Refuses foreign hosts while bound to loopback, and every changing request that another origin sent. */
-export function sameOrigin(loopbackOnly: boolean) {
-  return (request: Request, response: Response, next: NextFunction): void => {
-    const host = request.headers.host ?? "";
-    if (loopbackOnly && !isLoopbackHost(host)) {
-      response.status(421).type("text").send(`This Tejado answers on this machine only, not as "${host}".`);
-      return;
-    }
-    if (request.method === "GET" || request.method === "HEAD") return next();
-    const site = request.headers["sec-fetch-site"];
-    const origin = request.headers.origin;
-    const sameHost = origin !== undefined && URL.canParse(origin) && new URL(origin).host === host;
-    if (origin === undefined ? site === "same-origin" : sameHost) return next();
-    response.status(403).type("text").send("Changes are taken only from Tejado's own pages.");
-  };
+/** Refuses every changing request that another origin sent. */
+export function sameOrigin(request: Request, response: Response, next: NextFunction): void {
+  if (request.method === "GET" || request.method === "HEAD") return next();
+  const site = request.headers["sec-fetch-site"];
+  const { origin, host } = request.headers;
+  const sameHost = origin !== undefined && URL.canParse(origin) && new URL(origin).host === host;
+  if (origin === undefined ? site === "same-origin" : sameHost) return next();
+  response.status(403).type("text").send("Changes are taken only from Tejado's own pages.");
 }
 
 /** Refuses bodies that are over the limit or do not say how long they are; Node holds a sender to what it said. */

@@ -28,6 +28,7 @@ export {
   readGroundRows,
   readPlan,
   readPlanAt,
+  readPlanName,
   readPlanText,
   type PlanAt,
   type PlanText,
@@ -47,6 +48,7 @@ export {
   type Step,
 } from "./record";
 export { LostSecret, readSecret, secretOf } from "./secrets";
+export * from "./accounts";
 export { putStock, readStock, stockOf, type StockField } from "./stock";
 export { dropStaging, readStaging, readStagingNote, writeStaging } from "./staging";
 export { dropStrayTiles, dropTiles, frameOf, overviewId, packLayer, readTiles, stageTiles } from "./terrain";

@@ -9,6 +9,7 @@ import {
   type RowKind,
   type RowKinds,
 } from "#core/plan";
+import { accountOf, setRole } from "./accounts";
 import type { Stock } from "#core/bill";
 import type { StagingNote } from "#core/staging";
 import { putStock, STOCK_FIELDS } from "./stock";
@@ -39,6 +40,12 @@ export async function listPlans(
     subscriberCount: Number(row.subscriberCount),
     linkCount: Number(row.linkCount),
   }));
+}
+
+/** What a plan is called; null when there is no such plan. */
+export async function readPlanName(db: Queries, planId: string): Promise<string | null> {
+  const { rows } = await db.query<{ name: string }>("SELECT name FROM plans WHERE id = $1", [planId]);
+  return rows[0]?.name ?? null;
 }
 
 /** A plan's own row, its revision and what names its state; null when there is no such plan. */
@@ -127,6 +134,8 @@ export async function createPlan(
       ]);
     }
     await writeBytes(tx, planId, bytes);
+    const accountId = accountOf(author);
+    if (accountId !== null) await setRole(tx, planId, accountId, "owner");
     for (const note of staging) await writeStaging(tx, planId, note);
     for (const one of stock)
       for (const field of STOCK_FIELDS) await putStock(tx, planId, one.itemId, field, one[field]);

@@ -5,3 +5,4 @@ export { BEYOND_TERRAIN, RELIEF_SAMPLES } from "./relief";
 export { firstOfEach, shownAfter, shownOf, shownSince, type Shown, type ShownSince } from "./shown";
 export { countsOf, isStage, STAGE_KEYS, STAGE_NAMES, STAGES, type Stage } from "./stages";
 export { lossesFromWire, lossesToWire } from "./coverage";
+export * from "./roles";

@@ -1,15 +1,8 @@
 import { expect, test } from "@jest/globals";
 import { valley } from "#core/testing";
 import { fileName } from "./fileName";
-import {
-  DEFAULT_PREFERENCES,
-  isTileUrl,
-  preferencesCookie,
-  preferencesIn,
-  readPreferences,
-  authorOf,
-  signature,
-} from "./preferences";
+import { DEFAULT_PREFERENCES, isTileUrl, preferencesCookie, preferencesIn, readPreferences } from "./preferences";
+import { authorOf, signature } from "../access/author.server";
 import { profileFromWire, profileToWire } from "#wire";
 
 const asking = (cookie?: string) => new Request("http://127.0.0.1/", cookie ? { headers: { cookie } } : {});

@@ -52,24 +52,5 @@ export function preferencesCookie(preferences: Preferences): string {
   return `${COOKIE}=${value}; Path=/; Max-Age=${COOKIE_AGE_S}; SameSite=Strict; HttpOnly`;
 }
 
-/** The name under which a change goes into the logbook. */
-export function signature(request: Request): string {
-  return readPreferences(request).name || NAMELESS;
-}
-const NAMELESS = "planner";
-
 /** The cookie that tells one browser from another, for those who have not given their name. */
 export const BROWSER_COOKIE = "tejado_browser";
-
-/**
- * Who makes a change, and whose undo it is: a person by name wherever they sit, else the browser. What was kept before
- * browsers were told apart belongs to every nameless one.
- */
-export function authorOf(request: Request): { who: string; authors: [string, ...string[]] } {
-  const { name } = readPreferences(request);
-  if (name) return { who: name, authors: [`name:${name}`] };
-  const cookies = request.headers.get("cookie") ?? "";
-  const browser = new RegExp(`(?:^|;\\s*)${BROWSER_COOKIE}=([\\w-]{1,64})`).exec(cookies)?.[1];
-  const before = `name:${NAMELESS}`;
-  return { who: NAMELESS, authors: browser ? [`browser:${browser}`, before] : [before] };
-}

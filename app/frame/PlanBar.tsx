@@ -16,6 +16,8 @@ import {
   Table2,
   Undo2,
   UserRound,
+  Users,
+  HardHat,
 } from "lucide-react";
 import type { ReactNode } from "react";
 import { Link, useFetcher, useLocation } from "react-router";
@@ -99,6 +101,16 @@ function PlanMenu({ planId }: { planId: string }) {
           <DropdownMenu.Item asChild className={ITEM}>
             <Link to={`/plans/${planId}/settings`}>
               <SlidersHorizontal size={14} /> Plan settings
+            </Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item asChild className={ITEM}>
+            <Link to={`/plans/${planId}/people`}>
+              <Users size={14} /> People of this plan
+            </Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item asChild className={ITEM}>
+            <Link to={`/plans/${planId}/crew`}>
+              <HardHat size={14} /> For the crew
             </Link>
           </DropdownMenu.Item>
           <DropdownMenu.Item asChild className={ITEM}>

@@ -1,7 +1,7 @@
 import { NO_PLAN, submit } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
-import { authorOf } from "../data/preferences";
+import { authorOf } from "../access/author.server";
 import { getStore } from "../data/store.server";
 import type { Route } from "./+types/archives";
 

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { authorOf } from "../data/preferences";
+import { authorOf } from "../access/author.server";
 import { requirePlanId } from "../data/plan.server";
 import { keepSent, stepBack, type KeepResult } from "../keep/keep.server";
 import type { Route } from "./+types/changes";

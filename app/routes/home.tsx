@@ -1,24 +1,36 @@
 import { randomUUID } from "node:crypto";
 import { libraryFor } from "#core/catalogue";
 import { emptyRows, newPlan, planSchema } from "#core/plan";
-import { createPlan, listBackups, listPlans, NoRoom } from "#store";
+import { whoAsks } from "#accounts";
+import { createPlan, listBackups, listPlans, NoRoom, rolesOf } from "#store";
 import { getFormProps, useForm, type FieldMetadata } from "@conform-to/react";
 import { parseWithZod } from "@conform-to/zod/v4";
 import { data, Form, Link, redirect, useActionData, useNavigation } from "react-router";
 import { nameSchema } from "../data/nameSchema";
-import { readPreferences, authorOf } from "../data/preferences";
+import { authorOf } from "../access/author.server";
+import { accessInContext } from "../access/context";
+import { readPreferences } from "../data/preferences";
 import { getStore, seedDemo } from "../data/store.server";
 import { Backups } from "../import/Backups";
 import { OpenArchive } from "../import/OpenArchive";
 import { Button, FormText, Mark } from "../ui";
 import type { Route } from "./+types/home";
 
-export async function loader({ request }: Route.LoaderArgs) {
+export async function loader({ request, context }: Route.LoaderArgs) {
   const store = await getStore();
+  const { isOpen } = context.get(accessInContext);
+  const me = whoAsks();
+  // Beyond this machine everybody sees the plans that they have a role in; on it, and for keepers, all.
+  const roles = me && !me.isKeeper ? await rolesOf(store.db, me.id) : null;
+  const plans = await listPlans(store.db);
   return {
-    plans: await listPlans(store.db),
+    plans: plans.flatMap((plan) => {
+      const role = roles ? roles.get(plan.id) : ("owner" as const);
+      return role ? [{ ...plan, role }] : [];
+    }),
     preferences: readPreferences(request),
-    backups: listBackups(store).map(({ name, bytes }) => ({ name, bytes })),
+    backups: roles ? null : listBackups(store).map(({ name, bytes }) => ({ name, bytes })),
+    me: isOpen ? (me?.name ?? null) : null,
   };
 }
 
@@ -41,7 +53,7 @@ export async function action({ request }: Route.ActionArgs) {
   return redirect(`/plans/${id}/survey`);
 }
 
-export default function Home({ loaderData: { plans, backups } }: Route.ComponentProps) {
+export default function Home({ loaderData: { plans, backups, me } }: Route.ComponentProps) {
   const lastResult = useActionData<typeof action>();
   const [form, fields] = useForm({
     ...(lastResult ? { lastResult } : {}),
@@ -57,6 +69,14 @@ export default function Home({ loaderData: { plans, backups } }: Route.Component
         <Mark size={30} /> Tejado
       </h1>
       <p className="mb-8 text-quiet">Plan wireless access from the first survey to the link that is proven.</p>
+      {me && (
+        <p className="mb-4 text-sm">
+          Signed in as {me}.{" "}
+          <Link to="/account" className="text-clay underline">
+            Your account
+          </Link>
+        </p>
+      )}
       {plans.length > 0 && (
         <section className="mb-8">
           <h2 className="mb-2 text-sm font-semibold">Plans</h2>
@@ -64,7 +84,7 @@ export default function Home({ loaderData: { plans, backups } }: Route.Component
             {plans.map((plan) => (
               <li key={plan.id}>
                 <Link
-                  to={`/plans/${plan.id}`}
+                  to={`/plans/${encodeURIComponent(plan.id)}${plan.role === "crew" ? "/crew" : ""}`}
                   className="flex items-baseline justify-between gap-4 px-3 py-2 hover:text-clay"
                 >
                   <span className="font-medium">{plan.name}</span>
@@ -100,7 +120,7 @@ export default function Home({ loaderData: { plans, backups } }: Route.Component
           </Form>
         )}
       </div>
-      <Backups backups={backups} />
+      {backups && <Backups backups={backups} />}
     </main>
   );
 }

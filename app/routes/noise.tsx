@@ -4,7 +4,7 @@ import { startScanner } from "#simulators";
 import { parseWithZod } from "@conform-to/zod/v4";
 import { data } from "react-router";
 import { requirePlan } from "../data/plan.server";
-import { authorOf } from "../data/preferences";
+import { authorOf } from "../access/author.server";
 import { keepOwn } from "../keep/keep.server";
 import { askScanner } from "../noise/askScanner.server";
 import { NoisePage } from "../noise/NoisePage";

@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { photoSchema, putPatch } from "#core/plan";
 import { JpegError, stripJpeg } from "#formats/jpeg";
 import { requirePlan } from "../data/plan.server";
-import { authorOf } from "../data/preferences";
+import { authorOf } from "../access/author.server";
 import { keepOwn } from "../keep/keep.server";
 import type { Route } from "./+types/photos";
 

@@ -1,7 +1,7 @@
 import { stepsOf } from "#store";
 import { Outlet, type ShouldRevalidateFunctionArgs } from "react-router";
 import { openPlan } from "../data/plan.server";
-import { authorOf } from "../data/preferences";
+import { authorOf } from "../access/author.server";
 import type { Route } from "./+types/plan";
 
 /** What the bar of every page of a plan shows. */

@@ -17,7 +17,7 @@ import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { plainFigure } from "#core/words";
 import { requireLink } from "../data/plan.server";
-import { authorOf, signature } from "../data/preferences";
+import { authorOf, signature } from "../access/author.server";
 import { keepOwn } from "../keep/keep.server";
 import { Button, buttonClass, figure, ProofMark, TextField } from "../ui";
 import type { Route } from "./+types/proof";

@@ -1,7 +1,7 @@
 import { askedOf } from "../data/asked.server";
 import { besideOf } from "../data/beside.server";
 import { requirePlan } from "../data/plan.server";
-import { authorOf } from "../data/preferences";
+import { authorOf } from "../access/author.server";
 import { actOnBench, askSchema } from "../staging/act.server";
 import { besideStamp, readStaging } from "#store";
 import type { Route } from "./+types/staging";

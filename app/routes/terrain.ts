@@ -4,7 +4,7 @@ import { submit } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
 import { openPlan } from "../data/plan.server";
-import { authorOf } from "../data/preferences";
+import { authorOf } from "../access/author.server";
 import type { Route } from "./+types/terrain";
 
 const orderSchema = z

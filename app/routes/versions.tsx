@@ -18,7 +18,7 @@ import { data, Form, Link, useNavigation } from "react-router";
 import { nameSchema } from "../data/nameSchema";
 import { requirePlan } from "../data/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
-import { authorOf } from "../data/preferences";
+import { authorOf } from "../access/author.server";
 import { keepOwn } from "../keep/keep.server";
 import { Button, buttonClass, euros, figure, FormText, SelectField } from "../ui";
 import type { Route } from "./+types/versions";

@@ -3,6 +3,7 @@ import { parseWithZod } from "@conform-to/zod/v4";
 import { data, Form, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { isTileUrl, preferencesCookie, preferencesSchema, readPreferences } from "../data/preferences";
+import { ownPath } from "../access/ownPath";
 import { Button, FormText } from "../ui";
 import type { Route } from "./+types/you";
 
@@ -19,7 +20,7 @@ const formSchema = z.object({
 
 export function loader({ request, url }: Route.LoaderArgs) {
   const from = url.searchParams.get("from") ?? "/";
-  return { preferences: readPreferences(request), from: /^\/(?!\/)/.test(from) ? from : "/" };
+  return { preferences: readPreferences(request), from: ownPath(from) };
 }
 
 export async function action({ request }: Route.ActionArgs) {
@@ -27,8 +28,7 @@ export async function action({ request }: Route.ActionArgs) {
   const submission = parseWithZod(form, { schema: formSchema });
   if (submission.status !== "success") return data(submission.reply(), { status: 400 });
   const preferences = preferencesSchema.parse({ ...readPreferences(request), ...submission.value });
-  const from = String(form.get("from") ?? "/");
-  return redirect(/^\/(?!\/)/.test(from) ? from : "/", { headers: { "Set-Cookie": preferencesCookie(preferences) } });
+  return redirect(ownPath(form.get("from")), { headers: { "Set-Cookie": preferencesCookie(preferences) } });
 }
 
 /** What belongs to one person at one browser: their name in the logbook, and their own map tiles. */

@@ -1,0 +1,16 @@
+import type { Asker, PasskeySite } from "#accounts";
+import type { RouterContextProvider } from "react-router";
+import { accessInContext } from "./context";
+
+/** Who asks, for limits and the list of what is signed in. */
+export const askerOf = (request: Request, context: Readonly<RouterContextProvider>): Asker => ({
+  address: context.get(accessInContext).address,
+  browser: request.headers.get("user-agent") ?? "",
+});
+
+/** The site that passkeys are for, as the browser sees it. */
+export function passkeySiteOf(request: Request, context: Readonly<RouterContextProvider>): PasskeySite {
+  const host = request.headers.get("host") ?? "";
+  const scheme = context.get(accessInContext).isSecure ? "https" : "http";
+  return { origin: `${scheme}://${host}`, host: host.replace(/:\d+$/, "") };
+}

@@ -1,0 +1,31 @@
+import { asAccount } from "#accounts";
+import { roleIn } from "#store";
+import type { Role } from "#wire";
+import { data, redirect, type MiddlewareFunction } from "react-router";
+import { getStore } from "../data/store.server";
+import { accessInContext } from "./context";
+import { decide, RULES } from "./rules";
+
+/** The one place where it is decided who may do what. It stands before every route; beyond this machine no address is answered without it. */
+export const gate: MiddlewareFunction<Response> = async ({ request, params, pattern, context }, next) => {
+  const { isOpen, account } = context.get(accessInContext);
+  if (!isOpen) return asAccount(null, next);
+  const address = `/${pattern.replace(/^\/+/, "")}`;
+  const rule = Object.hasOwn(RULES, address) ? RULES[address] : undefined;
+  const isChange = request.method !== "GET" && request.method !== "HEAD";
+  const role = account && params.planId ? await roleHere(params.planId, account.id) : null;
+  const decision = decide(rule, isChange, account && { isKeeper: account.isKeeper, role });
+  if (decision === "yes") return asAccount(account, next);
+  if (decision === "no") throw data("Your role does not allow this.", { status: 403 });
+  if (decision === "hidden") throw data("There is nothing here, or nothing for you.", { status: 404 });
+  const { pathname, search } = new URL(request.url);
+  const wantsPage = !isChange && (request.headers.get("accept") ?? "").includes("text/html");
+  if (wantsPage || pathname.endsWith(".data")) {
+    const to = pathname.replace(/\.data$/, "").replace(/^\/_root$/, "/") + search;
+    throw redirect(`/sign-in?${new URLSearchParams({ to })}`);
+  }
+  throw data("Sign in first.", { status: 401 });
+};
+
+const roleHere = async (planId: string, accountId: string): Promise<Role | null> =>
+  roleIn((await getStore()).db, planId, accountId);

@@ -1,0 +1,109 @@
+import type { Role } from "#wire";
+
+/** Who may: anybody at all, whoever is signed in, the keepers of this Tejado, or those with one of some roles in the plan. */
+export type Who = "anyone" | "account" | "keeper" | readonly Role[];
+
+/** Who may look at an address, and who may change something there. */
+export interface Rule {
+  read: Who;
+  write: Who;
+}
+
+const EVERY_MEMBER: readonly Role[] = ["owner", "planner", "crew", "viewer"];
+const READERS: readonly Role[] = ["owner", "planner", "viewer"];
+const PLANNERS: readonly Role[] = ["owner", "planner"];
+const CREW: readonly Role[] = ["owner", "planner", "crew"];
+const OWNERS: readonly Role[] = ["owner"];
+
+const open: Rule = { read: "anyone", write: "anyone" };
+const own: Rule = { read: "account", write: "account" };
+const kept: Rule = { read: "keeper", write: "keeper" };
+/** Planners change it, viewers look on. */
+const planned: Rule = { read: READERS, write: PLANNERS };
+/** What is asked by a POST because the question is long; nothing changes. */
+const asked: Rule = { read: READERS, write: READERS };
+/** What a crew needs on a roof, and what it brings back. */
+const onTheRoof: Rule = { read: EVERY_MEMBER, write: CREW };
+
+/** Who may do what at each address, by its pattern in app/routes.ts. One that is not here answers nobody. */
+export const RULES: Readonly<Record<string, Rule>> = {
+  "/": own,
+  "/health": open,
+  "/preferences": open,
+  "/sign-in": open,
+  "/passkeys": open,
+  "/invitations/:token": open,
+  "/schemas/radios.json": open,
+  "/you": own,
+  "/account": own,
+  "/people": kept,
+  "/backups": kept,
+  "/backups/:name": kept,
+  "/archives": own,
+  "/archives/:jobId": own,
+  "/plans/:planId/people": { read: OWNERS, write: OWNERS },
+  "/plans/:planId/crew": { read: EVERY_MEMBER, write: [] },
+  "/plans/:planId/links/:linkId/sheet": { read: EVERY_MEMBER, write: [] },
+  "/plans/:planId/links/:linkId/sheet.pdf": { read: EVERY_MEMBER, write: [] },
+  "/plans/:planId/links/:linkId/proof": onTheRoof,
+  "/plans/:planId/photos": onTheRoof,
+  "/plans/:planId/photos/:photoId": onTheRoof,
+  "/plans/:planId/profiles": asked,
+  "/plans/:planId/relief/:z/:x/:y": asked,
+  "/plans/:planId/names": asked,
+  "/plans/:planId/ground": asked,
+  "/plans/:planId/heard": asked,
+  "/plans/:planId/around": asked,
+  "/plans/:planId/sectors-heard": asked,
+  "/plans/:planId/removal": asked,
+  "/plans/:planId/since": asked,
+  "/plans/:planId/events": asked,
+  "/plans/:planId/places": asked,
+  "/plans/:planId/remedies": asked,
+  "/plans/:planId/views": asked,
+  "/plans/:planId/coverage": planned,
+  "/plans/:planId/changes": planned,
+  "/plans/:planId/searches": planned,
+  "/plans/:planId/searches/:searchId": planned,
+  "/plans/:planId/terrain": planned,
+  "/plans/:planId/jobs/:jobId": planned,
+  "/plans/:planId/archive/:fileId": planned,
+  "/plans/:planId/export/file": planned,
+  "/plans/:planId/kit/:file": planned,
+  "/plans/:planId/stock": planned,
+  "/plans/:planId/staging": { read: PLANNERS, write: PLANNERS },
+  "/plans/:planId": planned,
+  "/plans/:planId/:stage?": planned,
+  "/plans/:planId/export": planned,
+  "/plans/:planId/register": planned,
+  "/plans/:planId/noise": planned,
+  "/plans/:planId/import": planned,
+  "/plans/:planId/logbook": planned,
+  "/plans/:planId/versions": planned,
+  "/plans/:planId/library": planned,
+  "/plans/:planId/library/antennas": planned,
+  "/plans/:planId/library/radios/:radioId": planned,
+  "/plans/:planId/rules": planned,
+  "/plans/:planId/settings": planned,
+};
+
+/** What came of asking whether somebody may. */
+export type Decision = "yes" | "signIn" | "no" | "hidden";
+
+/** Whether somebody with a role in the plan, or with none, may do what is asked. Whoever has nothing to do with a plan does not learn that it is there. */
+export function decide(
+  rule: Rule | undefined,
+  isChange: boolean,
+  asker: { isKeeper: boolean; role: Role | null } | null,
+): Decision {
+  const who = rule && (isChange ? rule.write : rule.read);
+  if (!who) return asker ? "hidden" : "signIn";
+  if (who === "anyone") return "yes";
+  if (!asker) return "signIn";
+  if (who === "account") return "yes";
+  if (who === "keeper") return asker.isKeeper ? "yes" : "no";
+  // A keeper is an owner of every plan.
+  const role = asker.isKeeper ? "owner" : asker.role;
+  if (role === null) return "hidden";
+  return who.includes(role) ? "yes" : "no";
+}

@@ -1,0 +1,45 @@
+import { endOf } from "#core/plan";
+import { Link } from "react-router";
+import { requirePlan } from "../data/plan.server";
+import { buttonClass, ProofMark } from "../ui";
+import type { Route } from "./+types/crew";
+
+export async function loader({ params }: Route.LoaderArgs) {
+  const { rows, world } = await requirePlan(params.planId);
+  return {
+    planId: params.planId,
+    planName: rows.plan.name,
+    links: rows.links
+      .map(({ id, state, aRadioId, bRadioId }) => ({
+        ...{ id, state },
+        name: `${endOf(world, aRadioId).placeName} – ${endOf(world, bRadioId).placeName}`,
+      }))
+      .sort((x, y) => Number(x.state === "proven") - Number(y.state === "proven") || x.name.localeCompare(y.name)),
+  };
+}
+
+/** What a crew works from: every link of the plan with its sheet and its readings, those not yet proven first. */
+export default function Crew({ loaderData: { planId, planName, links } }: Route.ComponentProps) {
+  const base = `/plans/${encodeURIComponent(planId)}/links`;
+  return (
+    <main className="mx-auto max-w-xl px-4 py-4">
+      <title>{`Crew – ${planName}`}</title>
+      <h1 className="mb-2 text-lg font-semibold">{planName}, for the crew</h1>
+      {links.length === 0 && <p className="text-quiet">No link is planned yet.</p>}
+      <ul className="divide-y divide-rule">
+        {links.map(({ id, name, state }) => (
+          <li key={id} className="flex flex-wrap items-center gap-2 py-2" data-crew-link={id}>
+            <span className="min-w-0 flex-1 font-medium">{name}</span>
+            <ProofMark state={state} />
+            <Link to={`${base}/${encodeURIComponent(id)}/sheet`} className={`${buttonClass()} min-h-12`}>
+              Sheet
+            </Link>
+            <Link to={`${base}/${encodeURIComponent(id)}/proof`} className={`${buttonClass()} min-h-12`}>
+              Reading
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </main>
+  );
+}

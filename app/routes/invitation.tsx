@@ -1,0 +1,81 @@
+import { acceptInvitation, openSession, tokenHashOf, type Problems } from "#accounts";
+import { invitationOf, readPlanName, setRole, takeInvitation } from "#store";
+import { data, Form, redirect, useNavigation } from "react-router";
+import { AccessPage } from "../access/AccessPage";
+import { askerOf } from "../access/asker.server";
+import { accessInContext } from "../access/context";
+import { NewAccountFields } from "../access/NewAccountFields";
+import { ROLE_WORDS } from "../access/roleWords";
+import { sessionCookie } from "../access/session";
+import { getStore } from "../data/store.server";
+import { Button } from "../ui";
+import type { Route } from "./+types/invitation";
+
+export async function loader({ params, context }: Route.LoaderArgs) {
+  const { db } = await getStore();
+  const found = await invitationOf(db, tokenHashOf(params.token));
+  if (!found) throw data("This invitation was taken already, or is over. Ask for another.", { status: 404 });
+  const { planId, role, isKeeper, madeBy } = found;
+  const planName = planId === null ? null : await readPlanName(db, planId);
+  return { planName, role, isKeeper, madeBy, me: context.get(accessInContext).account?.name ?? null };
+}
+
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const { db } = await getStore();
+  const form = await request.formData();
+  const { account: me, isSecure } = context.get(accessInContext);
+  if (me && form.get("intent") === "take") {
+    const given = await db.transaction(async (tx) => {
+      const taken = await takeInvitation(tx, tokenHashOf(params.token));
+      if (taken?.planId && taken.role) await setRole(tx, taken.planId, me.id, taken.role);
+      return taken;
+    });
+    return redirect(given?.planId ? `/plans/${encodeURIComponent(given.planId)}/crew` : "/");
+  }
+  const text = (name: string) => String(form.get(name) ?? "").slice(0, 300);
+  const typed = { login: text("login"), name: text("name"), password: text("password") };
+  const made = await acceptInvitation(db, params.token, typed);
+  if ("problems" in made) return data({ problems: made.problems, typed }, { status: 422 });
+  const token = await openSession(db, made.account.id, askerOf(request, context));
+  return redirect("/", { headers: { "Set-Cookie": sessionCookie(token, isSecure) } });
+}
+
+const NONE: Problems = {};
+
+export default function Invited({
+  loaderData: { planName, role, isKeeper, madeBy, me },
+  actionData,
+}: Route.ComponentProps) {
+  const busy = useNavigation().state !== "idle";
+  const problems = actionData?.problems ?? NONE;
+  return (
+    <AccessPage title="You are invited">
+      <p>
+        {madeBy} invites you to {planName && role ? `${planName}, as ${ROLE_WORDS[role].name}` : "this Tejado"}
+        {isKeeper && ", to keep it: to invite others, to back up and to restore"}.
+      </p>
+      {me && !isKeeper ? (
+        <Form method="post">
+          <Button type="submit" name="intent" value="take" look="primary" disabled={busy}>
+            Take it as {me}
+          </Button>
+        </Form>
+      ) : (
+        <Form method="post" className="space-y-3">
+          <NewAccountFields problems={problems} typed={actionData?.typed ?? { login: "", name: "" }} />
+          {problems.invitation && (
+            <p role="alert" className="text-sm font-medium text-blocked">
+              {problems.invitation}
+            </p>
+          )}
+          <Button type="submit" look="primary" disabled={busy}>
+            Make my account
+          </Button>
+          <p className="text-sm text-quiet">
+            Whoever has an account already signs in first, then opens this link again.
+          </p>
+        </Form>
+      )}
+    </AccessPage>
+  );
+}

@@ -1,0 +1,118 @@
+import { invite, whoAsks } from "#accounts";
+import { listMembers, setRole } from "#store";
+import { ROLES, type Role } from "#wire";
+import { data, Form } from "react-router";
+import { InvitationLink } from "../access/InvitationLink";
+import { ROLE_WORDS } from "../access/roleWords";
+import { requirePlanId } from "../data/plan.server";
+import { PlanFrame } from "../frame/PlanFrame";
+import { Button, SelectField, Table } from "../ui";
+import type { Route } from "./+types/members";
+
+export async function loader({ params }: Route.LoaderArgs) {
+  const { db } = await requirePlanId(params.planId);
+  return { members: await listMembers(db, params.planId), planId: params.planId };
+}
+
+const roleFrom = (form: FormData): Role | null => ROLES.find((role) => role === form.get("role")) ?? null;
+
+export async function action({ request, params }: Route.ActionArgs) {
+  const { db } = await requirePlanId(params.planId);
+  const form = await request.formData();
+  const role = roleFrom(form);
+  if (form.get("intent") === "invite") {
+    if (!role) throw data(`The role must be one of ${ROLES.join(", ")}.`, { status: 400 });
+    const madeBy = whoAsks()?.name ?? "The keeper";
+    const token = await invite(db, { planId: params.planId, role, isKeeper: false, madeBy });
+    return { invitation: `/invitations/${token}`, problem: null };
+  }
+  const accountId = String(form.get("id") ?? "");
+  const isMember = (await listMembers(db, params.planId)).some(({ id }) => id === accountId);
+  if (!isMember) throw data("Nobody of that name has a role in this plan.", { status: 404 });
+  const isSet = await db.transaction((tx) => setRole(tx, params.planId, accountId, role));
+  return isSet
+    ? { invitation: null, problem: null }
+    : data(
+        { invitation: null, problem: "A plan keeps one owner: make somebody else an owner first." },
+        { status: 409 },
+      );
+}
+
+/** Who may do what in one plan. */
+export default function Members({ loaderData: { members }, actionData }: Route.ComponentProps) {
+  return (
+    <PlanFrame>
+      <main className="mx-auto w-full max-w-2xl space-y-4 px-6 py-5">
+        <title>People of this plan – Tejado</title>
+        <h1 className="text-xl font-semibold">People of this plan</h1>
+        <dl className="text-sm text-quiet">
+          {ROLES.map((role) => (
+            <div key={role}>
+              <dt className="inline font-semibold">{ROLE_WORDS[role].name}</dt>{" "}
+              <dd className="inline">{ROLE_WORDS[role].may}</dd>
+            </div>
+          ))}
+        </dl>
+        <Form method="post" className="flex items-end gap-2">
+          <SelectField label="Invite as" name="role" defaultValue="planner">
+            {ROLES.map((role) => (
+              <option key={role} value={role}>
+                {ROLE_WORDS[role].name}
+              </option>
+            ))}
+          </SelectField>
+          <Button type="submit" name="intent" value="invite" look="primary">
+            Make a link
+          </Button>
+        </Form>
+        {actionData?.invitation && <InvitationLink path={actionData.invitation} />}
+        {actionData?.problem && (
+          <p role="alert" className="text-sm font-medium text-blocked">
+            {actionData.problem}
+          </p>
+        )}
+        {members.length === 0 ? (
+          <p className="text-quiet">Nobody has a role here yet. Who keeps this Tejado may do everything.</p>
+        ) : (
+          <Table caption="Members" columns={[{ name: "Name" }, { name: "Role" }, { name: "Action", isHidden: true }]}>
+            {members.map(({ id, name, login, role }) => (
+              <tr key={id} data-member={login}>
+                <td>
+                  {name} <span className="figures text-xs text-quiet">{login}</span>
+                </td>
+                <td>
+                  <Form method="post" className="flex items-center gap-1">
+                    <input type="hidden" name="id" value={id} />
+                    <select
+                      name="role"
+                      aria-label={`Role of ${name}`}
+                      defaultValue={role}
+                      className="rounded border border-rule bg-panel px-1 text-sm"
+                    >
+                      {ROLES.map((one) => (
+                        <option key={one} value={one}>
+                          {ROLE_WORDS[one].name}
+                        </option>
+                      ))}
+                    </select>
+                    <Button type="submit" className="px-1.5 py-0 text-xs" aria-label={`Keep the role of ${name}`}>
+                      Keep
+                    </Button>
+                  </Form>
+                </td>
+                <td className="text-right">
+                  <Form method="post">
+                    <input type="hidden" name="id" value={id} />
+                    <Button type="submit" className="px-1.5 py-0 text-xs" aria-label={`Take ${name} out of the plan`}>
+                      Take out
+                    </Button>
+                  </Form>
+                </td>
+              </tr>
+            ))}
+          </Table>
+        )}
+      </main>
+    </PlanFrame>
+  );
+}
