@@ -2,7 +2,7 @@ import type { AddressInfo } from "node:net";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import express from "express";
 import { preferencesCookie, preferencesSchema } from "../app/data/preferences";
-import { knownHost } from "./hosts";
+import { hostNames, isLoopback, knownHost } from "./hosts";
 import { bodyLimit, headers, nonce, sameOrigin } from "./security";
 
 let origin: string;
@@ -59,4 +59,13 @@ test("a body must say how long it is", async () => {
   });
   const init = { method: "POST", body: endless, duplex: "half", headers: { origin } } as RequestInit;
   expect((await fetch(origin, init)).status).toBe(411);
+});
+
+test("a Tejado answers by its own names and those that were given, whatever their letters and port", () => {
+  expect(hostNames({ host: "127.0.0.1", names: [] })).toEqual(
+    expect.arrayContaining(["localhost", "127.0.0.1", "[::1]"]),
+  );
+  expect(hostNames({ host: "0.0.0.0", names: ["Plans.Example.net"] })).toEqual(["plans.example.net"]);
+  expect(hostNames({ host: "fd00::7", names: [] })).toEqual(["[fd00::7]"]);
+  expect([isLoopback("127.0.0.1"), isLoopback("0.0.0.0"), isLoopback("192.168.1.4")]).toEqual([true, false, false]);
 });
