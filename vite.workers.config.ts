@@ -15,6 +15,7 @@ export default defineConfig({
         plan: from("engine/thread/worker.ts"),
         pool: from("pool/worker.ts"),
         raster: from("jobs/workers/raster.ts"),
+        archive: from("jobs/workers/archive.ts"),
       },
       output: { entryFileNames: "[name].js", chunkFileNames: "shared/[name]-[hash].js" },
     },

@@ -31,7 +31,9 @@ const archive = await archivePlan(store, rows.plan.id, quiet);
 print("export of the whole plan", seconds(start), 30, "s");
 const other = await openStore(join(folder, "two"));
 start = performance.now();
-const planId = await takeArchive(other, archive, signedBy("bench"), quiet);
+const received = join(folder, "received.zip");
+writeFileSync(received, archive);
+const planId = await takeArchive(other, received, signedBy("bench"), quiet);
 print("import into an empty Tejado", seconds(start), 30, "s");
 const again = await archivePlan(other, planId, quiet);
 console.log(

@@ -1,13 +1,13 @@
 import { randomUUID } from "node:crypto";
-import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { mkdirSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { setImmediate as breathe } from "node:timers/promises";
 import { worldOf, type Layer, type PlanRows } from "#core/plan";
 import { overviewFactor, overviewGatherer, TILE_CELLS, tilesAcross, tilesDown, type TerrainTile } from "#core/terrain";
-import { ArchiveError, besideFiles, readBesideFiles, readRowFiles, rowFiles } from "#formats/archive";
+import { ArchiveError, besideFiles, rowFiles, type ArchiveFiles } from "#formats/archive";
 import { emptyTile, exactWriter, layerTiles, openRaster, writeGeotiff } from "#formats/raster";
 import { decodeTile, encodeTile } from "#ground";
-import { unzipWithin, zipFiles } from "#formats/zip";
+import { zipFiles } from "#formats/zip";
 import {
   createPlan,
   frameOf,
@@ -22,12 +22,9 @@ import {
   type PlanBytes,
   type Store,
 } from "#store";
+import { withArchive, type UnpackedArchive } from "./readArchive";
 import type { JobKind, JobTools } from "./tools";
 import { dropOldFiles, dropUpload, uploadPath } from "./uploads";
-
-/** Bytes that an archive may unpack to. */
-const MOST_BYTES = 6e9;
-const MOST_ENTRIES = 20_000;
 
 /** The planes of a raster, each a GeoTIFF of its own. */
 const PLANES = [
@@ -111,13 +108,22 @@ export const dropOldArchives = (store: Store): void => dropOldFiles(exportsFolde
 /** Makes a new plan of an archive; nothing of it is kept unless all of it can be. Gives the plan's id. */
 export async function takeArchive(
   store: Store,
-  archive: Uint8Array,
+  path: string,
   author: Author,
-  tools: Pick<JobTools, "progress" | "check">,
+  tools: Pick<JobTools, "progress" | "check" | "signal">,
   planId: string = randomUUID(),
 ): Promise<string> {
-  const files = unzipWithin(archive, { totalBytes: MOST_BYTES, entries: MOST_ENTRIES });
-  const rows = readRowFiles(files, planId);
+  tools.progress(0, "Unpacking");
+  await withArchive(store, path, planId, tools, (archive) => keepArchive(store, archive, author, tools));
+  return planId;
+}
+
+async function keepArchive(
+  store: Store,
+  { rows, beside, files }: UnpackedArchive,
+  author: Author,
+  tools: Pick<JobTools, "progress" | "check">,
+): Promise<void> {
   const bytes: PlanBytes = { tiles: [], photos: [] };
   for (const [index, layer] of rows.layers.entries()) {
     tools.progress(index / rows.layers.length, `Reading ${layer.name}`);
@@ -131,15 +137,10 @@ export async function takeArchive(
   }
   checkReferences(rows);
   tools.progress(0.9, "Keeping");
-  await createPlan(store.db, rows, author, "Opened a plan archive", bytes, readBesideFiles(files));
-  return planId;
+  await createPlan(store.db, rows, author, "Opened a plan archive", bytes, beside);
 }
 
-async function layerBytes(
-  store: Store,
-  layer: Layer,
-  files: ReadonlyMap<string, Uint8Array>,
-): Promise<PlanBytes["tiles"]> {
+async function layerBytes(store: Store, layer: Layer, files: ArchiveFiles): Promise<PlanBytes["tiles"]> {
   const frame = frameOf(layer);
   const tiles = new Map<number, TerrainTile>();
   const tileAt = (index: number) => {
@@ -242,7 +243,7 @@ export const takingArchive: JobKind<{ uploadId: string; author: Author }> = {
     if (await planStamp(store.db, id)) return done;
     const path = uploadPath(store, uploadId);
     if (!path) throw new Error("The archive did not arrive.");
-    await takeArchive(store, readFileSync(path), author, tools, id);
+    await takeArchive(store, path, author, tools, id);
     dropUpload(store, uploadId);
     return done;
   },

@@ -142,6 +142,13 @@ const ended = async ({ planId, id }: JobView): Promise<JobView> => {
   }
 };
 
+/** Makes a plan of the bytes of an archive, as if they had been received as a file. */
+async function takeBytes(into: Store, archive: Uint8Array, author: ReturnType<typeof signedBy>, tools: typeof quiet) {
+  const path = join(directory, "received.zip");
+  writeFileSync(path, archive);
+  return takeArchive(into, path, author, tools);
+}
+
 /** The version of an archive that is written now, as it stands in its manifest. */
 const NOW = `"version": ${ARCHIVE_VERSION}`;
 
@@ -157,7 +164,7 @@ test("a plan's archive opens in an empty Tejado to the same plan, and its second
   const elsewhere = mkdtempSync(join(tmpdir(), "tejado-elsewhere-"));
   const other = await openStore(elsewhere);
   try {
-    const planId = await takeArchive(other, first, signedBy("Ana"), quiet);
+    const planId = await takeBytes(other, first, signedBy("Ana"), quiet);
     const [before, after] = [await readPlan(store.db, "valley"), await readPlan(other.db, planId)];
     const plain = (rows: unknown) => JSON.parse(JSON.stringify(rows).replaceAll(planId, "valley")) as unknown;
     expect(plain(after)).toEqual(plain(before));
@@ -190,7 +197,7 @@ test("an archive of before channels had carriers opens to the same plan", async 
   old.delete("outsiders.json");
   old.set(MANIFEST, new TextEncoder().encode(manifest));
   old.set("radios.json", new TextEncoder().encode(JSON.stringify(radios)));
-  const planId = await takeArchive(
+  const planId = await takeBytes(
     store,
     zipFiles(old, () => false),
     signedBy("Ana"),
@@ -215,7 +222,7 @@ test("an archive of before carriers had power plans opens to the same plan", asy
   edit("carriers.json", (text) => text.replaceAll(',"arriveAtDbm":null,"downShare":null', ""));
   files.delete("outsiders.json");
   const archive = zipFiles(files, () => false);
-  const planId = await takeArchive(store, archive, signedBy("Ana"), quiet);
+  const planId = await takeBytes(store, archive, signedBy("Ana"), quiet);
   const [before, after] = [await readPlan(store.db, "valley"), await readPlan(store.db, planId)];
   expect(after!.carriers.map((carrier) => ({ ...carrier, planId: "valley" }))).toEqual(before!.carriers);
   await deletePlan(store.db, planId);
@@ -244,8 +251,8 @@ test("an archive that is broken, newer, or points at nothing is refused by name,
     [edited("photos/photo.jpg", () => null), "the archive has no photos/photo.jpg"],
   ];
   for (const [archive, message] of refused)
-    await expect(takeArchive(store, archive, signedBy("Ana"), quiet)).rejects.toThrow(message);
-  await expect(takeArchive(store, refused[0]![0], signedBy("Ana"), quiet)).rejects.toThrow(ArchiveError);
+    await expect(takeBytes(store, archive, signedBy("Ana"), quiet)).rejects.toThrow(message);
+  await expect(takeBytes(store, refused[0]![0], signedBy("Ana"), quiet)).rejects.toThrow(ArchiveError);
   expect(await listPlans(store.db)).toHaveLength(1);
   expect(readdirSync(directory).filter((name) => name.startsWith("plane-"))).toEqual([]);
 });

@@ -5,7 +5,8 @@ import { backUp, DataDirectoryBusy, openStore } from "#store";
 const directory = resolve(process.env.TEJADO_DATA || "data");
 try {
   const store = await openStore(directory);
-  console.log(`Kept ${await backUp(store)}`);
+  const { path, entries, bytes } = await backUp(store);
+  console.log(`Kept ${path}. Opened again: ${entries} files, ${Math.round(bytes / 1e6)} MB unpacked.`);
   await store.close();
 } catch (error) {
   console.error(error instanceof DataDirectoryBusy ? `${error.message} Or back up from its page of plans.` : error);

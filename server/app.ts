@@ -20,6 +20,7 @@ import { bodyLimit, browserCookie, headers, nonce, sameOrigin } from "./security
 import { uploads } from "./uploads";
 import { useBuiltThreads } from "../threads";
 import { watchOverItself } from "./watchdog";
+import { backUpEachDay } from "./daily";
 
 export interface StartOptions {
   port: number;
@@ -137,6 +138,7 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
   // Nobody waits for work that an earlier process left: the first page goes first.
   const begin = () => startWork(store).catch((error: unknown) => log.error({ error }, "long work cannot be begun"));
   setTimeout(() => void begin(), WORK_AFTER_MS).unref();
+  backUpEachDay(store, (error) => log.error({ error }, "the daily backup failed"));
   const address = server.address();
   const boundPort = typeof address === "object" && address ? address.port : port;
   return { url: `${tls ? "https" : "http"}://${host.includes(":") ? `[${host}]` : host}:${boundPort}${landing}` };

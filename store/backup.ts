@@ -5,7 +5,6 @@ import {
   mkdirSync,
   openSync,
   readdirSync,
-  readFileSync,
   renameSync,
   rmSync,
   statSync,
@@ -15,6 +14,7 @@ import { join } from "node:path";
 import { migrate, openDatabase, type Store } from "./database";
 import { openDurable } from "./drivers/durable";
 import { pgliteDb } from "./drivers/pglite";
+import { inspected, NoBackup, openedBackup, sealed, type Inspected } from "./backupFile";
 import { endAllJobs } from "./jobs";
 
 /** Thrown when a file is no backup that can be restored; the data stay as they were. */
@@ -31,7 +31,7 @@ export class BackupElsewhere extends Error {
 }
 
 const folderOf = (store: Pick<Store, "directory">) => join(store.directory, "backups");
-const NAME = /^tejado-[\w-]{1,60}\.tar\.gz$/;
+const NAME = /^tejado-[\w-]{1,60}\.tar\.gz(\.sealed)?$/;
 
 export interface Backup {
   name: string;
@@ -39,18 +39,57 @@ export interface Backup {
   at: Date;
 }
 
-/** Writes the whole database as one packed file, named after the moment. Gives its path. */
-export async function backUp(store: Store, now = new Date()): Promise<string> {
+/** A backup that was written, and what was found in it when it was opened again. */
+export interface Kept extends Inspected {
+  name: string;
+  path: string;
+}
+
+/** The passphrase that backups are sealed with; empty for none. */
+const passphrase = (): string => process.env.TEJADO_BACKUP_PASSPHRASE ?? "";
+
+/** Writes the whole database as one packed file, named after the moment, and opens it again to count what is in it. */
+export async function backUp(store: Store, now = new Date(), kind: "" | "daily-" = ""): Promise<Kept> {
   const folder = folderOf(store);
   mkdirSync(folder, { recursive: true });
-  const path = join(folder, `tejado-${now.toISOString().replace(/[:.]/g, "-")}.tar.gz`);
+  const isSealed = passphrase() !== "";
+  const name = `tejado-${kind}${now.toISOString().replace(/[:.]/g, "-")}.tar.gz${isSealed ? ".sealed" : ""}`;
+  const path = join(folder, name);
   const dump = await store.db.dump();
   if (!dump) throw new BackupElsewhere();
   // Under another name until it is whole and on the disk: a backup that broke off must not look like one.
-  writeFileSync(`${path}.part`, dump, { flush: true });
-  renameSync(`${path}.part`, path);
-  flushFolder(folder);
-  return path;
+  const part = `${path}.part`;
+  try {
+    writeFileSync(part, isSealed ? sealed(dump, passphrase()) : dump, { flush: true });
+    const found = await inspected(openedBackup(part, passphrase()));
+    renameSync(part, path);
+    flushFolder(folder);
+    return { name, path, ...found };
+  } finally {
+    rmSync(part, { force: true });
+  }
+}
+
+/** Daily backups that are kept; older ones are dropped. */
+const DAYS_KEPT = 7;
+const DAY_MS = 24 * 3600 * 1000;
+
+/** Backs up if the last daily backup is a day old, and drops those beyond a week. Null where nothing was due. */
+export async function backUpDaily(store: Store, now = new Date()): Promise<Kept | null> {
+  if (store.isOnServer) return null;
+  const daily = () => listBackups(store).filter(({ name }) => name.startsWith("tejado-daily-"));
+  const last = daily()[0];
+  if (last && now.getTime() - momentOf(last.name) < DAY_MS) return null;
+  const kept = await backUp(store, now, "daily-");
+  const byAge = daily().sort((x, y) => momentOf(y.name) - momentOf(x.name));
+  for (const { name } of byAge.slice(DAYS_KEPT)) rmSync(join(folderOf(store), name), { force: true });
+  return kept;
+}
+
+/** When a daily backup was made, by its name; the beginning of time for a name that does not tell. */
+function momentOf(name: string): number {
+  const found = /^tejado-daily-(\d{4}-\d\d-\d\d)T(\d\d)-(\d\d)-(\d\d)/.exec(name);
+  return found ? Date.parse(`${found[1]}T${found[2]}:${found[3]}:${found[4]}Z`) : 0;
 }
 
 /** Puts the entries of a folder on the disk. */
@@ -93,18 +132,19 @@ export async function restore(store: Store, path: string): Promise<void> {
   const before = join(store.directory, "db-before-restore");
   rmSync(incoming, { recursive: true, force: true });
   try {
-    const db = pgliteDb(await openDurable(incoming, { loadDataDir: new Blob([readFileSync(path)]) }));
+    const packed = openedBackup(path, passphrase());
+    await inspected(packed);
+    const db = pgliteDb(await openDurable(incoming, { loadDataDir: new Blob([packed as Uint8Array<ArrayBuffer>]) }));
     await migrate(db);
     await db.query("SELECT count(*) FROM plans");
     await db.close();
   } catch (error) {
     rmSync(incoming, { recursive: true, force: true });
-    throw new RestoreRefused(
-      `the file is no backup that can be restored: ${(error as Error).message}. The data stay as they were.`,
-      {
-        cause: error,
-      },
-    );
+    const why =
+      error instanceof NoBackup
+        ? error.message
+        : "the file holds a database that this Tejado cannot open or bring up to date";
+    throw new RestoreRefused(`${why}. The data stay as they were.`, { cause: error });
   }
   await store.db.close();
   rmSync(before, { recursive: true, force: true });

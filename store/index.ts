@@ -1,4 +1,14 @@
-export { BackupElsewhere, backUp, backupPath, listBackups, restore, RestoreRefused, type Backup } from "./backup";
+export {
+  BackupElsewhere,
+  backUp,
+  backUpDaily,
+  backupPath,
+  listBackups,
+  restore,
+  RestoreRefused,
+  type Backup,
+  type Kept,
+} from "./backup";
 export { besideStamp } from "./beside";
 export type { PlanBytes } from "./bytes";
 export { readCoverage, writeCoverage } from "./coverage";

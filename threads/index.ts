@@ -7,6 +7,7 @@ const SOURCES = {
   plan: "../engine/thread/worker.ts",
   pool: "../pool/worker.ts",
   raster: "../jobs/workers/raster.ts",
+  archive: "../jobs/workers/archive.ts",
 } as const;
 export type ThreadName = keyof typeof SOURCES;
 
@@ -34,10 +35,10 @@ export const limitsOf = (heapMB: number) => ({
   maxYoungGenerationSizeMb: YOUNG_MB,
 });
 
-/** Starts a worker thread. */
-export function startThread(name: ThreadName, heapMB: number): Worker {
+/** Starts a worker thread, with what it is given to work on. */
+export function startThread(name: ThreadName, heapMB: number, workerData?: unknown): Worker {
   const { file, argv } = entryOf(name);
-  return new Worker(file, { argv, resourceLimits: limitsOf(heapMB) });
+  return new Worker(file, { argv, workerData, resourceLimits: limitsOf(heapMB) });
 }
 
 /**

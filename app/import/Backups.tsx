@@ -44,9 +44,9 @@ export function Backups({ backups }: { backups: Backup[] }) {
     <section className="mt-8 rounded border border-rule bg-panel p-4" aria-label="Backup">
       <h2 className="font-semibold">Backup of everything</h2>
       <p className="mb-3 text-sm text-quiet">
-        All plans, logbooks and rasters. Backups lie in the data directory; take them elsewhere too. Stopped, Tejado
-        does the same by <code className="figures">npm run backup</code> and{" "}
-        <code className="figures">npm run restore</code>.
+        All plans, logbooks and rasters. Tejado makes one each day and keeps the last seven; they lie in the folder
+        “backups” of the data directory. Take them elsewhere too. Stopped, Tejado does the same by{" "}
+        <code className="figures">npm run backup</code> and <code className="figures">npm run restore</code>.
       </p>
       <Button disabled={busy} onClick={() => void send({ intent: "backup" })}>
         {busy ? "At work…" : "Back up now"}

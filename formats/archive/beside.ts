@@ -2,7 +2,7 @@ import type { Stock } from "#core/bill";
 import { STAGING_STEPS, type StagingNote } from "#core/staging";
 import { z } from "zod";
 import { ArchiveError } from "./error";
-import { json, said } from "./parsing";
+import { json, said, type ArchiveFiles } from "./parsing";
 
 /** What lies beside a plan's record: what was done on the bench, and what was bought. Secrets are in no archive. */
 export interface Beside {
@@ -41,7 +41,7 @@ export function besideFiles(beside: Beside): [name: string, bytes: Uint8Array][]
 }
 
 /** Reads what `besideFiles` wrote; archives of before have neither file. Throws ArchiveError naming file, place and field. */
-export function readBesideFiles(files: ReadonlyMap<string, Uint8Array>): Beside {
+export function readBesideFiles(files: ArchiveFiles): Beside {
   const read = (list: keyof Beside): unknown[] => {
     const name = `${list}.json`;
     if (!files.has(name)) return [];

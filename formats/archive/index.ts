@@ -17,9 +17,10 @@ import {
 } from "#core/plan";
 import { withoutGuard, writeCsv } from "../text";
 import { ArchiveError } from "./error";
-import { json, said, textOf } from "./parsing";
+import { json, said, textOf, type ArchiveFiles } from "./parsing";
 
 export { ArchiveError } from "./error";
+export type { ArchiveFiles } from "./parsing";
 export { besideFiles, readBesideFiles, type Beside } from "./beside";
 
 import Papa from "papaparse";
@@ -84,7 +85,7 @@ export function rowFiles(rows: PlanRows): Map<string, Uint8Array> {
 }
 
 /** Reads what `rowFiles` wrote into rows of plan `planId`. Throws ArchiveError naming file, row, field and value. */
-export function readRowFiles(files: ReadonlyMap<string, Uint8Array>, planId: string): PlanRows {
+export function readRowFiles(files: ArchiveFiles, planId: string): PlanRows {
   const manifest = manifestSchema.safeParse(json(files, MANIFEST));
   if (!manifest.success) throw new ArchiveError(`${MANIFEST}: ${said(manifest.error)}`);
   const { version, plan } = manifest.data;
@@ -115,11 +116,7 @@ export function readRowFiles(files: ReadonlyMap<string, Uint8Array>, planId: str
 }
 
 /** CSV records with each cell made what its field is: number, truth or text. */
-function csvRecords(
-  files: ReadonlyMap<string, Uint8Array>,
-  name: string,
-  schema: z.ZodObject,
-): Record<string, unknown>[] {
+function csvRecords(files: ArchiveFiles, name: string, schema: z.ZodObject): Record<string, unknown>[] {
   const { data } = Papa.parse<string[]>(textOf(files, name), { skipEmptyLines: true, delimiter: "," });
   const [header = [], ...records] = data;
   return records.map((cells) =>

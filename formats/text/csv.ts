@@ -1,18 +1,26 @@
 import Papa from "papaparse";
 
 /**
+ * What a spreadsheet may run: signs that begin a formula, full-width ones among them, behind blanks of any kind, apostrophes and what parts
+ * fields: a table that is read again with another separator begins a cell there.
+ */
+const SIGNS = "=+\\-@\\uFF1D\\uFF0B\\uFF0D\\uFF20\\u2212";
+const BEFORE = "[\\s\\u00A0\\u200B\\uFEFF']*";
+const RUNS = new RegExp(`^${BEFORE}[${SIGNS}]|[;,\\t|\\r\\n]${BEFORE}[${SIGNS}]|^'*[\\t\\r\\n]`, "u");
+
+/**
  * A cell that no spreadsheet runs: text that begins like a formula gets an apostrophe in front. A plain number, which
  * may begin with a sign, is left alone.
  */
 export function csvCell(value: string | number | boolean | null | undefined): string {
   if (value === null || value === undefined) return "";
   if (typeof value !== "string") return String(value);
-  return /^'*[=+\-@\t\r]/.test(value) && !/^[+-]?\d+([.,]\d+)?$/.test(value) ? `'${value}` : value;
+  return RUNS.test(value) && !/^[+-]?\d+([.,]\d+)?$/.test(value) ? `'${value}` : value;
 }
 
 /** Takes back what `csvCell` put in front. */
 export function withoutGuard(text: string): string {
-  return /^'+[=+\-@\t\r]/.test(text) ? text.slice(1) : text;
+  return text.startsWith("'") && RUNS.test(text.slice(1)) ? text.slice(1) : text;
 }
 
 /** CSV text with a header, one record a row, lines ended as spreadsheets expect (RFC 4180). */

@@ -1,7 +1,8 @@
 import { Unzip, UnzipInflate, zipSync, type Zippable } from "fflate";
+import { entryProblem, ZipRefused } from "./refused";
 
-/** Thrown when an archive asks for more than it may have, or names files outside itself. */
-export class ZipRefused extends Error {}
+export { ZipRefused } from "./refused";
+export { unpackTo, type UnpackBounds } from "./unpack";
 
 export interface ZipBounds {
   /** Bytes of all wanted entries together, unpacked. */
@@ -26,12 +27,12 @@ export function unzipWithin(bytes: Uint8Array, { totalBytes, entries, wanted }: 
   const unzip = new Unzip((file) => {
     if (++count > entries) fail(`the archive has more than ${entries} entries`);
     const { name } = file;
-    if (name.startsWith("/") || name.includes("\\") || /^[a-z]:/i.test(name) || name.split("/").includes(".."))
-      fail(`the archive's entry "${name.slice(0, 120)}" points outside of it`);
+    const problem = entryProblem(name);
+    if (problem) fail(problem);
     if (name.endsWith("/") || (wanted && !wanted(name))) return;
     const parts: Uint8Array[] = [];
     file.ondata = (error, chunk, final) => {
-      if (error) fail(`the archive's entry "${name.slice(0, 120)}" cannot be unpacked: ${error.message}`);
+      if (error) fail(`the archive's entry "${name.slice(0, 120)}" is damaged and cannot be unpacked`);
       total += chunk.length;
       if (total > totalBytes) fail(`the archive unpacks to more than ${totalBytes} bytes`);
       parts.push(chunk);
@@ -53,7 +54,7 @@ export function unzipWithin(bytes: Uint8Array, { totalBytes, entries, wanted }: 
       if (failure) break;
     }
   } catch (error) {
-    throw failure ?? new ZipRefused(`the archive cannot be read: ${(error as Error).message}`);
+    throw failure ?? new ZipRefused("the archive is damaged, cut off, or none at all", { cause: error });
   }
   if (failure) throw failure;
   if (count === 0) throw new ZipRefused("the archive holds no entries");
