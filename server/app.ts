@@ -15,8 +15,9 @@ import { accessInContext } from "../app/access/context";
 import { nonceInContext } from "../app/data/nonce";
 import { getStore, seedDemo } from "../app/data/store.server";
 import { account, signedIn } from "./account";
+import { inTurn, ownPagesOnly } from "./costly";
 import { hostNames, isLoopback, knownHost } from "./hosts";
-import { bodyLimit, browserCookie, headers, nonce, sameOrigin } from "./security";
+import { bodyLimit, browserCookie, headers, nonce, permissions, sameOrigin } from "./security";
 import { uploads } from "./uploads";
 import { useBuiltThreads } from "../threads";
 import { watchOverItself } from "./watchdog";
@@ -85,11 +86,13 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
   app.use(pinoHttp({ logger: log, redact: ["req.headers.cookie"] }));
   app.use(nonce);
   app.use(browserCookie);
-  if (!devMiddleware) app.use(headers);
+  if (!devMiddleware) app.use(headers, permissions);
   if (behindProxy > 0) app.set("trust proxy", behindProxy);
   app.use(knownHost(names));
   app.use(sameOrigin);
+  app.use(ownPagesOnly);
   if (isOpen) app.use(account(store, isSecure));
+  app.use(inTurn());
   // Files for long work are streamed to the disk before the limit on ordinary bodies.
   app.post("/uploads", ...(isOpen ? [signedIn] : []), uploads(store));
   app.use(bodyLimit);

@@ -1,3 +1,5 @@
+import { createServer } from "node:http";
+import type { AddressInfo } from "node:net";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -43,12 +45,44 @@ test("the stand-in scanner answers over loopback, the same for the same seed, an
     const scan = await askScanner(scanner.url, query);
     expect(scan).toEqual(await askScanner(scanner.url, query));
     expect(scan.frequenciesMHz).toHaveLength(400);
+    // What a scanner says of itself is not told on: only that it refused.
     await expect(askScanner(scanner.url, { ...query, site: "nowhere" })).rejects.toThrow(
-      'no scanner stands at "nowhere"',
+      /^the scanner refused: it answered 4\d\d$/,
     );
-    await expect(askScanner(scanner.url, { ...query, bin: "x" })).rejects.toThrow("bin:");
+    await expect(askScanner(scanner.url, { ...query, bin: "x" })).rejects.toThrow(
+      /^the scanner refused: it answered 4\d\d$/,
+    );
     await expect(askScanner("http://192.0.2.1:9", query)).rejects.toThrow("is not this machine");
   } finally {
     await scanner.stop();
+  }
+});
+
+test("a scanner that sends elsewhere, answers without end, or something else is refused in words of ours", async () => {
+  const odd = createServer((request, response) => {
+    const { pathname } = new URL(request.url!, "http://x");
+    const site = new URL(request.url!, "http://x").searchParams.get("site");
+    expect(pathname).toBe("/scan");
+    if (site === "elsewhere") response.writeHead(302, { location: "http://192.0.2.1/" }).end();
+    else if (site === "html") response.end("<h1>secret of a router</h1>");
+    else if (site === "other") response.end('{"secret": 1}');
+    else {
+      response.on("error", () => undefined);
+      const send = () => response.writable && response.write("0".repeat(1 << 20), () => setImmediate(send));
+      send();
+    }
+  });
+  await new Promise<void>((resolve) => odd.listen(0, "127.0.0.1", resolve));
+  const url = `http://localhost:${(odd.address() as AddressInfo).port}`;
+  const said = (site: string) => askScanner(url, { site }).catch((error: Error) => error.message);
+  try {
+    expect(await said("elsewhere")).toBe("the scanner does not answer, or sends elsewhere");
+    expect(await said("html")).toBe("the scanner’s answer is no JSON");
+    expect(await said("other")).toMatch(/^the scanner’s answer is no scan/);
+    expect(await said("endless")).toBe("the scanner answers more than 8388608 bytes");
+    expect(await askScanner("ftp://localhost/", {}).catch((error: Error) => error.message)).toContain("http://");
+  } finally {
+    odd.closeAllConnections();
+    await new Promise((resolve) => odd.close(resolve));
   }
 });

@@ -35,7 +35,7 @@ export async function loader({ params, url }: Route.LoaderArgs) {
   if (!isStage(params.stage)) {
     const { search } = url;
     if (params.stage) throw data(`There is no stage "${params.stage}".`, { status: 404 });
-    return redirect(`/plans/${params.planId}/paths${search}`);
+    return redirect(`/plans/${encodeURIComponent(params.planId)}/paths${search}`);
   }
   const { context } = await openPlan(params.planId);
   // Travels as one text: the framework's own encoding of ten thousand rows takes many times as long.

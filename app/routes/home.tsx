@@ -37,7 +37,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 export async function action({ request }: Route.ActionArgs) {
   const store = await getStore();
   const form = await request.formData();
-  if (form.get("intent") === "demo") return redirect(`/plans/${await seedDemo(store)}`);
+  if (form.get("intent") === "demo") return redirect(`/plans/${encodeURIComponent(await seedDemo(store))}`);
   const submission = parseWithZod(form, { schema: nameSchema });
   if (submission.status !== "success") return data(submission.reply(), { status: 400 });
   const id = randomUUID();

@@ -6,7 +6,8 @@ import { data } from "react-router";
 import { requirePlan } from "../data/plan.server";
 import { authorOf } from "../access/author.server";
 import { keepOwn } from "../keep/keep.server";
-import { askScanner } from "../noise/askScanner.server";
+import { z } from "zod";
+import { askScanner, ScannerFailed } from "../noise/askScanner.server";
 import { NoisePage } from "../noise/NoisePage";
 import { scannerAskSchema } from "../noise/scannerAsk";
 import type { Route } from "./+types/noise";
@@ -82,7 +83,9 @@ export async function action({ params, request }: Route.ActionArgs) {
     const said = { ok, message: ok ? `Kept ${rows.length} scans of ${site.name}.` : message };
     return data({ lastResult: null, said }, { status });
   } catch (error) {
-    const said = { ok: false, message: `${(error as Error).message}. Nothing was kept.` };
+    if (!(error instanceof ScannerFailed || error instanceof z.ZodError)) throw error;
+    const why = error instanceof ScannerFailed ? error.message : "what the scanner answered is out of bounds";
+    const said = { ok: false, message: `${why}. Nothing was kept.` };
     return data({ lastResult: null, said }, { status: 502 });
   } finally {
     await standIn?.stop();

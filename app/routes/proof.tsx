@@ -112,7 +112,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       base,
     });
     if (!answered.ok) throw data(answered.message, { status: answered.status });
-    return redirect(`/plans/${params.planId}/links/${link.id}/proof`);
+    return redirect(`/plans/${encodeURIComponent(params.planId)}/links/${encodeURIComponent(link.id)}/proof`);
   }
   const submission = parseWithZod(form, { schema: readingSchema });
   if (submission.status !== "success") return data(submission.reply(), { status: 400 });
@@ -164,7 +164,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     },
   );
   if (!answered.ok) return data(submission.reply({ formErrors: [answered.message] }), { status: answered.status });
-  if (known) return redirect(`/plans/${params.planId}/links/${link.id}/proof`);
+  if (known) return redirect(`/plans/${encodeURIComponent(params.planId)}/links/${encodeURIComponent(link.id)}/proof`);
   return data(submission.reply({ resetForm: true }));
 }
 

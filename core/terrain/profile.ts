@@ -2,7 +2,7 @@ import { inverseGeodesic, placesAlong, type Place } from "../geodesy";
 import { areaRuns, type CoverRun } from "./areas";
 import { beyondEnds, layRuns, rasterRuns, type RoomySamples } from "./coverRuns";
 import { readAlong } from "./readAlong";
-import { stepBetweenM, type Terrain } from "./terrain";
+import { boundedStepM, type Terrain } from "./terrain";
 
 /** The cut through the ground between two ends; all arrays have the same length, ends included. */
 export interface Profile {
@@ -80,7 +80,7 @@ function roomier(samples: ProfileScratch, count: number): ProfileScratch {
 
 /**
  * Samples the ground and cover along the geodesic from `from` to `to`, no farther apart than `stepM` (the cell of the
- * finest raster between them unless given). Every cell of cover that the path crosses is looked at once, and outlines are
+ * finest raster between them unless given; wider on paths over 150 km). Every cell of cover that the path crosses is looked at once, and outlines are
  * cut exactly: where either needs it, samples stand between the even ones. Where nothing is known the ground is NaN and
  * counted in `holes`. A profile written to `scratch` holds until the next one is.
  */
@@ -88,12 +88,13 @@ export function sampleProfile(
   terrain: Terrain,
   from: Place,
   to: Place,
-  stepM = stepBetweenM(terrain, from, to),
+  stepM?: number,
   scratch?: ProfileScratch,
 ): Profile {
   const line = inverseGeodesic(from, to);
   const { distanceM } = line;
-  const count = Math.max(FEWEST_SAMPLES, Math.ceil(distanceM / stepM) + 1);
+  const wantedM = stepM ?? boundedStepM(terrain, from, to, distanceM);
+  const count = Math.max(FEWEST_SAMPLES, Math.ceil(distanceM / wantedM) + 1);
   const room = scratch && count <= scratch.distancesKm.length ? scratch : arraysOf(count);
   const { distancesKm, groundAmslM } = room;
   placesAlong(from, to, count, line, room);

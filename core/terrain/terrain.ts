@@ -103,6 +103,14 @@ export function stepBetweenM({ layers }: Terrain, from: Place, to: Place): numbe
   return DEFAULT_STEP_M;
 }
 
+/** Paths longer than this are sampled with as many samples as one of this length: no radio of the plan reaches as far, m. */
+export const LONGEST_EXACT_M = 150_000;
+
+/** The same for a path of that length, wider beyond the longest that is sampled cell by cell: a path to the far side of the earth costs no more. */
+export function boundedStepM(terrain: Terrain, from: Place, to: Place, distanceM: number): number {
+  return stepBetweenM(terrain, from, to) * Math.max(1, distanceM / LONGEST_EXACT_M);
+}
+
 /** Spacing where nothing is known. */
 const DEFAULT_STEP_M = 30;
 

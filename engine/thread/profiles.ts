@@ -2,16 +2,12 @@ import type { ProfileSource } from "#core/outcome";
 import type { Place } from "#core/geodesy";
 import { profileScratch, sampleProfile, type Profile } from "#core/terrain";
 import type { Ground } from "#ground";
+import { LRUCache } from "lru-cache";
 
-/** Most profiles kept for one ground; a 16 km path at 30 m takes some 25 KB. */
-const KEPT_PROFILES = 2000;
-
-/** Keeps at most `limit` entries, dropping the one put first. */
-function remember<V>(cache: Map<string, V>, key: string, value: V, limit: number): V {
-  if (cache.size >= limit) cache.delete(cache.keys().next().value!);
-  cache.set(key, value);
-  return value;
-}
+/** Bytes of profiles that are kept for one ground, those least used dropped first; a 16 km path at 30 m takes some 25 KB. */
+const KEPT_BYTES = 64 * 2 ** 20;
+/** Numbers that are kept of each sample, eight bytes each. */
+const BYTES_PER_SAMPLE = 8 * 6;
 
 const keyOf = (from: Place, to: Place) => `${from.latDeg},${from.lonDeg},${to.latDeg},${to.lonDeg}`;
 
@@ -24,21 +20,19 @@ export interface Profiles {
 }
 
 export function profilesOver(ground: Ground): Profiles {
-  const cache = new Map<string, Profile>();
+  const cache = new LRUCache<string, Profile>({
+    maxSize: KEPT_BYTES,
+    sizeCalculation: ({ distancesKm }) => distancesKm.length * BYTES_PER_SAMPLE,
+  });
   const scratch = profileScratch();
   return {
     between: (from, to) => {
       const key = keyOf(from, to);
       const known = cache.get(key);
-      return (
-        known ??
-        remember(
-          cache,
-          key,
-          ground.read((terrain) => sampleProfile(terrain, from, to)),
-          KEPT_PROFILES,
-        )
-      );
+      if (known) return known;
+      const profile = ground.read((terrain) => sampleProfile(terrain, from, to));
+      cache.set(key, profile);
+      return profile;
     },
     glance: (from, to) =>
       cache.get(keyOf(from, to)) ?? ground.read((terrain) => sampleProfile(terrain, from, to, undefined, scratch)),
