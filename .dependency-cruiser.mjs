@@ -45,7 +45,9 @@ const forbidden = [
   {
     name: "only-the-public-face-from-outside",
     severity: "error",
-    from: { path: "^(wire|ground|threads|store|accounts|engine|pool|jobs|simulators|staging|demo|app|server|bench|e2e)/" },
+    from: {
+      path: "^(wire|ground|threads|store|accounts|engine|pool|jobs|simulators|staging|demo|app|server|bench|e2e)/",
+    },
     to: {
       path: "^(?:core/[^/]+|formats/[^/]+|wire|ground|threads|store|accounts|engine|pool|jobs|simulators|staging|demo)/",
       pathNot: ["/index\\.ts$", "^$1/"],

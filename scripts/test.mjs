@@ -74,7 +74,9 @@ async function checkBeside(name, script) {
 // Each keeps one core busy.
 await Promise.all([
   checkBeside("types", "types"),
-  checkBeside("lint", "lint").then(() => checkBeside("dependency rules", "deps")),
+  checkBeside("lint", "lint")
+    .then(() => checkBeside("dependency rules", "deps"))
+    .then(() => checkBeside("licences", "licences")),
 ]);
 
 const jestReport = join(reports, "jest.json");
