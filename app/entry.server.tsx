@@ -2,10 +2,19 @@ import { PassThrough } from "node:stream";
 import { createReadableStreamFromReadable } from "@react-router/node";
 import { isbot } from "isbot";
 import { renderToPipeableStream } from "react-dom/server";
-import { ServerRouter, type EntryContext, type RouterContextProvider } from "react-router";
+import { isRouteErrorResponse, ServerRouter, type EntryContext, type RouterContextProvider } from "react-router";
 import { NonceContext, nonceInContext } from "./data/nonce";
 
 const GIVE_UP_AFTER_MS = 10_000;
+
+/** What of an error goes into the log: where it happened, never the rows that a database error carries along. */
+const stackOf = (error: unknown): string => (error instanceof Error ? (error.stack ?? error.message) : "no error");
+
+/** Logs what Tejado itself stumbled over; refusals, and requests that were given up, are no news. */
+export function handleError(error: unknown, { request }: { request: Request }): void {
+  if (request.signal.aborted || isRouteErrorResponse(error)) return;
+  console.error(stackOf(error));
+}
 
 export default function handleRequest(
   request: Request,
@@ -33,7 +42,7 @@ export default function handleRequest(
         onShellError: reject,
         onError(error) {
           failed = true;
-          console.error(error);
+          console.error(stackOf(error));
         },
       },
     );

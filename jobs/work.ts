@@ -122,6 +122,16 @@ async function open(store: Store): Promise<Work> {
   return { queue, running, timer, look };
 }
 
+/** Why work failed, in words for people: what was refused says so itself; what Tejado or its database stumbled over stands in the log. */
+function failureWords(error: unknown): string {
+  const isOurs =
+    error instanceof Error && !(error instanceof TypeError || error instanceof SyntaxError || "severity" in error);
+  if (isOurs) return error.message;
+  // Never the error itself: one of the database carries rows along.
+  console.error(error instanceof Error ? error.stack : "no error");
+  return "This failed for a reason of Tejado’s own, which stands in its log. Nothing of it was kept.";
+}
+
 /** Works on one job to its end, and writes what came of it. */
 async function run(store: Store, id: string, job: Running): Promise<void> {
   const { signal } = job.stop;
@@ -146,7 +156,7 @@ async function run(store: Store, id: string, job: Running): Promise<void> {
     // What was done before anybody could stop it is done.
     outcome = signal.aborted
       ? { state: "stopped", message: STOPPED }
-      : { state: "failed", message: error instanceof Error ? error.message : String(error) };
+      : { state: "failed", message: failureWords(error) };
     if (isPaused(signal)) return;
   }
   await endJob(store.db, id, outcome).catch(() => undefined);

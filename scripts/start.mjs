@@ -11,6 +11,7 @@ const USAGE = `Usage: npm run demo -- [--fresh] [--port N] [--host ADDRESS] [--n
   --name           a name that browsers may call it by, such as plans.example.net; may stand several times
   --cert, --key    PEM files of its own certificate
   --behind-proxy   so many proxies stand before it and say truly who asks; they hold the certificate
+  --contact        whom to tell of a hole, such as mailto:security@example.net; stands in /.well-known/security.txt
   TEJADO_DATA names the data directory (default: data)`;
 
 function options() {
@@ -24,6 +25,7 @@ function options() {
         host: { type: "string", default: "127.0.0.1" },
         name: { type: "string", multiple: true, default: [] },
         cert: { type: "string" },
+        contact: { type: "string" },
         key: { type: "string" },
         "behind-proxy": { type: "string", default: "0" },
         help: { type: "boolean", default: false },
@@ -41,7 +43,10 @@ function options() {
     if ((isAny || behindProxy > 0) && names.length === 0)
       throw new Error("--name must say by which name browsers call it");
     const tls = cert === undefined ? null : { cert: readFileSync(cert), key: readFileSync(key) };
-    return { ...values, port, names, behindProxy, tls };
+    const { contact = null } = values;
+    if (contact !== null && !/^(mailto:|https:)\S+$/.test(contact))
+      throw new Error(`--contact is "${contact}"; it must begin with mailto: or https:`);
+    return { ...values, port, names, behindProxy, tls, contact };
   } catch (error) {
     console.error(`${error.message}\n${USAGE}`);
     process.exit(2);

@@ -17,7 +17,8 @@ import { getStore, seedDemo } from "../app/data/store.server";
 import { account, signedIn } from "./account";
 import { inTurn, ownPagesOnly } from "./costly";
 import { hostNames, isLoopback, knownHost } from "./hosts";
-import { bodyLimit, browserCookie, headers, nonce, permissions, sameOrigin } from "./security";
+import { bodyLimit, browserCookie, headers, nonce, permissions, plainAddress, sameOrigin } from "./security";
+import { securityText } from "./securityText";
 import { uploads } from "./uploads";
 import { useBuiltThreads } from "../threads";
 import { watchOverItself } from "./watchdog";
@@ -32,6 +33,8 @@ export interface StartOptions {
   behindProxy: number;
   /** Its own certificate and key, PEM. */
   tls: { cert: Buffer; key: Buffer } | null;
+  /** Whom to tell of a hole, as an address that begins with mailto: or https:; null where nobody said. */
+  contact: string | null;
   demo: boolean;
   fresh: boolean;
   /** Set while developing: what answers for source files. */
@@ -56,7 +59,7 @@ export class NobodyCanSignIn extends Error {
 
 /** Opens the store, lays out the demo if asked, and serves. Stops cleanly on SIGTERM and SIGINT. */
 export async function start(options: StartOptions): Promise<{ url: string }> {
-  const { port, host, behindProxy, tls, demo, fresh, devMiddleware } = options;
+  const { port, host, behindProxy, tls, contact, demo, fresh, devMiddleware } = options;
   const isOpen = !isLoopback(host) || behindProxy > 0;
   const isSecure = tls !== null || behindProxy > 0;
   const names = hostNames(options);
@@ -88,6 +91,8 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
   app.use(browserCookie);
   if (!devMiddleware) app.use(headers, permissions);
   if (behindProxy > 0) app.set("trust proxy", behindProxy);
+  app.use(plainAddress);
+  app.get("/.well-known/security.txt", securityText(contact));
   app.use(knownHost(names));
   app.use(sameOrigin);
   app.use(ownPagesOnly);

@@ -75,6 +75,16 @@ export function sameOrigin(request: Request, response: Response, next: NextFunct
   response.status(403).type("text").send("Changes are taken only from Tejado's own pages.");
 }
 
+/** Refuses addresses that no text can be made of, or that hold a NUL: no page and no row is called so. */
+export function plainAddress(request: Request, response: Response, next: NextFunction): void {
+  try {
+    if (!decodeURIComponent(request.originalUrl.replace(/\+/g, " ")).includes("\0")) return next();
+  } catch {
+    // An escape that stands for no character.
+  }
+  response.status(400).type("text").send("The address holds a sign that no address has.");
+}
+
 /** Refuses bodies that are over the limit or do not say how long they are; Node holds a sender to what it said. */
 export function bodyLimit(request: Request, response: Response, next: NextFunction): void {
   if (request.method === "GET" || request.method === "HEAD") return next();

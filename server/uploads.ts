@@ -12,12 +12,9 @@ export function uploads(store: Store): RequestHandler {
     }
     try {
       response.json({ uploadId: await receiveUpload(store, request) });
-    } catch (error) {
+    } catch {
       if (!response.headersSent)
-        response
-          .status(400)
-          .type("text")
-          .send(`The file did not arrive: ${String(error)}`);
+        response.status(400).type("text").send("The file did not arrive whole. Nothing of it was kept; send it again.");
     }
   };
 }

@@ -34,7 +34,7 @@ function fieldSchemas(kind: RowKind): Record<string, z.ZodType> {
 function wrongSet({ kind, set }: RawPatch): Wrong | null {
   const schemas = fieldSchemas(kind);
   for (const [field, value] of Object.entries(set!)) {
-    if (field === "id" || field === "planId" || !(field in schemas))
+    if (field === "id" || field === "planId" || !Object.hasOwn(schemas, field))
       return { field, message: "there is no such field to set" };
     const parsed = schemas[field]!.safeParse(value);
     if (!parsed.success) return wrongIn(parsed.error, field);

@@ -18,6 +18,7 @@ import { noSessionCookie, sessionToken } from "../access/session";
 import { getStore } from "../data/store.server";
 import { Button, buttonClass, TextField } from "../ui";
 import { counted } from "#core/words";
+import { formOf } from "../data/asked.server";
 import type { Route } from "./+types/account";
 
 const NOBODY = "Nobody signs in here: this Tejado answers its own machine only.";
@@ -39,7 +40,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (!account) throw data(NOBODY, { status: 404 });
   const { db } = await getStore();
   const { isSecure } = context.get(accessInContext);
-  const form = await request.formData();
+  const form = await formOf(request);
   const leave = () => redirect("/sign-in", { headers: { "Set-Cookie": noSessionCookie(isSecure) } });
   switch (form.get("intent")) {
     case "sign-out": {

@@ -4,6 +4,7 @@ import { stopPool } from "#pool";
 import { BackupElsewhere, backupPath, listBackups, restore, RestoreRefused } from "#store";
 import { data } from "react-router";
 import { getStore } from "../data/store.server";
+import { formOf } from "../data/asked.server";
 import type { Route } from "./+types/backups";
 
 export async function loader() {
@@ -14,7 +15,7 @@ export async function loader() {
 /** Backs up, or restores a backup by its name or from a received file. */
 export async function action({ request }: Route.ActionArgs) {
   const store = await getStore();
-  const form = await request.formData();
+  const form = await formOf(request);
   if (form.get("intent") === "backup") {
     if (store.isOnServer) return data({ ok: false, message: new BackupElsewhere().message }, { status: 409 });
     return data({ ok: true, job: await submit(store, "backup", NO_PLAN, "Backup of everything", null) });

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { authorOf } from "../access/author.server";
 import { requirePlanId } from "../data/plan.server";
 import { keepSent, stepBack, type KeepResult } from "../keep/keep.server";
+import { jsonOf } from "../data/asked.server";
 import type { Route } from "./+types/changes";
 
 const op = z.string().max(100).default("");
@@ -21,7 +22,7 @@ const bodySchema = z.discriminatedUnion("intent", [
 /** Keeps a change sent as JSON, or takes one back. Answers `{ok, message, revision, conflicts}`. */
 export async function action({ params: { planId }, request }: Route.ActionArgs) {
   const store = await requirePlanId(planId);
-  const parsed = bodySchema.safeParse(await request.json().catch(() => null));
+  const parsed = bodySchema.safeParse(await jsonOf(request));
   if (!parsed.success)
     return Response.json({ ok: false, message: "Not kept: the change that arrived is no change." }, { status: 400 });
   const { data: body } = parsed;

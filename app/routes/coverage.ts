@@ -4,6 +4,7 @@ import { askCoverage } from "#jobs";
 import { Stopped } from "#pool";
 import { plainIssue } from "#core/plan";
 import { openPlan } from "../data/plan.server";
+import { jsonOf } from "../data/asked.server";
 import type { Route } from "./+types/coverage";
 
 const metres = z.number().min(0).max(2000);
@@ -28,7 +29,7 @@ const MOST_RINGS = 800;
 /** One part of a coverage as packed losses: see wire/coverage.ts. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, context } = await openPlan(params.planId);
-  const order = askSchema.safeParse(await request.json().catch(() => null));
+  const order = askSchema.safeParse(await jsonOf(request));
   if (!order.success) throw data(`That cannot be asked: ${plainIssue(order.error.issues[0]!)}`, { status: 400 });
   try {
     const bytes = await askCoverage(store, context, order.data, request.signal);

@@ -11,6 +11,7 @@ import { data } from "react-router";
 import { z } from "zod";
 import { requirePlan } from "../data/plan.server";
 import { fileName } from "../data/fileName";
+import { formOf } from "../data/asked.server";
 import type { Route } from "./+types/exportFile";
 
 const orderSchema = z.object({
@@ -26,7 +27,7 @@ const orderSchema = z.object({
 /** A selection as a file in an open format. A form posts it, for a selection may be longer than any address. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { context, rows, world } = await requirePlan(params.planId);
-  const form = await request.formData();
+  const form = await formOf(request);
   const asked = orderSchema.safeParse({
     format: form.get("format"),
     sites: form.get("sites"),

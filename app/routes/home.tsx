@@ -14,6 +14,7 @@ import { getStore, seedDemo } from "../data/store.server";
 import { Backups } from "../import/Backups";
 import { OpenArchive } from "../import/OpenArchive";
 import { Button, FormText, Mark } from "../ui";
+import { formOf } from "../data/asked.server";
 import type { Route } from "./+types/home";
 
 export async function loader({ request, context }: Route.LoaderArgs) {
@@ -36,7 +37,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 
 export async function action({ request }: Route.ActionArgs) {
   const store = await getStore();
-  const form = await request.formData();
+  const form = await formOf(request);
   if (form.get("intent") === "demo") return redirect(`/plans/${encodeURIComponent(await seedDemo(store))}`);
   const submission = parseWithZod(form, { schema: nameSchema });
   if (submission.status !== "success") return data(submission.reply(), { status: 400 });

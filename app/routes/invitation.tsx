@@ -9,6 +9,7 @@ import { ROLE_WORDS } from "../access/roleWords";
 import { sessionCookie } from "../access/session";
 import { getStore } from "../data/store.server";
 import { Button } from "../ui";
+import { formOf } from "../data/asked.server";
 import type { Route } from "./+types/invitation";
 
 export async function loader({ params, context }: Route.LoaderArgs) {
@@ -22,7 +23,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
 
 export async function action({ request, params, context }: Route.ActionArgs) {
   const { db } = await getStore();
-  const form = await request.formData();
+  const form = await formOf(request);
   const { account: me, isSecure } = context.get(accessInContext);
   if (me && form.get("intent") === "take") {
     const given = await db.transaction(async (tx) => {

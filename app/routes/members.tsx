@@ -7,6 +7,7 @@ import { ROLE_WORDS } from "../access/roleWords";
 import { requirePlanId } from "../data/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { Button, SelectField, Table } from "../ui";
+import { formOf } from "../data/asked.server";
 import type { Route } from "./+types/members";
 
 export async function loader({ params }: Route.LoaderArgs) {
@@ -18,7 +19,7 @@ const roleFrom = (form: FormData): Role | null => ROLES.find((role) => role === 
 
 export async function action({ request, params }: Route.ActionArgs) {
   const { db } = await requirePlanId(params.planId);
-  const form = await request.formData();
+  const form = await formOf(request);
   const role = roleFrom(form);
   if (form.get("intent") === "invite") {
     if (!role) throw data(`The role must be one of ${ROLES.join(", ")}.`, { status: 400 });

@@ -10,6 +10,7 @@ import { z } from "zod";
 import { askScanner, ScannerFailed } from "../noise/askScanner.server";
 import { NoisePage } from "../noise/NoisePage";
 import { scannerAskSchema } from "../noise/scannerAsk";
+import { formOf } from "../data/asked.server";
 import type { Route } from "./+types/noise";
 
 export async function loader({ params }: Route.LoaderArgs) {
@@ -29,7 +30,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 /** Has a scanner look along each heading on both polarizations, and keeps what it heard in one change. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, context, rows, world } = await requirePlan(params.planId);
-  const submission = parseWithZod(await request.formData(), { schema: scannerAskSchema });
+  const submission = parseWithZod(await formOf(request), { schema: scannerAskSchema });
   if (submission.status !== "success") return data({ lastResult: submission.reply(), said: null }, { status: 400 });
   const refused = (fieldErrors: Record<string, string[]>) =>
     data({ lastResult: submission.reply({ fieldErrors }), said: null }, { status: 400 });

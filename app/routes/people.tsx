@@ -5,6 +5,7 @@ import { AccessPage } from "../access/AccessPage";
 import { InvitationLink } from "../access/InvitationLink";
 import { getStore } from "../data/store.server";
 import { Button, Table } from "../ui";
+import { formOf } from "../data/asked.server";
 import type { Route } from "./+types/people";
 
 export async function loader() {
@@ -15,7 +16,7 @@ export async function loader() {
 export async function action({ request }: Route.ActionArgs) {
   const { db } = await getStore();
   const me = whoAsks();
-  const form = await request.formData();
+  const form = await formOf(request);
   const intent = form.get("intent");
   if (intent === "invite" || intent === "invite-keeper") {
     const isKeeper = intent === "invite-keeper";

@@ -1,9 +1,11 @@
 import { randomUUID } from "node:crypto";
-import { photoSchema, putPatch } from "#core/plan";
+import { photoSchema, plainIssue, putPatch } from "#core/plan";
+import { readJson } from "#formats/text";
 import { JpegError, stripJpeg } from "#formats/jpeg";
 import { requirePlan } from "../data/plan.server";
 import { authorOf } from "../access/author.server";
 import { keepOwn } from "../keep/keep.server";
+import { formOf } from "../data/asked.server";
 import type { Route } from "./+types/photos";
 
 /** Bytes of a photograph after the browser made it smaller. */
@@ -12,14 +14,20 @@ const MOST_BYTES = 3 * 1024 * 1024;
 /** Takes a photograph of a site or a subscriber: a small JPEG and, as JSON, what is known of it. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, world } = await requirePlan(params.planId);
-  const form = await request.formData();
+  const form = await formOf(request);
   const file = form.get("file");
   const refuse = (message: string) => Response.json({ ok: false, message }, { status: 400 });
   if (!(file instanceof File) || file.size === 0) return refuse("There is no picture in what arrived.");
   if (file.size > MOST_BYTES) return refuse(`The picture has ${file.size} bytes; at most ${MOST_BYTES} are kept.`);
   try {
-    const about = JSON.parse(String(form.get("about"))) as object;
-    const photo = photoSchema.parse({ ...about, id: randomUUID(), planId: params.planId });
+    const { value: about, problem } = readJson(String(form.get("about")));
+    if (problem) return refuse(`What is known of the picture ${problem}.`);
+    const parsed = photoSchema.safeParse({ ...(about as object), id: randomUUID(), planId: params.planId });
+    if (!parsed.success) {
+      const [issue] = parsed.error.issues;
+      return refuse(`The picture’s ${issue!.path.join(".")} ${plainIssue(issue!)}.`);
+    }
+    const photo = parsed.data;
     const owners = photo.ownerKind === "site" ? world.sites : world.subscribers;
     const owner = owners.get(photo.ownerId);
     if (!owner) return refuse(`There is no ${photo.ownerKind} "${photo.ownerId}".`);
@@ -32,6 +40,6 @@ export async function action({ params, request }: Route.ActionArgs) {
     return Response.json(answer, { status });
   } catch (error) {
     if (error instanceof JpegError) return refuse(`${file.name}: ${error.message}`);
-    return refuse(`${file.name}: ${(error as Error).message}`);
+    throw error;
   }
 }

@@ -20,6 +20,7 @@ import { requireLink } from "../data/plan.server";
 import { authorOf, signature } from "../access/author.server";
 import { keepOwn } from "../keep/keep.server";
 import { Button, buttonClass, figure, ProofMark, TextField } from "../ui";
+import { formOf } from "../data/asked.server";
 import type { Route } from "./+types/proof";
 
 /** A number as written on a roof: decimal comma, printed minus, or nothing. */
@@ -92,7 +93,7 @@ const round = (value: number) => Math.round(value * 10) / 10;
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, link, answer, rows, world, revision } = await requireLink(params.planId, params.linkId);
   const { a, b } = linkEnds(world, link);
-  const form = await request.formData();
+  const form = await formOf(request);
   const readings = rows.measurements.filter((one) => one.linkId === link.id);
   const known = readings.find(({ id }) => id === form.get("readingId"));
   const name = `${a.placeName} – ${b.placeName}`;

@@ -2,6 +2,7 @@ import { removalOf } from "#core/plan";
 import { z } from "zod";
 import { requirePlan } from "../data/plan.server";
 import { MOST_PATCHES } from "../keep/patches.server";
+import { jsonOf } from "../data/asked.server";
 import type { Route } from "./+types/removal";
 
 const orderSchema = z.object({
@@ -12,7 +13,7 @@ const orderSchema = z.object({
 /** What goes along when some places are removed, in words, and the patches that remove all of it. Nothing is removed yet. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { world, revision } = await requirePlan(params.planId);
-  const order = orderSchema.safeParse(await request.json().catch(() => null));
+  const order = orderSchema.safeParse(await jsonOf(request));
   if (!order.success) return Response.json({ along: [], patches: [] }, { status: 400 });
   const { kind, ids } = order.data;
   const known = ids.filter((id) => world[kind].has(id));

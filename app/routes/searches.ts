@@ -8,6 +8,7 @@ import { data } from "react-router";
 import { z } from "zod";
 import { parseDraft } from "../keep/patches.server";
 import { requirePlan } from "../data/plan.server";
+import { jsonOf } from "../data/asked.server";
 import type { Route } from "./+types/searches";
 
 const id = z.string().min(1).max(64);
@@ -67,7 +68,7 @@ function begin(store: Store, world: World, patches: Patch[], ask: z.infer<typeof
 /** Begins a long search under the change in hand: ways out of a link, better sectors, where to build, or channels; answers the job. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, world } = await requirePlan(params.planId);
-  const order = orderSchema.safeParse(await request.json().catch(() => null));
+  const order = orderSchema.safeParse(await jsonOf(request));
   if (!order.success) {
     const { path, message } = order.error.issues[0]!;
     throw data(`The search cannot begin: ${path.slice(1).join(".")} ${message}`, { status: 400 });

@@ -8,6 +8,7 @@ import { PasskeyButton } from "../access/PasskeyButton";
 import { sessionCookie } from "../access/session";
 import { getStore } from "../data/store.server";
 import { Button, TextField } from "../ui";
+import { formOf } from "../data/asked.server";
 import type { Route } from "./+types/signIn";
 
 export function loader({ url, context }: Route.LoaderArgs) {
@@ -18,7 +19,7 @@ export function loader({ url, context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const form = await request.formData();
+  const form = await formOf(request);
   const text = (name: string) => String(form.get(name) ?? "").slice(0, 300);
   const { db } = await getStore();
   const signed = await signIn(db, text("login"), text("password"), askerOf(request, context));

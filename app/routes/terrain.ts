@@ -5,6 +5,7 @@ import { data } from "react-router";
 import { z } from "zod";
 import { openPlan } from "../data/plan.server";
 import { authorOf } from "../access/author.server";
+import { jsonOf } from "../data/asked.server";
 import type { Route } from "./+types/terrain";
 
 const orderSchema = z
@@ -22,7 +23,7 @@ const orderSchema = z
 /** Begins to bring received raster files into the plan; answers the job. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { store } = await openPlan(params.planId);
-  const order = orderSchema.safeParse(await request.json().catch(() => null));
+  const order = orderSchema.safeParse(await jsonOf(request));
   if (!order.success) {
     const { path, message } = order.error.issues[0]!;
     throw data(`The order cannot be taken: ${path.join(".")} ${message}`, { status: 400 });

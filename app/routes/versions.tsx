@@ -21,6 +21,7 @@ import { PlanFrame } from "../frame/PlanFrame";
 import { authorOf } from "../access/author.server";
 import { keepOwn } from "../keep/keep.server";
 import { Button, buttonClass, euros, figure, FormText, SelectField } from "../ui";
+import { formOf } from "../data/asked.server";
 import type { Route } from "./+types/versions";
 
 const NOW = "now";
@@ -80,7 +81,7 @@ function describe(before: PlanRows, after: PlanRows): string[] {
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, rows: now, revision } = await requirePlan(params.planId);
-  const form = await request.formData();
+  const form = await formOf(request);
   const { who } = authorOf(request);
   const id = String(form.get("id") ?? "");
   if (form.get("intent") === "name") {

@@ -4,6 +4,7 @@ import { data } from "react-router";
 import { z } from "zod";
 import { parseDraft } from "../keep/patches.server";
 import { openPlan } from "../data/plan.server";
+import { jsonOf } from "../data/asked.server";
 import type { Route } from "./+types/views";
 
 const id = z.string().min(1).max(64);
@@ -32,7 +33,7 @@ const orderSchema = z.object({
 /** Answers a question about many paths at once, under the change in hand. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { context } = await openPlan(params.planId);
-  const order = orderSchema.safeParse(await request.json().catch(() => null));
+  const order = orderSchema.safeParse(await jsonOf(request));
   if (!order.success) throw data(`That cannot be asked: ${order.error.issues[0]!.message}`, { status: 400 });
   try {
     return Response.json(

@@ -5,6 +5,7 @@ import { z } from "zod";
 import { isTileUrl, preferencesCookie, preferencesSchema, readPreferences } from "../data/preferences";
 import { ownPath } from "../access/ownPath";
 import { Button, FormText } from "../ui";
+import { formOf } from "../data/asked.server";
 import type { Route } from "./+types/you";
 
 const formSchema = z.object({
@@ -24,7 +25,7 @@ export function loader({ request, url }: Route.LoaderArgs) {
 }
 
 export async function action({ request }: Route.ActionArgs) {
-  const form = await request.formData();
+  const form = await formOf(request);
   const submission = parseWithZod(form, { schema: formSchema });
   if (submission.status !== "success") return data(submission.reply(), { status: 400 });
   const preferences = preferencesSchema.parse({ ...readPreferences(request), ...submission.value });

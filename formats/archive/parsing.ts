@@ -1,5 +1,6 @@
 import { plainIssue } from "#core/plan";
 import type { z } from "zod";
+import { readJson } from "../text";
 import { ArchiveError } from "./error";
 
 /** The files of an archive by their names. */
@@ -20,10 +21,7 @@ export function textOf(files: ArchiveFiles, name: string): string {
 
 /** A file of an archive as JSON. Throws ArchiveError where it is not there or is none. */
 export function json(files: ArchiveFiles, name: string): unknown {
-  const text = textOf(files, name);
-  try {
-    return JSON.parse(text);
-  } catch {
-    throw new ArchiveError(`${name} is no JSON: a bracket, comma or quotation mark is missing or too many`);
-  }
+  const { value, problem } = readJson(textOf(files, name));
+  if (problem) throw new ArchiveError(`${name} ${problem}`);
+  return value;
 }

@@ -1,6 +1,6 @@
 import { plainIssue } from "#core/plan";
 import type { z } from "zod";
-import { decodeText } from "../text";
+import { decodeText, readJson } from "../text";
 import { MOST_ERRORS, type KitError, type ReadKit } from "./error";
 
 /** Reads a JSON file that holds a list of one kind of sheet under `list`, or names each field that cannot be taken. */
@@ -13,12 +13,8 @@ export function readListJson<T extends { id: string }>(
     item: null,
     errors: [{ row: 0, field: "file", value: value.slice(0, 80), reason }],
   });
-  let raw: unknown;
-  try {
-    raw = JSON.parse(decodeText(bytes).text.replace(/^\uFEFF/, ""));
-  } catch {
-    return whole("", "is no JSON: a bracket, comma or quotation mark is missing or too many, or the file is cut off");
-  }
+  const { value: raw, problem } = readJson(decodeText(bytes).text.replace(/^\uFEFF/, ""));
+  if (problem) return whole("", problem);
   const parsed = schema.safeParse(raw);
   if (parsed.success) {
     const items = parsed.data[list] as T[];

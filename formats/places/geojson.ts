@@ -1,3 +1,4 @@
+import { readJson } from "../text";
 import { PlacesFileError, type SourceTable } from "./table";
 
 interface FeatureLike {
@@ -44,17 +45,17 @@ export function featuresTable(found: string, features: readonly FeatureLike[]): 
   };
 }
 
+/** What a JSON says that it is. */
+export const typeWords = (type: unknown): string =>
+  typeof type === "string" ? `of type "${type.slice(0, 40)}"` : "of no type that it tells";
+
 export function geojsonTable(text: string): SourceTable {
-  let parsed: unknown;
-  try {
-    parsed = JSON.parse(text);
-  } catch (error) {
-    throw new PlacesFileError(`the file begins like GeoJSON but is no JSON: ${(error as Error).message}`);
-  }
-  const root = parsed as { type?: unknown; features?: unknown } & FeatureLike;
+  const { value, problem } = readJson(text);
+  if (problem) throw new PlacesFileError(`the file begins like GeoJSON but ${problem}`);
+  const root = value as { type?: unknown; features?: unknown } & FeatureLike;
   if (root?.type === "Feature") return featuresTable("GeoJSON", [root]);
   if (root?.type !== "FeatureCollection" || !Array.isArray(root.features))
-    throw new PlacesFileError(`the JSON is of type "${String(root?.type)}"; a FeatureCollection or Feature is needed`);
+    throw new PlacesFileError(`the JSON is ${typeWords(root?.type)}; a FeatureCollection or Feature is needed`);
   const features = root.features.filter((one): one is FeatureLike => typeof one === "object" && one !== null);
   return featuresTable("GeoJSON", features);
 }

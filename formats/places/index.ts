@@ -1,3 +1,4 @@
+export { typeWords } from "./geojson";
 export { guessMapping, PLACE_FIELDS, type Mapping, type PlaceField } from "./fields";
 export { interpretRows, type InterpretedRow, type InterpretOptions, type RowError } from "./interpret";
 export { parsePosition, utmToPlace } from "./position";

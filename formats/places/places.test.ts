@@ -133,7 +133,7 @@ test("files that are no places are refused by what is wrong with them", () => {
     [bytes("{ not json"), /is no JSON/],
     [bytes('{"type":"Topology"}'), /of type "Topology"/],
     [bytes("<html></html>"), /<html>; kml and gpx are read/],
-    [bytes("<kml><Document></kml>"), /cannot be read/],
+    [bytes("<kml><Document></kml>"), /XML is broken/],
     [
       bytes('<!DOCTYPE x [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;">]><kml>&b;</kml>'),
       /declares a document type or entities/,

@@ -9,6 +9,12 @@ export function xmlTable(text: string): SourceTable {
   return featuresTable(features.format, features.features);
 }
 
+/** That a document is broken, with the line where the parser says that it noticed. */
+function brokenXml(complaint: string): string {
+  const line = /line:(\d+)/.exec(complaint)?.[1];
+  return `the XML is broken${line ? ` in line ${line}` : ""}: a tag is not closed, stands in the wrong place, or holds a sign that no XML has`;
+}
+
 /** Features of a KML or GPX document, whatever their geometry. */
 export function xmlFeatures(text: string): { format: "KML" | "GPX"; features: GeoJSON.Feature[] } {
   const doctype = text.search(/<!(DOCTYPE|ENTITY)/i);
@@ -23,9 +29,9 @@ export function xmlFeatures(text: string): { format: "KML" | "GPX"; features: Ge
   try {
     document = parser.parseFromString(text, "text/xml");
   } catch (error) {
-    throw new PlacesFileError(`the XML cannot be read: ${complaint ?? (error as Error).message}`.split("\n")[0]);
+    throw new PlacesFileError(brokenXml(complaint ?? String(error)), { cause: error });
   }
-  if (complaint) throw new PlacesFileError(`the XML cannot be read: ${complaint}`.split("\n")[0]);
+  if (complaint) throw new PlacesFileError(brokenXml(complaint));
   const root = document.documentElement?.localName?.toLowerCase();
   const convert = root === "kml" ? kml : root === "gpx" ? gpx : null;
   if (!convert) throw new PlacesFileError(`the XML is <${root ?? "?"}>; kml and gpx are read`);
@@ -33,6 +39,8 @@ export function xmlFeatures(text: string): { format: "KML" | "GPX"; features: Ge
     const { features } = convert(document as unknown as Document) as GeoJSON.FeatureCollection;
     return { format: root === "kml" ? "KML" : "GPX", features };
   } catch (error) {
-    throw new PlacesFileError(`the ${root} cannot be read: ${(error as Error).message}`);
+    throw new PlacesFileError(`the ${root} holds places that cannot be read: write it anew from where it came`, {
+      cause: error,
+    });
   }
 }

@@ -85,7 +85,10 @@ export function crsFromDefinition(definition: string, name: string): Crs {
   try {
     return crsNamed(definition, name, false);
   } catch (error) {
-    throw new RasterError(`the coordinate system "${definition}" cannot be used: ${String(error)}`, { cause: error });
+    throw new RasterError(
+      `the coordinate system "${definition.slice(0, 120)}" cannot be used: its definition is none that is known here. Name one by its EPSG number`,
+      { cause: error },
+    );
   }
 }
 

@@ -34,11 +34,15 @@ export async function openGeotiff(path: string, values: "heights" | "classes"): 
   try {
     return await openGuarded(path, values, guarded);
   } catch (error) {
-    throw error instanceof RasterError
-      ? error
-      : new RasterError(`the GeoTIFF cannot be read: ${(error as Error)?.message ?? String(error)}`);
+    throw error instanceof RasterError ? error : new RasterError(brokenTiff(error), { cause: error });
   }
 }
+
+/** What is wrong with a GeoTIFF that the package which unpacks it cannot open. */
+const brokenTiff = (error: unknown): string =>
+  /compression/i.test(String(error))
+    ? "the GeoTIFF is packed in a way that is not read here; write it anew with deflate, LZW or no packing"
+    : "the GeoTIFF’s directory is damaged, cut off, or of a kind that is not read here. Fetch the file again, or write it anew as a plain GeoTIFF of one band";
 
 const numbersIn = (image: GeoTIFFImage, tag: string) =>
   image.fileDirectory.getValue(tag as never) as unknown as ArrayLike<number> | undefined;
@@ -109,7 +113,7 @@ async function openGuarded(
       masked = mask && (await bandOf(mask, first, count));
     } catch (error) {
       throw new RasterError(
-        `rows ${first + 1} to ${first + count} cannot be unpacked: ${(error as Error)?.message ?? String(error)}`,
+        `rows ${first + 1} to ${first + count} cannot be unpacked: they are damaged, cut off, or packed in a way that is not read here. Fetch the file again, or write it anew as a plain GeoTIFF`,
         { cause: error },
       );
     }

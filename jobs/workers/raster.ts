@@ -6,6 +6,7 @@ import {
   layerFrame,
   layerTiles,
   openRaster,
+  RasterError,
   type Legend,
   type RasterSource,
 } from "#formats/raster";
@@ -98,7 +99,9 @@ async function work(order: RasterOrder): Promise<void> {
       try {
         await readFile(order, file);
       } catch (error) {
-        throw new Error(`${order.files[file]!.name}: ${(error as Error)?.message ?? String(error)}`, { cause: error });
+        const why =
+          error instanceof RasterError ? error.message : "its data are damaged or of a kind that is not read here";
+        throw new Error(`${order.files[file]!.name}: ${why}`, { cause: error });
       }
     }
     await tell({ kind: "finished" });

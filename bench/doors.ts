@@ -1,0 +1,79 @@
+// How fast pages are answered while hostile files, pictures and a herd of writers are at the door.
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { zipSync } from "fflate";
+import { startServer, stopServer } from "../e2e/startServer";
+
+/** Longest that anybody may wait for a page meanwhile, ms. */
+const BOUND_MS = 200;
+const directory = mkdtempSync(join(tmpdir(), "tejado-doors-"));
+const server = await startServer(["--demo"], directory);
+const { origin } = server;
+const plan = `${origin}/plans/isla-orvena`;
+const post = (url: string, body: BodyInit, type: string) =>
+  fetch(url, {
+    method: "POST",
+    body,
+    headers: { origin, "content-type": type, "content-length": String((body as Uint8Array).length) },
+  });
+
+let worstMs = 0;
+let asked = 0;
+let isOver = false;
+const watching = (async () => {
+  while (!isOver) {
+    const start = performance.now();
+    await fetch(`${origin}/health`);
+    worstMs = Math.max(worstMs, performance.now() - start);
+    asked++;
+    await new Promise((resolve) => setTimeout(resolve, 10));
+  }
+})();
+
+/** Three archives that unpack to 1.5 GB each. */
+async function bombs(): Promise<void> {
+  const bomb = zipSync({ zeros: [new Uint8Array(1_500_000_000), { level: 9 }] });
+  for (let i = 0; i < 3; i++) {
+    const sent = await post(`${origin}/uploads`, bomb, "application/octet-stream");
+    const { uploadId } = (await sent.json()) as { uploadId: string };
+    const order = JSON.stringify({ uploadId });
+    await (await post(`${origin}/archives`, new TextEncoder().encode(order), "application/json")).text();
+  }
+}
+/** Thirty pictures of a foreign page that would each cost a path around the earth, and as many of our own. */
+const pictures = async () => {
+  const pairs = new URLSearchParams(Array.from({ length: 20 }, (_, i) => ["pair", `-89,${i},89,${i + 1}`])).toString();
+  await Promise.all(
+    Array.from({ length: 60 }, async (_, i) => {
+      const headers = i % 2 ? { "sec-fetch-site": "cross-site" } : {};
+      await (await fetch(`${plan}/profiles?${pairs}`, { headers })).arrayBuffer();
+    }),
+  );
+};
+/** Twenty people who each keep ten changes. */
+const herd = () =>
+  Promise.all(
+    Array.from({ length: 20 }, async (_, who) => {
+      for (let change = 0; change < 10; change++) {
+        const body = {
+          ...{ intent: "keep", op: `w${who}-${change}`, what: "note", reason: "" },
+          patches: [{ kind: "subscribers", id: `sub-${who + 1}`, set: { notes: `${who} ${change}` } }],
+        };
+        await (
+          await post(`${plan}/changes`, new TextEncoder().encode(JSON.stringify(body)), "application/json")
+        ).text();
+      }
+    }),
+  );
+await fetch(`${plan}/paths`);
+const start = performance.now();
+await Promise.all([bombs(), pictures(), herd()]);
+await new Promise((resolve) => setTimeout(resolve, 3000));
+isOver = true;
+await watching;
+console.log(`bombs, pictures and a herd took ${((performance.now() - start) / 1000).toFixed(1)} s`);
+const verdict = worstMs <= BOUND_MS ? "held" : "MISSED";
+console.log(`worst of ${asked} answers of /health meanwhile: ${worstMs.toFixed(0)} ms, bound ${BOUND_MS}: ${verdict}`);
+await stopServer(server);
+rmSync(directory, { recursive: true, force: true });

@@ -1,0 +1,16 @@
+/** What a text says as JSON, or in words of ours where it is none. */
+export type ReadJson = { value: unknown; problem: null } | { value: null; problem: string };
+
+/** Reads JSON. Its problem ends a sentence that begins with the file: "is no JSON: …, in line 3". */
+export function readJson(text: string): ReadJson {
+  try {
+    return { value: JSON.parse(text) as unknown, problem: null };
+  } catch (error) {
+    if (text.trim() === "") return { value: null, problem: "is empty" };
+    const at = Number(/position (\d+)/.exec((error as Error).message)?.[1] ?? text.length);
+    const line = text.slice(0, at).split("\n").length;
+    const what =
+      at >= text.trimEnd().length ? "it ends too soon" : "a bracket, comma or quotation mark is missing or too many";
+    return { value: null, problem: `is no JSON: ${what}, in line ${line}` };
+  }
+}
