@@ -133,7 +133,7 @@ test("people sign in, are invited, work under their own names, and are shut out 
 
     const other = await browser.newContext();
     const guest = await other.newPage();
-    await guest.goto(base + path!);
+    await guest.goto(path!);
     await expect(guest.getByText("Ana Ruiz invites you to Isla Orvena, as planner.")).toBeVisible();
     await guest.getByLabel("Name, as it stands in the logbook").fill("Bea Solano");
     await guest.getByLabel("Login").fill("ana");
@@ -144,7 +144,7 @@ test("people sign in, are invited, work under their own names, and are shut out 
     await guest.getByLabel("Password").fill(PASSWORD);
     await guest.getByRole("button", { name: "Make my account" }).click();
     await expect(guest.getByText("Signed in as Bea Solano.")).toBeVisible();
-    await guest.goto(base + path!);
+    await guest.goto(path!);
     await expect(guest.getByText("taken already, or is over")).toBeVisible();
 
     // What she changes is signed with her account's name, whatever a cookie says.

@@ -1,4 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
+import { browserWords } from "./browserWords";
 import { ownPath } from "./ownPath";
 import { decide, RULES, type Rule } from "./rules";
 import { noSessionCookie, sessionCookie, sessionToken } from "./session";
@@ -59,4 +60,12 @@ test("a session goes into a cookie that scripts and other sites do not read, and
   expect(sessionToken(`xtejado-session=${token}`, false)).toBeNull();
   expect([sessionToken(null, false), sessionToken("tejado-session=short", false)]).toEqual([null, null]);
   expect(noSessionCookie(false)).toContain("Max-Age=0");
+});
+
+test("a browser is called as people call it", () => {
+  const chrome = "Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/120.0 Safari/537.36";
+  expect(browserWords(chrome)).toBe("Chrome on Linux");
+  expect(browserWords(`${chrome} Edg/120.0`)).toBe("Edge on Linux");
+  expect(browserWords("Mozilla/5.0 (Android 14; Mobile) Gecko/120.0 Firefox/120.0")).toBe("Firefox on Android");
+  expect(browserWords("curl/8")).toBe("another program");
 });

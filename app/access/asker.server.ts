@@ -8,8 +8,8 @@ export const askerOf = (request: Request, context: Readonly<RouterContextProvide
   browser: request.headers.get("user-agent") ?? "",
 });
 
-/** The site that passkeys are for, as the browser sees it. */
-export function passkeySiteOf(request: Request, context: Readonly<RouterContextProvider>): PasskeySite {
+/** This site as the browser sees it: what passkeys are for, and links begin with. */
+export function siteOf(request: Request, context: Readonly<RouterContextProvider>): PasskeySite {
   const host = request.headers.get("host") ?? "";
   const scheme = context.get(accessInContext).isSecure ? "https" : "http";
   return { origin: `${scheme}://${host}`, host: host.replace(/:\d+$/, "") };

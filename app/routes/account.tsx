@@ -12,6 +12,7 @@ import { formatDistanceToNow } from "date-fns";
 import { data, Form, Link, redirect, useRevalidator } from "react-router";
 import { toast } from "sonner";
 import { AccessPage } from "../access/AccessPage";
+import { browserWords } from "../access/browserWords";
 import { accessInContext } from "../access/context";
 import { PasskeyButton } from "../access/PasskeyButton";
 import { noSessionCookie, sessionToken } from "../access/session";
@@ -31,7 +32,10 @@ export async function loader() {
   return {
     account,
     passkeys: passkeys.length,
-    sessions: sessions.map(({ browser, seenAt }) => ({ browser, seen: formatDistanceToNow(seenAt) })),
+    sessions: sessions.map(({ browser, seenAt }) => ({
+      browser: browserWords(browser),
+      seen: formatDistanceToNow(seenAt),
+    })),
   };
 }
 
@@ -147,7 +151,7 @@ export default function OwnAccount({ loaderData: { account, passkeys, sessions }
         <ul className="text-sm">
           {sessions.map(({ browser, seen }, i) => (
             <li key={i}>
-              {seen} ago <span className="text-quiet">{browser}</span>
+              {browser} <span className="text-quiet">· {seen} ago</span>
             </li>
           ))}
         </ul>

@@ -1,7 +1,8 @@
 import { endOf } from "#core/plan";
+import { useState } from "react";
 import { Link } from "react-router";
 import { requirePlan } from "../data/plan.server";
-import { buttonClass, ProofMark } from "../ui";
+import { buttonClass, ProofMark, TextField } from "../ui";
 import type { Route } from "./+types/crew";
 
 export async function loader({ params }: Route.LoaderArgs) {
@@ -18,16 +19,31 @@ export async function loader({ params }: Route.LoaderArgs) {
   };
 }
 
+/** Links that are shown at once. */
+const MOST_SHOWN = 100;
+
 /** What a crew works from: every link of the plan with its sheet and its readings, those not yet proven first. */
 export default function Crew({ loaderData: { planId, planName, links } }: Route.ComponentProps) {
+  const [wanted, setWanted] = useState("");
+  const found = links.filter(({ name }) => name.toLowerCase().includes(wanted.trim().toLowerCase()));
   const base = `/plans/${encodeURIComponent(planId)}/links`;
   return (
     <main className="mx-auto max-w-xl px-4 py-4">
       <title>{`Crew – ${planName}`}</title>
       <h1 className="mb-2 text-lg font-semibold">{planName}, for the crew</h1>
-      {links.length === 0 && <p className="text-quiet">No link is planned yet.</p>}
+      {links.length === 0 ? (
+        <p className="text-quiet">No link is planned yet.</p>
+      ) : (
+        <TextField
+          label="Find by place"
+          type="search"
+          value={wanted}
+          onChange={({ target }) => setWanted(target.value)}
+        />
+      )}
+      {links.length > 0 && found.length === 0 && <p className="mt-2 text-quiet">No place is called so.</p>}
       <ul className="divide-y divide-rule">
-        {links.map(({ id, name, state }) => (
+        {found.slice(0, MOST_SHOWN).map(({ id, name, state }) => (
           <li key={id} className="flex flex-wrap items-center gap-2 py-2" data-crew-link={id}>
             <span className="min-w-0 flex-1 font-medium">{name}</span>
             <ProofMark state={state} />
@@ -40,6 +56,9 @@ export default function Crew({ loaderData: { planId, planName, links } }: Route.
           </li>
         ))}
       </ul>
+      {found.length > MOST_SHOWN && (
+        <p className="mt-2 text-quiet">and {found.length - MOST_SHOWN} more: find yours by its place</p>
+      )}
     </main>
   );
 }

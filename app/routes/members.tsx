@@ -2,6 +2,7 @@ import { invite, whoAsks } from "#accounts";
 import { listMembers, setRole } from "#store";
 import { ROLES, type Role } from "#wire";
 import { data, Form } from "react-router";
+import { siteOf } from "../access/asker.server";
 import { InvitationLink } from "../access/InvitationLink";
 import { ROLE_WORDS } from "../access/roleWords";
 import { requirePlanId } from "../data/plan.server";
@@ -17,7 +18,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 
 const roleFrom = (form: FormData): Role | null => ROLES.find((role) => role === form.get("role")) ?? null;
 
-export async function action({ request, params }: Route.ActionArgs) {
+export async function action({ request, params, context }: Route.ActionArgs) {
   const { db } = await requirePlanId(params.planId);
   const form = await formOf(request);
   const role = roleFrom(form);
@@ -25,7 +26,7 @@ export async function action({ request, params }: Route.ActionArgs) {
     if (!role) throw data(`The role must be one of ${ROLES.join(", ")}.`, { status: 400 });
     const madeBy = whoAsks()?.name ?? "The keeper";
     const token = await invite(db, { planId: params.planId, role, isKeeper: false, madeBy });
-    return { invitation: `/invitations/${token}`, problem: null };
+    return { invitation: `${siteOf(request, context).origin}/invitations/${token}`, problem: null };
   }
   const accountId = String(form.get("id") ?? "");
   const isMember = (await listMembers(db, params.planId)).some(({ id }) => id === accountId);
@@ -66,7 +67,7 @@ export default function Members({ loaderData: { members }, actionData }: Route.C
             Make a link
           </Button>
         </Form>
-        {actionData?.invitation && <InvitationLink path={actionData.invitation} />}
+        {actionData?.invitation && <InvitationLink link={actionData.invitation} />}
         {actionData?.problem && (
           <p role="alert" className="text-sm font-medium text-blocked">
             {actionData.problem}

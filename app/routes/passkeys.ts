@@ -1,7 +1,7 @@
 import { accountShown, openSession, register, registrationOptions, signInOptions, whoAsks } from "#accounts";
 import { data } from "react-router";
 import { z } from "zod";
-import { askerOf, passkeySiteOf } from "../access/asker.server";
+import { askerOf, siteOf } from "../access/asker.server";
 import { accessInContext } from "../access/context";
 import { sessionCookie } from "../access/session";
 import { askedOf } from "../data/asked.server";
@@ -25,7 +25,7 @@ const isNumber = (host: string) => /^[\d.]+$/.test(host) || host.startsWith("[")
 export async function action({ request, context }: Route.ActionArgs) {
   const asked = await askedOf(request, askSchema, "Passkeys");
   const { db } = await getStore();
-  const site = passkeySiteOf(request, context);
+  const site = siteOf(request, context);
   if (isNumber(site.host)) return data({ ok: false, problem: BY_NUMBER }, { status: 422 });
   if (asked.intent === "sign-in-options") return data({ ok: true, options: await signInOptions(site) });
   if (asked.intent === "sign-in") {

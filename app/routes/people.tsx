@@ -2,6 +2,7 @@ import { invite, whoAsks } from "#accounts";
 import { dropAccount, dropSessions, listAccounts } from "#store";
 import { data, Form } from "react-router";
 import { AccessPage } from "../access/AccessPage";
+import { siteOf } from "../access/asker.server";
 import { InvitationLink } from "../access/InvitationLink";
 import { getStore } from "../data/store.server";
 import { Button, Table } from "../ui";
@@ -13,7 +14,7 @@ export async function loader() {
   return { accounts: await listAccounts(db), myId: whoAsks()?.id ?? null };
 }
 
-export async function action({ request }: Route.ActionArgs) {
+export async function action({ request, context }: Route.ActionArgs) {
   const { db } = await getStore();
   const me = whoAsks();
   const form = await formOf(request);
@@ -21,7 +22,7 @@ export async function action({ request }: Route.ActionArgs) {
   if (intent === "invite" || intent === "invite-keeper") {
     const isKeeper = intent === "invite-keeper";
     const token = await invite(db, { planId: null, role: null, isKeeper, madeBy: me?.name ?? "The keeper" });
-    return { invitation: `/invitations/${token}` };
+    return { invitation: `${siteOf(request, context).origin}/invitations/${token}` };
   }
   const id = String(form.get("id") ?? "");
   const found = (await listAccounts(db)).find((one) => one.id === id);
@@ -44,7 +45,7 @@ export default function People({ loaderData: { accounts, myId }, actionData }: R
           Invite another keeper
         </Button>
       </Form>
-      {actionData?.invitation && <InvitationLink path={actionData.invitation} />}
+      {actionData?.invitation && <InvitationLink link={actionData.invitation} />}
       <Table caption="Accounts" columns={[{ name: "Name" }, { name: "Login" }, { name: "Action", isHidden: true }]}>
         {accounts.map(({ id, name, login, isKeeper }) => (
           <tr key={id} data-account={login}>
