@@ -63,14 +63,12 @@ export function billOf(
     const id = known.get(key);
     if (id) add(id, count);
   };
+  const switched = sites.filter(({ switchPartId }) => switchPartId !== null);
   const fed = new Set(
-    sites.flatMap((site) =>
-      fedBySwitch(
-        world,
-        site,
-        radios.filter(({ siteId }) => siteId === site.id),
-      ).map(({ id }) => id),
-    ),
+    switched.flatMap((site) => {
+      const here = radios.filter(({ siteId }) => siteId === site.id);
+      return fedBySwitch(world, site, here).map(({ id }) => id);
+    }),
   );
   for (const radio of radios) {
     add(radio.radioModelId, 1);

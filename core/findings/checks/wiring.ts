@@ -1,4 +1,4 @@
-import { ARRESTERS, CABLES, isTurnedAbout, powerChain } from "../../power";
+import { ARRESTERS, CABLES, isTurnedAbout, jumperLossDb, powerChain } from "../../power";
 import { endOf, setPatch, type Radio, type RadioRow } from "../../plan";
 import { figure } from "../../words";
 import { mending, radioFaults, type Kit, type RadioFault } from "../kit/radios";
@@ -90,7 +90,7 @@ export const jumpers = chainCheck(
     };
   },
   (radio) => {
-    const { jumperDb } = powerChain({ radio, model: NO_POWER });
+    const jumperDb = jumperLossDb({ frequencyMHz: radio.frequencyMHz, lengthM: radio.jumperM });
     return {
       label: `Set its cable loss to ${figure(jumperDb)} dB`,
       effect: "as its jumpers take",
@@ -98,5 +98,3 @@ export const jumpers = chainCheck(
     };
   },
 );
-/** What a jumper takes does not depend on how its radio is fed. */
-const NO_POWER = { powerInput: "dc48", loadW: 0 } as Kit["model"];
