@@ -57,6 +57,9 @@ export class NobodyCanSignIn extends Error {
   override name = "NobodyCanSignIn";
 }
 
+/** What of an error is logged: never the rows that one of the database carries along. */
+const told = (error: unknown) => ({ stack: error instanceof Error ? error.stack : "no error" });
+
 /** Opens the store, lays out the demo if asked, and serves. Stops cleanly on SIGTERM and SIGINT. */
 export async function start(options: StartOptions): Promise<{ url: string }> {
   const { port, host, behindProxy, tls, contact, demo, fresh, devMiddleware } = options;
@@ -81,7 +84,7 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
   if (demoId)
     planContext(store, demoId)
       .then((context) => context?.ask("counts"))
-      .catch((error: unknown) => log.error({ error }, "the demo cannot be worked out"));
+      .catch((error: unknown) => log.error(told(error), "the demo cannot be worked out"));
   const landing = demoId ? `/plans/${demoId}` : "/";
 
   const app = express();
@@ -144,9 +147,9 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
   };
   for (const signal of ["SIGTERM", "SIGINT"] as const) process.once(signal, () => void stop(signal));
   // Nobody waits for work that an earlier process left: the first page goes first.
-  const begin = () => startWork(store).catch((error: unknown) => log.error({ error }, "long work cannot be begun"));
+  const begin = () => startWork(store).catch((error: unknown) => log.error(told(error), "long work cannot be begun"));
   setTimeout(() => void begin(), WORK_AFTER_MS).unref();
-  backUpEachDay(store, (error) => log.error({ error }, "the daily backup failed"));
+  backUpEachDay(store, (error) => log.error(told(error), "the daily backup failed"));
   const address = server.address();
   const boundPort = typeof address === "object" && address ? address.port : port;
   return { url: `${tls ? "https" : "http"}://${host.includes(":") ? `[${host}]` : host}:${boundPort}${landing}` };

@@ -22,8 +22,9 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const { db } = await requirePlanId(params.planId);
   const form = await formOf(request);
   const role = roleFrom(form);
-  if (form.get("intent") === "invite") {
-    if (!role) throw data(`The role must be one of ${ROLES.join(", ")}.`, { status: 400 });
+  const intent = form.get("intent");
+  if (intent !== "take-out" && !role) throw data(`The role must be one of ${ROLES.join(", ")}.`, { status: 400 });
+  if (intent === "invite") {
     const madeBy = whoAsks()?.name ?? "The keeper";
     const token = await invite(db, { planId: params.planId, role, isKeeper: false, madeBy });
     return { invitation: `${siteOf(request, context).origin}/invitations/${token}`, problem: null };
@@ -31,7 +32,9 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const accountId = String(form.get("id") ?? "");
   const isMember = (await listMembers(db, params.planId)).some(({ id }) => id === accountId);
   if (!isMember) throw data("Nobody of that name has a role in this plan.", { status: 404 });
-  const isSet = await db.transaction((tx) => setRole(tx, params.planId, accountId, role));
+  const isSet = await db.transaction((tx) =>
+    setRole(tx, params.planId, accountId, intent === "take-out" ? null : role),
+  );
   return isSet
     ? { invitation: null, problem: null }
     : data(
@@ -105,7 +108,13 @@ export default function Members({ loaderData: { members }, actionData }: Route.C
                 <td className="text-right">
                   <Form method="post">
                     <input type="hidden" name="id" value={id} />
-                    <Button type="submit" className="px-1.5 py-0 text-xs" aria-label={`Take ${name} out of the plan`}>
+                    <Button
+                      type="submit"
+                      name="intent"
+                      value="take-out"
+                      className="px-1.5 py-0 text-xs"
+                      aria-label={`Take ${name} out of the plan`}
+                    >
                       Take out
                     </Button>
                   </Form>
