@@ -1,11 +1,10 @@
 import type { BandRow } from "#core/bands";
 import type { Link } from "#core/plan";
-import { lazy, Suspense, useEffect, useState } from "react";
+import { Suspense, useEffect, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
-import { Button, euros, figure, NumberField, StateStroke } from "../ui";
+import { Button, euros, figure, NumberField, StateStroke, Chart } from "../ui";
 import { useView } from "./useView";
 
-const Chart = lazy(() => import("react-apexcharts"));
 /** What a bridge is asked to carry where nobody says. */
 const USUAL_BRIDGE_MBPS = 100;
 const LOSSES = [

@@ -1,9 +1,8 @@
 import type { SolarYear } from "#core/power";
 import { MONTHS } from "#core/words";
-import { lazy, Suspense } from "react";
-import { figure, useColours } from "../ui";
+import { Suspense } from "react";
+import { figure, useColours, Chart } from "../ui";
 
-const Chart = lazy(() => import("react-apexcharts"));
 const COLOURS = ["clear", "blocked", "quiet", "rule"] as const;
 
 /** What the sun gives a site's load month by month, against what is drawn. */

@@ -1,8 +1,6 @@
 import type { Scan } from "#core/plan";
-import { lazy, Suspense } from "react";
-import { figure, useColours } from "../ui";
-
-const Chart = lazy(() => import("react-apexcharts"));
+import { Suspense } from "react";
+import { figure, useColours, Chart } from "../ui";
 
 /** Told apart by dash first and by colour second. */
 const DASHES = [0, 6, 2, 10, 4, 14];

@@ -1,13 +1,12 @@
 import { FREEDOMS, type Freedom, type TradePoint } from "#core/optimize";
 import type { OptimizeResult } from "#jobs";
-import { lazy, Suspense, useEffect, useState } from "react";
+import { Suspense, useEffect, useState } from "react";
 import { toast } from "sonner";
 import { useDesk } from "../desk/DeskContext";
-import { Button, euros, figure, NumberField, Table } from "../ui";
+import { Button, euros, figure, NumberField, Table, Chart } from "../ui";
 import { SearchState } from "../work/SearchState";
 import { useSearch } from "../work/useSearch";
 
-const Chart = lazy(() => import("react-apexcharts"));
 const FREEDOM_WORDS: Record<Freedom, string> = {
   heading: "headings",
   tilt: "tilts",

@@ -1,4 +1,5 @@
 export { boundText } from "./bounds";
+export { Chart } from "./Chart";
 export { Button, buttonClass, SelectField, Term, TextField } from "./controls";
 export { euros, formatsFor, freeSight, type Formats } from "./format";
 export { FormSelect, FormText } from "./FormField";
