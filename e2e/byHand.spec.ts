@@ -15,7 +15,7 @@ async function kitOf(page: Page, keep: () => Promise<void>): Promise<void> {
   const clients = page.getByRole("row", { name: /5C radio/ }).getByRole("cell");
   await expect(clients.nth(2)).toHaveText("5");
   await expect(clients.nth(3)).toHaveText("1");
-  await page.getByRole("button", { name: "Sun", exact: true }).click();
+  await page.getByRole("button", { name: "Sun and mains" }).click();
   await expect(page.locator("[data-solar]")).toContainText("Its panels and battery are not known yet");
   await page.getByRole("button", { name: "Addresses" }).click();
   const sheet = page.getByLabel("Sheet");
