@@ -27,6 +27,7 @@ export {
   type Surface,
 } from "./surface";
 export {
+  LONGEST_EXACT_M,
   plainTerrain,
   reachesGround,
   readGround,
