@@ -23,9 +23,9 @@ export interface Renumbering {
 }
 
 /** How far a radio stands from its site's mast: whoever is reached through another changes before that other. */
-function depthOf({ role, siteId }: Radio, link: { isFar: boolean } | undefined): number {
+function depthOf({ role, siteId }: Radio, isFar: boolean): number {
   if (siteId === null || role === "subscriber") return 2;
-  return link?.isFar ? 1 : 0;
+  return isFar ? 1 : 0;
 }
 const WHY = [
   "the near end, through which the others were reached: last of the radios",
@@ -55,7 +55,7 @@ export function renumbering(world: World, siteId: string, to: Pick<Site, "subnet
   const far = new Set([...world.links.values()].flatMap(({ kind, bRadioId }) => (kind === "bridge" ? [bRadioId] : [])));
   const steps = here
     .filter(({ id }) => given.has(id))
-    .map((radio) => ({ radio, depth: depthOf(radio, { isFar: far.has(radio.id) }) }))
+    .map((radio) => ({ radio, depth: depthOf(radio, far.has(radio.id)) }))
     .sort((x, y) => y.depth - x.depth)
     .map(({ radio: { id, name, address }, depth }): RenumberStep => {
       return { radioId: id, name, from: address, to: then.radios.get(id)!.address, why: WHY[depth]! };

@@ -74,6 +74,9 @@ describe("chains", () => {
     const lines = (ruleSetId: string) =>
       billWith((rows) => (rows.plan.ruleSetId = ruleSetId)).lines.filter(({ name }) => name.includes("Foco 24"));
     expect(lines("cfr47")).toEqual([]);
+    // Another injector than its own is not in its box.
+    const other = billWith((rows) => (radioIn(rows, "farm-radio").injector = "802.3af"));
+    expect(lineIn(other, /Foco AF/).needed).toBe(1);
     const bare = billWith((rows) => {
       for (const one of rows.equipment) if (one.kind === "radio") one.body.box = [];
     });
@@ -92,6 +95,12 @@ describe("chains", () => {
       for (const one of rows.equipment) if (one.kind === "radio") one.body.earthMm2 = 25;
     });
     expect(none.missing).toEqual(["an earth lead of 25 mm²"]);
+    // A lead of which nobody told how thick it is serves where none is known to be thick enough.
+    const untold = billWith((rows) => {
+      for (const one of rows.equipment)
+        if (one.id.startsWith("tornel-tierra-16")) Object.assign(one.body, { crossSectionMm2: null });
+    });
+    expect(untold.lines.some(({ name }) => name === "Tornel Tierra 16 mm²")).toBe(true);
   });
 
   test("a change waits for the slowest thing that it needs more of, and says of how many nobody knows", () => {

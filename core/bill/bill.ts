@@ -76,7 +76,7 @@ export function billOf(
     if (radio.bracketId !== null) add(radio.bracketId, 1);
     addCable(
       radio,
-      { hasInjector: fed.has(radio.id) || hasBoxed(world, radio, "injector"), chains: chainsOf(world, radio) },
+      { hasInjector: fed.has(radio.id) || hasBoxedInjector(world, radio), chains: chainsOf(world, radio) },
       addPart,
     );
   }
@@ -104,11 +104,12 @@ const sitesOf = (world: World, radios: readonly Radio[]): Site[] =>
 
 type AddPart = (kind: Part["kind"], standard: string, count: number, what: string) => void;
 
-/** Whether a radio's box holds a kind of part under the plan's rules. */
-function hasBoxed(world: World, { radioModelId }: Radio, kind: Part["kind"]): boolean {
-  const box = world.radioModels.get(radioModelId)?.box ?? [];
-  return box.some(
-    (one) => one.kind === kind && (one.ruleSetIds.length === 0 || one.ruleSetIds.includes(world.plan.ruleSetId)),
+/** Whether a radio's box holds, under the plan's rules, the injector that it is planned with: that of its own kind of power. */
+function hasBoxedInjector(world: World, { radioModelId, injector }: Radio): boolean {
+  const model = world.radioModels.get(radioModelId);
+  if (injector !== model?.powerInput) return false;
+  return model.box.some(
+    (one) => one.kind === "injector" && (one.ruleSetIds.length === 0 || one.ruleSetIds.includes(world.plan.ruleSetId)),
   );
 }
 const chainsOf = (world: World, { radioModelId }: Radio): number => world.radioModels.get(radioModelId)?.chains ?? 1;
@@ -152,8 +153,13 @@ function addSiteParts(
   addPart("earth", "", 1, "earth kit");
   const askedMm2 = earthMm2Of(world, here);
   const lead = parts
-    .filter(({ standard, crossSectionMm2 }) => standard === "earth" && (crossSectionMm2 ?? 0) >= askedMm2)
-    .sort((x, y) => x.priceEur / x.packOf - y.priceEur / y.packOf)[0];
+    .filter(({ standard, crossSectionMm2 }) => standard === "earth" && (crossSectionMm2 ?? askedMm2) >= askedMm2)
+    // Those whose sheet does not tell how thick they are come last.
+    .sort(
+      (x, y) =>
+        Number(x.crossSectionMm2 === null) - Number(y.crossSectionMm2 === null) ||
+        x.priceEur / x.packOf - y.priceEur / y.packOf,
+    )[0];
   if (lead) add(lead.id, Math.ceil(Math.max(...here.map(({ heightM }) => heightM)) + EARTH_LEAD_M));
   else missing.add(`an earth lead of ${askedMm2} mm²`);
   if (site.switchPartId !== null) add(site.switchPartId, 1);
