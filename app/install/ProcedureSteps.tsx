@@ -4,10 +4,10 @@ import { drawingOf, minutesOf, toolsOf } from "#core/procedures";
 import { figure } from "../ui";
 import { StepDrawing } from "./StepDrawing";
 
-/** What a step takes: its part, its tool and torque. */
-export function takesWords({ part, tool, torqueNm }: Step): string {
+/** What a step takes: its part, its tool and torque, and whether another goes on meanwhile. */
+export function takesWords({ part, tool, torqueNm, while: partner }: Step): string {
   const withTool = torqueNm === null ? tool : `${tool || "torque wrench"}, ${figure(torqueNm)} N·m`;
-  return [part, withTool].filter(Boolean).join(" · ");
+  return [part, withTool, partner && "together with the step before it"].filter(Boolean).join(" · ");
 }
 
 /** Tools of some steps, with every torque that is asked of each. */

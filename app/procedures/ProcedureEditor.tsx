@@ -63,10 +63,15 @@ export function ProcedureEditor({ procedure }: { procedure: Procedure }) {
     const old = shown.steps[index]!;
     const steps = shown.steps.map((step, i) => (i === index ? { ...step, ...change } : step));
     // Whoever points at a step that is called otherwise now points at it still.
-    const renamed = (ids: readonly string[]) => ids.map((id) => (id === old.id && change.id ? change.id : id));
+    const renamed = (id: string) => (id === old.id && change.id ? change.id : id);
     put({
       ...shown,
-      steps: steps.map((step) => ({ ...step, before: renamed(step.before), after: renamed(step.after) })),
+      steps: steps.map((step) => ({
+        ...step,
+        before: step.before.map(renamed),
+        after: step.after.map(renamed),
+        while: step.while === null ? null : renamed(step.while),
+      })),
     });
   };
   const move = ({ active, over }: DragEndEvent) => {

@@ -103,7 +103,7 @@ export function StepEditor({
         />
         <details>
           <summary className="cursor-pointer text-xs text-quiet">
-            Part, tool, torque, caution, drawing, where it holds
+            Part, tool, torque, caution, drawing, together with, where it holds
           </summary>
           <div className="mt-1 grid grid-cols-2 gap-2 max-md:grid-cols-1">
             {text("id", "Called, where others are before or after it")}
@@ -131,6 +131,18 @@ export function StepEditor({
               {DIAGRAMS.map((one) => (
                 <option key={one} value={one}>
                   {DIAGRAM_WORDS[one]}
+                </option>
+              ))}
+            </SelectField>
+            <SelectField
+              label="Together with"
+              value={step.while ?? ""}
+              onChange={({ target }) => onChange({ while: target.value || null })}
+            >
+              <option value="">no other step</option>
+              {known.map((id) => (
+                <option key={id} value={id}>
+                  {id}
                 </option>
               ))}
             </SelectField>

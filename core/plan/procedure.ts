@@ -29,6 +29,8 @@ export const stepSchema = z.object({
   /** Steps that this one comes before, and steps that it comes after; ids that the sheet does not hold bind nobody. */
   before: z.array(stepId).default([]),
   after: z.array(stepId).default([]),
+  /** The step that goes on meanwhile, such as holding what this one screws on: this one stands right behind it on the sheet. */
+  while: stepId.nullable().default(null),
 });
 export type Step = z.infer<typeof stepSchema>;
 

@@ -15,7 +15,7 @@ const applies = ({ when }: Step, { ruleSetId, looks }: Where) =>
   (when.looks === null || when.looks === looks);
 
 /**
- * Merges procedures into one sheet that keeps every `before` and `after`. Of two steps with one id the later procedure's stands, in the
+ * Merges procedures into one sheet that keeps every `before`, `after` and `while`. Of two steps with one id the later procedure's stands, in the
  * earlier one's place, with the constraints of both: what is particular takes the place of what is general. Steps stand in the
  * order in which the procedures tell them, each after whatever it waits for. A set that contradicts itself gives the shortest circle found.
  */
@@ -27,13 +27,28 @@ export function mergeProcedures(procedures: readonly Procedure[], where: Where):
       const known = steps.get(step.id);
       steps.set(
         step.id,
-        known ? { ...step, before: [...known.before, ...step.before], after: [...known.after, ...step.after] } : step,
+        known
+          ? {
+              ...step,
+              before: [...known.before, ...step.before],
+              after: [...known.after, ...step.after],
+              while: step.while ?? known.while,
+            }
+          : step,
       );
     }
+  const leader = leadersOf(steps);
   const waitsFor = new Map<string, Set<string>>([...steps.keys()].map((id) => [id, new Set<string>()]));
   for (const { id, before, after } of steps.values()) {
     for (const other of before) waitsFor.get(other)?.add(id);
     for (const other of after) if (steps.has(other)) waitsFor.get(id)!.add(other);
+  }
+  // Steps that go on together stand together: their first one waits for whatever any of them waits for.
+  for (const id of steps.keys()) {
+    const first = leader(id);
+    if (first === id) continue;
+    for (const other of waitsFor.get(id)!) if (leader(other) !== first) waitsFor.get(first)!.add(other);
+    waitsFor.get(id)!.add(steps.get(id)!.while!);
   }
   const order: Step[] = [];
   const placed = new Map<string, "waiting" | "done">();
@@ -49,7 +64,25 @@ export function mergeProcedures(procedures: readonly Procedure[], where: Where):
   };
   for (const id of steps.keys())
     if (!place(id)) return { steps: null, circle: circleIn(waitsFor).map((one) => steps.get(one)!) };
-  return { steps: order, circle: null };
+  return { steps: order.filter(({ id }) => leader(id) === id).flatMap(({ id }) => together(id)), circle: null };
+
+  /** A first step with all that go on with it, in their order. */
+  function together(first: string): Step[] {
+    return order.filter(({ id }) => leader(id) === first);
+  }
+}
+
+/** For each step the first of those that go on together: itself, or where its `while` leads. */
+function leadersOf(steps: ReadonlyMap<string, Step>): (id: string) => string {
+  return (id) => {
+    const seen = new Set([id]);
+    let at = id;
+    for (let next = steps.get(at)?.while; next && steps.has(next) && !seen.has(next); next = steps.get(at)?.while) {
+      seen.add(next);
+      at = next;
+    }
+    return at;
+  };
 }
 
 /** The shortest circle of steps that each wait for the next. */

@@ -21,12 +21,23 @@ const procedure = (id: string, steps: object[]) => procedureSchema.parse({ id, n
 const step = (id: string, rest: object = {}) => ({ id, text: id, ...rest });
 const ids = (steps: readonly Step[] | null) => steps!.map(({ id }) => id);
 
+/** Whether every step that goes on with another stands behind it, with none between that does not go on with it as well. */
+function standsBehind(steps: readonly Step[]): boolean {
+  const at = new Map(steps.map(({ id }, i) => [id, i]));
+  return steps.every((one, i) => {
+    const start = one.while === null ? i : (at.get(one.while) ?? i);
+    return start <= i && steps.slice(start + 1, i).every((between) => between.while !== null);
+  });
+}
+
 /** Whether an order keeps what every step asks. */
 function keepsAll(steps: readonly Step[]): boolean {
   const at = new Map(steps.map(({ id }, i) => [id, i]));
-  return steps.every(
-    ({ before, after }, i) =>
-      before.every((other) => (at.get(other) ?? Infinity) > i) && after.every((other) => (at.get(other) ?? -1) < i),
+  return (
+    steps.every(
+      ({ before, after }, i) =>
+        before.every((other) => (at.get(other) ?? Infinity) > i) && after.every((other) => (at.get(other) ?? -1) < i),
+    ) && standsBehind(steps)
   );
 }
 
@@ -61,6 +72,23 @@ describe("merging", () => {
     expect(ids(mergeProcedures([own], { ruleSetId: "en", looks: "up" }).steps)).toEqual(["up", "power"]);
   });
 
+  test("puts what goes on meanwhile right behind, and all that it waits for before both", () => {
+    const merged = mergeProcedures(
+      [
+        procedure("x", [
+          step("hold"),
+          step("grease"),
+          step("screw", { while: "hold", after: ["grease"] }),
+          step("look"),
+        ]),
+      ],
+      WHERE,
+    );
+    expect(ids(merged.steps)).toEqual(["grease", "hold", "screw", "look"]);
+    const both = procedure("x", [step("a", { while: "b" }), step("b", { while: "a" })]);
+    expect(mergeProcedures([both], WHERE).steps).toBeNull();
+  });
+
   test("refuses what contradicts itself by naming the shortest circle", () => {
     const merged = mergeProcedures(
       [
@@ -84,11 +112,12 @@ describe("merging", () => {
   test("over any set of constraints keeps every one of them, or names a circle of steps that each wait for the next", () => {
     const names = Array.from({ length: 9 }, (_, i) => `s${i}`);
     const some = fc.subarray(names, { maxLength: 2 });
+    const meanwhile = fc.option(fc.constantFrom(...names), { freq: 4 });
     fc.assert(
-      fc.property(fc.array(fc.tuple(some, some), { minLength: 9, maxLength: 9 }), (asked) => {
+      fc.property(fc.array(fc.tuple(some, some, meanwhile), { minLength: 9, maxLength: 9 }), (asked) => {
         const own = procedure(
           "x",
-          names.map((id, i) => step(id, { before: asked[i]![0], after: asked[i]![1] })),
+          names.map((id, i) => step(id, { before: asked[i]![0], after: asked[i]![1], while: asked[i]![2] })),
         );
         const { steps, circle } = mergeProcedures([own], WHERE);
         if (steps) {
@@ -97,7 +126,10 @@ describe("merging", () => {
         } else
           circle!.forEach((one, i) => {
             const next = circle![(i + 1) % circle!.length]!;
-            expect(one.after.includes(next.id) || next.before.includes(one.id)).toBe(true);
+            // What goes on together waits together.
+            const waits = (x: Step, y: Step) => x.after.includes(y.id) || y.before.includes(x.id) || x.while === y.id;
+            const hasWhile = asked.some(([, , one]) => one !== null);
+            expect(waits(one, next) || hasWhile).toBe(true);
           });
       }),
       { numRuns: 500 },
