@@ -101,7 +101,7 @@ export function RadioSheet({ radio }: { radio: Radio }) {
           <FigureEdit
             of={of}
             field="jumperM"
-            label="Jumpers to the antenna"
+            label="Jumpers, each"
             unit="m"
             step={0.1}
             decimals={1}
