@@ -148,6 +148,10 @@ export function MastDrawing({
             )}
             <path d={`M${x + 10} ${y}L${LABEL_X - 4} ${labels[i]!}`} stroke="var(--rule)" fill="none" />
             <text
+              // Drawn over the dashes of a front that reaches as far.
+              style={{ paintOrder: "stroke" }}
+              stroke="var(--ground)"
+              strokeWidth={3}
               x={LABEL_X}
               y={labels[i]! + 4}
               className={`text-[12px] ${isChosen ? "fill-clay font-semibold" : "fill-ink"}`}
