@@ -32,7 +32,7 @@ const LOGIN = /^[a-z0-9][a-z0-9._@+-]{1,79}$/;
 const MOST_NAME = 80;
 
 /** What is wrong with a new account, by field. */
-export function accountProblems({ login, name, password }: NewAccount): Problems {
+function accountProblems({ login, name, password }: NewAccount): Problems {
   const plain = plainLogin(login);
   const problems: Problems = {};
   if (!LOGIN.test(plain)) problems.login = "must have 2 to 80 letters, digits, or . _ @ + -";

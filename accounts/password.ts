@@ -3,7 +3,7 @@ import { hash, verify } from "@node-rs/argon2";
 /** argon2id with the least that OWASP's Password Storage Cheat Sheet asks for (2024): 19 MiB, two passes, one lane. */
 const COST = { memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const;
 
-export const LEAST_PASSWORD = 12;
+const LEAST_PASSWORD = 12;
 const MOST_PASSWORD = 200;
 
 /** What is wrong with a new password, in words; null where it will do. */

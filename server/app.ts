@@ -99,11 +99,6 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
   app.use(knownHost(names));
   app.use(sameOrigin);
   app.use(ownPagesOnly);
-  if (isOpen) app.use(account(store, isSecure));
-  app.use(inTurn());
-  // Files for long work are streamed to the disk before the limit on ordinary bodies.
-  app.post("/uploads", ...(isOpen ? [signedIn] : []), uploads(store));
-  app.use(bodyLimit);
   app.use(
     compression({
       filter: (request, response) =>
@@ -116,6 +111,12 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
     app.use("/assets", express.static(join(client, "assets"), { immutable: true, maxAge: "1y" }));
     app.use(express.static(client, { maxAge: "1h" }));
   }
+  // Nobody is looked up for what everybody may have.
+  if (isOpen) app.use(account(store, isSecure));
+  app.use(inTurn());
+  // Files for long work are streamed to the disk before the limit on ordinary bodies.
+  app.post("/uploads", ...(isOpen ? [signedIn] : []), uploads(store));
+  app.use(bodyLimit);
   app.use(
     createRequestHandler({
       build: devMiddleware

@@ -1,3 +1,4 @@
+import { frontsOf } from "#core/mast";
 import { linkEnds, radiosTouched, setPatch, toPlaceStep, type World } from "#core/plan";
 import type { Place } from "#core/geodesy";
 import { useMemo, useState } from "react";
@@ -14,7 +15,6 @@ import { PlacesInView } from "../bench/PlacesInView";
 import { WaysView } from "../bench/WaysView";
 import type { MapLink, MapPick, MapSite, MapSubscriber } from "../map/types";
 import { CursorProvider, PlanUnderCursor, SectionUnderCursor } from "./cursor";
-import { useExposures } from "./useExposures";
 import { useDesk } from "./DeskContext";
 import { useGroundTools } from "./MapTools";
 import { placeNameOf } from "../frame/names";
@@ -81,7 +81,7 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
   const { data, world, selection, select, link, answer, profiles, draft, heat, lookedAt } = useDesk();
   const { sites, subscribers } = useMapPlaces(world);
   const outsiders = useMemo(() => [...world.outsiders.values()], [world.outsiders]);
-  const exposures = useExposures(world);
+  const fronts = useMemo(() => frontsOf(world), [world]);
   const links = useMapLinks();
   const ends = link ? linkEnds(world, link) : null;
   const profile = ends ? profiles.get([ends.a.place, ends.b.place]) : undefined;
@@ -167,7 +167,7 @@ export function PlanAndSection({ canDraw }: { canDraw: boolean }) {
             subscribers={subscribers}
             links={links}
             outsiders={outsiders}
-            exposures={exposures}
+            fronts={fronts}
             selected={onMap(selection)}
             onPick={select}
             heat={heat}

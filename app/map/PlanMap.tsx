@@ -126,10 +126,10 @@ export function PlanMap(props: PlanMapProps) {
   useEffect(() => {
     if (ready) view.current?.setDrawing(draws ? (ring) => latest.current.onDrawn?.(ring) : null);
   }, [ready, draws]);
-  const { outsiders, exposures } = props;
+  const { outsiders, fronts } = props;
   useEffect(() => {
-    if (ready) view.current?.showExposures(exposures ?? []);
-  }, [ready, exposures]);
+    if (ready) view.current?.showFronts(fronts ?? []);
+  }, [ready, fronts]);
   useEffect(() => {
     if (ready) view.current?.showOutsiders(outsiders ?? []);
   }, [ready, outsiders]);

@@ -16,7 +16,7 @@ import { groundLayers } from "./groundLayers";
 import { userTiles } from "./userTiles";
 import { coverageLayer } from "./coverageLayer";
 import { crowdLayer } from "./crowd";
-import { exposureLayer } from "./exposureLayer";
+import { frontLayer } from "./frontLayer";
 import { outsiderLayer } from "./outsiderLayer";
 import type { HeatMark, MapContour, MapLink, MapPick, MapSite, PlanMapProps, Ring } from "./types";
 import { reliefSource } from "./relief";
@@ -29,7 +29,7 @@ export interface MapView {
   setDrawing(onDrawn: ((ring: Ring) => void) | null): void;
   showCursor(place: Place | null): void;
   showOutsiders(outsiders: NonNullable<PlanMapProps["outsiders"]>): void;
-  showExposures(exposures: NonNullable<PlanMapProps["exposures"]>): void;
+  showFronts(fronts: NonNullable<PlanMapProps["fronts"]>): void;
   showHeat(points: readonly HeatMark[]): void;
   showCoverage(coverage: PlanMapProps["coverage"]): void;
   showContours(contours: readonly MapContour[]): void;
@@ -106,13 +106,13 @@ export async function createMapView(
   const ground = groundLayers(palette, events.reshaped);
   const coverage = coverageLayer(palette);
   const outsiders = outsiderLayer(palette);
-  const exposures = exposureLayer(palette);
+  const fronts = frontLayer(palette);
   const layers = [
     ...coverage.layers,
     ...ground.layers,
     new VectorLayer({ source: heatSource }),
     linkLayer,
-    exposures.layer,
+    fronts.layer,
     outsiders.layer,
     crowd.layer,
     things,
@@ -358,7 +358,7 @@ export async function createMapView(
       );
     },
     showOutsiders: (shown) => outsiders.show(shown),
-    showExposures: (shown) => exposures.show(shown),
+    showFronts: (shown) => fronts.show(shown),
     showContours: (contours) => coverage.showContours(contours),
     showCoverage: (shown) => coverage.show(shown),
     showMeasure(ends) {

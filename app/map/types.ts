@@ -1,3 +1,4 @@
+import type { Front } from "#core/mast";
 import type { Place } from "#core/geodesy";
 import type { PathState } from "#core/link";
 import type { HeatPoint } from "#core/search";
@@ -33,13 +34,6 @@ export interface MapArea {
   kind: CoverKind;
   rings: Ring[];
 }
-/** How far people keep away in front of an antenna; all round where it has no front. */
-export interface MapExposure {
-  place: Place;
-  headingDeg: number | null;
-  widthDeg: number;
-  metres: number;
-}
 /** Lines along which a figure is the same, in longitudes and latitudes. */
 export interface MapContour {
   value: number;
@@ -58,7 +52,8 @@ export interface PlanMapProps {
   links: MapLink[];
   /** Transmitters of others. */
   outsiders?: readonly Outsider[];
-  exposures?: readonly MapExposure[];
+  /** How far the public keeps away from antennas. */
+  fronts?: readonly Front[];
   selected: MapPick | null;
   onPick: (pick: MapPick | null) => void;
   /** The place on the selected path that the section's cursor stands on. */

@@ -1,3 +1,4 @@
+export { frontsOf, type Front } from "./fronts";
 export { couplingOf, MAST_SIDEWAYS_M } from "./coupling";
 export { exposureDistanceM } from "./exposure";
 export { mastIsolationDb } from "./isolation";

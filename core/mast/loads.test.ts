@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
-import { peakGainDbi } from "#core/antenna";
-import { ballastKg, exposureLimitWPerM2, mastLoad, momentOverNm, strutsFor, windAreaOf } from "#core/mast";
+import { beamwidthDeg, peakGainDbi } from "#core/antenna";
+import { ballastKg, frontsOf, exposureLimitWPerM2, mastLoad, momentOverNm, strutsFor, windAreaOf } from "#core/mast";
 import { endOf, setPatch, withPatches } from "#core/plan";
 import { valley } from "#core/testing";
 
@@ -74,4 +74,13 @@ test("ballast holds a mount against tipping over half its foot and against slidi
     (1.5 * load.forceN) / 0.4 / 9.81 - load.weightKg,
     6,
   );
+});
+
+test("every antenna of a mast has its front: where it looks, as wide as its beam is strong, and how far one keeps away", () => {
+  const fronts = frontsOf(world);
+  expect(fronts).toHaveLength([...world.radios.values()].filter(({ siteId }) => siteId !== null).length);
+  const { radio, place, antenna } = endOf(world, "sector");
+  const own = fronts.find(({ headingDeg }) => headingDeg === radio.azimuthDeg)!;
+  expect(own).toMatchObject({ place, publicM: mastLoad(world, [radio]).antennas[0]!.publicM });
+  expect(own.widthDeg).toBeGreaterThan(beamwidthDeg(antenna.azimuthCuts.V, 6));
 });

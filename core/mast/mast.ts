@@ -1,5 +1,5 @@
 import { inverseGeodesic } from "../geodesy";
-import { endOf, type LinkEnd, type World } from "../plan";
+import { endOf, type LinkEnd, type Radio, type World } from "../plan";
 import { thermalNoiseDbm } from "../propagation";
 import { channelCouplingDb, channelsMeet } from "../spectrum";
 import { couplingOf } from "./coupling";
@@ -31,13 +31,22 @@ export interface MastPair {
 
 /** The radios of a site from the top down, with their headings: those that aim at a far end look there. */
 export function radiosOnMast(world: World, siteId: string): OnMast[] {
+  return hung(world, (radio) => radio.siteId === siteId);
+}
+
+/** What hangs on all masts of a plan, looked through once. */
+export function radiosOnMasts(world: World): OnMast[] {
+  return hung(world, ({ siteId }) => siteId !== null);
+}
+
+function hung(world: World, isOne: (radio: Radio) => boolean): OnMast[] {
   const mates = new Map<string, string>();
   for (const { aRadioId, bRadioId } of world.links.values()) {
     if (!mates.has(aRadioId)) mates.set(aRadioId, bRadioId);
     if (!mates.has(bRadioId)) mates.set(bRadioId, aRadioId);
   }
   return [...world.radios.values()]
-    .filter((radio) => radio.siteId === siteId)
+    .filter(isOne)
     .map((radio) => {
       const end = endOf(world, radio.id);
       const mate = mates.get(radio.id);

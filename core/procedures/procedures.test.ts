@@ -112,9 +112,14 @@ describe("merging", () => {
   test("over any set of constraints keeps every one of them, or names a circle of steps that each wait for the next", () => {
     const names = Array.from({ length: 9 }, (_, i) => `s${i}`);
     const some = fc.subarray(names, { maxLength: 2 });
-    const meanwhile = fc.option(fc.constantFrom(...names), { freq: 4 });
+    // Half of the sets have steps that go on together, the others none.
+    const meanwhile = (isAsked: boolean) =>
+      isAsked ? fc.option(fc.constantFrom(...names), { freq: 2 }) : fc.constant(null);
+    const sets = fc
+      .boolean()
+      .chain((isAsked) => fc.array(fc.tuple(some, some, meanwhile(isAsked)), { minLength: 9, maxLength: 9 }));
     fc.assert(
-      fc.property(fc.array(fc.tuple(some, some, meanwhile), { minLength: 9, maxLength: 9 }), (asked) => {
+      fc.property(sets, (asked) => {
         const own = procedure(
           "x",
           names.map((id, i) => step(id, { before: asked[i]![0], after: asked[i]![1], while: asked[i]![2] })),
@@ -126,10 +131,9 @@ describe("merging", () => {
         } else
           circle!.forEach((one, i) => {
             const next = circle![(i + 1) % circle!.length]!;
-            // What goes on together waits together.
-            const waits = (x: Step, y: Step) => x.after.includes(y.id) || y.before.includes(x.id) || x.while === y.id;
-            const hasWhile = asked.some(([, , one]) => one !== null);
-            expect(waits(one, next) || hasWhile).toBe(true);
+            // What goes on together waits together: there the circle may run through a partner.
+            if (asked.some(([, , partner]) => partner !== null)) return;
+            expect(one.after.includes(next.id) || next.before.includes(one.id)).toBe(true);
           });
       }),
       { numRuns: 500 },
