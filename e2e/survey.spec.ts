@@ -298,7 +298,7 @@ test("the section goes out as numbers, drawing and picture; own tiles are off un
 test("everything is backed up and restored from the page of plans", async ({ page, server }) => {
   await page.goto(server.origin);
   await page.getByRole("button", { name: "Back up now" }).click();
-  await expect(page.getByText(/^Kept .*tar\.gz$/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/^Kept .*tar\.gz\. Opened again: \d+ files/)).toBeVisible({ timeout: 30_000 });
   await page.getByLabel("Name").fill("After the backup");
   await page.getByRole("button", { name: "Begin" }).click();
   // Whoever leaves before the plan has been begun may leave without it.

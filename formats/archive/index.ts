@@ -122,12 +122,11 @@ function csvRecords(files: ArchiveFiles, name: string, schema: z.ZodObject): Rec
   return records.map((cells) =>
     Object.fromEntries(
       header.map((column, i) => {
-        const field = schema.shape[column] as unknown;
+        const stated = schema.shape[column] as unknown;
         const cell = cells[i] ?? "";
-        if (field instanceof z.ZodNullable && cell === "") return [column, null];
-        // What may be null in these tables is a number.
-        if (field instanceof z.ZodNumber || field instanceof z.ZodNullable)
-          return [column, cell === "" ? NaN : Number(cell)];
+        if (stated instanceof z.ZodNullable && cell === "") return [column, null];
+        const field = stated instanceof z.ZodNullable ? stated.unwrap() : stated;
+        if (field instanceof z.ZodNumber) return [column, cell === "" ? NaN : Number(cell)];
         if (field instanceof z.ZodBoolean) return [column, cell === "true" ? true : cell === "false" ? false : cell];
         return [column, withoutGuard(cell)];
       }),
