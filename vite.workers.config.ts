@@ -16,6 +16,7 @@ export default defineConfig({
         pool: from("pool/worker.ts"),
         raster: from("jobs/workers/raster.ts"),
         archive: from("jobs/workers/archive.ts"),
+        database: from("store/thread/worker.ts"),
       },
       output: { entryFileNames: "[name].js", chunkFileNames: "shared/[name]-[hash].js" },
     },

@@ -4,6 +4,8 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { zipSync } from "fflate";
 import { startServer, stopServer } from "../e2e/startServer";
+import { goBehindServing } from "../threads";
+import { watchHealth } from "./health";
 
 /** Longest that anybody may wait for a page meanwhile, ms. */
 const BOUND_MS = 200;
@@ -18,9 +20,6 @@ const post = (url: string, body: BodyInit, type: string) =>
     headers: { origin, "content-type": type, "content-length": String((body as Uint8Array).length) },
   });
 
-let worstMs = 0;
-let asked = 0;
-let isOver = false;
 /** An archive of 1.5 MB that unpacks to 1.5 GB. Made beforehand: it keeps this thread busy. */
 const zeros = new Uint8Array(100_000_000);
 const bomb = zipSync(Object.fromEntries(Array.from({ length: 15 }, (_, i) => [`zeros-${i}`, zeros])));
@@ -34,23 +33,23 @@ async function bombs(): Promise<void> {
     await (await post(`${origin}/archives`, new TextEncoder().encode(order), "application/json")).text();
   }
 }
-/** Thirty pictures of a foreign page that would each cost a path around the earth, and as many of our own. */
-const pictures = async () => {
+/** Pictures that would each cost a path around the earth: half of a foreign page's, half of our own. */
+const pictures = async (count: number) => {
   const pairs = new URLSearchParams(Array.from({ length: 20 }, (_, i) => ["pair", `-89,${i},89,${i + 1}`])).toString();
   await Promise.all(
-    Array.from({ length: 60 }, async (_, i) => {
+    Array.from({ length: count }, async (_, i) => {
       const headers: Record<string, string> = i % 2 ? { "sec-fetch-site": "cross-site" } : {};
       await (await fetch(`${plan}/profiles?${pairs}`, { headers })).arrayBuffer();
     }),
   );
 };
-/** Twenty people who each keep ten changes. */
-const herd = () =>
+/** People who each keep some changes. */
+const herd = (people: number, changes: number, round: string) =>
   Promise.all(
-    Array.from({ length: 20 }, async (_, who) => {
-      for (let change = 0; change < 10; change++) {
+    Array.from({ length: people }, async (_, who) => {
+      for (let change = 0; change < changes; change++) {
         const body = {
-          ...{ intent: "keep", op: `w${who}-${change}`, what: "note", reason: "" },
+          ...{ intent: "keep", op: `${round}${who}-${change}`, what: "note", reason: "" },
           patches: [{ kind: "subscribers", id: `sub-${who + 1}`, set: { notes: `${who} ${change}` } }],
         };
         await (
@@ -60,22 +59,19 @@ const herd = () =>
     }),
   );
 await fetch(`${plan}/paths`);
-const watching = (async () => {
-  while (!isOver) {
-    const start = performance.now();
-    await fetch(`${origin}/health`);
-    worstMs = Math.max(worstMs, performance.now() - start);
-    asked++;
-    await new Promise((resolve) => setTimeout(resolve, 10));
-  }
-})();
+// A server that has run for a while: whatever it is asked for was asked for before.
+for (let i = 0; i < 10; i++) await Promise.all([pictures(2), herd(2, 1, `warm${i}w`)]);
+const health = await watchHealth(origin, 10);
+// Whoever presses in sits at other machines: on this one they must not take the server's cores from it.
+goBehindServing();
 const start = performance.now();
-await Promise.all([bombs(), pictures(), herd()]);
+await Promise.all([bombs(), pictures(60), herd(20, 10, "w")]);
 await new Promise((resolve) => setTimeout(resolve, 3000));
-isOver = true;
-await watching;
+const { longestMs, asked } = await health.end();
 console.log(`bombs, pictures and a herd took ${((performance.now() - start) / 1000).toFixed(1)} s`);
-const verdict = worstMs <= BOUND_MS ? "held" : "MISSED";
-console.log(`worst of ${asked} answers of /health meanwhile: ${worstMs.toFixed(0)} ms, bound ${BOUND_MS}: ${verdict}`);
+const verdict = longestMs <= BOUND_MS ? "held" : "MISSED";
+console.log(
+  `worst of ${asked} answers of /health meanwhile: ${longestMs.toFixed(0)} ms, bound ${BOUND_MS}: ${verdict}`,
+);
 await stopServer(server);
 rmSync(directory, { recursive: true, force: true });

@@ -6,6 +6,7 @@ import { join } from "node:path";
 import { largeSibling } from "#demo";
 import { createPlan, openStore, packLayer, signedBy } from "#store";
 import { startServer, stopServer } from "../e2e/startServer";
+import { watchHealth } from "./health";
 
 const WRITERS = 20;
 /** Changes of one kind that are kept one after another. */
@@ -49,26 +50,6 @@ function page(path: string): { seconds: number; bytes: number } {
   return { seconds, bytes };
 }
 
-/** Asks for /health all the time and keeps the longest wait, ms. */
-function watchHealth(): { end: () => Promise<number> } {
-  let isOver = false;
-  let longest = 0;
-  const watching = (async () => {
-    while (!isOver) {
-      const [, ms] = await timed(() => fetch(`${server.origin}/health`).then((response) => response.text()));
-      longest = Math.max(longest, ms);
-      await new Promise((resolve) => setTimeout(resolve, 20));
-    }
-  })();
-  return {
-    end: async () => {
-      isOver = true;
-      await watching;
-      return longest;
-    },
-  };
-}
-
 let count = 0;
 async function keep(patches: object[]): Promise<number> {
   const response = await fetch(`${at}/changes`, {
@@ -98,10 +79,10 @@ try {
   const cold = page(`${at}/paths`);
   print("first page, cold", cold.seconds, "s", 4);
   print("first page over the wire", cold.bytes / 1e6, "MB", 1.5);
-  let health = watchHealth();
+  let health = await watchHealth(server.origin);
   const [, workedOutMs] = await timed(() => since(1, "&all=1"));
   console.log(`worked out from nothing in ${(workedOutMs / 1000).toFixed(1)} s meanwhile`);
-  print("/health while the plan is worked out, longest", await health.end(), "ms", 100);
+  print("/health while the plan is worked out, longest", (await health.end()).longestMs, "ms", 100);
   const warm = page(`${at}/paths`);
   print("first page, warm", warm.seconds, "s", 2);
   print("first page over the wire, with its answers", warm.bytes / 1e6, "MB", 1.5);
@@ -110,7 +91,7 @@ try {
   let revision = 1;
   /** Keeps some changes of one kind, one after another, and prints the median of what each took. */
   const seen = async (name: string, patchOf: (turn: number) => object, mostMs: number) => {
-    health = watchHealth();
+    health = await watchHealth(server.origin);
     const [seenMs, settledMs, counts] = [[], [], [0, 0]] as [number[], number[], [number, number]];
     for (let turn = 0; turn < TURNS; turn++) {
       const before = revision;
@@ -128,7 +109,7 @@ try {
     print(`${name}: kept and seen (${counts[0]} links answered anew)`, medianOf(seenMs), "ms", mostMs);
     if (settledMs.length > 0)
       print(`  all who hear it answered anew after that (${counts[1]} links)`, medianOf(settledMs), "ms", 2000);
-    print("  /health meanwhile, longest", await health.end(), "ms", 100);
+    print("  /health meanwhile, longest", (await health.end()).longestMs, "ms", 100);
   };
   const [site, subscriber] = [rows.sites[3]!, rows.subscribers[5]!];
   const linked = rows.links[500]!;

@@ -12,6 +12,7 @@ import { largeSibling } from "#demo";
 import type { JobView, SitesResult } from "#jobs";
 import { createPlan, openStore, packLayer, signedBy } from "#store";
 import { startServer, stopServer } from "../e2e/startServer";
+import { watchHealth } from "./health";
 
 const REACH_KM = 12;
 const { rows, surface } = largeSibling(167);
@@ -77,13 +78,11 @@ const kilobytes = () =>
 
 try {
   const job = await begin(60);
-  let [looked, seenFrom, seenTo, most, longest] = [0, 0, 0, 0, 0];
+  const health = await watchHealth(server.origin);
+  let [looked, seenFrom, seenTo, most] = [0, 0, 0, 0];
   let now = job;
   while (now.state === "running") {
     await new Promise((resolve) => setTimeout(resolve, 100));
-    const asked = performance.now();
-    await fetch(`${server.origin}/health`).then((response) => response.text());
-    longest = Math.max(longest, performance.now() - asked);
     now = await jobNow(job.id);
     most = Math.max(most, kilobytes());
     const candidates = /(\d+) of (\d+) candidates/.exec(now.message);
@@ -112,7 +111,7 @@ try {
     true,
   );
   print("server's memory at most", most / 1024, "MB", 1024);
-  print("longest wait of /health meanwhile", longest, "ms", 100);
+  print("longest wait of /health meanwhile", (await health.end()).longestMs, "ms", 100);
   print("gap of the choice", (100 * (style!.costEur - style!.lowerBoundEur)) / style!.costEur, "%", 3);
   const again = await begin(60);
   await new Promise((resolve) => setTimeout(resolve, 4000));

@@ -4,6 +4,7 @@ import { withPatches, worldOf, type Patch, type PlanRows, type World } from "#co
 import type { SearchProgress } from "#core/search";
 import { groundOver, type Ground, type SharedGround } from "#ground";
 import { glances, type Bench } from "./bench";
+import { goBehindServing } from "../threads";
 import { TASKS, type TaskAsk } from "./tasks";
 
 export interface TaskOrder {
@@ -27,6 +28,7 @@ export type Told = { progress: SearchProgress } | { found: unknown };
 /** Progress is told no oftener than this, ms. */
 const TELL_MS = 100;
 
+goBehindServing();
 let world: { key: string; value: World } | null = null;
 let ground: { key: string; value: Ground } | null = null;
 

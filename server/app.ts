@@ -74,7 +74,7 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
     await store.close();
     throw new NobodyCanSignIn(NO_ACCOUNT);
   }
-  if (!devMiddleware) watchOverItself();
+  if (!devMiddleware) watchOverItself(() => store.db.turns());
   dropOldUploads(store);
   dropOldArchives(store);
   await dropStrayTiles(store.db);

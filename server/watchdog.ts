@@ -19,11 +19,26 @@ setInterval(() => {
 }, beatMs);
 `;
 
-/** Ends this process if its thread stops turning, a database that spins for ever included. Gives what stops the watch. */
-export function watchOverItself(silenceMs = LONGEST_SILENCE_MS): () => Promise<void> {
+/**
+ * Ends this process if its thread stops turning, or if `alive` does not settle any more: a database that spins for ever. Gives
+ * what stops the watch.
+ */
+export function watchOverItself(
+  alive: () => Promise<void> = () => Promise.resolve(),
+  silenceMs = LONGEST_SILENCE_MS,
+): () => Promise<void> {
   const beat = new Int32Array(new SharedArrayBuffer(4));
   const beatMs = Math.min(BEAT_MS, silenceMs / 4);
-  const timer = setInterval(() => Atomics.add(beat, 0, 1), beatMs).unref();
+  let isAsking = false;
+  const ask = async () => {
+    if (isAsking) return;
+    isAsking = true;
+    // A failure is an answer too.
+    await alive().catch(() => undefined);
+    isAsking = false;
+    Atomics.add(beat, 0, 1);
+  };
+  const timer = setInterval(() => void ask(), beatMs).unref();
   const watcher = new Worker(WATCHER, { eval: true, workerData: { beat, silenceMs, beatMs } });
   watcher.unref();
   return async () => {

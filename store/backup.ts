@@ -12,10 +12,9 @@ import {
 } from "node:fs";
 import { join } from "node:path";
 import { migrate, openDatabase, type Store } from "./database";
-import { openDurable } from "./drivers/durable";
-import { pgliteDb } from "./drivers/pglite";
 import { inspected, NoBackup, openedBackup, sealed, type Inspected } from "./backupFile";
 import { endAllJobs } from "./jobs";
+import { threadDb } from "./thread";
 
 /** Thrown when a file is no backup that can be restored; the data stay as they were. */
 export class RestoreRefused extends Error {}
@@ -134,7 +133,7 @@ export async function restore(store: Store, path: string): Promise<void> {
   try {
     const packed = openedBackup(path, passphrase());
     await inspected(packed);
-    const db = pgliteDb(await openDurable(incoming, { loadDataDir: new Blob([packed as Uint8Array<ArrayBuffer>]) }));
+    const db = await threadDb({ directory: incoming, backup: packed });
     await migrate(db);
     await db.query("SELECT count(*) FROM plans");
     await db.close();

@@ -1,11 +1,10 @@
 import { existsSync, mkdirSync, renameSync } from "node:fs";
 import { join } from "node:path";
 import type { Db } from "./db";
-import { openDurable } from "./drivers/durable";
-import { pgliteDb } from "./drivers/pglite";
 import { holdDataDirectory } from "./lock";
 import { MIGRATIONS } from "./migrations";
 import { requireRoom, type FreeSpace } from "./room";
+import { threadDb } from "./thread";
 
 export interface Store {
   /** Ask for it each time: a restore puts another in its place. */
@@ -70,7 +69,7 @@ export async function openDatabase(directory: string, freeSpace?: FreeSpace): Pr
   const before = join(directory, "db-before-restore");
   // A restore that died between its two moves left the data under their other name.
   if (!existsSync(live) && existsSync(before)) renameSync(before, live);
-  const db = pgliteDb(await openDurable(live), () => requireRoom(directory, freeSpace));
+  const db = await threadDb({ directory: live }, () => requireRoom(directory, freeSpace));
   await migrate(db);
   return db;
 }

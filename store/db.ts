@@ -16,6 +16,8 @@ export interface Db extends Queries {
   notify(channel: string, payload: string): Promise<void>;
   /** The whole database as one packed file, or null where a server keeps its own backups. */
   dump(): Promise<Uint8Array | null>;
+  /** Settles when the thread that the database runs on has turned, whatever transaction is open; a server minds itself. */
+  turns(): Promise<void>;
   close(): Promise<void>;
 }
 

@@ -1,4 +1,5 @@
 import { fork, type ChildProcess } from "node:child_process";
+import { setPriority } from "node:os";
 import { fileURLToPath } from "node:url";
 import { Worker } from "node:worker_threads";
 
@@ -8,6 +9,7 @@ const SOURCES = {
   pool: "../pool/worker.ts",
   raster: "../jobs/workers/raster.ts",
   archive: "../jobs/workers/archive.ts",
+  database: "../store/thread/worker.ts",
 } as const;
 export type ThreadName = keyof typeof SOURCES;
 
@@ -25,6 +27,16 @@ export function entryOf(name: ThreadName): { file: string; argv: string[] } {
   const here = import.meta.url;
   return { file: fileURLToPath(new URL("boot.mjs", here)), argv: [new URL(SOURCES[name], here).href] };
 }
+
+/**
+ * Said by whatever computes for long, at its start: where all cores are busy, whoever serves pages goes first. Linux counts a
+ * thread like a process here; elsewhere the serving thread would be put back as well, so nothing is done there.
+ */
+export function goBehindServing(): void {
+  if (process.platform === "linux") setPriority(BEHIND);
+}
+/** How far behind, on the system's scale from 0 to 19. */
+const BEHIND = 10;
 
 /** Memory for the newest objects of a thread, MB: the default is larger, and every thread has its own. */
 const YOUNG_MB = 24;

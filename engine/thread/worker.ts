@@ -13,6 +13,7 @@ import {
 import type { SharedGround } from "#ground";
 import { QUESTIONS, type QuestionName } from "./questions";
 import { firstState, planGround, type GroundVersions, type PlanState } from "./state";
+import { goBehindServing } from "../../threads";
 
 /** A plan's ground as it is handed over. */
 export interface GroundOrder {
@@ -26,6 +27,7 @@ export type Order =
   | { kind: "ask"; id: number; key: string; name: QuestionName; asked: unknown };
 export type Reply = { id: number; answer: unknown } | { id: number; failed: string };
 
+goBehindServing();
 const port = parentPort!;
 const states = new Map<string, PlanState>();
 

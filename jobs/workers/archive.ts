@@ -6,6 +6,7 @@ import { parentPort, workerData } from "node:worker_threads";
 import { ArchiveError, readBesideFiles, readRowFiles, type Beside } from "#formats/archive";
 import type { PlanRows } from "#core/plan";
 import { unpackTo, ZipRefused, type UnpackBounds } from "#formats/zip";
+import { goBehindServing } from "../../threads";
 
 export interface ArchiveOrder {
   path: string;
@@ -16,6 +17,7 @@ export interface ArchiveOrder {
 export type ArchiveMessage =
   { kind: "read"; names: Map<string, number>; rows: PlanRows; beside: Beside } | { kind: "refused"; message: string };
 
+goBehindServing();
 const { path, folder, planId, bounds } = workerData as ArchiveOrder;
 
 function read(): ArchiveMessage {

@@ -11,6 +11,7 @@ import {
   type RasterSource,
 } from "#formats/raster";
 import { encodeTile } from "#ground";
+import { goBehindServing } from "../../threads";
 
 export interface RasterOrder {
   files: { path: string; name: string }[];
@@ -27,6 +28,7 @@ export type RasterMessage =
   | { kind: "finished" }
   | { kind: "failed"; message: string };
 
+goBehindServing();
 const BATCH = 32;
 /** Memory beyond which the reading gives up, bytes: blocks unpack outside of the heap. */
 const MOST_BYTES = 1_400 * 1024 * 1024;

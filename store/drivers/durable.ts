@@ -1,4 +1,4 @@
-import { closeSync, existsSync, fsyncSync, openSync, readdirSync } from "node:fs";
+import { closeSync, existsSync, fsyncSync, openSync, readdirSync, writeSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { PGlite, types, type PGliteOptions } from "@electric-sql/pglite";
 import { NodeFS } from "@electric-sql/pglite/nodefs";
@@ -30,10 +30,12 @@ class FlushingFiles extends NodeFS {
         try {
           this.flush(nfd);
         } catch (error) {
-          console.error(
-            `The disk did not take what Tejado wrote (${(error as Error).message}). Tejado ends here, so that nothing is taken for kept that is not. See to the disk, then start it again.`,
+          // On a thread the usual exit would end the thread alone, and what is printed the usual way would come too late.
+          writeSync(
+            2,
+            `The disk did not take what Tejado wrote (${(error as Error).message}). Tejado ends here, so that nothing is taken for kept that is not. See to the disk, then start it again.\n`,
           );
-          process.exit(1);
+          process.kill(process.pid, "SIGKILL");
         }
         return 0;
       };

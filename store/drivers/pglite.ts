@@ -13,9 +13,9 @@ const queries = (tx: PGlite | Transaction): Queries => ({
 
 /**
  * The embedded database. It never writes its log back by itself, so checkpoints are asked for when nothing was written for a
- * while and when the log has grown. `requireRoom` throws where nothing more should be written.
+ * while and when the log has grown.
  */
-export function pgliteDb(pglite: PGlite, requireRoom: () => void = () => undefined): Db {
+export function pgliteDb(pglite: PGlite): Db {
   let writes = 0;
   let seen = 0;
   let closed = false;
@@ -38,7 +38,6 @@ export function pgliteDb(pglite: PGlite, requireRoom: () => void = () => undefin
   return {
     ...queries(pglite),
     transaction: (work) => {
-      requireRoom();
       writes++;
       return pglite.transaction((tx) => work(queries(tx)));
     },
@@ -50,6 +49,7 @@ export function pgliteDb(pglite: PGlite, requireRoom: () => void = () => undefin
     listen: async (channel, heard) => pglite.listen(channel, heard),
     notify: async (channel, payload) => void (await pglite.query("SELECT pg_notify($1, $2)", [channel, payload])),
     dump: async () => new Uint8Array(await (await pglite.dumpDataDir("gzip")).arrayBuffer()),
+    turns: () => Promise.resolve(),
     close: async () => {
       closed = true;
       clearInterval(timer);

@@ -56,6 +56,7 @@ export function serverDb(connectionString: string): Db {
     },
     notify: async (channel, payload) => void (await pool.query("SELECT pg_notify($1, $2)", [channel, payload])),
     dump: () => Promise.resolve(null),
+    turns: () => Promise.resolve(),
     close: async () => {
       for (const ear of ears) await ear.stop();
       await pool.end();
