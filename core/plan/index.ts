@@ -1,3 +1,4 @@
+export { nestingOf } from "./nesting";
 export { splitChannels, tuned, untuned } from "./carriers";
 export { checkPatches, type PatchProblem } from "./check";
 export { endOf, linkEnds, type Demand, type LinkEnd } from "./ends";

@@ -9,6 +9,7 @@ import {
   checkPatches,
   endOf,
   LIST_KINDS,
+  nestingOf,
   newPlan,
   planSchema,
   ROW_SCHEMAS,
@@ -120,4 +121,19 @@ test("radios on sites are listed with what their scans heard, the noisiest first
   ]);
   expect(list[0]!.headingDeg).toBeCloseTo(270, 0);
   expect(list[0]!.floorDbm).toBeGreaterThan(list[1]!.floorDbm!);
+});
+
+test("brackets are counted where they nest, not where a text holds them, and an overlay is held against a bound", () => {
+  expect(nestingOf("7")).toBe(0);
+  expect(nestingOf('{"a":[1,{"b":2}],"c":[]}')).toBe(3);
+  expect(nestingOf('{"a":"[[[[\\"[[","b":1}')).toBe(1);
+  const overlay = { id: "o", planId: "p", name: "Lines", shown: true };
+  const told = (geojson: string) => ROW_SCHEMAS.overlays.safeParse({ ...overlay, geojson }).error?.issues[0]?.message;
+  const nested = (deep: number) =>
+    `{"type":"FeatureCollection","features":[${"[".repeat(deep - 2)}${"]".repeat(deep - 2)}]}`;
+  expect(told('{"type":"FeatureCollection","features":[]}')).toBeUndefined();
+  expect(told(nested(32))).toBeUndefined();
+  expect(told(nested(33))).toBe("nests 33 brackets, at most 32 are read");
+  expect(told("[1]")).toBe("is no GeoJSON FeatureCollection");
+  expect(told("{")).toBe("is no JSON");
 });

@@ -5,6 +5,7 @@ import { POWER_INPUTS, radioModelSchema } from "../radio";
 import { ruleSchema } from "../regulation";
 import { partSchema } from "./part";
 import { procedureSchema } from "./procedure";
+import { notFeatures } from "./nesting";
 
 /**
  * The things of a plan, each as one flat row. They are parsed at every edge: forms, files, database rows.
@@ -352,7 +353,13 @@ export const overlaySchema = z.object({
   planId: id,
   name,
   /** A GeoJSON FeatureCollection as text. */
-  geojson: z.string().max(OVERLAY_LIMIT_CHARACTERS),
+  geojson: z
+    .string()
+    .max(OVERLAY_LIMIT_CHARACTERS)
+    .superRefine((text, context) => {
+      const wrong = text.length <= OVERLAY_LIMIT_CHARACTERS && notFeatures(text);
+      if (wrong) context.addIssue({ code: "custom", message: wrong });
+    }),
   shown: z.boolean(),
 });
 export type Overlay = z.infer<typeof overlaySchema>;

@@ -1,8 +1,16 @@
+import { nestingOf } from "#core/plan";
+
+/** Deeper than this no file of ours or of an open format stands; whatever walks it may do so step by step. */
+const MOST_NESTED = 200;
+
 /** What a text says as JSON, or in words of ours where it is none. */
 export type ReadJson = { value: unknown; problem: null } | { value: null; problem: string };
 
 /** Reads JSON. Its problem ends a sentence that begins with the file: "is no JSON: …, in line 3". */
 export function readJson(text: string): ReadJson {
+  const nesting = nestingOf(text);
+  if (nesting > MOST_NESTED)
+    return { value: null, problem: `nests ${nesting} brackets, at most ${MOST_NESTED} are read` };
   try {
     return { value: JSON.parse(text) as unknown, problem: null };
   } catch (error) {
