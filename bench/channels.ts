@@ -8,18 +8,11 @@ import { largeSibling } from "#demo";
 import { createPlan, openStore, packLayer, signedBy } from "#store";
 import { startServer, stopServer } from "../e2e/startServer";
 import { watchHealth } from "./health";
+import { print } from "./print";
 
 const { rows, surface } = largeSibling(167);
 const planId = rows.plan.id;
 const directory = mkdtempSync(join(tmpdir(), "tejado-channels-"));
-
-function print(name: string, value: number, unit: string, bound: number): void {
-  const isWithin = value <= bound;
-  console.log(
-    `${name.padEnd(52)} ${value.toFixed(value < 10 ? 2 : 0).padStart(8)} ${unit.padEnd(3)} bound ${bound}: ${isWithin ? "within" : "MISSED"}`,
-  );
-  if (!isWithin) process.exitCode = 1;
-}
 
 const { layer, tiles } = packLayer(planId, "ground", "bare", surface);
 const store = await openStore(directory);

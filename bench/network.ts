@@ -7,19 +7,12 @@ import { largeSibling } from "#demo";
 import { createPlan, openStore, packLayer, signedBy } from "#store";
 import { startServer, stopServer } from "../e2e/startServer";
 import { watchHealth } from "./health";
+import { print } from "./print";
 
 const WRITERS = 20;
 /** Changes of one kind that are kept one after another. */
 const TURNS = 5;
 const medianOf = (some: number[]) => [...some].sort((x, y) => x - y)[some.length >> 1]!;
-
-function print(name: string, value: number, unit: string, bound: number): void {
-  const isWithin = value <= bound;
-  console.log(
-    `${name.padEnd(62)} ${value.toFixed(value < 10 ? 2 : 0).padStart(8)} ${unit.padEnd(3)} bound ${bound}: ${isWithin ? "within" : "MISSED"}`,
-  );
-  if (!isWithin) process.exitCode = 1;
-}
 
 const directory = mkdtempSync(join(tmpdir(), "tejado-network-"));
 const { rows, surface } = largeSibling(167);

@@ -13,19 +13,12 @@ import type { JobView, SitesResult } from "#jobs";
 import { createPlan, openStore, packLayer, signedBy } from "#store";
 import { startServer, stopServer } from "../e2e/startServer";
 import { watchHealth } from "./health";
+import { print } from "./print";
 
 const REACH_KM = 12;
 const { rows, surface } = largeSibling(167);
 const planId = rows.plan.id;
 const directory = mkdtempSync(join(tmpdir(), "tejado-sites-"));
-
-function print(name: string, value: number, unit: string, bound: number, atLeast = false): void {
-  const isWithin = atLeast ? value >= bound : value <= bound;
-  console.log(
-    `${name.padEnd(62)} ${value.toFixed(value < 10 ? 2 : 0).padStart(8)} ${unit.padEnd(3)} bound ${bound}: ${isWithin ? "within" : "MISSED"}`,
-  );
-  if (!isWithin) process.exitCode = 1;
-}
 
 /** Full path answers a second on one thread, each over a profile of its own: what a bench measures with nothing round it. */
 function answersPerSecond(): number {

@@ -45,6 +45,19 @@ export async function neighbourhood(tx: Queries, planId: string, patches: readon
     named("outsiders"),
     named("equipment"),
   );
+  near.visits = await rows(
+    "visits",
+    "id = ANY($2) OR link_id = ANY($3) OR crew_a_id = ANY($4) OR crew_b_id = ANY($4)",
+    named("visits"),
+    named("links"),
+    named("crews"),
+  );
+  near.crews = await rows("crews", "id = ANY($2)", [
+    ...named("crews"),
+    ...near.visits.flatMap(({ crewAId, crewBId }) => [crewAId, crewBId]),
+    ...wanted("crewAId"),
+    ...wanted("crewBId"),
+  ]);
   near.photos = await rows("photos", "id = ANY($2) OR owner_id = ANY($3)", named("photos"), [
     ...named("sites"),
     ...named("subscribers"),
@@ -52,7 +65,12 @@ export async function neighbourhood(tx: Queries, planId: string, patches: readon
   near.links = await rows(
     "links",
     "id = ANY($2) OR a_radio_id = ANY($3) OR b_radio_id = ANY($3)",
-    [...named("links"), ...near.measurements.map(({ linkId }) => linkId), ...wanted("linkId")],
+    [
+      ...named("links"),
+      ...near.measurements.map(({ linkId }) => linkId),
+      ...near.visits.map(({ linkId }) => linkId),
+      ...wanted("linkId"),
+    ],
     named("radios"),
   );
   const ends = near.links.flatMap(({ aRadioId, bRadioId }) => [aRadioId, bRadioId]);

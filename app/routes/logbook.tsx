@@ -22,6 +22,8 @@ const KINDS: [RowKind, string][] = [
   ["overlays", "overlays"],
   ["scans", "noise scans"],
   ["outsiders", "outsiders"],
+  ["crews", "crews"],
+  ["visits", "jobs"],
   ["photos", "photographs"],
   ["plans", "plan settings"],
 ];

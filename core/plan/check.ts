@@ -112,6 +112,22 @@ function checkReferences(before: World, after: World, patches: readonly Patch[],
         `the noise scan stands at site ${before.sites.get(one.siteId)?.name ?? one.siteId}, which is not in the plan`,
         true,
       );
+  for (const one of after.visits.values()) {
+    if ((touched.has(`visits ${one.id}`) || touched.has(`links ${one.linkId}`)) && !after.links.has(one.linkId))
+      add("visits", one.id, "linkId", `the job is on link ${one.linkId}, which is not in the plan`, true);
+    for (const field of ["crewAId", "crewBId"] as const) {
+      const crewId = one[field];
+      const concerned = touched.has(`visits ${one.id}`) || touched.has(`crews ${crewId}`);
+      if (concerned && crewId !== null && !after.crews.has(crewId))
+        add(
+          "visits",
+          one.id,
+          field,
+          `a job has the crew ${before.crews.get(crewId)?.name ?? crewId}, which is not in the plan`,
+          true,
+        );
+    }
+  }
   for (const { id, antennaModelId } of after.outsiders.values())
     if (touched.has(`outsiders ${id}`) && antennaModelId !== null && !after.antennaModels.has(antennaModelId))
       add("outsiders", id, "antennaModelId", `the antenna ${antennaModelId} is not in the library`, true);

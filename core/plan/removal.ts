@@ -55,6 +55,7 @@ export function removalOf(world: World, things: readonly Removable[]): Removal {
   const carriers = carriersLeft(world, radios);
   const readings = [...world.measurements.values()].filter(({ linkId }) => linkIds.has(linkId));
   const scans = [...world.scans.values()].filter(({ siteId }) => places.has(siteId));
+  const visits = [...world.visits.values()].filter(({ linkId }) => linkIds.has(linkId));
   const photos = [...world.photos.values()].filter(({ ownerId }) => places.has(ownerId));
   const without = (kind: Patch["kind"], ids: Iterable<string>) => [...ids].map((id) => removePatch(kind, id));
   const otherLinks = links.size - named.size;
@@ -80,6 +81,10 @@ export function removalOf(world: World, things: readonly Removable[]): Removal {
         "photos",
         photos.map(({ id }) => id),
       ),
+      ...without(
+        "visits",
+        visits.map(({ id }) => id),
+      ),
     ],
     along: [
       ...(otherLinks > 0 ? [counted(otherLinks, "link")] : []),
@@ -87,6 +92,7 @@ export function removalOf(world: World, things: readonly Removable[]): Removal {
       ...(readings.length > 0 ? [counted(readings.length, "reading")] : []),
       ...(scans.length > 0 ? [counted(scans.length, "noise scan")] : []),
       ...(photos.length > 0 ? [counted(photos.length, "photograph")] : []),
+      ...(visits.length > 0 ? [counted(visits.length, "job")] : []),
     ],
   };
 }

@@ -421,6 +421,53 @@ export const photoSchema = z.object({
 });
 export type Photo = z.infer<typeof photoSchema>;
 
+/** People who work together in one place, and how they are reached there. */
+export const crewSchema = z.object({
+  id,
+  planId: id,
+  name,
+  /** Who they are, one a line. */
+  people: z.string().max(1000),
+  /** Channel of their hand radios, and a telephone. */
+  radioChannel: z.string().max(60),
+  phone: z.string().max(60),
+  /** Accounts that see this crew's jobs. */
+  logins: z.array(z.string().min(1).max(60)).max(30),
+});
+export type Crew = z.infer<typeof crewSchema>;
+
+export const VISIT_WORKS = ["build", "aim", "mend", "retest"] as const;
+export const VISIT_STATES = ["planned", "underway", "stopped", "done"] as const;
+export const PERMITS = ["notNeeded", "toAsk", "asked", "granted"] as const;
+const permit = z.enum(PERMITS);
+/** A job on both ends of a link: what, when, by whom, and what must be so before. */
+export const visitSchema = z.object({
+  id,
+  planId: id,
+  linkId: id,
+  work: z.enum(VISIT_WORKS),
+  /** The day as 2026-11-27, and when it begins there, minutes after midnight; an empty day is still open. */
+  day: z.string().regex(/^(\d{4}-\d\d-\d\d)?$/, "must be a day such as 2026-11-27, or empty"),
+  startMinute: z.number().int().min(0).max(1439),
+  minutes: z.number().int().min(5).max(1440),
+  /** Who is at either end; one crew at both goes from one to the other. */
+  crewAId: id.nullable(),
+  crewBId: id.nullable(),
+  /** Jobs that must be done before this one. */
+  afterIds: z.array(id).max(20),
+  /** The weather that it waits for, as somebody wrote it. */
+  weather: z.string().max(200),
+  powerOff: permit,
+  climb: permit,
+  neighboursTold: z.boolean(),
+  packed: z.boolean(),
+  state: z.enum(VISIT_STATES),
+  /** Why it was stopped, and what is left to do. */
+  stopped: z.string().max(1000),
+  notes: z.string().max(4000),
+});
+export type Visit = z.infer<typeof visitSchema>;
+
 /** What every row of a kind must satisfy, in an order in which rows can be put: what is pointed at goes before what points. */
 export const ROW_SCHEMAS = {
   plans: planSchema,
@@ -437,6 +484,8 @@ export const ROW_SCHEMAS = {
   scans: scanSchema,
   outsiders: outsiderSchema,
   photos: photoSchema,
+  crews: crewSchema,
+  visits: visitSchema,
 } as const;
 export type RowKind = keyof typeof ROW_SCHEMAS;
 /** The row of each kind. */

@@ -8,6 +8,7 @@ import { patched, type Patch } from "./patch";
 import type {
   Area,
   Carrier,
+  Crew,
   Equipment,
   Layer,
   Link,
@@ -21,6 +22,7 @@ import type {
   Scan,
   Site,
   Subscriber,
+  Visit,
 } from "./schema";
 
 /** Everything of one plan as rows; the bytes of rasters and photographs lie apart, under the ids of theirs. */
@@ -39,6 +41,8 @@ export interface PlanRows {
   scans: Scan[];
   outsiders: Outsider[];
   photos: Photo[];
+  crews: Crew[];
+  visits: Visit[];
 }
 
 /** A plan's rows with nothing in them yet. */
@@ -58,6 +62,8 @@ export function emptyRows(plan: Plan): PlanRows {
     scans: [],
     outsiders: [],
     photos: [],
+    crews: [],
+    visits: [],
   };
 }
 
@@ -79,6 +85,9 @@ export interface World {
   /** The same by the site at which they were taken. */
   scansBySite: ReadonlyMap<string, readonly Scan[]>;
   photos: Map<string, Photo>;
+  crews: Map<string, Crew>;
+  /** Jobs on roofs and masts. */
+  visits: Map<string, Visit>;
   radioModels: Map<string, RadioModel>;
   antennaModels: Map<string, AntennaModel>;
   parts: Map<string, Part>;
@@ -124,6 +133,8 @@ export function worldOf(rows: PlanRows): World {
     outsiders: byId(rows.outsiders),
     scansBySite: bySite(rows.scans),
     photos: byId(rows.photos),
+    crews: byId(rows.crews),
+    visits: byId(rows.visits),
     ...shelves,
   };
 }
@@ -164,6 +175,8 @@ export function rowsOf(world: World): PlanRows {
     scans: list(world.scans),
     outsiders: list(world.outsiders),
     photos: list(world.photos),
+    crews: list(world.crews),
+    visits: list(world.visits),
   };
 }
 

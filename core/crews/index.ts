@@ -1,0 +1,17 @@
+export { dayOf, minutesOfCrew, orderedDay, peopleOf, placeOf, travelMinutes } from "./day";
+export {
+  AIM_AXES,
+  END_SIDES,
+  fieldNoteSchema,
+  inOrder,
+  NOTE_KINDS,
+  progressAt,
+  ticked,
+  type AimAxis,
+  type EndProgress,
+  type EndSide,
+  type FieldNote,
+  type NoteKind,
+} from "./note";
+export { clock, visitName, visitProblems, type VisitProblem } from "./problems";
+export { minutesFor, proposeVisits, workFor } from "./propose";
