@@ -1,6 +1,6 @@
 /**
  * Imports run one way, from each line to those before it: core; formats, wire, ground, threads; store; engine, demo, accounts; pool,
- * simulators, staging; jobs; app; server. Folders of one line know nothing of each other. Outside a folder only its index.ts is imported.
+ * simulators, staging; jobs; app; field; server. Folders of one line know nothing of each other. Outside a folder only its index.ts is imported.
  */
 const LINES = [
   ["core"],
@@ -10,6 +10,7 @@ const LINES = [
   ["pool", "simulators", "staging"],
   ["jobs"],
   ["app"],
+  ["field"],
   ["server"],
 ];
 const forbidden = [

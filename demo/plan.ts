@@ -18,6 +18,7 @@ import {
 } from "#core/plan";
 import { plainTerrain, sampleProfile, type Surface } from "#core/terrain";
 import { DEMO_PLAN_ID, demoSubscribers, OUTSIDERS, SITES, type Cluster } from "./places";
+import { withCrews } from "./crews";
 
 const PLAN = newPlan({
   id: DEMO_PLAN_ID,
@@ -274,7 +275,7 @@ export function demoPlan(surface: Surface): PlanRows {
     }
   }
   plantFaults(rows, subscribers, between);
-  return withCarriers(rows);
+  return withCrews(withCarriers(rows));
 }
 
 function clientRadio(

@@ -33,10 +33,12 @@ function newestIn(path) {
 }
 
 const BUILT_FROM = [
+  "accounts",
   "app",
   "core",
   "demo",
   "engine",
+  "field",
   "formats",
   "ground",
   "jobs",
@@ -51,6 +53,7 @@ const BUILT_FROM = [
   "package-lock.json",
   "react-router.config.ts",
   "vite.config.ts",
+  "vite.field.config.ts",
   "vite.workers.config.ts",
 ];
 export const SERVER_BUILD = join(ROOT, "build", "server", "index.js");

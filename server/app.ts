@@ -110,6 +110,10 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
     const client = fileURLToPath(new URL("../client", import.meta.url));
     app.use("/assets", express.static(join(client, "assets"), { immutable: true, maxAge: "1y" }));
     app.use(express.static(client, { maxAge: "1h" }));
+    const field = fileURLToPath(new URL("../field", import.meta.url));
+    app.use("/field/assets", express.static(join(field, "assets"), { immutable: true, maxAge: "1y" }));
+    // The page itself and its worker are asked for each time there is signal: a phone must not stay behind the desk.
+    app.use("/field", express.static(field, { maxAge: 0 }));
   }
   // Nobody is looked up for what everybody may have.
   if (isOpen) app.use(account(store, isSecure));

@@ -56,13 +56,13 @@ export const headers = helmet({
 
 /** What pages may use of a phone: where it is, its camera and its compass on the pages for crews, and nothing else anywhere. */
 export function permissions(request: Request, response: Response, next: NextFunction): void {
-  const isForCrews = /^\/plans\/[^/]+\/(crew|links\/)/.test(request.path);
+  const isForCrews = /^\/(plans\/[^/]+\/(crew|links\/)|field\/)/.test(request.path);
   const own = isForCrews ? "(self)" : "()";
   const asked = FOR_CREWS.map((name) => `${name}=${own}`);
   response.setHeader("Permissions-Policy", [...asked, ...NEVER.map((name) => `${name}=()`)].join(", "));
   next();
 }
-const FOR_CREWS = ["geolocation", "camera", "accelerometer", "gyroscope", "magnetometer"];
+const FOR_CREWS = ["geolocation", "camera", "accelerometer", "gyroscope", "magnetometer", "screen-wake-lock"];
 const NEVER = ["microphone", "payment", "usb", "serial", "bluetooth", "midi", "display-capture", "idle-detection"];
 
 /** Refuses every changing request that another origin sent. */

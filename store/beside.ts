@@ -1,7 +1,11 @@
 import type { Queries } from "./db";
 
 /** A short text that is another one whenever anything of a plan's rows in a table beside its record has changed. */
-export async function besideStamp(db: Queries, table: "staging" | "stock", planId: string): Promise<string> {
+export async function besideStamp(
+  db: Queries,
+  table: "staging" | "stock" | "field_notes",
+  planId: string,
+): Promise<string> {
   const { rows } = await db.query<{ stamp: string }>(
     `SELECT count(*) || '-' || coalesce(max(changed), 0) AS stamp FROM ${table} WHERE plan_id = $1`,
     [planId],

@@ -60,6 +60,7 @@ export {
 export { LostSecret, readSecret, secretOf } from "./secrets";
 export * from "./accounts";
 export { putStock, readStock, stockOf, type StockField } from "./stock";
+export { addFieldNotes, readFieldNotes } from "./fieldNotes";
 export { dropStaging, readStaging, readStagingNote, writeStaging } from "./staging";
 export { dropStrayTiles, dropTiles, frameOf, overviewId, packLayer, readTiles, stageTiles } from "./terrain";
 export { dropVersion, listVersions, nameVersion, patchesBetween, readVersion, type Version } from "./versions";

@@ -6,3 +6,4 @@ export { firstOfEach, shownAfter, shownOf, shownSince, type Shown, type ShownSin
 export { countsOf, isStage, STAGE_KEYS, STAGE_NAMES, STAGES, type Stage } from "./stages";
 export { lossesFromWire, lossesToWire } from "./coverage";
 export * from "./roles";
+export type { FieldAnswer, FieldEnd, FieldOp, FieldPack, FieldVisit } from "./field";

@@ -1,7 +1,6 @@
 import type { Procedure } from "#core/plan";
-import { drawingOf, EXAMPLE_END } from "#core/procedures";
+import { EXAMPLE_END, drawingOf, takesWords, toolWords } from "#core/procedures";
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
-import { takesWords, toolWords } from "../install/ProcedureSteps";
 import { DrawingPdf } from "./DrawingPdf";
 import { registerFonts } from "./pdfFonts";
 

@@ -1,8 +1,7 @@
 import { acceptText } from "./acceptText";
-import { drawingOf } from "#core/procedures";
+import { drawingOf, takesWords, toolWords } from "#core/procedures";
 import { DrawingPdf } from "./DrawingPdf";
 import { registerFonts } from "./pdfFonts";
-import { takesWords, toolWords } from "../install/ProcedureSteps";
 import { CAUTION_NOTE, CAUTIONS, sendingWords, type CrewEnd } from "#core/install";
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import { figure } from "#core/words";
@@ -70,7 +69,18 @@ function figuresOf(end: CrewEnd, formats: Formats): [label: string, value: strin
   ];
 }
 
-function EndPage({ sheet, end, other, formats }: { sheet: SheetData; end: CrewEnd; other: string; formats: Formats }) {
+/** One end's sheet as a page. */
+export function EndPage({
+  sheet,
+  end,
+  other,
+  formats,
+}: {
+  sheet: SheetData;
+  end: CrewEnd;
+  other: string;
+  formats: Formats;
+}) {
   return (
     <Page size="A4" style={styles.page}>
       <Text style={styles.title}>

@@ -1,6 +1,5 @@
 import type { Procedure } from "#core/plan";
-import { drawingOf, EXAMPLE_END, minutesOf } from "#core/procedures";
-import { takesWords, toolWords } from "../install/ProcedureSteps";
+import { EXAMPLE_END, drawingOf, minutesOf, takesWords, toolWords } from "#core/procedures";
 import { StepDrawing } from "../install/StepDrawing";
 import { figure } from "../ui";
 

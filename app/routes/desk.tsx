@@ -26,7 +26,7 @@ import { ChannelsStage } from "../channels/ChannelsStage";
 import { SectorsStage } from "../sectors/SectorsStage";
 import { BenchStage } from "../staging/BenchStage";
 import { KitStage } from "../kit/KitStage";
-import { InstallStage } from "../stages/InstallStage";
+import { InstallStage } from "../install/InstallStage";
 import { ProofStage } from "../stages/ProofStage";
 import type { Route } from "./+types/desk";
 import type { loader as planLoader } from "./plan";

@@ -11,6 +11,8 @@ import type { Route } from "./+types/photos";
 /** Bytes of a photograph after the browser made it smaller. */
 const MOST_BYTES = 3 * 1024 * 1024;
 
+const PHONE_ID = /^[0-9a-f-]{36}$/;
+
 /** Takes a photograph of a site or a subscriber: a small JPEG and, as JSON, what is known of it. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, world } = await requirePlan(params.planId);
@@ -22,7 +24,10 @@ export async function action({ params, request }: Route.ActionArgs) {
   try {
     const { value: about, problem } = readJson(String(form.get("about")));
     if (problem) return refuse(`What is known of the picture ${problem}.`);
-    const parsed = photoSchema.safeParse({ ...(about as object), id: randomUUID(), planId: params.planId });
+    // A phone that took it without signal has named it already: sent twice, it is kept once.
+    const named = String(form.get("id") ?? "");
+    const id = PHONE_ID.test(named) ? named : randomUUID();
+    const parsed = photoSchema.safeParse({ ...(about as object), id, planId: params.planId });
     if (!parsed.success) {
       const [issue] = parsed.error.issues;
       return refuse(`The picture’s ${issue!.path.join(".")} ${plainIssue(issue!)}.`);
@@ -33,6 +38,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     if (!owner) return refuse(`There is no ${photo.ownerKind} "${photo.ownerId}".`);
     const data = stripJpeg(new Uint8Array(await file.arrayBuffer()));
     const { status, ...answer } = await keepOwn(store, params.planId, authorOf(request), {
+      op: `photo-${id}`,
       what: `Photograph of ${owner.name}`,
       patches: [putPatch("photos", photo)],
       bytes: { tiles: [], photos: [{ photoId: photo.id, data }] },

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { judge, type Verdict } from "#core/proof";
+import { judge, promisedBy, type Verdict } from "#core/proof";
 import { chainWords, commonChains, type Tape } from "#core/link";
 import {
   linkEnds,
@@ -88,8 +88,6 @@ function expectedAt(tape: Tape) {
   };
 }
 
-const round = (value: number) => Math.round(value * 10) / 10;
-
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, link, answer, rows, world, revision } = await requireLink(params.planId, params.linkId);
   const { a, b } = linkEnds(world, link);
@@ -128,12 +126,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   const promised = known ?? {
     id: randomUUID(),
     measuredAt: new Date().toISOString(),
-    expectedADbm: round(answer.path.bToA.totalLevelDbm),
-    expectedBDbm: round(answer.path.aToB.totalLevelDbm),
-    expectedDownMbps: round(answer.path.aToB.rateMbps),
-    expectedUpMbps: round(answer.path.bToA.rateMbps),
-    expectedNoiseADbm: round(answer.path.bToA.noiseDbm),
-    expectedNoiseBDbm: round(answer.path.aToB.noiseDbm),
+    ...promisedBy(answer.path),
   };
   const measurement: Measurement = measurementSchema.parse({
     ...promised,

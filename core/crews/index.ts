@@ -14,4 +14,5 @@ export {
   type NoteKind,
 } from "./note";
 export { clock, visitName, visitProblems, type VisitProblem } from "./problems";
+export { READ_KEYS, readAt, readingIdOf, readingOfNotes, sidesOf, stateByNotes, type ReadKey } from "./reading";
 export { minutesFor, proposeVisits, workFor } from "./propose";

@@ -5,6 +5,7 @@ export const NOTE_KINDS = [
   "caution",
   "step",
   "level",
+  "read",
   "message",
   "stopped",
   "resumed",
@@ -30,7 +31,7 @@ export const fieldNoteSchema = z.object({
   visitId: z.string().min(1).max(64),
   side: z.enum(END_SIDES),
   kind: z.enum(NOTE_KINDS),
-  /** What it is about: a caution's key, a step's id, the axis of a sweep. */
+  /** What it is about: a caution's key, a step's id, the axis of a sweep, which figure of the final reading. */
   key: z.string().max(80).default(""),
   /** In words: a message, a reason, a serial number, who signed. */
   text: z.string().max(1000).default(""),

@@ -28,7 +28,9 @@ export function minutesFor(world: World, link: Link, work: Visit["work"]): numbe
 
 /** Sites by how many bridges they stand from a feed; those that no feed reaches are left out. */
 function stepsFromFeed(world: World): Map<string, number> {
-  const steps = new Map<string, number>([...world.sites.values()].flatMap(({ id, isFeed }) => (isFeed ? [[id, 0] as const] : [])));
+  const steps = new Map<string, number>(
+    [...world.sites.values()].flatMap(({ id, isFeed }) => (isFeed ? [[id, 0] as const] : [])),
+  );
   const bridges = [...world.links.values()].filter(({ kind }) => kind === "bridge");
   const siteOf = (radioId: string) => world.radios.get(radioId)?.siteId ?? null;
   for (const [siteId, far] of steps)
@@ -55,7 +57,7 @@ export function proposeVisits(world: World, newId: () => string): Visit[] {
   const wanted = [...world.links.values()]
     .filter((link) => workFor(link) !== null && !open.has(link.id))
     .map((link) => ({ link, far: distance(link), isAccess: link.kind === "access" }))
-    .sort((x, y) => x.far - y.far || Number(x.isAccess) - Number(y.isAccess) || (x.link.id < y.link.id ? -1 : 1));
+    .sort((x, y) => (x.far === y.far ? 0 : x.far - y.far) || Number(x.isAccess) - Number(y.isAccess) || (x.link.id < y.link.id ? -1 : 1));
   const visits: Visit[] = [];
   for (const { link } of wanted) {
     const work = workFor(link)!;

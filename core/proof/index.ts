@@ -1,2 +1,3 @@
+export { promisedBy, promisedIn, type Promised } from "./promised";
 export { newestMeasurements } from "./newest";
 export { combinedLevelDbm, judge, readLevelsDbm, type Cause, type SchoolVerdict, type Verdict } from "./proof";

@@ -3,10 +3,10 @@ import { useMemo } from "react";
 import { Link } from "react-router";
 import { useDesk } from "../desk/DeskContext";
 import { buttonClass, figure, ProofMark, StateStroke, useFormats } from "../ui";
-import { useCardRows } from "./useRows";
+import { useCardRows } from "../stages/useRows";
 
-/** One link as a job: what it is, how high, and what a chain should read. */
-function JobCard({ link }: { link: PlanLink }) {
+/** One link: what it is, how high, and what a chain should read. */
+function LinkCard({ link }: { link: PlanLink }) {
   const { data, kept, summaries, select, selection } = useDesk();
   const formats = useFormats();
   const planId = data.world.plan.id;
@@ -54,8 +54,8 @@ function JobCard({ link }: { link: PlanLink }) {
 const LEAST_CARD_PX = 282;
 const CARD_ROW_PX = 176;
 
-/** Job cards: one for each link, those not yet proven first. */
-export function InstallStage() {
+/** A card for each link, those not yet proven first. */
+export function LinkCards() {
   const { kept } = useDesk();
   const links = useMemo(
     () => [...kept.links.values()].sort((x, y) => Number(x.state === "proven") - Number(y.state === "proven")),
@@ -64,12 +64,10 @@ export function InstallStage() {
   const { setElement, across, virtual } = useCardRows(links.length, LEAST_CARD_PX, CARD_ROW_PX);
   if (links.length === 0)
     return (
-      <p className="p-8 text-center text-sm text-quiet">
-        No jobs yet. A link that is kept under Paths becomes a job here.
-      </p>
+      <p className="p-8 text-center text-sm text-quiet">No links yet. A link that is kept under Paths stands here.</p>
     );
   return (
-    <div ref={setElement} className="h-full overflow-y-auto p-3" tabIndex={0} role="region" aria-label="Job cards">
+    <div ref={setElement} className="h-full overflow-y-auto p-3" tabIndex={0} role="region" aria-label="Link cards">
       <div className="relative" style={{ height: virtual.getTotalSize() }}>
         {virtual.getVirtualItems().map(({ index, key, start }) => (
           <ul
@@ -80,7 +78,7 @@ export function InstallStage() {
             style={{ transform: `translateY(${start}px)`, gridTemplateColumns: `repeat(${across}, minmax(0, 1fr))` }}
           >
             {links.slice(index * across, (index + 1) * across).map((link) => (
-              <JobCard key={link.id} link={link} />
+              <LinkCard key={link.id} link={link} />
             ))}
           </ul>
         ))}

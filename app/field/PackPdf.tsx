@@ -1,0 +1,108 @@
+import { clock, END_SIDES, type EndSide } from "#core/crews";
+import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
+import type { FieldPack } from "#wire";
+import { registerFonts } from "../data/pdfFonts";
+import { EndPage } from "../data/SheetPdf";
+import { PERMIT_WORDS, WORK_WORDS } from "../install/words";
+import type { Formats } from "../ui/format";
+
+registerFonts();
+
+const styles = StyleSheet.create({
+  page: { padding: 36, fontFamily: "Next", fontSize: 10, color: "#1e2a32" },
+  title: { fontSize: 15, fontWeight: 700 },
+  quiet: { color: "#5b676e", fontSize: 9 },
+  heading: { fontSize: 11.5, fontWeight: 700, marginTop: 10, marginBottom: 3 },
+  row: { flexDirection: "row", marginVertical: 1.5 },
+  word: { width: 130, color: "#5b676e" },
+  value: { flex: 1 },
+  wrong: { color: "#7a2e5d", fontWeight: 700 },
+});
+
+/** A job on paper: who, when and what must be so before, then the sheets of both ends. */
+export function PackPdf({
+  pack,
+  problems,
+  formats,
+}: {
+  pack: FieldPack;
+  problems: readonly string[];
+  formats: Formats;
+}) {
+  const { visit, ends } = pack;
+  if (!ends) throw new RangeError("a job without an answered path cannot be printed");
+  const sheet = {
+    ...{ planId: pack.planId, linkId: pack.link.id, planName: pack.planName, kind: pack.link.kind },
+    ...{ state: pack.link.state, distanceM: pack.distanceM, madeAt: pack.madeAt },
+    names: [ends.a.sheet.placeName, ends.b.sheet.placeName] as [string, string],
+    ends: { a: ends.a.sheet, b: ends.b.sheet },
+  };
+  const rows: [string, string][] = [
+    ["Work", WORK_WORDS[visit.work]],
+    ["When", visit.day === "" ? "no day yet" : `${visit.day}, ${clock(visit.startMinute)}, ${visit.minutes} minutes`],
+    ["Weather it waits for", visit.weather || "none named"],
+    ["Power off", PERMIT_WORDS[visit.powerOff]],
+    ["Permit to climb", PERMIT_WORDS[visit.climb]],
+    ["Parts", visit.packed ? "packed" : "not packed yet"],
+    ["Neighbours", visit.neighboursTold ? "told" : "not told yet"],
+    ["Tools", pack.tools],
+    ["Counts as done", "both ends read, locked, and within the band or judged proven; sealed, labelled, photographed"],
+    ["Notes", visit.notes],
+  ];
+  return (
+    <Document title={pack.name} author="Tejado">
+      <Page size="A4" style={styles.page}>
+        <Text style={styles.title}>{pack.name}</Text>
+        <Text style={styles.quiet}>
+          {pack.planName}, revision {pack.revision} · {formats.distance(pack.distanceM)} · made{" "}
+          {pack.madeAt.slice(0, 10)}
+        </Text>
+        <Rows rows={rows} />
+        {problems.map((text) => (
+          <Text key={text} style={styles.wrong}>
+            {text}
+          </Text>
+        ))}
+        {END_SIDES.map((side) => (
+          <Who key={side} pack={pack} side={side} />
+        ))}
+      </Page>
+      <EndPage sheet={sheet} end={ends.a.sheet} other={sheet.names[1]} formats={formats} />
+      <EndPage sheet={sheet} end={ends.b.sheet} other={sheet.names[0]} formats={formats} />
+    </Document>
+  );
+}
+
+function Rows({ rows }: { rows: readonly [string, string][] }) {
+  return (
+    <View style={{ marginTop: 8 }}>
+      {rows
+        .filter(([, value]) => value !== "")
+        .map(([word, value]) => (
+          <View key={word} style={styles.row}>
+            <Text style={styles.word}>{word}</Text>
+            <Text style={styles.value}>{value}</Text>
+          </View>
+        ))}
+    </View>
+  );
+}
+
+function Who({ pack, side }: { pack: FieldPack; side: EndSide }) {
+  const { sheet, crew, address, gateway, place } = pack.ends![side];
+  const rows: [string, string][] = [
+    ["Crew", crew ? `${crew.name}: ${crew.people.split("\n").join(", ")}` : "nobody planned"],
+    ["Hand radio", crew?.radioChannel ?? ""],
+    ["Telephone", crew?.phone ?? ""],
+    ["Hazards", place.hazards],
+    ["The way there", place.access],
+    ["Address of the radio", address && `${address}${gateway && `, gateway ${gateway}`}`],
+    ["Mirror flash from", `${sheet.headingTrueDeg.toFixed(0)}° true`],
+  ];
+  return (
+    <>
+      <Text style={styles.heading}>{sheet.placeName}</Text>
+      <Rows rows={rows} />
+    </>
+  );
+}

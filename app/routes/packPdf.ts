@@ -1,0 +1,29 @@
+import { createElement } from "react";
+import { data } from "react-router";
+import { visitProblems } from "#core/crews";
+import { requireVisit } from "../field/visit.server";
+import { fileName } from "../data/fileName";
+import { readPreferences } from "../data/preferences";
+import { printed } from "../data/printed.server";
+import { fieldPack } from "../field/pack.server";
+import { formatsFor } from "../ui/format";
+import type { Route } from "./+types/packPdf";
+
+/** A job's pack on paper. */
+export async function loader({ params, request }: Route.LoaderArgs) {
+  const { store, context, world, revision, visit } = await requireVisit(params.planId, params.visitId);
+  const pack = await fieldPack(store, context, { world, revision, visit });
+  if (!pack.ends) throw data("This path has no answer yet, so there is no pack to print.", { status: 409 });
+  const { PackPdf } = await import("../field/PackPdf");
+  const problems = visitProblems(world).filter(({ visitId }) => visitId === visit.id);
+  const element = createElement(PackPdf, {
+    ...{ pack, problems: problems.map(({ text }) => text) },
+    formats: formatsFor(readPreferences(request)),
+  });
+  return new Response(await printed(element), {
+    headers: {
+      "Content-Type": "application/pdf",
+      "Content-Disposition": `attachment; filename="${fileName(pack.name)}.pdf"`,
+    },
+  });
+}

@@ -1,0 +1,172 @@
+import { fitSweep, type SweepPoint, type SweptAntenna } from "#core/aiming";
+import { inOrder, type AimAxis, type FieldNote } from "#core/crews";
+import { figure, plainFigure } from "#core/words";
+import { useState } from "react";
+import { acceptText } from "../app/data/acceptText";
+import { adviceOf } from "./advice";
+import { Compass } from "./Compass";
+import type { Here } from "./Job";
+import { Big, Box, Fact } from "./parts";
+import { SweepDrawing } from "./SweepDrawing";
+import { useField } from "./useField";
+
+/** A sweep begins anew where somebody says so, and with each axis. */
+export function sweepOf(notes: readonly FieldNote[], side: "a" | "b", axis: AimAxis): SweepPoint[] {
+  const levels = inOrder(notes).filter((note) => note.side === side && note.kind === "level" && note.key === axis);
+  const begun = levels.findLastIndex(({ isOn }) => !isOn);
+  return levels
+    .slice(begun + 1)
+    .flatMap(({ value, levelDbm }) => (value === null || levelDbm === null ? [] : [{ angleDeg: value, levelDbm }]));
+}
+
+/** Where to look, a log of levels against angle, and what the pattern in them says. */
+export function Aim({ pack, side, here, there, notes }: Here) {
+  const field = useField();
+  const [axis, setAxis] = useState<AimAxis>("azimuth");
+  const { sheet, end } = here;
+  const points = sweepOf(notes, side, axis);
+  const swept: SweptAntenna = { antenna: end.antenna, polarization: end.radio.polarization, axis };
+  const fit = fitSweep(swept, points, sheet.expectedChainDbm);
+  const isLocked = inOrder(notes).findLast(
+    (note) => note.side === side && note.kind === "locked" && note.key === axis,
+  )?.isOn;
+  return (
+    <section aria-label="Aim">
+      <dl className="grid grid-cols-2 gap-x-4">
+        <Fact
+          label="Heading, compass"
+          note={
+            sheet.declinationDeg === null
+              ? "no magnetic model for this date"
+              : `declination ${figure(Math.abs(sheet.declinationDeg))}° ${sheet.declinationDeg < 0 ? "W" : "E"}`
+          }
+        >
+          {sheet.headingMagneticDeg === null ? "–" : `${figure(sheet.headingMagneticDeg)}°`}
+        </Fact>
+        <Fact label="Heading, true" note={`sweep at least ±${sheet.sweepDeg}°`}>
+          {figure(sheet.headingTrueDeg)}°
+        </Fact>
+        <Fact label="Tilt of the bracket">
+          {figure(Math.abs(sheet.tiltDownDeg))}° {sheet.tiltDownDeg >= 0 ? "down" : "up"}
+        </Fact>
+        <Fact label={`Expect on ${sheet.chain}`} note={`accept ${acceptText(sheet.accept)} dBm`}>
+          {figure(sheet.expectedChainDbm)} dBm
+        </Fact>
+        {sheet.meterVolts && (
+          <Fact label="Meter" note={`${sheet.meterVolts.stronger} volts are more signal`}>
+            {figure(sheet.meterVolts.low, 2)} to {figure(sheet.meterVolts.high, 2)} V
+          </Fact>
+        )}
+      </dl>
+      <Compass sheet={sheet} />
+      <p className="mt-2 text-sm">
+        One end at a time: while you turn, {there.sheet.placeName} stands still. Turn through the peak and past it.
+      </p>
+      <div role="radiogroup" aria-label="What is turned" className="mt-2 flex gap-2">
+        {(["azimuth", "elevation"] as const).map((one) => (
+          <Big
+            key={one}
+            role="radio"
+            aria-checked={axis === one}
+            look={axis === one ? "primary" : "plain"}
+            className="flex-1"
+            onClick={() => setAxis(one)}
+          >
+            {one === "azimuth" ? "Azimuth" : "Elevation"}
+          </Big>
+        ))}
+      </div>
+      <LevelEntry
+        key={axis}
+        perDbm={end.model.meterVoltsPerDbm}
+        last={points.at(-1) ?? null}
+        onLog={(angleDeg, levelDbm) =>
+          void field.note(pack, { side, kind: "level", key: axis, value: angleDeg, levelDbm })
+        }
+      />
+      <p role="status" className="mt-2 text-lg font-semibold">
+        {adviceOf(axis, points, fit, sheet)}
+      </p>
+      {points.length > 0 && <SweepDrawing swept={swept} points={points} fit={fit} accept={sheet.accept} />}
+      <div className="mt-2 flex gap-2">
+        <Big
+          className="flex-1"
+          disabled={points.length === 0}
+          onClick={() => void field.note(pack, { side, kind: "level", key: axis, isOn: false })}
+        >
+          Sweep anew
+        </Big>
+        <Big
+          className="flex-1"
+          look={isLocked ? "primary" : "plain"}
+          aria-pressed={isLocked ?? false}
+          onClick={() => void field.note(pack, { side, kind: "locked", key: axis, isOn: !isLocked })}
+        >
+          {isLocked ? `${axis === "azimuth" ? "Azimuth" : "Elevation"} is locked` : `Lock ${axis}`}
+        </Big>
+      </div>
+      {isLocked && <p className="mt-2 font-semibold">Locking moves it: read the level again, under “Read”.</p>}
+    </section>
+  );
+}
+
+/** An angle of the bracket's scale and the level there, in dBm or in volts as the meter shows them. */
+function LevelEntry({
+  perDbm,
+  last,
+  onLog,
+}: {
+  perDbm: number | null;
+  last: SweepPoint | null;
+  onLog: (angleDeg: number, levelDbm: number) => void;
+}) {
+  const [inVolts, setInVolts] = useState(perDbm !== null);
+  const [angle, setAngle] = useState(last ? figure(last.angleDeg) : "0");
+  const [level, setLevel] = useState("");
+  const angleDeg = Number(plainFigure(angle));
+  const read = level.trim() === "" ? NaN : Number(plainFigure(level));
+  const levelDbm = inVolts && perDbm !== null ? read / perDbm : read;
+  const isFine = Number.isFinite(angleDeg) && Math.abs(angleDeg) <= 360 && levelDbm >= -140 && levelDbm <= 20;
+  const nudge = (by: number) => setAngle(figure(angleDeg + by));
+  return (
+    <form
+      className="mt-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!isFine) return;
+        onLog(angleDeg, Math.round(levelDbm * 10) / 10);
+        setLevel("");
+      }}
+    >
+      <div className="flex items-end gap-2">
+        <Big aria-label="Scale half a degree less" onClick={() => nudge(-0.5)}>
+          −½°
+        </Big>
+        <Box
+          label="On the scale"
+          unit="°"
+          inputMode="text"
+          value={angle}
+          onChange={({ target }) => setAngle(target.value)}
+        />
+        <Big aria-label="Scale half a degree more" onClick={() => nudge(0.5)}>
+          +½°
+        </Big>
+      </div>
+      <div className="mt-2 flex items-end gap-2">
+        <Box
+          label="Reads"
+          unit={inVolts ? "V" : "dBm"}
+          inputMode="text"
+          value={level}
+          onChange={({ target }) => setLevel(target.value)}
+        />
+        {perDbm !== null && <Big onClick={() => setInVolts(!inVolts)}>{inVolts ? "in dBm" : "in volts"}</Big>}
+        <Big type="submit" look="primary" disabled={!isFine}>
+          Log it
+        </Big>
+      </div>
+      {inVolts && Number.isFinite(levelDbm) && <p className="text-sm text-quiet">That is {figure(levelDbm)} dBm.</p>}
+    </form>
+  );
+}

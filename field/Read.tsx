@@ -1,0 +1,173 @@
+import { commonChains } from "#core/link";
+import { readAt, readingOfNotes, ticked, type ReadKey } from "#core/crews";
+import { judge, type Verdict } from "#core/proof";
+import { figure, plainFigure } from "#core/words";
+import { useState } from "react";
+import { acceptText } from "../app/data/acceptText";
+import type { Here } from "./Job";
+import { Big, Box } from "./parts";
+import { useField } from "./useField";
+
+const BOUNDS: Record<ReadKey, [low: number, high: number]> = {
+  chain0: [-120, 10],
+  chain1: [-120, 10],
+  noise: [-120, 10],
+  down: [0, 100_000],
+  up: [0, 100_000],
+};
+
+/** The final reading of this end, judged on the phone as at the desk once both ends have theirs. */
+export function Read({ pack, side, here, there, notes }: Here) {
+  const field = useField();
+  const [typed, setTyped] = useState<Partial<Record<ReadKey, string>>>({});
+  const [wrong, setWrong] = useState("");
+  const { a, b } = pack.ends!;
+  const isDual = commonChains(a.end, b.end) > 1;
+  const mine = readAt(notes, side);
+  const theirs = readAt(notes, side === "a" ? "b" : "a");
+  const { sheet } = here;
+  const labels: [ReadKey, string, string][] = [
+    ["chain0", isDual ? "First chain" : "Level", "dBm"],
+    ...(isDual ? [["chain1", "Second chain", "dBm"] as [ReadKey, string, string]] : []),
+    ["noise", "Noise", "dBm"],
+    ["down", `Toward ${b.sheet.placeName}`, "Mbit/s"],
+    ["up", `Toward ${a.sheet.placeName}`, "Mbit/s"],
+  ];
+  const keep = async () => {
+    const written: [ReadKey, number][] = [];
+    for (const [key, label] of labels) {
+      const text = typed[key]?.trim() ?? "";
+      if (text === "") continue;
+      const value = Number(plainFigure(text));
+      const [low, high] = BOUNDS[key];
+      if (!Number.isFinite(value)) return setWrong(`${label}: “${text}” is not a number.`);
+      if (value < low || value > high) return setWrong(`${label}: ${text} is not between ${low} and ${high}.`);
+      written.push([key, value]);
+    }
+    if (written.length === 0) return setWrong("Nothing was typed.");
+    setWrong("");
+    for (const [key, value] of written) {
+      const isRate = key === "down" || key === "up";
+      await field.note(pack, {
+        side,
+        kind: "read",
+        key,
+        value: isRate ? value : null,
+        levelDbm: isRate ? null : value,
+      });
+    }
+    setTyped({});
+  };
+  const reading = readingOfNotes(pack.visit, pack.promised, notes);
+  const isDone = ticked(notes, side, "done").size > 0;
+  return (
+    <section aria-label="Read">
+      <p>
+        Expect <strong className="figures">{figure(sheet.expectedChainDbm)} dBm</strong> on {sheet.chain}; accepted{" "}
+        {acceptText(sheet.accept)} dBm. Read it after locking.
+      </p>
+      <div className="mt-2 grid grid-cols-2 gap-2">
+        {labels.map(([key, label, unit]) => (
+          <Box
+            key={key}
+            label={label}
+            unit={unit}
+            inputMode="text"
+            placeholder={valueOf(mine[key])}
+            value={typed[key] ?? ""}
+            onChange={({ target }) => setTyped((old) => ({ ...old, [key]: target.value }))}
+          />
+        ))}
+      </div>
+      {wrong && (
+        <p role="alert" className="font-semibold text-blocked">
+          {wrong}
+        </p>
+      )}
+      <Big look="primary" className="mt-2 w-full" onClick={() => void keep()}>
+        Keep this reading
+      </Big>
+      <div className="mt-3">
+        {mine.chain0?.levelDbm != null && (
+          <p>
+            Here: {valueOf(mine.chain0)}
+            {mine.chain1 && ` and ${valueOf(mine.chain1)}`} dBm:{" "}
+            <strong>{withinWords(mine.chain0.levelDbm, sheet.accept)}</strong>
+          </p>
+        )}
+        <p>
+          {there.sheet.placeName}:{" "}
+          {theirs.chain0
+            ? `${valueOf(theirs.chain0)}${theirs.chain1 ? ` and ${valueOf(theirs.chain1)}` : ""} dBm`
+            : "nothing from there yet"}
+        </p>
+        {reading ? (
+          <Judged verdict={judge(pack.plan, a.end, b.end, reading)} />
+        ) : (
+          <p className="text-sm text-quiet">Judged as soon as both ends have read their level.</p>
+        )}
+      </div>
+      <Signature pack={pack} side={side} notes={notes} />
+      <Big
+        className="mt-3 w-full"
+        look={isDone ? "plain" : "primary"}
+        onClick={() => void field.note(pack, { side, kind: "done", isOn: !isDone })}
+      >
+        {isDone ? "Not done after all" : "Done at this end"}
+      </Big>
+    </section>
+  );
+}
+
+const valueOf = (note: { value: number | null; levelDbm: number | null } | undefined): string => {
+  const value = note?.levelDbm ?? note?.value;
+  return value == null ? "" : figure(value);
+};
+
+function withinWords(level: number, { fromDbm, toDbm }: { fromDbm: number; toDbm: number }): string {
+  if (level < fromDbm) return `${figure(fromDbm - level)} dB too weak; a lobe beside the main one looks like this`;
+  if (level > toDbm) return `${figure(level - toDbm)} dB stronger than accepted`;
+  return "within the band";
+}
+
+const STATES = { proven: "✓ Proven", doubtful: "? Doubtful", failed: "✕ Failed" } as const;
+
+function Judged({ verdict }: { verdict: Verdict }) {
+  return (
+    <div className="mt-2 rounded-lg border-2 border-rule p-3" role="status">
+      <p className="text-lg font-semibold">{STATES[verdict.state]}</p>
+      {verdict.summary && <p>{verdict.summary}</p>}
+      <ol className="list-decimal pl-5">
+        {verdict.causes.map((cause) => (
+          <li key={cause.kind}>
+            <strong>{cause.title}.</strong> {cause.reason}. {cause.next}
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}
+
+/** The customer's word that the work was shown to him. */
+function Signature({ pack, side, notes }: Pick<Here, "pack" | "side" | "notes">) {
+  const field = useField();
+  const [name, setName] = useState("");
+  const signed = ticked(notes, side, "signed").get("");
+  if (signed) return <p className="mt-3">Shown to and signed by {signed.text}.</p>;
+  return (
+    <div className="mt-3 flex items-end gap-2">
+      <Box
+        label="Customer or owner, who was shown it"
+        className="text-left"
+        value={name}
+        onChange={({ target }) => setName(target.value)}
+      />
+      <Big
+        disabled={name.trim() === ""}
+        onClick={() => void field.note(pack, { side, kind: "signed", text: name.trim() })}
+      >
+        Sign
+      </Big>
+    </div>
+  );
+}

@@ -1,0 +1,55 @@
+import { inOrder } from "#core/crews";
+import { useState } from "react";
+import { localTime } from "./Before";
+import type { Here } from "./Job";
+import { Big, Box } from "./parts";
+import { useField } from "./useField";
+
+/** Words between both ends and the desk; they go when there is signal. */
+export function Talk({ pack, side, here, there, notes }: Here) {
+  const field = useField();
+  const [text, setText] = useState("");
+  const messages = inOrder(notes).filter(({ kind }) => kind === "message");
+  const unsent = new Set(field.entries.filter(({ state }) => state === "waiting").map(({ id }) => id));
+  const say = () => {
+    void field.note(pack, { side, kind: "message", text: text.trim() });
+    setText("");
+  };
+  return (
+    <section aria-label="Talk">
+      <ul className="space-y-2" aria-live="polite">
+        {messages.map((note) => (
+          <li
+            key={note.id}
+            className={`max-w-[85%] rounded-lg border-2 border-rule bg-panel p-2 ${note.side === side ? "ml-auto" : ""}`}
+          >
+            {note.text}
+            <span className="block text-sm text-quiet">
+              {note.by || "somebody"} at {(note.side === side ? here : there).sheet.placeName}, {localTime(note.at)}
+              {unsent.has(note.id) && " · not sent yet"}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {messages.length === 0 && <p className="text-quiet">Nothing was said yet. Without signal use the hand radio.</p>}
+      <form
+        className="mt-3 flex items-end gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (text.trim() !== "") say();
+        }}
+      >
+        <Box
+          label="Say"
+          className="text-left"
+          maxLength={1000}
+          value={text}
+          onChange={({ target }) => setText(target.value)}
+        />
+        <Big type="submit" look="primary" disabled={text.trim() === ""}>
+          Say
+        </Big>
+      </form>
+    </section>
+  );
+}

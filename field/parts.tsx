@@ -1,0 +1,77 @@
+import type { ButtonHTMLAttributes, InputHTMLAttributes, ReactNode } from "react";
+import { useId } from "react";
+import { useField } from "./useField";
+
+/** A button as large as a gloved thumb. */
+export function Big({
+  look = "plain",
+  className = "",
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { look?: "plain" | "primary" | "stop" }) {
+  const looks = {
+    plain: "border-2 border-rule bg-panel",
+    primary: "border-2 border-clay bg-clay text-on-clay",
+    stop: "border-2 border-blocked bg-panel text-blocked",
+  };
+  return (
+    <button
+      type="button"
+      {...rest}
+      className={`inline-flex min-h-14 min-w-14 items-center justify-center rounded-lg px-4 py-2 text-base font-semibold disabled:opacity-50 ${looks[look]} ${className}`}
+    />
+  );
+}
+
+export function Box({
+  label,
+  unit,
+  ...rest
+}: InputHTMLAttributes<HTMLInputElement> & { label: string; unit?: string }) {
+  const id = useId();
+  return (
+    <div className="min-w-0 flex-1">
+      <label htmlFor={id} className="block text-sm font-semibold">
+        {label}
+        {unit && <span className="font-normal text-quiet"> {unit}</span>}
+      </label>
+      <input
+        id={id}
+        {...rest}
+        className="figures min-h-14 w-full rounded-lg border-2 border-rule bg-panel px-3 text-right text-xl"
+      />
+    </div>
+  );
+}
+
+export function Fact({ label, children, note }: { label: string; children: ReactNode; note?: ReactNode }) {
+  return (
+    <div className="border-b border-rule py-1.5">
+      <dt className="text-sm text-quiet">{label}</dt>
+      <dd className="figures text-2xl leading-tight font-semibold">{children}</dd>
+      {note && <dd className="text-sm text-quiet">{note}</dd>}
+    </div>
+  );
+}
+
+/** How many entries are only on this phone, always in sight. */
+export function Unsent({ visitId }: { visitId?: string }) {
+  const { entries, way } = useField();
+  const mine = entries.filter((entry) => visitId === undefined || entry.visitId === visitId);
+  const waiting = mine.filter(({ state }) => state === "waiting").length;
+  const open = mine.filter(({ state }) => state === "conflict" || state === "refused").length;
+  const words =
+    way === "signIn"
+      ? "Sign in at the desk’s page to send"
+      : waiting > 0
+        ? `${waiting} not sent yet, safe on this phone`
+        : way === "closed"
+          ? "No signal; everything was sent"
+          : "All sent";
+  return (
+    <p role="status" className={`text-sm font-semibold ${waiting > 0 ? "text-tight" : "text-quiet"}`}>
+      {waiting > 0 ? "▲ " : "✓ "}
+      {words}
+      {open > 0 && <span className="text-blocked"> · {open} to decide</span>}
+    </p>
+  );
+}

@@ -1,0 +1,129 @@
+import type { FieldNote } from "#core/crews";
+import type { FieldOp, FieldPack } from "#wire";
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { readEntries, readPacks, readSetting, writeEntries, writeSetting, type Entry } from "./keep";
+import { sendWaiting, type Way } from "./send";
+
+/** How often what waits is tried again, and how often the other end is listened to, ms. */
+const TRY_MS = 5000;
+
+export type NoteDraft = Partial<Omit<FieldNote, "id" | "visitId" | "by" | "at">> & Pick<FieldNote, "side" | "kind">;
+
+export interface Field {
+  isReady: boolean;
+  packs: FieldPack[];
+  entries: Entry[];
+  way: Way;
+  name: string;
+  setName: (name: string) => void;
+  setting: (name: string) => string;
+  set: (name: string, value: string) => void;
+  /** Writes a note down; it is on the phone when the promise settles. */
+  note: (pack: FieldPack, draft: NoteDraft) => Promise<void>;
+  put: (
+    pack: FieldPack,
+    what: string,
+    patch: Extract<FieldOp, { patch: unknown }>["patch"],
+    base?: number,
+  ) => Promise<void>;
+  photograph: (pack: FieldPack, blob: Blob, about: Record<string, unknown>) => Promise<void>;
+  reload: () => Promise<void>;
+  send: () => void;
+}
+
+export const newId = (): string => crypto.randomUUID();
+
+const SETTINGS = ["name", "hand", "theme", "side"] as const;
+
+/** Everything that the phone holds, and the ways to add to it. */
+export function useFieldState(): Field {
+  const [packs, setPacks] = useState<FieldPack[]>([]);
+  const [entries, setEntries] = useState<Entry[]>([]);
+  const [settings, setSettings] = useState<Record<string, string>>({});
+  const [way, setWay] = useState<Way>("open");
+  const [isReady, setReady] = useState(false);
+  const sending = useRef<Promise<void> | null>(null);
+
+  const reload = useCallback(async () => {
+    const [heldPacks, heldEntries, ...values] = await Promise.all([
+      readPacks(),
+      readEntries(),
+      ...SETTINGS.map((name) => readSetting(name)),
+    ]);
+    setPacks(heldPacks);
+    setEntries(heldEntries);
+    setSettings(Object.fromEntries(SETTINGS.map((name, i) => [name, values[i]!])));
+    setReady(true);
+  }, []);
+
+  const send = useCallback(() => {
+    sending.current ??= sendWaiting()
+      .then(async (found) => {
+        setWay(found);
+        await reload();
+      })
+      .finally(() => (sending.current = null));
+  }, [reload]);
+
+  useEffect(() => {
+    void reload().then(send);
+    const timer = setInterval(send, TRY_MS);
+    window.addEventListener("online", send);
+    document.addEventListener("visibilitychange", send);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener("online", send);
+      document.removeEventListener("visibilitychange", send);
+    };
+  }, [reload, send]);
+
+  const write = useCallback(
+    async (entry: Pick<Entry, "id" | "planId" | "visitId" | "op" | "photo">) => {
+      await writeEntries([
+        { ...entry, at: new Date().toISOString(), state: "waiting", message: "", theirs: null, revision: 0 },
+      ]);
+      navigator.vibrate?.(20);
+      await reload();
+      send();
+    },
+    [reload, send],
+  );
+  const name = settings.name ?? "";
+  const set = useCallback((key: string, value: string) => {
+    setSettings((old) => ({ ...old, [key]: value }));
+    void writeSetting(key, value);
+  }, []);
+
+  return useMemo<Field>(
+    () => ({
+      ...{ isReady, packs, entries, way, name, set, reload, send },
+      setName: (next) => set("name", next),
+      setting: (key) => settings[key] ?? "",
+      note: (pack, draft) => {
+        const id = newId();
+        const at = new Date().toISOString();
+        const note: FieldNote = {
+          ...{ key: "", text: "", value: null, levelDbm: null, isOn: true },
+          ...draft,
+          ...{ id, visitId: pack.visit.id, by: name, at },
+        };
+        return write({ id, planId: pack.planId, visitId: pack.visit.id, op: { id, note }, photo: null });
+      },
+      put: (pack, what, patch, base = pack.revision) => {
+        const id = newId();
+        const op: FieldOp = { id, visitId: pack.visit.id, base, what, by: name, patch };
+        return write({ id, planId: pack.planId, visitId: pack.visit.id, op, photo: null });
+      },
+      photograph: (pack, blob, about) =>
+        write({ id: newId(), planId: pack.planId, visitId: pack.visit.id, op: null, photo: { blob, about } }),
+    }),
+    [isReady, packs, entries, way, name, set, reload, send, settings, write],
+  );
+}
+
+export const FieldContext = createContext<Field | null>(null);
+export function useField(): Field {
+  const field = useContext(FieldContext);
+  if (!field) throw new Error("useField stands outside of the field's own page");
+  return field;
+}

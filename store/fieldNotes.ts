@@ -1,0 +1,27 @@
+import { fieldNoteSchema, type FieldNote } from "#core/crews";
+import type { Queries } from "./db";
+
+/** What crews wrote down of some jobs, or of all of a plan's, in the order in which it came. */
+export async function readFieldNotes(
+  db: Queries,
+  planId: string,
+  visitIds: readonly string[] | null = null,
+): Promise<FieldNote[]> {
+  const { rows } = await db.query<{ note: unknown }>(
+    "SELECT note FROM field_notes WHERE plan_id = $1 AND ($2::text[] IS NULL OR visit_id = ANY($2)) ORDER BY changed",
+    [planId, visitIds],
+  );
+  return rows.map(({ note }) => fieldNoteSchema.parse(note));
+}
+
+/** Adds notes; one whose id is there already stays as it is. Gives the ids of those that are new. */
+export async function addFieldNotes(db: Queries, planId: string, notes: readonly FieldNote[]): Promise<string[]> {
+  if (notes.length === 0) return [];
+  const { rows } = await db.query<{ id: string }>(
+    `INSERT INTO field_notes (plan_id, id, visit_id, note)
+     SELECT $1, note->>'id', note->>'visitId', note FROM jsonb_array_elements($2::jsonb) AS note
+     ON CONFLICT (plan_id, id) DO NOTHING RETURNING id`,
+    [planId, JSON.stringify(notes)],
+  );
+  return rows.map(({ id }) => id);
+}

@@ -1,0 +1,67 @@
+import type { FieldNote } from "#core/crews";
+import type { CrewEnd } from "#core/install";
+import type { Crew, Link, LinkEnd, Plan, Visit } from "#core/plan";
+import type { Promised } from "#core/proof";
+
+/** A job in the list that a crew chooses from. */
+export interface FieldVisit {
+  id: string;
+  name: string;
+  work: Visit["work"];
+  day: string;
+  startMinute: number;
+  minutes: number;
+  state: Visit["state"];
+  crews: [a: string, b: string];
+  /** Changes when anything that a phone holds of it has changed. */
+  stamp: string;
+}
+
+/** What a phone holds of one end. */
+export interface FieldEnd {
+  sheet: CrewEnd;
+  end: LinkEnd;
+  crew: Pick<Crew, "name" | "people" | "radioChannel" | "phone"> | null;
+  /** The row that stands for the place, and what of it the crew may put right. */
+  place: { kind: "sites" | "subscribers"; id: string; notes: string; access: string; hazards: string };
+  /** The address it is managed under, and its network's; empty where none is planned. */
+  address: string;
+  gateway: string;
+  photos: { id: string; name: string; caption: string }[];
+}
+
+/** All that a phone holds of one job: enough for a day without signal. */
+export interface FieldPack {
+  planId: string;
+  planName: string;
+  revision: number;
+  madeAt: string;
+  plan: Plan;
+  visit: Visit;
+  name: string;
+  link: Link;
+  distanceM: number;
+  ends: { a: FieldEnd; b: FieldEnd } | null;
+  /** What a reading will be held against; null where the path has no prediction. */
+  promised: Promised | null;
+  tools: string;
+  notes: FieldNote[];
+}
+
+/** What a phone sends: a note, or a field that it puts right with the revision that it saw. */
+export type FieldOp =
+  | { id: string; note: FieldNote }
+  | {
+      id: string;
+      visitId: string;
+      base: number;
+      what: string;
+      by: string;
+      patch: { kind: "sites" | "subscribers" | "radios"; id: string; set: Record<string, unknown> };
+    };
+
+/** What became of an op. Refused and conflicting ones stay on the phone until somebody decides. */
+export type FieldAnswer =
+  | { id: string; kind: "kept" }
+  | { id: string; kind: "conflict"; message: string; theirs: unknown; revision: number }
+  | { id: string; kind: "refused"; message: string };
