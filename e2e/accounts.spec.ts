@@ -19,9 +19,12 @@ const PLAN = "/plans/:planId";
 /** Who may do what, said here once more and otherwise than the application says it. */
 const PUBLIC = ["/health", "/preferences", "/sign-in", "/passkeys", "/invitations/:token", "/schemas/radios.json"];
 const KEEPERS = ["/people", "/backups", "/backups/:name"];
-const ROOF = [`${PLAN}/links/:linkId/proof`, `${PLAN}/photos`, `${PLAN}/photos/:photoId`];
-const CREW_READS = [...ROOF, `${PLAN}/crew`, `${PLAN}/links/:linkId/sheet`, `${PLAN}/links/:linkId/sheet.pdf`];
-const NOBODY_WRITES = CREW_READS.filter((pattern) => !ROOF.includes(pattern));
+const ROOF = [`${PLAN}/field`, `${PLAN}/links/:linkId/proof`, `${PLAN}/photos`, `${PLAN}/photos/:photoId`];
+const CREW_READS = [
+  ...[...ROOF, `${PLAN}/crew`, `${PLAN}/links/:linkId/sheet`, `${PLAN}/links/:linkId/sheet.pdf`, `${PLAN}/jobs.ics`],
+  ...[`${PLAN}/visits/:visitId/pack.pdf`, `${PLAN}/visits/:visitId/certificate.pdf`],
+];
+const NOBODY_WRITES = [...CREW_READS.filter((pattern) => !ROOF.includes(pattern)), `${PLAN}/field/notes`];
 /** Questions that are sent as a change and change nothing. */
 const QUESTIONS = [
   ...["profiles", "relief/:z/:x/:y", "names", "ground", "heard", "around", "sectors-heard", "removal", "since"],
@@ -43,8 +46,46 @@ function may(who: Who, pattern: string, isChange: boolean): boolean {
   return isChange ? QUESTIONS.includes(pattern) : pattern !== `${PLAN}/staging`;
 }
 
+const PLAN_HERE = "/plans/isla-orvena";
+/** Gives a crew of one account the job on the link that is walked. */
+async function giveJob(base: string, keeper: string, login: string): Promise<void> {
+  const crew = {
+    id: "crew-own",
+    planId: "isla-orvena",
+    name: "Own",
+    people: "",
+    radioChannel: "",
+    phone: "",
+    logins: [login],
+  };
+  const job = {
+    ...{ id: "job-crew", planId: "isla-orvena", linkId: "link-sub-12", work: "build", day: "", startMinute: 480 },
+    ...{ minutes: 60, crewAId: null, crewBId: crew.id, afterIds: [], weather: "", powerOff: "notNeeded" },
+    ...{ climb: "notNeeded", neighboursTold: true, packed: true, state: "planned", stopped: "", notes: "" },
+  };
+  const patches = [
+    { kind: "crews", id: crew.id, put: crew },
+    { kind: "visits", id: job.id, put: job },
+  ];
+  const kept = await fetch(`${base}${PLAN_HERE}/changes`, {
+    method: "POST",
+    headers: { origin: base, cookie: keeper, "content-type": "application/json" },
+    body: JSON.stringify({ intent: "keep", op: `give-${login}`, what: "A job", patches }),
+  });
+  expect(await kept.text()).toContain('"ok":true');
+}
+
 const SAMPLES: Record<string, string> = {
-  ...{ planId: "isla-orvena", linkId: "link-sub-12", z: "8", x: "1", y: "1", file: "bill.csv", token: "none" },
+  ...{
+    planId: "isla-orvena",
+    linkId: "link-sub-12",
+    visitId: "job-crew",
+    z: "8",
+    x: "1",
+    y: "1",
+    file: "bill.csv",
+    token: "none",
+  },
   ...{ searchId: "none", jobId: "none", name: "none", fileId: "none", photoId: "none", radioId: "brisote-vela-5" },
   "stage?": "survey",
 };
@@ -59,6 +100,13 @@ test("every address has its rule, and answers every role as it should, to look a
     sessions.stranger = await invited(base, keeper, null, "stranger");
     for (const role of ["viewer", "crew", "planner", "owner"] as const)
       sessions[role] = await invited(base, keeper, role, role);
+    // A crew sees what it has a job on, and nothing else of the plan.
+    await giveJob(base, keeper, "crew");
+    expect(
+      (await fetch(`${base}${PLAN_HERE}/links/link-medium/sheet`, { headers: { cookie: sessions.crew } })).status,
+    ).toBe(404);
+    const listed = await fetch(`${base}${PLAN_HERE}/field`, { headers: { cookie: sessions.crew } });
+    expect(((await listed.json()) as { visits: { id: string }[] }).visits.map(({ id }) => id)).toEqual(["job-crew"]);
     const wrong: string[] = [];
     for (const pattern of PATTERNS)
       for (const who of Object.keys(sessions) as Who[])
@@ -169,8 +217,10 @@ test("people sign in, are invited, work under their own names, and are shut out 
     await expect(page.getByLabel("Role of Bea Solano", { exact: true })).toHaveValue("crew");
     await guest.goto(`${base}/plans/isla-orvena/survey`);
     await expect(guest.getByText("Your role does not allow this.")).toBeVisible();
+    await giveJob(base, await signInAs(base, "ana"), "bea");
     await guest.goto(base);
     await guest.getByRole("link", { name: /Isla Orvena/ }).click();
+    await expect(guest.locator("[data-crew-link]")).toHaveCount(1);
     await guest.locator('[data-crew-link="link-sub-12"]').getByRole("link", { name: "Sheet" }).click();
     await expect(guest.getByText("Before anyone climbs").first()).toBeVisible();
 

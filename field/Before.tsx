@@ -129,6 +129,7 @@ function Halt({ pack, side, notes }: Pick<Here, "pack" | "side" | "notes">) {
   return (
     <div className="mt-3 flex items-end gap-2">
       <Box
+        isText
         label="Stop the job, because"
         value={reason}
         placeholder="wind, ice, a line too near…"

@@ -19,7 +19,7 @@ export function JobList({ planId }: { planId: string | null }) {
         <Box
           label="Your name, for what you confirm and read"
           value={field.name}
-          className="text-left"
+          isText
           autoComplete="name"
           onChange={({ target }) => field.setName(target.value)}
         />

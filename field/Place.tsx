@@ -85,6 +85,7 @@ export function Place({ pack, side, here, notes }: Here) {
       )}
       <div className="mt-4 flex items-end gap-2">
         <Box
+          isText
           label="Serial number"
           placeholder={serials.at(-1)?.text}
           value={serial}

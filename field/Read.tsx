@@ -158,7 +158,7 @@ function Signature({ pack, side, notes }: Pick<Here, "pack" | "side" | "notes">)
     <div className="mt-3 flex items-end gap-2">
       <Box
         label="Customer or owner, who was shown it"
-        className="text-left"
+        isText
         value={name}
         onChange={({ target }) => setName(target.value)}
       />

@@ -39,13 +39,7 @@ export function Talk({ pack, side, here, there, notes }: Here) {
           if (text.trim() !== "") say();
         }}
       >
-        <Box
-          label="Say"
-          className="text-left"
-          maxLength={1000}
-          value={text}
-          onChange={({ target }) => setText(target.value)}
-        />
+        <Box label="Say" isText maxLength={1000} value={text} onChange={({ target }) => setText(target.value)} />
         <Big type="submit" look="primary" disabled={text.trim() === ""}>
           Say
         </Big>

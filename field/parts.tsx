@@ -22,11 +22,13 @@ export function Big({
   );
 }
 
+/** A box to type in: figures stand to the right, words (`isText`) to the left. */
 export function Box({
   label,
   unit,
+  isText = false,
   ...rest
-}: InputHTMLAttributes<HTMLInputElement> & { label: string; unit?: string }) {
+}: Omit<InputHTMLAttributes<HTMLInputElement>, "className"> & { label: string; unit?: string; isText?: boolean }) {
   const id = useId();
   return (
     <div className="min-w-0 flex-1">
@@ -37,7 +39,7 @@ export function Box({
       <input
         id={id}
         {...rest}
-        className="figures min-h-14 w-full rounded-lg border-2 border-rule bg-panel px-3 text-right text-xl"
+        className={`min-h-14 w-full rounded-lg border-2 border-rule bg-panel px-3 ${isText ? "" : "figures text-right text-xl"}`}
       />
     </div>
   );

@@ -79,14 +79,17 @@ export function useFieldState(): Field {
 
   const write = useCallback(
     async (entry: Pick<Entry, "id" | "planId" | "visitId" | "op" | "photo">) => {
-      await writeEntries([
-        { ...entry, at: new Date().toISOString(), state: "waiting", message: "", theirs: null, revision: 0 },
-      ]);
+      const written: Entry = {
+        ...entry,
+        ...{ at: new Date().toISOString(), state: "waiting", message: "", theirs: null, revision: 0 },
+      };
+      await writeEntries([written]);
+      // Shown once it is on the phone, never before.
       navigator.vibrate?.(20);
-      await reload();
+      setEntries((old) => [...old, written]);
       send();
     },
-    [reload, send],
+    [send],
   );
   const name = settings.name ?? "";
   const set = useCallback((key: string, value: string) => {

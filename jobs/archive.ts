@@ -15,6 +15,7 @@ import {
   planStamp,
   readPhoto,
   readPlan,
+  readFieldNotes,
   readStaging,
   readStock,
   readTiles,
@@ -56,7 +57,11 @@ export async function archivePlan(store: Store, planId: string, tools: JobTools)
       await breathe();
     }
   }
-  const beside = { staging: await readStaging(store.db, planId), stock: await readStock(store.db, planId) };
+  const beside = {
+    staging: await readStaging(store.db, planId),
+    stock: await readStock(store.db, planId),
+    fieldNotes: await readFieldNotes(store.db, planId),
+  };
   for (const [name, data] of besideFiles(beside)) files.set(name, data);
   for (const photo of rows.photos) {
     const data = await readPhoto(store.db, planId, photo.id);

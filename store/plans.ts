@@ -1,3 +1,4 @@
+import type { FieldNote } from "#core/crews";
 import {
   emptyRows,
   LIST_KINDS,
@@ -12,6 +13,7 @@ import {
 import { accountOf, setRole } from "./accounts";
 import type { Stock } from "#core/bill";
 import type { StagingNote } from "#core/staging";
+import { addFieldNotes } from "./fieldNotes";
 import { putStock, STOCK_FIELDS } from "./stock";
 import { writeStaging } from "./staging";
 import { writeBytes, type PlanBytes } from "./bytes";
@@ -115,6 +117,14 @@ export async function readPlan(db: Db, planId: string): Promise<PlanRows | null>
   return (await readPlanAt(db, planId))?.rows ?? null;
 }
 
+/** What lies beside a plan's record. */
+interface Beside {
+  staging: readonly StagingNote[];
+  stock: readonly Stock[];
+  fieldNotes: readonly FieldNote[];
+}
+const NOTHING_BESIDE: Beside = { staging: [], stock: [], fieldNotes: [] };
+
 /** Writes a whole new plan in one transaction; its first logbook entry says where it came from. */
 export async function createPlan(
   db: Db,
@@ -122,7 +132,7 @@ export async function createPlan(
   { who, authors: [author] }: Author,
   what: string,
   bytes: PlanBytes = { tiles: [], photos: [] },
-  { staging, stock }: { staging: readonly StagingNote[]; stock: readonly Stock[] } = { staging: [], stock: [] },
+  { staging, stock, fieldNotes }: Beside = NOTHING_BESIDE,
 ): Promise<void> {
   const planId = rows.plan.id;
   await db.transaction(async (tx) => {
@@ -136,6 +146,7 @@ export async function createPlan(
     await writeBytes(tx, planId, bytes);
     const accountId = accountOf(author);
     if (accountId !== null) await setRole(tx, planId, accountId, "owner");
+    await addFieldNotes(tx, planId, fieldNotes);
     for (const note of staging) await writeStaging(tx, planId, note);
     for (const one of stock)
       for (const field of STOCK_FIELDS) await putStock(tx, planId, one.itemId, field, one[field]);

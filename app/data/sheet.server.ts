@@ -1,5 +1,6 @@
 import { crewSheet, type CrewEnd } from "#core/install";
 import { linkEnds, type Link } from "#core/plan";
+import { jobsSeen, requireSeen } from "../access/ownJobs.server";
 import { requireLink } from "./plan.server";
 
 export interface SheetData {
@@ -18,7 +19,8 @@ export interface SheetData {
 
 /** A link's crew sheet as of now. */
 export async function readSheet(planId: string, linkId: string): Promise<SheetData> {
-  const { context, link, answer, rows, world } = await requireLink(planId, linkId);
+  const { store, context, link, answer, rows, world } = await requireLink(planId, linkId);
+  requireSeen((await jobsSeen(store, world)).link(linkId));
   const { a, b } = linkEnds(world, link);
   const { azimuthDeg, backAzimuthDeg, distanceM } = await context.ask("line", { from: a.place, to: b.place });
   const now = new Date();

@@ -14,7 +14,7 @@ import type { PlanContext } from "#engine";
 import { addFieldNotes, NoRoom, readFieldNotes, type Store } from "#store";
 import type { FieldAnswer, FieldOp } from "#wire";
 import { z } from "zod";
-import type { SeesJob } from "../access/ownJobs.server";
+import type { JobsSeen } from "../access/ownJobs.server";
 import { fieldWord } from "../keep/fieldWords";
 import { keepOwn, keepSent } from "../keep/keep.server";
 
@@ -49,7 +49,7 @@ interface Work {
   store: Store;
   context: PlanContext;
   planId: string;
-  sees: SeesJob;
+  sees: JobsSeen;
   author: { who: string; authors: [string, ...string[]] };
 }
 
@@ -74,7 +74,7 @@ export async function takeOps(work: Work, raw: readonly unknown[]): Promise<Fiel
     }
     const visit = world.visits.get(parsed.data.visitId);
     if (!visit) refuse("This job is not in the plan any more; what was written is still on this phone.");
-    else if (!work.sees(visit)) refuse("This job is another crew's.");
+    else if (!work.sees.job(visit)) refuse("This job is another crew's.");
     else if ("patch" in parsed.data) asked.push(parsed.data as Extract<FieldOp, { patch: unknown }>);
     else if (parsed.data.id !== id) refuse("the entry and its note have different ids");
     else notes.push(parsed.data);

@@ -7,6 +7,6 @@ export async function requireVisit(planId: string, visitId: string) {
   const plan = await requirePlan(planId);
   const visit = plan.world.visits.get(visitId);
   const sees = await jobsSeen(plan.store, plan.world);
-  if (!visit || !sees(visit)) throw data("There is no such job, or it is another crew's.", { status: 404 });
+  if (!visit || !sees.job(visit)) throw data("There is no such job, or it is another crew's.", { status: 404 });
   return { ...plan, visit };
 }

@@ -15,7 +15,7 @@ export async function loader({ params, url }: Route.LoaderArgs) {
   const problems = visitProblems(world);
   const visits = [...world.visits.values()].filter(
     (visit) =>
-      visit.day !== "" && sees(visit) && (crewId === null || visit.crewAId === crewId || visit.crewBId === crewId),
+      visit.day !== "" && sees.job(visit) && (crewId === null || visit.crewAId === crewId || visit.crewBId === crewId),
   );
   const text = writeCalendar(
     world.plan.name,

@@ -1,16 +1,20 @@
 import { endOf } from "#core/plan";
 import { useState } from "react";
 import { Link } from "react-router";
+import { jobsSeen } from "../access/ownJobs.server";
 import { requirePlan } from "../data/plan.server";
 import { buttonClass, ProofMark, TextField } from "../ui";
 import type { Route } from "./+types/crew";
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const { rows, world } = await requirePlan(params.planId);
+  const { store, rows, world } = await requirePlan(params.planId);
+  const sees = await jobsSeen(store, world);
   return {
     planId: params.planId,
     planName: rows.plan.name,
+    isOwn: !sees.all,
     links: rows.links
+      .filter(({ id }) => sees.link(id))
       .map(({ id, state, aRadioId, bRadioId }) => ({
         ...{ id, state },
         name: `${endOf(world, aRadioId).placeName} – ${endOf(world, bRadioId).placeName}`,
@@ -23,7 +27,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 const MOST_SHOWN = 100;
 
 /** What a crew works from: every link of the plan with its sheet and its readings, those not yet proven first. */
-export default function Crew({ loaderData: { planId, planName, links } }: Route.ComponentProps) {
+export default function Crew({ loaderData: { planId, planName, isOwn, links } }: Route.ComponentProps) {
   const [wanted, setWanted] = useState("");
   const found = links.filter(({ name }) => name.toLowerCase().includes(wanted.trim().toLowerCase()));
   const base = `/plans/${encodeURIComponent(planId)}/links`;
@@ -31,8 +35,14 @@ export default function Crew({ loaderData: { planId, planName, links } }: Route.
     <main className="mx-auto max-w-xl px-4 py-4">
       <title>{`Crew – ${planName}`}</title>
       <h1 className="mb-2 text-lg font-semibold">{planName}, for the crew</h1>
+      <a
+        href={`/field/#/plan/${encodeURIComponent(planId)}`}
+        className={`${buttonClass("primary")} mb-3 min-h-12 w-full`}
+      >
+        Jobs onto this phone
+      </a>
       {links.length === 0 ? (
-        <p className="text-quiet">No link is planned yet.</p>
+        <p className="text-quiet">{isOwn ? "No job of yours is planned yet." : "No link is planned yet."}</p>
       ) : (
         <TextField
           label="Find by place"

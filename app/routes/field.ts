@@ -14,7 +14,7 @@ export async function loader({ params, url }: Route.LoaderArgs) {
   const { store, context, world, revision } = await requirePlan(params.planId);
   const sees = await jobsSeen(store, world);
   const wanted = url.searchParams.get("visit");
-  const visits = [...world.visits.values()].filter(sees);
+  const visits = [...world.visits.values()].filter(sees.job);
   if (wanted === null) {
     const listed = visits.map((visit) => fieldVisit(world, visit, revision));
     return Response.json({ planName: world.plan.name, visits: listed }, { headers: NO_STORE });
@@ -33,7 +33,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   const answers = await takeOps(work, ops);
   const watched = watch.filter((id) => {
     const visit = world.visits.get(id);
-    return visit && sees(visit);
+    return visit && sees.job(visit);
   });
   const notes = await readFieldNotes(store.db, params.planId, watched);
   return Response.json({ answers, notes }, { headers: NO_STORE });

@@ -4,6 +4,7 @@ import { readJson } from "#formats/text";
 import { JpegError, stripJpeg } from "#formats/jpeg";
 import { requirePlan } from "../data/plan.server";
 import { authorOf } from "../access/author.server";
+import { jobsSeen, requireSeen } from "../access/ownJobs.server";
 import { keepOwn } from "../keep/keep.server";
 import { formOf } from "../data/asked.server";
 import type { Route } from "./+types/photos";
@@ -36,6 +37,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     const owners = photo.ownerKind === "site" ? world.sites : world.subscribers;
     const owner = owners.get(photo.ownerId);
     if (!owner) return refuse(`There is no ${photo.ownerKind} "${photo.ownerId}".`);
+    requireSeen((await jobsSeen(store, world)).place(owner.id));
     const data = stripJpeg(new Uint8Array(await file.arrayBuffer()));
     const { status, ...answer } = await keepOwn(store, params.planId, authorOf(request), {
       op: `photo-${id}`,

@@ -18,6 +18,7 @@ import { z } from "zod";
 import { plainFigure } from "#core/words";
 import { requireLink } from "../data/plan.server";
 import { authorOf, signature } from "../access/author.server";
+import { jobsSeen, requireSeen } from "../access/ownJobs.server";
 import { keepOwn } from "../keep/keep.server";
 import { Button, buttonClass, figure, ProofMark, TextField } from "../ui";
 import { formOf } from "../data/asked.server";
@@ -50,7 +51,8 @@ const readingSchema = z.object({
 });
 
 export async function loader({ params, request, url }: Route.LoaderArgs) {
-  const { link, answer, rows, world, revision } = await requireLink(params.planId, params.linkId);
+  const { store, link, answer, rows, world, revision } = await requireLink(params.planId, params.linkId);
+  requireSeen((await jobsSeen(store, world)).link(link.id));
   const { a, b } = linkEnds(world, link);
   const readings = rows.measurements
     .filter((one) => one.linkId === link.id)
@@ -90,6 +92,7 @@ function expectedAt(tape: Tape) {
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, link, answer, rows, world, revision } = await requireLink(params.planId, params.linkId);
+  requireSeen((await jobsSeen(store, world)).link(link.id));
   const { a, b } = linkEnds(world, link);
   const form = await formOf(request);
   const readings = rows.measurements.filter((one) => one.linkId === link.id);

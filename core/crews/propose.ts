@@ -57,7 +57,12 @@ export function proposeVisits(world: World, newId: () => string): Visit[] {
   const wanted = [...world.links.values()]
     .filter((link) => workFor(link) !== null && !open.has(link.id))
     .map((link) => ({ link, far: distance(link), isAccess: link.kind === "access" }))
-    .sort((x, y) => (x.far === y.far ? 0 : x.far - y.far) || Number(x.isAccess) - Number(y.isAccess) || (x.link.id < y.link.id ? -1 : 1));
+    .sort(
+      (x, y) =>
+        (x.far === y.far ? 0 : x.far - y.far) ||
+        Number(x.isAccess) - Number(y.isAccess) ||
+        (x.link.id < y.link.id ? -1 : 1),
+    );
   const visits: Visit[] = [];
   for (const { link } of wanted) {
     const work = workFor(link)!;

@@ -1,13 +1,15 @@
 import type { Stock } from "#core/bill";
+import { fieldNoteSchema, type FieldNote } from "#core/crews";
 import { STAGING_STEPS, type StagingNote } from "#core/staging";
 import { z } from "zod";
 import { ArchiveError } from "./error";
 import { json, said, type ArchiveFiles } from "./parsing";
 
-/** What lies beside a plan's record: what was done on the bench, and what was bought. Secrets are in no archive. */
+/** What lies beside a plan's record: what was done on the bench, what was bought, and what crews wrote down. Secrets are in no archive. */
 export interface Beside {
   staging: StagingNote[];
   stock: Stock[];
+  fieldNotes: FieldNote[];
 }
 
 const count = z.number().min(0).max(1_000_000);
@@ -29,18 +31,22 @@ const stockSchema = z.object({
   ...{ inStore: count, ordered: count, arrived: count, packed: count },
 });
 
-const FILES = { staging: z.array(noteSchema), stock: z.array(stockSchema) } as const;
+const FILES = {
+  staging: z.array(noteSchema),
+  stock: z.array(stockSchema),
+  fieldNotes: z.array(fieldNoteSchema),
+} as const;
 
-/** Both lists as files of an archive; a list of nothing is no file. */
+/** The lists as files of an archive; a list of nothing is no file. */
 export function besideFiles(beside: Beside): [name: string, bytes: Uint8Array][] {
-  return (["staging", "stock"] as const).flatMap((list): [string, Uint8Array][] => {
+  return (["staging", "stock", "fieldNotes"] as const).flatMap((list): [string, Uint8Array][] => {
     const lines = beside[list].map((one) => JSON.stringify(one));
     if (lines.length === 0) return [];
     return [[`${list}.json`, new TextEncoder().encode(`[\n${lines.join(",\n")}\n]\n`)]];
   });
 }
 
-/** Reads what `besideFiles` wrote; archives of before have neither file. Throws ArchiveError naming file, place and field. */
+/** Reads what `besideFiles` wrote; archives of before have fewer. Throws ArchiveError naming file, place and field. */
 export function readBesideFiles(files: ArchiveFiles): Beside {
   const read = (list: keyof Beside): unknown[] => {
     const name = `${list}.json`;
@@ -49,5 +55,9 @@ export function readBesideFiles(files: ArchiveFiles): Beside {
     if (!parsed.success) throw new ArchiveError(`${name}: ${said(parsed.error)}`);
     return parsed.data;
   };
-  return { staging: read("staging") as StagingNote[], stock: read("stock") as Stock[] };
+  return {
+    staging: read("staging") as StagingNote[],
+    stock: read("stock") as Stock[],
+    fieldNotes: read("fieldNotes") as FieldNote[],
+  };
 }
