@@ -12,7 +12,7 @@ export default ts.config(
   // Fields may be named to leave them out of a rest.
   { rules: { "@typescript-eslint/no-unused-vars": ["error", { ignoreRestSiblings: true }] } },
   {
-    files: ["app/**/*.{ts,tsx}"],
+    files: ["app/**/*.{ts,tsx}", "field/**/*.{ts,tsx}"],
     plugins: { "react-hooks": hooks },
     rules: { "react-hooks/rules-of-hooks": "error", "react-hooks/exhaustive-deps": "error" },
   },

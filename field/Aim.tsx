@@ -5,7 +5,7 @@ import { useState } from "react";
 import { acceptText } from "../app/data/acceptText";
 import { adviceOf } from "./advice";
 import { Compass } from "./Compass";
-import type { Here } from "./Job";
+import type { Here } from "./here";
 import { Big, Box, Fact } from "./parts";
 import { SweepDrawing } from "./SweepDrawing";
 import { useField } from "./useField";
@@ -59,6 +59,12 @@ export function Aim({ pack, side, here, there, notes }: Here) {
         )}
       </dl>
       <Compass sheet={sheet} />
+      <a
+        href={`#/job/${encodeURIComponent(pack.planId)}/${encodeURIComponent(pack.visit.id)}/${side}/practise`}
+        className="mt-2 inline-flex min-h-12 items-center underline"
+      >
+        Practise this aim on the ground
+      </a>
       <p className="mt-2 text-sm">
         One end at a time: while you turn, {there.sheet.placeName} stands still. Turn through the peak and past it.
       </p>

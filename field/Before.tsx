@@ -2,7 +2,7 @@ import { ticked } from "#core/crews";
 import { CAUTION_NOTE, CAUTIONS, sendingWords } from "#core/install";
 import { figure } from "#core/words";
 import { useState } from "react";
-import type { Here } from "./Job";
+import { localTime, type Here } from "./here";
 import { Big, Box, Fact } from "./parts";
 import { useField } from "./useField";
 
@@ -108,9 +108,6 @@ export function Before({ pack, side, here, there, notes }: Here) {
     </>
   );
 }
-
-export const localTime = (iso: string): string =>
-  new Date(iso).toLocaleString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 
 /** Stopping the job with its reason, and going on. */
 function Halt({ pack, side, notes }: Pick<Here, "pack" | "side" | "notes">) {

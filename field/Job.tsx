@@ -1,25 +1,17 @@
-import { progressAt, type EndSide, type FieldNote } from "#core/crews";
-import type { FieldEnd, FieldPack } from "#wire";
+import { progressAt, type EndSide } from "#core/crews";
 import { useEffect } from "react";
 import { Aim } from "./Aim";
 import { Before } from "./Before";
 import { Conflicts } from "./Conflicts";
+import type { Here } from "./here";
 import { notesOf } from "./keep";
 import { Unsent } from "./parts";
 import { Place } from "./Place";
+import { Practise } from "./Practise";
 import { Read } from "./Read";
 import { Steps } from "./Steps";
 import { Talk } from "./Talk";
 import { useField } from "./useField";
-
-/** What a part of the job's page works on. */
-export interface Here {
-  pack: FieldPack;
-  side: EndSide;
-  here: FieldEnd;
-  there: FieldEnd;
-  notes: FieldNote[];
-}
 
 const TABS = {
   before: ["Before", Before],
@@ -28,8 +20,11 @@ const TABS = {
   read: ["Read", Read],
   talk: ["Talk", Talk],
   place: ["Place", Place],
+  practise: ["Practise", Practise],
 } as const;
 type Tab = keyof typeof TABS;
+/** Reached from the aiming, not from under the thumb. */
+const ASIDE: Tab = "practise";
 
 /** Keeps the screen awake while a job is open, where the phone lets it. */
 function useAwake(): void {
@@ -108,16 +103,18 @@ export function Job({ planId, visitId, side, tab }: { planId: string; visitId: s
         aria-label="Parts of the job"
         className={`flex border-t-2 border-rule bg-panel pb-[env(safe-area-inset-bottom)] ${isLeft ? "flex-row-reverse" : ""}`}
       >
-        {(Object.entries(TABS) as [Tab, (typeof TABS)[Tab]][]).map(([name, [words]]) => (
-          <a
-            key={name}
-            href={`${base}/${name}`}
-            aria-current={name === key ? "page" : undefined}
-            className={`flex min-h-14 flex-1 items-center justify-center text-sm ${name === key ? "bg-clay font-semibold text-on-clay" : ""}`}
-          >
-            {words}
-          </a>
-        ))}
+        {(Object.entries(TABS) as [Tab, (typeof TABS)[Tab]][])
+          .filter(([name]) => name !== ASIDE)
+          .map(([name, [words]]) => (
+            <a
+              key={name}
+              href={`${base}/${name}`}
+              aria-current={name === (key === ASIDE ? "aim" : key) ? "page" : undefined}
+              className={`flex min-h-14 flex-1 items-center justify-center text-sm ${name === (key === ASIDE ? "aim" : key) ? "bg-clay font-semibold text-on-clay" : ""}`}
+            >
+              {words}
+            </a>
+          ))}
       </nav>
     </div>
   );

@@ -1,6 +1,6 @@
 import { plainFigure } from "#core/words";
 import { useState } from "react";
-import type { Here } from "./Job";
+import type { Here } from "./here";
 import { Big, Box } from "./parts";
 import { smallPicture } from "./picture";
 import { useField } from "./useField";

@@ -4,7 +4,8 @@ import { judge, type Verdict } from "#core/proof";
 import { figure, plainFigure } from "#core/words";
 import { useState } from "react";
 import { acceptText } from "../app/data/acceptText";
-import type { Here } from "./Job";
+import { readIperfFiles, type IperfFound } from "../app/proof/iperfFiles";
+import type { Here } from "./here";
 import { Big, Box } from "./parts";
 import { useField } from "./useField";
 
@@ -73,12 +74,21 @@ export function Read({ pack, side, here, there, notes }: Here) {
             label={label}
             unit={unit}
             inputMode="text"
-            placeholder={valueOf(mine[key])}
             value={typed[key] ?? ""}
             onChange={({ target }) => setTyped((old) => ({ ...old, [key]: target.value }))}
           />
         ))}
       </div>
+      <IperfFile
+        side={side}
+        onFound={({ downMbps, upMbps }) =>
+          setTyped((old) => ({
+            ...old,
+            ...(downMbps === null ? {} : { down: figure(downMbps) }),
+            ...(upMbps === null ? {} : { up: figure(upMbps) }),
+          }))
+        }
+      />
       {wrong && (
         <p role="alert" className="font-semibold text-blocked">
           {wrong}
@@ -168,6 +178,41 @@ function Signature({ pack, side, notes }: Pick<Here, "pack" | "side" | "notes">)
       >
         Sign
       </Big>
+    </div>
+  );
+}
+
+/** Throughput from the files of iperf3, begun at this end. */
+function IperfFile({ side, onFound }: { side: "a" | "b"; onFound: (found: IperfFound) => void }) {
+  const [found, setFound] = useState<IperfFound | null>(null);
+  const read = async (files: FileList | null) => {
+    if (!files || files.length === 0) return;
+    const next = await readIperfFiles(files, side);
+    setFound(next);
+    onFound(next);
+  };
+  return (
+    <div className="mt-2">
+      <label className="relative flex min-h-14 items-center justify-center rounded-lg border-2 border-rule bg-panel px-2 text-center font-semibold focus-within:outline-2 focus-within:outline-clay">
+        Throughput from iperf3 files, begun here
+        <input
+          type="file"
+          multiple
+          accept=".json,application/json"
+          className="absolute inset-0 opacity-0"
+          onChange={({ target }) => void read(target.files)}
+        />
+      </label>
+      {found?.said.map((line) => (
+        <p key={line} className="text-sm">
+          {line}
+        </p>
+      ))}
+      {found?.problem && (
+        <p role="alert" className="font-semibold text-blocked">
+          {found.problem}
+        </p>
+      )}
     </div>
   );
 }

@@ -4,8 +4,7 @@ import { drawingOf, takesWords } from "#core/procedures";
 import { plainFigure } from "#core/words";
 import { useState } from "react";
 import { StepDrawing } from "../app/install/StepDrawing";
-import { localTime } from "./Before";
-import type { Here } from "./Job";
+import { localTime, type Here } from "./here";
 import { Big, Box } from "./parts";
 import { useField } from "./useField";
 

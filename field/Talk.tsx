@@ -1,7 +1,6 @@
 import { inOrder } from "#core/crews";
 import { useState } from "react";
-import { localTime } from "./Before";
-import type { Here } from "./Job";
+import { localTime, type Here } from "./here";
 import { Big, Box } from "./parts";
 import { useField } from "./useField";
 

@@ -8,6 +8,7 @@ import { valley } from "#core/testing";
 import { FAMILIES } from "#core/procedures";
 import { ArchiveError, readBesideFiles, readRowFiles, rowFiles } from "#formats/archive";
 import { siteThing, writeThings } from "#formats/export";
+import { IperfError, readIperf } from "#formats/iperf";
 import { JpegError, stripJpeg } from "#formats/jpeg";
 import {
   readAntennaCsv,
@@ -233,6 +234,22 @@ const READERS: [
     text('[{"itemId":"a","inStore":1,"ordered":2,"arrived":0,"packed":0}]'),
     (bytes) => readBesideFiles(new Map([["stock.json", bytes]])),
     [ArchiveError],
+  ],
+  [
+    "crews' notes",
+    text(
+      '[{"id":"note-0001","visitId":"v","side":"a","kind":"level","key":"azimuth","text":"","value":3,"levelDbm":-61,"isOn":true,"by":"Ana","at":"2026-12-01T08:00:00.000Z"}]',
+    ),
+    (bytes) => readBesideFiles(new Map([["fieldNotes.json", bytes]])),
+    [ArchiveError],
+  ],
+  [
+    "throughput",
+    text(
+      '{"start":{"timestamp":{"timesecs":1795762676},"test_start":{"protocol":"TCP","num_streams":1,"duration":10,"reverse":0}},"intervals":[{"sum":{"bits_per_second":9e7}}],"end":{"sum_received":{"bits_per_second":94000000}}}',
+    ),
+    readIperf,
+    [IperfError],
   ],
   [
     "archive on the disk",

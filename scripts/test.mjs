@@ -13,6 +13,7 @@ const has = (command) => spawnSync("which", [command], { stdio: "ignore" }).stat
 /** Other programs that write and read the formats we do; without them their tests are skipped. */
 const PEERS = [
   ["gdal_translate", "gdal-bin"],
+  ["iperf3", "iperf3"],
   ["gpsbabel", "gpsbabel"],
   ["soffice", "libreoffice-calc"],
   ["pg_createcluster", "postgresql"],

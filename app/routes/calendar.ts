@@ -1,4 +1,4 @@
-import { clock, peopleOf, visitName, visitProblems } from "#core/crews";
+import { peopleOf, visitName, visitProblems } from "#core/crews";
 import { linkEnds } from "#core/plan";
 import { writeCalendar } from "#formats/calendar";
 import { jobsSeen } from "../access/ownJobs.server";

@@ -22,6 +22,7 @@ import { jobsSeen, requireSeen } from "../access/ownJobs.server";
 import { keepOwn } from "../keep/keep.server";
 import { Button, buttonClass, figure, ProofMark, TextField } from "../ui";
 import { formOf } from "../data/asked.server";
+import { IperfForm } from "../proof/IperfForm";
 import type { Route } from "./+types/proof";
 
 /** A number as written on a roof: decimal comma, printed minus, or nothing. */
@@ -365,6 +366,13 @@ export default function ProofRoute({ loaderData, actionData }: Route.ComponentPr
             {box(fields.downMbps, `Toward ${names[1]}`, "Mbit/s")}
             {box(fields.upMbps, `Toward ${names[0]}`, "Mbit/s")}
           </div>
+          <IperfForm
+            names={names}
+            onFound={({ downMbps, upMbps }) => {
+              if (downMbps !== null) form.update({ name: fields.downMbps.name, value: figure(downMbps) });
+              if (upMbps !== null) form.update({ name: fields.upMbps.name, value: figure(upMbps) });
+            }}
+          />
         </fieldset>
         <TextField
           label="Measured by"

@@ -1,2 +1,17 @@
 export { fitSweep, mainLobeDeg, type SweepFit, type SweepPoint, type SweptAntenna } from "./sweep";
 export { bracketReach, pointingOf, tiltBeyondBracketDeg, tiltDownDeg, type Pointing } from "./aim";
+export {
+  beginPractice,
+  LESSONS,
+  lock,
+  randomAt,
+  readMeter,
+  scoreOf,
+  trueLevelDbm,
+  turn,
+  type Lesson,
+  type Mount,
+  type Practice,
+  type PracticeLink,
+  type Score,
+} from "./trainer";
