@@ -1,6 +1,5 @@
 import {
   beginPractice,
-  fitSweep,
   LESSONS,
   lock,
   randomAt,
@@ -10,8 +9,10 @@ import {
   type Lesson,
   type Practice,
   type PracticeLink,
+  type SweepPoint,
+  type SweptAntenna,
 } from "#core/aiming";
-import { beamwidthDeg } from "#core/antenna";
+import { beamwidthDeg, patternLossDb } from "#core/antenna";
 import type { EndSide } from "#core/crews";
 import { figure } from "#core/words";
 import { useState } from "react";
@@ -127,7 +128,10 @@ export function Practise({ pack, side }: Here) {
       </div>
       <Meter level={shown[at]} perDbm={link[at].model.meterVoltsPerDbm} />
       <p className="text-center text-sm">
-        Expect {figure(sheet.expectedChainDbm)} dBm; accepted from {figure(sheet.accept.fromDbm)} dBm
+        {sheet.meterVolts
+          ? `Expect ${figure(sheet.meterVolts.expected, 2)} V, ${sheet.meterVolts.stronger} is stronger: ${figure(sheet.expectedChainDbm)} dBm`
+          : `Expect ${figure(sheet.expectedChainDbm)} dBm`}
+        ; accepted from {figure(sheet.accept.fromDbm)} dBm
       </p>
       <div className="mx-auto mt-2 grid max-w-xs grid-cols-3 gap-2">
         <span />
@@ -207,6 +211,12 @@ function Meter({ level, perDbm }: { level: number | null; perDbm: number | null 
   );
 }
 
+/** The level at the peak by what was read, dBm: the middle of what each reading says. */
+function topOf({ antenna, polarization }: SweptAntenna, points: readonly SweepPoint[]): number {
+  const tops = points.map(({ angleDeg, levelDbm }) => levelDbm + patternLossDb(antenna, polarization, angleDeg, 0));
+  return tops.sort((x, y) => x - y)[tops.length >> 1]!;
+}
+
 /** What a lesson came to, and where the dish of one end went in its pattern. */
 function Scored({
   link,
@@ -261,7 +271,8 @@ function Scored({
             <SweepDrawing
               swept={swept}
               points={points}
-              fit={fitSweep(swept, points, link.expectedDbm[side])}
+              fit={{ peakDeg: 0, peakDbm: topOf(swept, points) }}
+              patternWords="this antenna’s pattern, where it really stands"
               accept={accept}
             />
           </div>

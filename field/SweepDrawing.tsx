@@ -11,11 +11,14 @@ export function SweepDrawing({
   points,
   fit,
   accept,
+  patternWords = "this antenna’s pattern, fitted",
 }: {
   swept: SweptAntenna;
   points: readonly SweepPoint[];
-  fit: SweepFit | null;
+  fit: Pick<SweepFit, "peakDeg" | "peakDbm"> | null;
   accept: CrewEnd["accept"];
+  /** What the drawn pattern is. */
+  patternWords?: string;
 }) {
   const angles = [...points.map(({ angleDeg }) => angleDeg), ...(fit ? [fit.peakDeg] : [])];
   const [low, high] = [Math.min(...angles) - 1, Math.max(...angles) + 1];
@@ -72,17 +75,20 @@ export function SweepDrawing({
             {figure(dbm, 0)}
           </text>
         ))}
-        {[low, high].map((deg, i) => (
-          <text
-            key={i}
-            x={x(deg)}
-            y={HEIGHT - 8}
-            textAnchor={i ? "end" : "start"}
-            className="figures fill-quiet text-[10px]"
-          >
-            {figure(deg, 0)}°
-          </text>
-        ))}
+        {[low, high].map((deg, i) =>
+          // Under the peak stands the peak's own angle.
+          fit && Math.abs(x(deg) - x(fit.peakDeg)) < 50 ? null : (
+            <text
+              key={i}
+              x={x(deg)}
+              y={HEIGHT - 8}
+              textAnchor={i ? "end" : "start"}
+              className="figures fill-quiet text-[10px]"
+            >
+              {figure(deg, 0)}°
+            </text>
+          ),
+        )}
         {fit && (
           <text
             x={x(fit.peakDeg)}
@@ -95,13 +101,13 @@ export function SweepDrawing({
         )}
       </svg>
       <figcaption className="text-sm text-quiet">
-        dBm against the scale; ring: your last level{fit && "; dashes: this antenna’s pattern, fitted"}
+        dBm against the scale; ring: your last level{fit && `; dashes: ${patternWords}`}
       </figcaption>
     </figure>
   );
 }
 
-function saysOf(points: readonly SweepPoint[], fit: SweepFit | null): string {
+function saysOf(points: readonly SweepPoint[], fit: Pick<SweepFit, "peakDeg" | "peakDbm"> | null): string {
   const logged = `${points.length} levels logged`;
   return fit ? `${logged}; peak at ${figure(fit.peakDeg)} degrees of the scale, ${figure(fit.peakDbm)} dBm` : logged;
 }

@@ -63,7 +63,7 @@ export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; 
   return (
     <footer
       aria-label="Change in hand"
-      className={`flex h-9 shrink-0 items-center gap-4 border-t px-3 text-[13px] ${inHand ? "border-clay bg-panel" : "border-rule bg-panel"}`}
+      className={`relative flex h-9 shrink-0 items-center gap-4 border-t px-3 text-[13px] max-md:h-auto max-md:flex-wrap max-md:gap-y-0.5 max-md:py-1 ${inHand ? "border-clay bg-panel" : "border-rule bg-panel"}`}
     >
       {ROWS.map(({ label, meaning, of, show, moreIsBetter }) => {
         const kept = data.shown && of(data.shown.outcome);
@@ -128,7 +128,7 @@ export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; 
       )}
       {inHand ? (
         <form
-          className="ml-auto flex min-w-0 items-center gap-2"
+          className="ml-auto flex min-w-0 items-center gap-2 max-md:w-full"
           onSubmit={(event) => {
             event.preventDefault();
             onKeep(reason);
@@ -151,7 +151,7 @@ export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; 
           </Button>
         </form>
       ) : (
-        <span className="ml-auto text-xs text-quiet">
+        <span className="ml-auto text-xs text-quiet max-md:hidden">
           {data.shown === null
             ? "The plan is being worked out: its figures come as soon as they are known."
             : "Nothing in hand: every change is tried here before it is kept."}

@@ -150,6 +150,10 @@ export interface Steps {
 }
 
 /** The bar across the top of every page of a plan: its stages with their open findings, search, undo and redo, menu. */
+/** On a phone the stages are wider than the screen: the one that is open stands in sight. */
+const scrollIntoSight = (link: HTMLAnchorElement | null) =>
+  link?.scrollIntoView({ block: "nearest", inline: "center" });
+
 export function PlanBar({
   plan,
   stage,
@@ -185,18 +189,22 @@ export function PlanBar({
     </Button>
   );
   return (
-    <header className="flex h-11 shrink-0 items-center gap-3 overflow-x-auto border-b border-rule bg-panel px-3">
+    <header className="relative flex h-11 shrink-0 items-center gap-3 overflow-x-auto border-b border-rule bg-panel px-3 max-md:h-auto max-md:flex-wrap max-md:gap-y-0">
       <Link to="/" aria-label="All plans" className="flex shrink-0 items-center">
         <Mark />
       </Link>
       <Link
         to={`/plans/${plan.id}`}
-        className="max-w-44 shrink-0 truncate font-semibold hover:text-clay"
+        className="max-w-44 shrink-0 truncate font-semibold hover:text-clay max-md:max-w-24"
         title={plan.name}
       >
         {plan.name}
       </Link>
-      <nav aria-label="Stages" className="flex h-full">
+      <nav
+        aria-label="Stages"
+        tabIndex={0}
+        className="flex h-full max-md:relative max-md:order-last max-md:h-12 max-md:w-full max-md:overflow-x-auto"
+      >
         {STAGES.map((one) => {
           const count = counts?.[one] ?? 0;
           const here = one === stage;
@@ -205,6 +213,7 @@ export function PlanBar({
               key={one}
               to={`/plans/${plan.id}/${one}${stage ? search : ""}`}
               aria-current={here ? "page" : undefined}
+              ref={here ? scrollIntoSight : undefined}
               className={`flex items-center gap-1.5 border-b-2 px-2.5 text-sm ${here ? "border-clay font-semibold" : "border-transparent hover:text-clay"}`}
             >
               {STAGE_NAMES[one]}
@@ -219,14 +228,14 @@ export function PlanBar({
         })}
       </nav>
       {/* However many stages and findings there are, what holds for all of them stays in sight. */}
-      <div className="right-0 -mr-3 ml-auto lg:sticky flex h-full items-center gap-1 bg-panel pr-3 pl-2">
-        <Button onClick={onFind} className="w-32 justify-start text-quiet 2xl:w-44">
-          <Search size={14} aria-hidden="true" /> Find
-          <kbd className="ml-auto text-xs">Ctrl K</kbd>
+      <div className="right-0 -mr-3 ml-auto flex h-full items-center gap-1 bg-panel pr-3 pl-2 max-md:h-11 max-md:gap-0 lg:sticky">
+        <Button onClick={onFind} className="w-32 justify-start text-quiet max-md:w-auto 2xl:w-44" aria-label="Find">
+          <Search size={14} aria-hidden="true" /> <span className="max-md:hidden">Find</span>
+          <kbd className="ml-auto text-xs max-md:hidden">Ctrl K</kbd>
         </Button>
         {step("undo", "Undo", <Undo2 size={16} />)}
         {step("redo", "Redo", <Redo2 size={16} />)}
-        <span role="status" className="min-w-16 text-xs whitespace-nowrap text-quiet">
+        <span role="status" className="min-w-16 text-xs whitespace-nowrap text-quiet max-md:min-w-10">
           {busy ? "saving…" : status}
         </span>
         <Button look="quiet" onClick={onHelp} aria-label="Keyboard shortcuts" title="Keyboard shortcuts (?)">

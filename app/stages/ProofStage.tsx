@@ -140,7 +140,7 @@ export function ProofStage() {
             {rows.shown.flatMap(({ index }) =>
               open.slice(index * OPEN_ACROSS, (index + 1) * OPEN_ACROSS).map((link) => (
                 <li key={link.id} className="truncate leading-5">
-                  <Link className="hover:text-clay" to={`/plans/${plan.id}/links/${link.id}/proof`}>
+                  <Link className="block truncate hover:text-clay" to={`/plans/${plan.id}/links/${link.id}/proof`}>
                     {name(link.id)}
                   </Link>
                 </li>

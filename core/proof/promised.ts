@@ -6,12 +6,7 @@ const round = (value: number) => Math.round(value * 10) / 10;
 /** What a reading is held against: level at each end with all chains together, throughput each way, and noise on one chain. */
 export type Promised = Pick<
   Measurement,
-  | "expectedADbm"
-  | "expectedBDbm"
-  | "expectedDownMbps"
-  | "expectedUpMbps"
-  | "expectedNoiseADbm"
-  | "expectedNoiseBDbm"
+  "expectedADbm" | "expectedBDbm" | "expectedDownMbps" | "expectedUpMbps" | "expectedNoiseADbm" | "expectedNoiseBDbm"
 >;
 
 /** The prediction of the moment, to a tenth. */
