@@ -111,6 +111,36 @@ test("what is wrong is refused by name, never with a failure of Tejado's own, an
     const isRefused = status >= 400 && said.test(text);
     if (!isRefused) wrong.push(`${what}: ${status} ${text.slice(0, 160)}`);
   }
+  // What a phone sends is looked at entry by entry; a bad one says why and holds up nothing.
+  const entry = (more: object) => ({
+    ...{ id: "entry-0001", visitId: "job-2", base: 1, what: "x", by: "" },
+    patch: { kind: "sites", id: "site-ridge", set: { notes: "x" } },
+    ...more,
+  });
+  const sent = await ask(
+    "entries of a phone",
+    "/plans/isla-orvena/field",
+    json({
+      ops: [
+        entry({ id: "short" }),
+        entry({ visitId: "job-none" }),
+        entry({ patch: { kind: "sites", id: "site-ridge", set: { isFeed: true } } }),
+        entry({ patch: { kind: "sites", id: "site-tower", set: { notes: "x" } } }),
+        entry({ patch: { kind: "links", id: "link-medium", set: {} } }),
+        { id: "entry-0002", note: { id: "entry-0003" } },
+        null,
+      ],
+    }),
+  );
+  expect((JSON.parse(sent.text) as { answers: { message: string }[] }).answers.map(({ message }) => message)).toEqual([
+    "id is no id of an entry",
+    "This job is not in the plan any more; what was written is still on this phone.",
+    expect.stringMatching(/^patch\.kind must be one of/),
+    "visitId is missing",
+    expect.any(String),
+    "The feed is changed at the desk, not from a roof.",
+    "This is not at either end of the job.",
+  ]);
   for (const path of ADDRESSES) await ask(path, path, { headers: { accept: "text/html" } });
   for (const path of FORMS) {
     await ask(`JSON to ${path}`, path, json({ a: 1 }));

@@ -110,6 +110,26 @@ async function practise(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Checklist" }).click();
 }
 
+const seeJob = (page: Page) => page.locator('[data-visit="job-2"]').scrollIntoViewIfNeeded();
+
+/** A sweep in azimuth, as it stands on the phone after the peak. */
+async function sweepOnRoof(page: Page): Promise<void> {
+  await page.getByLabel(/^Your name/).fill("Ilda Rocha");
+  await page.getByRole("button", { name: "Take along" }).nth(1).click();
+  await page.getByRole("link", { name: "I am at Ridge hut" }).click();
+  await page.getByRole("link", { name: "Aim", exact: true }).click();
+  await page.getByRole("button", { name: "in dBm" }).click();
+  for (let angle = -6; angle <= 5; angle++) {
+    await page.getByLabel(/^On the scale/).fill(String(angle));
+    const level = -47.6 - 3 * ((angle - 1) / 2.6) ** 2 + (angle % 2 ? 0.4 : -0.4);
+    await page.getByLabel(/^Reads/).fill(Math.max(-66, level).toFixed(1));
+    await page.getByRole("button", { name: "Log it" }).click();
+    await page.waitForTimeout(60);
+  }
+  await page.getByText(/^The peak is passed/).scrollIntoViewIfNeeded();
+  await page.getByRole("button", { name: "Lock azimuth" }).scrollIntoViewIfNeeded();
+}
+
 const SHOTS: Shot[] = [
   { name: "survey", path: "/plans/isla-orvena/survey?sel=subscriber:sub-58" },
   { name: "change-in-hand", path: "/plans/isla-orvena/paths?sel=link:link-long", before: takeFirstRemedy },
@@ -124,11 +144,11 @@ const SHOTS: Shot[] = [
   { name: "backhaul", path: "/plans/isla-orvena/capacity?view=backhaul&sel=link:link-medium", before: seeHopWays },
   { name: "kit", path: "/plans/isla-orvena/kit?view=chains&sel=radio:ap-school", before: seeKit },
   { name: "bench", path: "/plans/isla-orvena/bench?view=checklist&sel=radio:cpe-sub-28", before: practise },
-  { name: "install", path: "/plans/isla-orvena/install?sel=link:link-medium" },
+  { name: "install", path: "/plans/isla-orvena/install?sel=link:link-medium", before: seeJob },
   { name: "proof", path: "/plans/isla-orvena/proof?sel=link:link-medium" },
   { name: "import", path: "/plans/isla-orvena/import", before: takePlaces },
   { name: "noise", path: "/plans/isla-orvena/noise", before: scanHarbour },
-  { name: "crew-sheet", path: "/plans/isla-orvena/links/link-medium/sheet", field: true },
+  { name: "roof", path: "/field/#/plan/isla-orvena", field: true, before: sweepOnRoof },
   { name: "two-people", path: "/plans/isla-orvena/paths?sel=link:link-long", before: meetConflict },
 ];
 

@@ -4,6 +4,7 @@ import { figure, plainFigure } from "#core/words";
 import { useState } from "react";
 import { acceptText } from "../app/data/acceptText";
 import { adviceOf } from "./advice";
+import { Bearings } from "./Bearings";
 import { Compass } from "./Compass";
 import type { Here } from "./here";
 import { Big, Box, Fact } from "./parts";
@@ -59,6 +60,7 @@ export function Aim({ pack, side, here, there, notes }: Here) {
         )}
       </dl>
       <Compass sheet={sheet} />
+      <Bearings here={here} />
       <a
         href={`#/job/${encodeURIComponent(pack.planId)}/${encodeURIComponent(pack.visit.id)}/${side}/practise`}
         className="mt-2 inline-flex min-h-12 items-center underline"

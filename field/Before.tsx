@@ -77,6 +77,11 @@ export function Before({ pack, side, here, there, notes }: Here) {
             <span className="font-sans text-base font-normal">{pack.tools}</span>
           </Fact>
         )}
+        {pack.parts.length > 0 && (
+          <Fact label="Parts">
+            <span className="font-sans text-base font-normal">{pack.parts.join("; ")}</span>
+          </Fact>
+        )}
         {here.place.access && (
           <Fact label="How one gets there">
             <span className="font-sans text-base font-normal">{here.place.access}</span>

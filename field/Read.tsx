@@ -147,6 +147,7 @@ function Judged({ verdict }: { verdict: Verdict }) {
     <div className="mt-2 rounded-lg border-2 border-rule p-3" role="status">
       <p className="text-lg font-semibold">{STATES[verdict.state]}</p>
       {verdict.summary && <p>{verdict.summary}</p>}
+      {verdict.need && <p className="text-sm">{verdict.need.text}.</p>}
       <ol className="list-decimal pl-5">
         {verdict.causes.map((cause) => (
           <li key={cause.kind}>

@@ -1,4 +1,4 @@
-import { inOrder } from "#core/crews";
+import { DESK, inOrder } from "#core/crews";
 import { useState } from "react";
 import { localTime, type Here } from "./here";
 import { Big, Box } from "./parts";
@@ -20,11 +20,13 @@ export function Talk({ pack, side, here, there, notes }: Here) {
         {messages.map((note) => (
           <li
             key={note.id}
-            className={`max-w-[85%] rounded-lg border-2 border-rule bg-panel p-2 ${note.side === side ? "ml-auto" : ""}`}
+            className={`max-w-[85%] rounded-lg border-2 border-rule bg-panel p-2 ${note.side === side && note.key !== DESK ? "ml-auto" : ""}`}
           >
             {note.text}
             <span className="block text-sm text-quiet">
-              {note.by || "somebody"} at {(note.side === side ? here : there).sheet.placeName}, {localTime(note.at)}
+              {note.by || "somebody"} at{" "}
+              {note.key === DESK ? "the desk" : (note.side === side ? here : there).sheet.placeName},{" "}
+              {localTime(note.at)}
               {unsent.has(note.id) && " · not sent yet"}
             </span>
           </li>

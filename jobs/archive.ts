@@ -237,6 +237,12 @@ function checkReferences(rows: PlanRows): void {
   for (const { id, linkId } of rows.measurements) need(links, linkId, `measurements.json, ${id}: linkId`);
   for (const { id, antennaModelId } of rows.outsiders)
     need(equipment, antennaModelId, `outsiders.json, ${id}: antennaModelId`);
+  const crews = ids(rows.crews);
+  for (const { id, linkId, crewAId, crewBId } of rows.visits) {
+    need(links, linkId, `visits.json, ${id}: linkId`);
+    need(crews, crewAId, `visits.json, ${id}: crewAId`);
+    need(crews, crewBId, `visits.json, ${id}: crewBId`);
+  }
   for (const { id, siteId } of rows.scans) need(sites, siteId, `scans.json, ${id}: siteId`);
 }
 

@@ -28,6 +28,8 @@ export interface FieldEnd {
   address: string;
   gateway: string;
   photos: { id: string; name: string; caption: string }[];
+  /** What else of the plan may be seen from here, by its true bearing and how far it is. */
+  landmarks: { name: string; bearingDeg: number; distanceM: number }[];
 }
 
 /** All that a phone holds of one job: enough for a day without signal. */
@@ -45,6 +47,8 @@ export interface FieldPack {
   /** What a reading will be held against; null where the path has no prediction. */
   promised: Promised | null;
   tools: string;
+  /** What to take along, "2 × outdoor cable, 30 m". */
+  parts: string[];
   notes: FieldNote[];
 }
 

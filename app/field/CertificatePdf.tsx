@@ -56,6 +56,7 @@ export function CertificatePdf({ certified, formats }: { certified: Certified; f
     ["Both directions alike", verdict.symmetry],
     ["Throughput", verdict.throughput],
     ["Noise", verdict.noise],
+    ["Need", verdict.need],
   ] as const;
   return (
     <Document title={`Certificate of ${pack.name}`} author="Tejado">

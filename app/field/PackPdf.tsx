@@ -46,6 +46,7 @@ export function PackPdf({
     ["Parts", visit.packed ? "packed" : "not packed yet"],
     ["Neighbours", visit.neighboursTold ? "told" : "not told yet"],
     ["Tools", pack.tools],
+    ["Parts", pack.parts.join("; ")],
     ["Counts as done", "both ends read, locked, and within the band or judged proven; sealed, labelled, photographed"],
     ["Notes", visit.notes],
   ];
@@ -89,7 +90,7 @@ function Rows({ rows }: { rows: readonly [string, string][] }) {
 }
 
 function Who({ pack, side }: { pack: FieldPack; side: EndSide }) {
-  const { sheet, crew, address, gateway, place } = pack.ends![side];
+  const { sheet, crew, address, gateway, place, landmarks } = pack.ends![side];
   const rows: [string, string][] = [
     ["Crew", crew ? `${crew.name}: ${crew.people.split("\n").join(", ")}` : "nobody planned"],
     ["Hand radio", crew?.radioChannel ?? ""],
@@ -97,6 +98,7 @@ function Who({ pack, side }: { pack: FieldPack; side: EndSide }) {
     ["Hazards", place.hazards],
     ["The way there", place.access],
     ["Address of the radio", address && `${address}${gateway && `, gateway ${gateway}`}`],
+    ["By eye", landmarks.map(({ name, bearingDeg }) => `${name} ${bearingDeg.toFixed(0)}° true`).join(", ")],
     ["Mirror flash from", `${sheet.headingTrueDeg.toFixed(0)}° true`],
   ];
   return (

@@ -1,12 +1,18 @@
 import { sidesOf, visitName } from "#core/crews";
 import { crewSheet } from "#core/install";
 import { networkFor } from "#core/addressing";
+import { billOf } from "#core/bill";
+import { inverseGeodesic } from "#core/geodesy";
+import { figure } from "#core/words";
 import { linkEnds, type LinkEnd, type Visit, type World } from "#core/plan";
 import { toolWords } from "#core/procedures";
 import { promisedBy } from "#core/proof";
 import { readFieldNotes, type Store } from "#store";
 import type { FieldEnd, FieldPack, FieldVisit } from "#wire";
 import type { PlanContext } from "#engine";
+
+/** How near and how far another site may stand to tell a direction by, and how many are told. */
+const [LEAST_LANDMARK_M, MOST_LANDMARK_M, MOST_LANDMARKS] = [300, 30_000, 8];
 
 /** A job as it stands in the list of a phone. */
 export function fieldVisit(world: World, visit: Visit, revision: number): FieldVisit {
@@ -40,10 +46,30 @@ function fieldEnd(
     place: { kind: isSite ? "sites" : "subscribers", id: ownerId, notes, access: end.access, hazards: end.hazards },
     address: radio.address,
     gateway: home ? networkFor(home, radio.role).gateway : "",
+    landmarks: [...world.sites.values()]
+      .flatMap(({ id, name, latDeg, lonDeg }) => {
+        const { distanceM, azimuthDeg } = inverseGeodesic(end.place, { latDeg, lonDeg });
+        const isFit = id !== ownerId && distanceM > LEAST_LANDMARK_M && distanceM < MOST_LANDMARK_M;
+        return isFit ? [{ name, bearingDeg: azimuthDeg, distanceM }] : [];
+      })
+      .sort((x, y) => x.distanceM - y.distanceM)
+      .slice(0, MOST_LANDMARKS),
     photos: [...world.photos.values()]
       .filter((photo) => photo.ownerId === ownerId)
       .map(({ id, name, caption }) => ({ id, name, caption })),
   };
+}
+
+/** What the radios of some ends take, as it goes into the car. */
+function partsOf(world: World, ends: readonly LinkEnd[]): string[] {
+  const { lines } = billOf(
+    world,
+    ends.map(({ radio }) => radio),
+    [],
+  );
+  return lines
+    .filter(({ needed }) => needed > 0)
+    .map(({ needed, unit, name }) => `${figure(needed, unit === "m" ? 1 : 0)} ${unit === "m" ? "m" : "×"} ${name}`);
 }
 
 /** Everything that a phone needs of a job to go without signal. */
@@ -77,6 +103,13 @@ export async function fieldPack(
     },
     promised: path && promisedBy(path),
     tools: toolWords(worked.flat()),
+    parts:
+      visit.work === "build"
+        ? partsOf(
+            world,
+            sidesOf(visit, link.kind).map((side) => ({ a, b })[side]),
+          )
+        : [],
     notes: await readFieldNotes(store.db, world.plan.id, [visit.id]),
   };
 }

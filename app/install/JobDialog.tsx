@@ -1,4 +1,4 @@
-import { clock, inOrder, sidesOf, visitName } from "#core/crews";
+import { clock, DESK, inOrder, sidesOf, visitName } from "#core/crews";
 import { linkEnds, PERMITS, VISIT_WORKS, type Visit } from "#core/plan";
 import { format, parseISO } from "date-fns";
 import { useState } from "react";
@@ -130,6 +130,7 @@ export function JobDialog({ visit, jobs, onClose }: { visit: Visit; jobs: Jobs; 
           onDone={(weather) => done(() => set({ weather }, "weather"))}
         />
         <Typed label="Notes" value={visit.notes} onDone={(notes) => done(() => set({ notes }, "notes"))} />
+        <Say visit={visit} jobs={jobs} />
         <FromTheRoof visit={visit} jobs={jobs} />
         <div className="flex flex-wrap gap-1.5 border-t border-rule pt-2">
           <a className={buttonClass()} href={`/plans/${planId}/visits/${visit.id}/pack.pdf`}>
@@ -233,6 +234,30 @@ const NOTE_WORDS = {
 } as const;
 const MOST_NOTES = 40;
 
+/** A word from the desk to both crews; it stands among what they say to each other. */
+function Say({ visit, jobs }: { visit: Visit; jobs: Jobs }) {
+  const [text, setText] = useState("");
+  return (
+    <form
+      className="flex items-end gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (text.trim() !== "") void jobs.say(visit, text.trim()).then((ok) => ok && setText(""));
+      }}
+    >
+      <TextField
+        label="Say to both crews"
+        value={text}
+        maxLength={1000}
+        onChange={({ target }) => setText(target.value)}
+      />
+      <Button type="submit" disabled={text.trim() === ""}>
+        Say
+      </Button>
+    </form>
+  );
+}
+
 /** What both ends have written, newest first. */
 function FromTheRoof({ visit, jobs }: { visit: Visit; jobs: Jobs }) {
   const { kept } = useDesk();
@@ -247,8 +272,8 @@ function FromTheRoof({ visit, jobs }: { visit: Visit; jobs: Jobs }) {
           <li key={id} className="flex gap-2">
             <span className="figures shrink-0 text-quiet">{format(parseISO(at), "d MMM HH:mm:ss")}</span>
             <span>
-              {ends[side].placeName}, {by || "somebody"}: {isOn ? "" : "not "}
-              {NOTE_WORDS[kind]} {[key, text].filter(Boolean).join(" ")}{" "}
+              {key === DESK ? "The desk" : ends[side].placeName}, {by || "somebody"}: {isOn ? "" : "not "}
+              {NOTE_WORDS[kind]} {[key === DESK ? "" : key, text].filter(Boolean).join(" ")}{" "}
               <span className="figures">
                 {value !== null && figure(value)} {levelDbm !== null && `${figure(levelDbm)} dBm`}
               </span>

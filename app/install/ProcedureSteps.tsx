@@ -1,4 +1,4 @@
-import type { CrewEnd } from "#core/install";
+import { CAUTIONS, type CrewEnd } from "#core/install";
 import { drawingOf, minutesOf, takesWords, toolWords } from "#core/procedures";
 import { figure } from "../ui";
 import { StepDrawing } from "./StepDrawing";
@@ -29,7 +29,7 @@ export function ProcedureSteps({
       ))}
       {!confirmed && (
         <p role="status" className="text-sm font-medium text-blocked">
-          Confirm the five points above first.
+          Confirm the {CAUTIONS.length} points above first.
         </p>
       )}
       <ol>

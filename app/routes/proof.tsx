@@ -183,6 +183,7 @@ function VerdictView({
     ["Both directions alike", verdict.symmetry],
     ["Throughput", verdict.throughput],
     ["Noise", verdict.noise],
+    ["Need", verdict.need],
   ] as const;
   return (
     <article className="rounded border border-rule bg-panel p-3">

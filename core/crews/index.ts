@@ -1,6 +1,7 @@
 export { dayOf, minutesOfCrew, orderedDay, peopleOf, placeOf, travelMinutes } from "./day";
 export {
   AIM_AXES,
+  DESK,
   END_SIDES,
   fieldNoteSchema,
   inOrder,

@@ -42,9 +42,12 @@ export const fieldNoteSchema = z.object({
   isOn: z.boolean().default(true),
   /** Who, and when by the phone's own clock. */
   by: z.string().max(120),
-  at: z.iso.datetime(),
+  at: z.iso.datetime("must be a moment such as 2026-11-27T08:00:00Z"),
 });
 export type FieldNote = z.infer<typeof fieldNoteSchema>;
+
+/** The key of a message that the desk says. */
+export const DESK = "desk";
 
 /** Notes in the order in which they were written. */
 export const inOrder = (notes: readonly FieldNote[]): FieldNote[] =>

@@ -1,6 +1,14 @@
-import { expect, test } from "@jest/globals";
+import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { declinationDeg, destination, formatPlace, inverseGeodesic, parseAxis, placesAlong } from "#core/geodesy";
+import {
+  declinationDeg,
+  destination,
+  formatPlace,
+  inverseGeodesic,
+  parseAxis,
+  placesAlong,
+  sunAt,
+} from "#core/geodesy";
 
 test("a degree of latitude at the equator is 110.574 km", () => {
   expect(inverseGeodesic({ latDeg: 0, lonDeg: 0 }, { latDeg: 1, lonDeg: 0 }).distanceM).toBeCloseTo(110574.39, 1);
@@ -92,4 +100,34 @@ test("a path across the date line stays on it", () => {
   const { lonDeg } = placesAlong(from, to, 21);
   for (const lon of lonDeg) expect(Math.abs(lon)).toBeGreaterThan(179.8);
   for (const lon of lonDeg) expect(Math.abs(lon)).toBeLessThanOrEqual(180);
+});
+
+describe("the sun", () => {
+  const at = (latDeg: number, lonDeg: number, iso: string) => sunAt({ latDeg, lonDeg }, new Date(iso));
+
+  test("stands where the almanac's worked examples and plain geometry put it", () => {
+    // Overhead at the equator at noon of an equinox, due south in the north and due north in the south.
+    const noon = at(0, 0, "2026-03-20T12:07:30Z");
+    expect(noon.heightDeg).toBeGreaterThan(89.5);
+    const north = at(51.4779, 0, "2026-06-21T12:02:00Z");
+    expect(north.azimuthDeg).toBeCloseTo(180, 0);
+    // 90° less the latitude, and the tilt of the axis more.
+    expect(north.heightDeg).toBeCloseTo(90 - 51.4779 + 23.44, 1);
+    const south = at(-37.6, -30.2, "2026-12-21T13:59:00Z");
+    expect(Math.min(south.azimuthDeg, 360 - south.azimuthDeg)).toBeLessThan(1.5);
+    expect(south.heightDeg).toBeCloseTo(90 - 37.6 + 23.44, 1);
+  });
+
+  test("rises in the east, sets in the west, and is under the horizon at night", () => {
+    const [morning, evening, night] = ["06:30", "17:40", "00:00"].map((hour) => at(0, 0, `2026-03-20T${hour}:00Z`));
+    expect(morning!.azimuthDeg).toBeCloseTo(90, 0);
+    expect(morning!.heightDeg).toBeGreaterThan(0);
+    expect(evening!.azimuthDeg).toBeCloseTo(270, 0);
+    expect(night!.heightDeg).toBeLessThan(-80);
+    // An hour later the sun has gone 15° on, and a place 15° farther west sees it as this one did.
+    const here = at(10, 0, "2026-05-05T09:00:00Z");
+    const there = at(10, -15, "2026-05-05T10:00:00Z");
+    expect(there.azimuthDeg).toBeCloseTo(here.azimuthDeg, 1);
+    expect(there.heightDeg).toBeCloseTo(here.heightDeg, 1);
+  });
 });

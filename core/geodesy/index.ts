@@ -10,3 +10,4 @@ export {
   type Place,
   type PlacesAlong,
 } from "./geodesic";
+export { sunAt } from "./sun";

@@ -32,6 +32,7 @@ test("what was predicted is proven: all that was judged is said with its figure,
     symmetry: { passed: true, text: "−0.4 dB at west, +1.8 dB at east: 2.2 dB apart, up to 6 is usual" },
     throughput: null,
     noise: null,
+    need: null,
     worstDeviationDb: expect.closeTo(1.8, 9),
     causes: [],
   });
@@ -149,6 +150,24 @@ test("a reading without a planned floor is held against one chain's thermal nois
   const floor = -100.965 + end.model.noiseFigureDb + 4;
   const { noise } = judge(plan, end, b, reading(-50, -50, { noiseADbm: floor + 7 }));
   expect(noise).toEqual({ passed: false, text: "noise +7.0 dB against the planned floor at west" });
+});
+
+test("what a customer asks for is told against what arrives: twice is comfortable, and it decides nothing", () => {
+  const access = linkEnds(made.world, made.world.links.get("access")!);
+  const need = (downMbps: number | null, upMbps: number | null) =>
+    judged(-50, -50, { downMbps, upMbps }, [access.a, { ...access.b, demand: { downMbps: 20, upMbps: 5 } }]);
+  const name = access.b.placeName;
+  expect(need(40, 10).need).toEqual({
+    passed: true,
+    text: `40 Mbit/s toward ${name} is 2.0 times the 20 asked for; 2 times is comfortable`,
+  });
+  expect(need(60, 7.5).need).toEqual({
+    passed: false,
+    text: `7.5 Mbit/s from ${name} is 1.5 times the 5.0 asked for; 2 times is comfortable`,
+  });
+  expect(need(60, 7.5).state).toBe(need(60, 20).state);
+  expect(need(null, null).need).toBeNull();
+  expect(judged(-50, -50, { downMbps: 9, upMbps: 9 }).need).toBeNull();
 });
 
 test("a chain that reads far under the other is down, whatever else the level could mean", () => {

@@ -38,6 +38,8 @@ export interface Verdict {
   /** Throughput against the promise, and noise against the plan; null where not measured. */
   throughput: SchoolVerdict | null;
   noise: SchoolVerdict | null;
+  /** Throughput against what the customer asks for: twice of it is comfortable. It is told and decides nothing; null at a bridge or where not measured. */
+  need: SchoolVerdict | null;
   /** The reading farthest from its prediction, signed, dB. */
   worstDeviationDb: number;
   causes: Cause[];
@@ -133,6 +135,7 @@ export function judge(plan: Plan, a: LinkEnd, b: LinkEnd, measurement: Measureme
     symmetry,
     throughput,
     noise,
+    need: needVerdict(b, measurement),
     worstDeviationDb: worst,
     causes:
       state === "proven" ? [] : [...causes, ...noisy, ...(isSlowAlone ? [slowDespiteLevel(throughput.text)] : [])],
@@ -163,6 +166,29 @@ function throughputVerdict(a: LinkEnd, b: LinkEnd, m: Measurement): SchoolVerdic
   return {
     passed: worst.measured >= PROMISED_SHARE * worst.promised,
     text: `${mbps(worst.measured)} of ${mbps(worst.promised)} Mbit/s promised toward ${worst.to}`,
+  };
+}
+
+/** So many times what is asked for is comfortable. */
+const COMFORTABLE = 2;
+
+/** Throughput against what the customer at the far end asks for, in the direction that has less of it. */
+function needVerdict(b: LinkEnd, m: Measurement): SchoolVerdict | null {
+  if (!b.demand) return null;
+  const directions = (
+    [
+      [m.downMbps, b.demand.downMbps, "toward"],
+      [m.upMbps, b.demand.upMbps, "from"],
+    ] as const
+  ).flatMap(([measured, asked, way]) => (measured === null || asked <= 0 ? [] : [{ measured, asked, way }]));
+  if (directions.length === 0) return null;
+  const worst = directions.reduce((least, one) =>
+    one.measured / one.asked < least.measured / least.asked ? one : least,
+  );
+  const times = worst.measured / worst.asked;
+  return {
+    passed: times >= COMFORTABLE,
+    text: `${mbps(worst.measured)} Mbit/s ${worst.way} ${b.placeName} is ${times.toFixed(1)} times the ${mbps(worst.asked)} asked for; ${COMFORTABLE} times is comfortable`,
   };
 }
 
