@@ -36,6 +36,36 @@ async function kitOf(page: Page, keep: () => Promise<void>): Promise<void> {
   await expect(page.getByRole("button", { name: "Nobody needs one" })).toBeVisible();
 }
 
+/** The chain's first bridge from the board to a phone at both ends, and back to the desk as proven. */
+async function roofOf(page: Page): Promise<void> {
+  await page.getByRole("link", { name: /^Install/ }).click();
+  await page.getByRole("button", { name: "Propose 7 jobs" }).click();
+  await expect(page.getByRole("button", { name: "Every link has its job" })).toBeVisible();
+  const jobs = page.getByRole("region", { name: "No day yet" }).getByRole("listitem");
+  await expect(jobs).toHaveCount(7);
+  const [, planId] = /\/plans\/([^/]+)/.exec(page.url())!;
+  const phone = await page.context().newPage();
+  await phone.goto(`${new URL(page.url()).origin}/field/#/plan/${planId}`);
+  await phone.getByLabel(/^Your name/).fill("Ana");
+  const job = phone.getByRole("listitem").filter({ hasText: "Site 1 – Site 2" });
+  await job.getByRole("button", { name: "Take along" }).click();
+  for (const place of ["Site 1", "Site 2"]) {
+    await phone.getByRole("link", { name: `I am at ${place}` }).click();
+    await phone.getByRole("link", { name: "Read", exact: true }).click();
+    const expected = /(−\d+\.\d)/.exec((await phone.getByText(/^Expect/).textContent())!)![1]!;
+    await phone.getByLabel(/^(First chain|Level)/).fill(expected);
+    await phone.getByRole("button", { name: "Keep this reading" }).click();
+    await expect(phone.getByText("within the band")).toBeVisible();
+    await phone.getByRole("button", { name: "Done at this end" }).click();
+    await expect(phone.getByRole("button", { name: "Not done after all" })).toBeVisible();
+    if (place === "Site 2") await expect(phone.getByText("✓ Proven")).toBeVisible();
+    await phone.getByRole("link", { name: "All jobs" }).click();
+  }
+  await expect(phone.getByText("✓ All sent")).toBeVisible();
+  await phone.close();
+  await expect(jobs.filter({ hasText: "Site 1 – Site 2" })).toContainText("● done");
+}
+
 test("with the mouse: a chain of two bridges over a solar site, and a sector with five customers", async ({
   page,
   server,
@@ -118,6 +148,7 @@ test("with the mouse: a chain of two bridges over a solar site, and a sector wit
   await page.getByRole("button", { name: /^Discard/ }).click();
   await expect(sheet.getByLabel(/^Coordinates/)).toHaveValue(before);
   await kitOf(page, keep);
+  await roofOf(page);
   await counts(page, server, "By mouse");
 });
 

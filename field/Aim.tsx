@@ -7,7 +7,7 @@ import { adviceOf } from "./advice";
 import { Bearings } from "./Bearings";
 import { Compass } from "./Compass";
 import type { Here } from "./here";
-import { Big, Box, Fact } from "./parts";
+import { Big, Box, Fact, OneOf } from "./parts";
 import { SweepDrawing } from "./SweepDrawing";
 import { useField } from "./useField";
 
@@ -60,7 +60,7 @@ export function Aim({ pack, side, here, there, notes }: Here) {
         )}
       </dl>
       <Compass sheet={sheet} />
-      <Bearings here={here} />
+      <Bearings here={here} there={there} distanceM={pack.distanceM} />
       <a
         href={`#/job/${encodeURIComponent(pack.planId)}/${encodeURIComponent(pack.visit.id)}/${side}/practise`}
         className="mt-2 inline-flex min-h-12 items-center underline"
@@ -70,20 +70,12 @@ export function Aim({ pack, side, here, there, notes }: Here) {
       <p className="mt-2 text-sm">
         One end at a time: while you turn, {there.sheet.placeName} stands still. Turn through the peak and past it.
       </p>
-      <div role="radiogroup" aria-label="What is turned" className="mt-2 flex gap-2">
-        {(["azimuth", "elevation"] as const).map((one) => (
-          <Big
-            key={one}
-            role="radio"
-            aria-checked={axis === one}
-            look={axis === one ? "primary" : "plain"}
-            className="flex-1"
-            onClick={() => setAxis(one)}
-          >
-            {one === "azimuth" ? "Azimuth" : "Elevation"}
-          </Big>
-        ))}
-      </div>
+      <OneOf
+        label="What is turned"
+        options={{ azimuth: "Azimuth", elevation: "Elevation" }}
+        chosen={axis}
+        onChoose={setAxis}
+      />
       <LevelEntry
         key={axis}
         perDbm={end.model.meterVoltsPerDbm}

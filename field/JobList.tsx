@@ -2,7 +2,7 @@ import { clock } from "#core/crews";
 import type { FieldPack, FieldVisit } from "#wire";
 import { useEffect, useState } from "react";
 import { keepPack, dropPack } from "./keep";
-import { Big, Box, Unsent } from "./parts";
+import { Big, Box, OneOf, Unsent } from "./parts";
 import { useField } from "./useField";
 
 const hrefOf = ({ planId, visit }: FieldPack, side: "a" | "b") =>
@@ -141,23 +141,17 @@ function Choice({
   usual: string;
 }) {
   const field = useField();
-  const chosen = field.setting(name) || usual;
   return (
-    <fieldset className="flex-1">
-      <legend className="text-sm font-semibold">{label}</legend>
-      <div className="flex gap-1">
-        {Object.entries(options).map(([value, words]) => (
-          <Big
-            key={value}
-            className="flex-1 px-2"
-            aria-pressed={chosen === value}
-            look={chosen === value ? "primary" : "plain"}
-            onClick={() => field.set(name, value)}
-          >
-            {words}
-          </Big>
-        ))}
-      </div>
-    </fieldset>
+    <div className="flex-1">
+      <p aria-hidden="true" className="text-sm font-semibold">
+        {label}
+      </p>
+      <OneOf
+        label={label}
+        options={options}
+        chosen={field.setting(name) || usual}
+        onChoose={(value) => field.set(name, value)}
+      />
+    </div>
   );
 }

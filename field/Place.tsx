@@ -1,7 +1,7 @@
 import { plainFigure } from "#core/words";
 import { useState } from "react";
 import type { Here } from "./here";
-import { Big, Box } from "./parts";
+import { Big, Box, FilePick } from "./parts";
 import { smallPicture } from "./picture";
 import { useField } from "./useField";
 
@@ -110,22 +110,13 @@ export function Place({ pack, side, here, notes }: Here) {
       {waiting > 0 && <p>{waiting} on this phone, to be sent.</p>}
       <div className="grid grid-cols-2 gap-2">
         {["the mast before", "the mast after", "the label", "the joint"].map((caption) => (
-          <label
+          <FilePick
             key={caption}
-            className="relative flex min-h-14 items-center justify-center rounded-lg border-2 border-rule bg-panel px-2 text-center font-semibold focus-within:outline-2 focus-within:outline-clay"
-          >
-            {caption[0]!.toUpperCase() + caption.slice(1)}
-            <input
-              type="file"
-              accept="image/*"
-              capture="environment"
-              className="absolute inset-0 opacity-0"
-              onChange={({ target }) => {
-                void take(target.files?.[0], caption);
-                target.value = "";
-              }}
-            />
-          </label>
+            label={caption[0]!.toUpperCase() + caption.slice(1)}
+            accept="image/*"
+            capture="environment"
+            onPick={(files) => void take(files[0], caption)}
+          />
         ))}
       </div>
       <ul className="mt-3 grid grid-cols-2 gap-2">

@@ -17,7 +17,7 @@ import type { EndSide } from "#core/crews";
 import { figure } from "#core/words";
 import { useState } from "react";
 import type { Here } from "./here";
-import { Big } from "./parts";
+import { Big, OneOf } from "./parts";
 import { SweepDrawing } from "./SweepDrawing";
 
 const CAUSES: Record<Lesson, string> = {
@@ -112,20 +112,12 @@ export function Practise({ pack, side }: Here) {
   }
   return (
     <section aria-label="Practise">
-      <div role="radiogroup" aria-label="Which end is turned" className="flex gap-2">
-        {(["a", "b"] as const).map((one) => (
-          <Big
-            key={one}
-            role="radio"
-            aria-checked={at === one}
-            look={at === one ? "primary" : "plain"}
-            className="flex-1"
-            onClick={() => setAt(one)}
-          >
-            {pack.ends![one].sheet.placeName}
-          </Big>
-        ))}
-      </div>
+      <OneOf
+        label="Which end is turned"
+        options={{ a: a.sheet.placeName, b: b.sheet.placeName }}
+        chosen={at}
+        onChoose={setAt}
+      />
       <Meter level={shown[at]} perDbm={link[at].model.meterVoltsPerDbm} />
       <p className="text-center text-sm">
         {sheet.meterVolts

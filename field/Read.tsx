@@ -2,14 +2,16 @@ import { commonChains } from "#core/link";
 import { readAt, readingOfNotes, ticked, type ReadKey } from "#core/crews";
 import { judge, type Verdict } from "#core/proof";
 import { figure, plainFigure } from "#core/words";
+import { PingError, readPing } from "#formats/ping";
 import { useState } from "react";
 import { acceptText } from "../app/data/acceptText";
 import { readIperfFiles, type IperfFound } from "../app/proof/iperfFiles";
 import type { Here } from "./here";
-import { Big, Box } from "./parts";
+import { Big, Box, FilePick } from "./parts";
 import { useField } from "./useField";
 
-const BOUNDS: Record<ReadKey, [low: number, high: number]> = {
+type FigureKey = Exclude<ReadKey, "modulation" | "ping">;
+const BOUNDS: Record<FigureKey, [low: number, high: number]> = {
   chain0: [-120, 10],
   chain1: [-120, 10],
   noise: [-120, 10],
@@ -20,22 +22,22 @@ const BOUNDS: Record<ReadKey, [low: number, high: number]> = {
 /** The final reading of this end, judged on the phone as at the desk once both ends have theirs. */
 export function Read({ pack, side, here, there, notes }: Here) {
   const field = useField();
-  const [typed, setTyped] = useState<Partial<Record<ReadKey, string>>>({});
+  const [typed, setTyped] = useState<Partial<Record<FigureKey, string>>>({});
   const [wrong, setWrong] = useState("");
   const { a, b } = pack.ends!;
   const isDual = commonChains(a.end, b.end) > 1;
   const mine = readAt(notes, side);
   const theirs = readAt(notes, side === "a" ? "b" : "a");
   const { sheet } = here;
-  const labels: [ReadKey, string, string][] = [
+  const labels: [FigureKey, string, string][] = [
     ["chain0", isDual ? "First chain" : "Level", "dBm"],
-    ...(isDual ? [["chain1", "Second chain", "dBm"] as [ReadKey, string, string]] : []),
+    ...(isDual ? [["chain1", "Second chain", "dBm"] as [FigureKey, string, string]] : []),
     ["noise", "Noise", "dBm"],
     ["down", `Toward ${b.sheet.placeName}`, "Mbit/s"],
     ["up", `Toward ${a.sheet.placeName}`, "Mbit/s"],
   ];
   const keep = async () => {
-    const written: [ReadKey, number][] = [];
+    const written: [FigureKey, number][] = [];
     for (const [key, label] of labels) {
       const text = typed[key]?.trim() ?? "";
       if (text === "") continue;
@@ -117,6 +119,7 @@ export function Read({ pack, side, here, there, notes }: Here) {
           <p className="text-sm text-quiet">Judged as soon as both ends have read their level.</p>
         )}
       </div>
+      <InWords pack={pack} side={side} notes={notes} />
       <Signature pack={pack} side={side} notes={notes} />
       <Big
         className="mt-3 w-full"
@@ -159,6 +162,58 @@ function Judged({ verdict }: { verdict: Verdict }) {
   );
 }
 
+/** The modulation that the radio names, and what ping printed. */
+function InWords({ pack, side, notes }: Pick<Here, "pack" | "side" | "notes">) {
+  const field = useField();
+  const [modulation, setModulation] = useState("");
+  const [problem, setProblem] = useState("");
+  const mine = readAt(notes, side);
+  const ping = async (file: File | undefined) => {
+    if (!file) return;
+    try {
+      const { sent, lostPercent, meanMs, mostMs } = readPing(await file.text());
+      const trips = meanMs === null ? "" : `, ${figure(meanMs)} ms on average, ${figure(mostMs!)} at most`;
+      setProblem("");
+      await field.note(pack, {
+        ...{ side, kind: "read", key: "ping" },
+        text: `${sent} sent, ${figure(lostPercent)} % lost${trips}`,
+      });
+    } catch (error) {
+      if (!(error instanceof PingError)) throw error;
+      setProblem(`${file.name}: ${error.message}.`);
+    }
+  };
+  return (
+    <div className="mt-3">
+      <div className="flex items-end gap-2">
+        <Box
+          isText
+          label={mine.modulation ? `Modulation, ${mine.modulation.text} so far` : "Modulation, as the radio names it"}
+          maxLength={60}
+          value={modulation}
+          onChange={({ target }) => setModulation(target.value)}
+        />
+        <Big
+          disabled={modulation.trim() === ""}
+          onClick={() => {
+            void field.note(pack, { side, kind: "read", key: "modulation", text: modulation.trim() });
+            setModulation("");
+          }}
+        >
+          Keep
+        </Big>
+      </div>
+      <FilePick label="A series of pings, as text" accept=".txt,text/plain" onPick={(files) => void ping(files[0])} />
+      {mine.ping && <p className="text-sm">{mine.ping.text}</p>}
+      {problem && (
+        <p role="alert" className="font-semibold text-blocked">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}
+
 /** The customer's word that the work was shown to him. */
 function Signature({ pack, side, notes }: Pick<Here, "pack" | "side" | "notes">) {
   const field = useField();
@@ -186,24 +241,19 @@ function Signature({ pack, side, notes }: Pick<Here, "pack" | "side" | "notes">)
 /** Throughput from the files of iperf3, begun at this end. */
 function IperfFile({ side, onFound }: { side: "a" | "b"; onFound: (found: IperfFound) => void }) {
   const [found, setFound] = useState<IperfFound | null>(null);
-  const read = async (files: FileList | null) => {
-    if (!files || files.length === 0) return;
+  const read = async (files: File[]) => {
     const next = await readIperfFiles(files, side);
     setFound(next);
     onFound(next);
   };
   return (
     <div className="mt-2">
-      <label className="relative flex min-h-14 items-center justify-center rounded-lg border-2 border-rule bg-panel px-2 text-center font-semibold focus-within:outline-2 focus-within:outline-clay">
-        Throughput from iperf3 files, begun here
-        <input
-          type="file"
-          multiple
-          accept=".json,application/json"
-          className="absolute inset-0 opacity-0"
-          onChange={({ target }) => void read(target.files)}
-        />
-      </label>
+      <FilePick
+        label="Throughput from iperf3 files, begun here"
+        accept=".json,application/json"
+        isMany
+        onPick={(files) => void read(files)}
+      />
       {found?.said.map((line) => (
         <p key={line} className="text-sm">
           {line}

@@ -45,6 +45,69 @@ export function Box({
   );
 }
 
+/** One of a few, each as large as a thumb. */
+export function OneOf<Value extends string>({
+  label,
+  options,
+  chosen,
+  onChoose,
+}: {
+  label: string;
+  options: Readonly<Record<Value, string>>;
+  chosen: Value;
+  onChoose: (value: Value) => void;
+}) {
+  return (
+    <div role="radiogroup" aria-label={label} className="mt-2 flex gap-2">
+      {(Object.entries(options) as [Value, string][]).map(([value, words]) => (
+        <Big
+          key={value}
+          role="radio"
+          aria-checked={chosen === value}
+          look={chosen === value ? "primary" : "plain"}
+          className="flex-1 px-2"
+          onClick={() => onChoose(value)}
+        >
+          {words}
+        </Big>
+      ))}
+    </div>
+  );
+}
+
+/** A file to be chosen, as large as a gloved thumb. */
+export function FilePick({
+  label,
+  accept,
+  isMany = false,
+  capture,
+  onPick,
+}: {
+  label: string;
+  accept: string;
+  isMany?: boolean;
+  /** Which camera a phone opens for it. */
+  capture?: "environment";
+  onPick: (files: File[]) => void;
+}) {
+  return (
+    <label className="relative mt-2 flex min-h-14 items-center justify-center rounded-lg border-2 border-rule bg-panel px-2 text-center font-semibold focus-within:outline-2 focus-within:outline-clay">
+      {label}
+      <input
+        type="file"
+        multiple={isMany}
+        accept={accept}
+        capture={capture}
+        className="absolute inset-0 opacity-0"
+        onChange={({ target }) => {
+          if (target.files && target.files.length > 0) onPick([...target.files]);
+          target.value = "";
+        }}
+      />
+    </label>
+  );
+}
+
 export function Fact({ label, children, note }: { label: string; children: ReactNode; note?: ReactNode }) {
   return (
     <div className="border-b border-rule py-1.5">

@@ -33,7 +33,7 @@ export interface Field {
 
 export const newId = (): string => crypto.randomUUID();
 
-const SETTINGS = ["name", "hand", "theme", "side"] as const;
+const SETTINGS = ["name", "hand", "theme", "phone"] as const;
 
 /** Everything that the phone holds, and the ways to add to it. */
 export function useFieldState(): Field {
@@ -52,7 +52,13 @@ export function useFieldState(): Field {
     ]);
     setPacks(heldPacks);
     setEntries(heldEntries);
-    setSettings(Object.fromEntries(SETTINGS.map((name, i) => [name, values[i]!])));
+    const held = Object.fromEntries(SETTINGS.map((name, i) => [name, values[i]!]));
+    if (!held.phone) {
+      // What stands before the last dash of an op names who wrote it: a phone is never in its own way.
+      held.phone = newId().replaceAll("-", "").slice(0, 12);
+      await writeSetting("phone", held.phone);
+    }
+    setSettings(held);
     setReady(true);
   }, []);
 
@@ -113,7 +119,7 @@ export function useFieldState(): Field {
         return write({ id, planId: pack.planId, visitId: pack.visit.id, op: { id, note }, photo: null });
       },
       put: (pack, what, patch, base = pack.revision) => {
-        const id = newId();
+        const id = `${settings.phone}-${newId().replaceAll("-", "")}`;
         const op: FieldOp = { id, visitId: pack.visit.id, base, what, by: name, patch };
         return write({ id, planId: pack.planId, visitId: pack.visit.id, op, photo: null });
       },

@@ -22,6 +22,7 @@ import {
 } from "#formats/kit";
 import { guessMapping, interpretRows, PlacesFileError, readTable } from "#formats/places";
 import { heightWriter, layerFrame, layerTiles, openRaster, RasterError, writeGeotiff } from "#formats/raster";
+import { PingError, readPing } from "#formats/ping";
 import { readScans } from "#formats/scans";
 import { readAreas, readFeatures, readOverlay } from "#formats/shapes";
 import { unpackTo, unzipWithin, zipFiles, ZipRefused } from "#formats/zip";
@@ -242,6 +243,12 @@ const READERS: [
     ),
     (bytes) => readBesideFiles(new Map([["fieldNotes.json", bytes]])),
     [ArchiveError],
+  ],
+  [
+    "pings",
+    text("20 packets transmitted, 19 received, 5% packet loss\nrtt min/avg/max/mdev = 1.903/3.250/9.871/1.4 ms"),
+    (bytes) => readPing(new TextDecoder().decode(bytes)),
+    [PingError],
   ],
   [
     "throughput",

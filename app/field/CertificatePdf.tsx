@@ -1,7 +1,7 @@
 import { END_SIDES, inOrder, ticked, type EndSide, type FieldNote } from "#core/crews";
 import { CAUTION_NOTE, CAUTIONS } from "#core/install";
 import type { Measurement } from "#core/plan";
-import type { Verdict } from "#core/proof";
+import { schoolsOf, type Verdict } from "#core/proof";
 import { figure } from "#core/words";
 import { Document, Image, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import type { FieldPack } from "#wire";
@@ -50,14 +50,6 @@ export function CertificatePdf({ certified, formats }: { certified: Certified; f
     [`Throughput toward ${nameB}`, rate(reading.downMbps), rate(reading.expectedDownMbps)],
     [`Throughput toward ${nameA}`, rate(reading.upMbps), rate(reading.expectedUpMbps)],
   ];
-  const schools = [
-    ["Absolute floor", verdict.floor],
-    ["Deviation from prediction", verdict.deviation],
-    ["Both directions alike", verdict.symmetry],
-    ["Throughput", verdict.throughput],
-    ["Noise", verdict.noise],
-    ["Need", verdict.need],
-  ] as const;
   return (
     <Document title={`Certificate of ${pack.name}`} author="Tejado">
       <Page size="A4" style={styles.page}>
@@ -81,14 +73,11 @@ export function CertificatePdf({ certified, formats }: { certified: Certified; f
           </View>
         ))}
         <Text style={styles.heading}>How it was judged</Text>
-        {schools.map(
-          ([school, found]) =>
-            found && (
-              <Text key={school}>
-                {found.passed ? "Passed" : "Not passed"}, {school}: {found.text}
-              </Text>
-            ),
-        )}
+        {schoolsOf(verdict).map(([school, found]) => (
+          <Text key={school}>
+            {found.passed ? "Passed" : "Not passed"}, {school}: {found.text}
+          </Text>
+        ))}
         {verdict.causes.length > 0 && <Text style={styles.heading}>Still to be done</Text>}
         {verdict.causes.map((cause) => (
           <Text key={cause.kind}>

@@ -1,6 +1,7 @@
-import { clock, END_SIDES, type EndSide } from "#core/crews";
+import { clock, END_SIDES, sketchOf, type EndSide } from "#core/crews";
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import type { FieldPack } from "#wire";
+import { DrawingPdf } from "../data/DrawingPdf";
 import { registerFonts } from "../data/pdfFonts";
 import { EndPage } from "../data/SheetPdf";
 import { PERMIT_WORDS, WORK_WORDS } from "../install/words";
@@ -91,6 +92,7 @@ function Rows({ rows }: { rows: readonly [string, string][] }) {
 
 function Who({ pack, side }: { pack: FieldPack; side: EndSide }) {
   const { sheet, crew, address, gateway, place, landmarks } = pack.ends![side];
+  const other = pack.ends![side === "a" ? "b" : "a"].sheet;
   const rows: [string, string][] = [
     ["Crew", crew ? `${crew.name}: ${crew.people.split("\n").join(", ")}` : "nobody planned"],
     ["Hand radio", crew?.radioChannel ?? ""],
@@ -105,6 +107,13 @@ function Who({ pack, side }: { pack: FieldPack; side: EndSide }) {
     <>
       <Text style={styles.heading}>{sheet.placeName}</Text>
       <Rows rows={rows} />
+      <DrawingPdf
+        drawing={sketchOf(
+          sheet.placeName,
+          { name: other.placeName, bearingDeg: sheet.headingTrueDeg, distanceM: pack.distanceM },
+          landmarks,
+        )}
+      />
     </>
   );
 }

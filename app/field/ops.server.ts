@@ -51,6 +51,8 @@ interface Work {
   planId: string;
   sees: JobsSeen;
   author: { who: string; authors: [string, ...string[]] };
+  /** Name of the account that is signed in: it signs, whatever the phone says. */
+  account: string | null;
 }
 
 const told = ({ issues }: z.ZodError): string => `${issues[0]!.path.join(".")} ${plainIssue(issues[0]!)}`;
@@ -77,10 +79,10 @@ export async function takeOps(work: Work, raw: readonly unknown[]): Promise<Fiel
     else if (!work.sees.job(visit)) refuse("This job is another crew's.");
     else if ("patch" in parsed.data) asked.push(parsed.data as Extract<FieldOp, { patch: unknown }>);
     else if (parsed.data.id !== id) refuse("the entry and its note have different ids");
-    else notes.push(parsed.data);
+    else notes.push(work.account ? { ...parsed.data, by: work.account } : parsed.data);
   }
   try {
-    const fresh = new Set(await addFieldNotes(work.store.db, work.planId, notes));
+    const fresh = new Set(await work.store.db.transaction((tx) => addFieldNotes(tx, work.planId, notes)));
     answers.push(...notes.map(({ id }): FieldAnswer => ({ id, kind: "kept" })));
     const touched = new Set(notes.filter(({ id }) => fresh.has(id)).map(({ visitId }) => visitId));
     for (const visitId of touched) await follow(work, world, world.visits.get(visitId)!);
@@ -119,7 +121,7 @@ async function follow({ store, context, planId, author }: Work, world: World, vi
 
 /** Puts a row right as the roof found it, or says whose word stands against it. */
 async function setRow(
-  { store, planId, author }: Work,
+  { store, planId, author, account }: Work,
   world: World,
   { id, visitId, base, what, by, patch }: Extract<FieldOp, { patch: unknown }>,
 ): Promise<FieldAnswer> {
@@ -136,7 +138,7 @@ async function setRow(
   const result = await keepSent(
     store,
     planId,
-    { ...author, who: by || author.who },
+    { ...author, who: account ?? (by || author.who) },
     { op: id, what, base, patches: [patch] },
   );
   if (result.ok) return { id, kind: "kept" };

@@ -47,11 +47,11 @@ export function JobDialog({ visit, jobs, onClose }: { visit: Visit; jobs: Jobs; 
             choices={VISIT_WORKS.map((work) => [work, WORK_WORDS[work]])}
             onChange={(work) => set({ work: work as Visit["work"] }, WORK_WORDS[work as Visit["work"]])}
           />
-          <TextField
+          <Typed
             label="Day"
             type="date"
             value={visit.day}
-            onChange={({ target }) => set({ day: target.value }, target.value || "no day")}
+            onDone={(day) => done(() => set({ day }, day || "no day"))}
           />
           <Typed
             label="Begins"
@@ -169,12 +169,23 @@ const done = (work: () => void): null => {
 };
 
 /** A field that is kept when it is left, and says why where it is not. */
-function Typed({ label, value, onDone }: { label: string; value: string; onDone: (text: string) => string | null }) {
+function Typed({
+  label,
+  value,
+  type = "text",
+  onDone,
+}: {
+  label: string;
+  value: string;
+  type?: "text" | "date";
+  onDone: (text: string) => string | null;
+}) {
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   return (
     <TextField
       label={label}
+      type={type}
       value={typed ?? value}
       error={problem === null ? undefined : `${label} ${problem}`}
       onChange={({ target }) => setTyped(target.value)}

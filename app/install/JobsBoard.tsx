@@ -1,4 +1,13 @@
-import { clock, orderedDay, progressAt, proposeVisits, sidesOf, visitName, type EndProgress } from "#core/crews";
+import {
+  clock,
+  linksWaiting,
+  orderedDay,
+  progressAt,
+  proposeVisits,
+  sidesOf,
+  visitName,
+  type EndProgress,
+} from "#core/crews";
 import { linkEnds, putPatch, setPatch, type Visit } from "#core/plan";
 import {
   DndContext,
@@ -36,14 +45,12 @@ export function JobsBoard() {
   );
   const planId = kept.plan.id;
   const visits = [...kept.visits.values()];
-  const waiting = proposeVisits(kept, () => "x").length;
+  const waiting = linksWaiting(kept).length;
   const days = [...new Set([...visits.map(({ day }) => day), extraDay])].filter((day) => day !== "").sort();
   const matches = (visit: Visit) => visitName(kept, visit).toLowerCase().includes(wanted.trim().toLowerCase());
   const propose = () =>
     jobs.keep(
-      proposeVisits(kept, () => crypto.randomUUID())
-        .slice(0, MOST_PROPOSED)
-        .map((visit) => putPatch("visits", visit)),
+      proposeVisits(kept, () => crypto.randomUUID(), MOST_PROPOSED).map((visit) => putPatch("visits", visit)),
       waiting > MOST_PROPOSED ? `${MOST_PROPOSED} jobs proposed` : "Jobs proposed for all links that wait",
     );
   const dropped = ({ active, over }: DragEndEvent) => {

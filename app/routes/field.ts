@@ -1,3 +1,4 @@
+import { whoAsks } from "#accounts";
 import { readFieldNotes } from "#store";
 import { authorOf } from "../access/author.server";
 import { jobsSeen } from "../access/ownJobs.server";
@@ -29,7 +30,14 @@ export async function action({ params, request }: Route.ActionArgs) {
   const { store, context, world } = await requirePlan(params.planId);
   const { ops, watch } = await askedOf(request, opsSchema, "Nothing was taken");
   const sees = await jobsSeen(store, world);
-  const work = { store, context, sees, planId: params.planId, author: authorOf(request) };
+  const work = {
+    store,
+    context,
+    sees,
+    planId: params.planId,
+    author: authorOf(request),
+    account: whoAsks()?.name ?? null,
+  };
   const answers = await takeOps(work, ops);
   const watched = watch.filter((id) => {
     const visit = world.visits.get(id);

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { judge, promisedBy, type Verdict } from "#core/proof";
+import { judge, promisedBy, schoolsOf, type Verdict } from "#core/proof";
 import { chainWords, commonChains, type Tape } from "#core/link";
 import {
   linkEnds,
@@ -177,14 +177,6 @@ function VerdictView({
 }) {
   const chains = (first: number, second: number | null) =>
     second === null ? figure(first) : `${figure(first)} and ${figure(second)}`;
-  const schools = [
-    ["Absolute floor", verdict.floor],
-    ["Deviation from prediction", verdict.deviation],
-    ["Both directions alike", verdict.symmetry],
-    ["Throughput", verdict.throughput],
-    ["Noise", verdict.noise],
-    ["Need", verdict.need],
-  ] as const;
   return (
     <article className="rounded border border-rule bg-panel p-3">
       <h3 className="flex items-baseline justify-between gap-2">
@@ -200,14 +192,11 @@ function VerdictView({
         {names[0]}, <span className="figures">{chains(reading.levelB0Dbm, reading.levelB1Dbm)}</span> dBm at {names[1]}
       </p>
       <ul className="mt-1 text-sm">
-        {schools.map(
-          ([school, found]) =>
-            found && (
-              <li key={school}>
-                {found.passed ? "✓" : "✕"} <strong>{school}:</strong> {found.text}
-              </li>
-            ),
-        )}
+        {schoolsOf(verdict).map(([school, found]) => (
+          <li key={school}>
+            {found.passed ? "✓" : "✕"} <strong>{school}:</strong> {found.text}
+          </li>
+        ))}
       </ul>
       {verdict.causes.length > 0 && (
         <div className="mt-2 text-sm">

@@ -10,6 +10,7 @@ import {
   proposeVisits,
   readingOfNotes,
   sidesOf,
+  sketchOf,
   stateByNotes,
   ticked,
   travelMinutes,
@@ -190,6 +191,30 @@ test("a day is put in an order that drives least, after what is waited for, and 
   expect(peopleOf(crew("x", " Ana \n\nBea"))).toEqual(["Ana", "Bea"]);
 });
 
+test("the sketch puts north up, the far end on its bearing to scale, and says the same in words", () => {
+  const far = { name: "Ridge hut", bearingDeg: 90, distanceM: 4000 };
+  const others = [
+    far,
+    { name: "Tower", bearingDeg: 180, distanceM: 8000 },
+    { name: "A very long name indeed", bearingDeg: 0, distanceM: 10 },
+  ];
+  const { marks, says, width } = sketchOf("Harbour", far, others);
+  const circles = marks.flatMap((mark) => (mark.kind === "circle" ? [mark.at] : []));
+  const middle = width / 2;
+  // 8 km stand 96 from the middle, so 4 km stand 48; what is nearer than can be drawn stands at 24.
+  expect(circles.map(([x, y]) => [x - middle, y - middle].map(Math.round))).toEqual([
+    [0, 96],
+    [0, -24],
+    [0, 0],
+    [48, 0],
+  ]);
+  expect(says).toBe(
+    "North is up. Ridge hut lies at 90° true from Harbour, 4.00 km away; Tower at 180°, A very long name indeed at 0°.",
+  );
+  expect(marks).toContainEqual({ kind: "text", at: [middle, middle - 24 + 14], text: "A very long nam…" });
+  expect(sketchOf("Harbour", far, [far]).says).toMatch(/away\.$/);
+});
+
 let noteCount = 0;
 const note = (set: Partial<FieldNote>): FieldNote =>
   fieldNoteSchema.parse({
@@ -257,6 +282,17 @@ describe("what crews write", () => {
       ...{ levelA0Dbm: -48, levelA1Dbm: -49, levelB0Dbm: -51, levelB1Dbm: null, noiseADbm: -95, noiseBDbm: null },
       ...{ downMbps: 70, upMbps: 60 },
     });
+  });
+
+  test("modulation and pings go along in words, by their end", () => {
+    const at = (side: "a" | "b", key: string, more: Partial<FieldNote>) => note({ side, kind: "read", key, ...more });
+    const notes = [
+      ...[at("a", "chain0", { levelDbm: -48 }), at("b", "chain0", { levelDbm: -49 })],
+      ...[at("b", "modulation", { text: "256QAM" }), at("a", "ping", { text: "20 sent, 0 % lost" })],
+    ];
+    expect(readingOfNotes(visit, promised, notes)!.notes).toBe(
+      "ping from end A: 20 sent, 0 % lost; modulation at end B: 256QAM",
+    );
   });
 
   test("a job is under way once anything was written, stopped with its reason, and done when every end is", () => {

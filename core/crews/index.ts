@@ -16,4 +16,5 @@ export {
 } from "./note";
 export { clock, visitName, visitProblems, type VisitProblem } from "./problems";
 export { READ_KEYS, readAt, readingIdOf, readingOfNotes, sidesOf, stateByNotes, type ReadKey } from "./reading";
-export { minutesFor, proposeVisits, workFor } from "./propose";
+export { sketchOf, type Bearing } from "./sketch";
+export { linksWaiting, minutesFor, proposeVisits, workFor } from "./propose";

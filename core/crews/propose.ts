@@ -43,59 +43,71 @@ function stepsFromFeed(world: World): Map<string, number> {
   return steps;
 }
 
+/** Links that have something to do and no open job yet. */
+export function linksWaiting(world: World): Link[] {
+  const open = new Set([...world.visits.values()].flatMap(({ linkId, state }) => (state === "done" ? [] : [linkId])));
+  return [...world.links.values()].filter((link) => workFor(link) !== null && !open.has(link.id));
+}
+
 /**
- * A job for every link that has something to do and no open job yet, those nearest to a feed first. Each waits for the jobs on
- * the bridges that bring its own site the feed: what hangs behind cannot be tried before them.
+ * A job for the first `most` links that wait, those nearest to a feed first. Each waits for the jobs on the bridges that bring its
+ * own site the feed: what hangs behind cannot be tried before them.
  */
-export function proposeVisits(world: World, newId: () => string): Visit[] {
+export function proposeVisits(world: World, newId: () => string, most = Infinity): Visit[] {
   const open = new Map<string, string>();
   for (const { id, linkId, state } of world.visits.values()) if (state !== "done") open.set(linkId, id);
   const far = stepsFromFeed(world);
-  const siteOf = (radioId: string) => world.radios.get(radioId)?.siteId ?? "";
-  const distance = (link: Link) =>
-    Math.min(far.get(siteOf(link.aRadioId)) ?? Infinity, far.get(siteOf(link.bRadioId)) ?? Infinity);
-  const wanted = [...world.links.values()]
-    .filter((link) => workFor(link) !== null && !open.has(link.id))
-    .map((link) => ({ link, far: distance(link), isAccess: link.kind === "access" }))
+  const feeders = feedingLinks(world, far);
+  const wanted = linksWaiting(world)
+    .map((link) => ({ link, near: nearSite(world, link, far), isAccess: link.kind === "access" }))
+    .map((one) => ({ ...one, far: one.near === null ? Infinity : far.get(one.near)! }))
     .sort(
       (x, y) =>
         (x.far === y.far ? 0 : x.far - y.far) ||
         Number(x.isAccess) - Number(y.isAccess) ||
         (x.link.id < y.link.id ? -1 : 1),
-    );
-  const visits: Visit[] = [];
-  for (const { link } of wanted) {
+    )
+    .slice(0, most);
+  return wanted.map(({ link, near }) => {
     const work = workFor(link)!;
     const id = newId();
-    visits.push({
+    const before = (feeders.get(near ?? "") ?? []).flatMap((linkId) =>
+      linkId === link.id ? [] : (open.get(linkId) ?? []),
+    );
+    open.set(link.id, id);
+    return {
       ...{ id, planId: world.plan.id, linkId: link.id, work },
       ...{ day: "", startMinute: 8 * 60, minutes: minutesFor(world, link, work) },
-      ...{ crewAId: null, crewBId: null, afterIds: feedingVisits(world, link, far, open) },
+      ...{ crewAId: null, crewBId: null, afterIds: before.slice(0, MOST_BEFORE) },
       ...{ weather: "", powerOff: "notNeeded", climb: "notNeeded", neighboursTold: false, packed: false },
       ...{ state: "planned", stopped: "", notes: "" },
-    });
-    open.set(link.id, id);
-  }
-  return visits;
+    };
+  });
+}
+/** Jobs that one may wait for. */
+const MOST_BEFORE = 20;
+
+const sitesOf = (world: World, { aRadioId, bRadioId }: Link): string[] =>
+  [aRadioId, bRadioId].flatMap((id) => world.radios.get(id)?.siteId ?? []);
+
+/** The end of a link that is nearer to a feed; null where no feed reaches either. */
+function nearSite(world: World, link: Link, far: ReadonlyMap<string, number>): string | null {
+  const reached = sitesOf(world, link).filter((id) => far.has(id));
+  return reached.sort((x, y) => far.get(x)! - far.get(y)!)[0] ?? null;
 }
 
-/** Open jobs on the bridges over which a link's nearer site is fed. */
-function feedingVisits(
-  world: World,
-  link: Link,
-  far: ReadonlyMap<string, number>,
-  open: ReadonlyMap<string, string>,
-): string[] {
-  const siteOf = (radioId: string) => world.radios.get(radioId)?.siteId ?? "";
-  const sites = [siteOf(link.aRadioId), siteOf(link.bRadioId)].filter((id) => far.has(id));
-  const near = sites.sort((x, y) => far.get(x)! - far.get(y)!)[0];
-  if (near === undefined || far.get(near) === 0) return [];
-  return [...world.links.values()]
-    .filter(({ id, kind, aRadioId, bRadioId }) => {
-      if (id === link.id || kind !== "bridge") return false;
-      const ends = [siteOf(aRadioId), siteOf(bRadioId)];
-      return ends.includes(near) && ends.some((end) => (far.get(end) ?? Infinity) < far.get(near)!);
-    })
-    .flatMap(({ id }) => open.get(id) ?? [])
-    .slice(0, 20);
+/** The bridges that bring each site its feed. */
+function feedingLinks(world: World, far: ReadonlyMap<string, number>): Map<string, string[]> {
+  const feeders = new Map<string, string[]>();
+  for (const link of world.links.values()) {
+    if (link.kind !== "bridge") continue;
+    const [x, y] = sitesOf(world, link);
+    for (const [site, other] of [
+      [x, y],
+      [y, x],
+    ])
+      if (site && other && (far.get(other) ?? Infinity) < (far.get(site) ?? -1))
+        feeders.set(site, [...(feeders.get(site) ?? []), link.id]);
+  }
+  return feeders;
 }

@@ -2,8 +2,8 @@ import type { Measurement, Visit } from "../plan";
 import type { Promised } from "../proof";
 import { inOrder, type EndSide, type FieldNote } from "./note";
 
-/** The figures of a final reading: levels of the chains and the noise at each end, throughput for both. */
-export const READ_KEYS = ["chain0", "chain1", "noise", "down", "up"] as const;
+/** What a final reading holds: levels of the chains and the noise at each end, throughput for both; in words the modulation and a series of pings. */
+export const READ_KEYS = ["chain0", "chain1", "noise", "down", "up", "modulation", "ping"] as const;
 export type ReadKey = (typeof READ_KEYS)[number];
 
 /** What was last read of each figure at an end. */
@@ -41,9 +41,15 @@ export function readingOfNotes(
     ...{ levelB0Dbm, levelB1Dbm: level(b.chain1), noiseBDbm: level(b.noise) },
     ...{ downMbps: rate("down"), upMbps: rate("up") },
     ...promised,
-    notes: "",
+    notes: [...saidAt("a", a), ...saidAt("b", b)].join("; "),
   };
 }
+
+/** What was read in words at one end. */
+const saidAt = (side: EndSide, { modulation, ping }: Partial<Record<ReadKey, FieldNote>>): string[] => [
+  ...(modulation ? [`modulation at end ${side.toUpperCase()}: ${modulation.text}`] : []),
+  ...(ping ? [`ping from end ${side.toUpperCase()}: ${ping.text}`] : []),
+];
 
 /** How a job stands by what was written on the roofs; `sides` are those at which somebody is. */
 export function stateByNotes(

@@ -45,6 +45,19 @@ export interface Verdict {
   causes: Cause[];
 }
 
+/** Everything that a verdict stands on, by the name that people read; what was not measured is left out. */
+export function schoolsOf({ floor, deviation, symmetry, throughput, noise, need }: Verdict): [string, SchoolVerdict][] {
+  const schools = [
+    ["Absolute floor", floor],
+    ["Deviation from prediction", deviation],
+    ["Both directions alike", symmetry],
+    ["Throughput", throughput],
+    ["Noise", noise],
+    ["Need", need],
+  ] as const;
+  return schools.flatMap(([name, found]): [string, SchoolVerdict][] => (found ? [[name, found]] : []));
+}
+
 /** Power sum of an end's chains, dBm: predictions are kept for all chains together. */
 export function combinedLevelDbm(chain0Dbm: number, chain1Dbm: number | null): number {
   if (chain1Dbm === null) return chain0Dbm;
