@@ -85,7 +85,10 @@ test("both ends work a job without signal, one is killed in the middle, and ever
     const [pageA, pageB] = [await a.newPage(), await b.newPage()];
     await takeAlong(pageA, origin, "Ilda", "Harbour hut");
     await takeAlong(pageB, origin, "Nuno", "Ridge hut");
-    await expectAccessible(pageB, "a job on the phone");
+    for (const tab of ["Steps", "Aim", "Read", "Talk", "Place", "Before"]) {
+      await part(pageB, tab);
+      await expectAccessible(pageB, `${tab} on the phone`);
+    }
     await a.setOffline(true);
     await b.setOffline(true);
     await work(pageB, ["−48", "−48.5"]);

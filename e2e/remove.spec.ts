@@ -29,7 +29,7 @@ test("a customer goes with its radio and link, a link with its reading, each nam
   await page.getByRole("button", { name: "Remove" }).click();
   const link = page.getByRole("alertdialog", { name: "Remove the link Harbour hut – Ridge hut?" });
   // Other tests on this server may have written readings too.
-  await expect(link).toContainText(/With it go 2 radios and \d readings?\./);
+  await expect(link).toContainText(/With it go 2 radios, \d readings? and 1 job\./);
   await link.getByRole("button", { name: "Remove" }).click();
   await page.getByRole("button", { name: /^Keep/ }).click();
   await expect(page.getByText("Kept.", { exact: true })).toBeVisible();

@@ -94,7 +94,7 @@ export function Job({ planId, visitId, side, tab }: { planId: string; visitId: s
           </p>
         )}
       </header>
-      <main className="flex-1 overflow-y-auto px-4 py-3">
+      <main tabIndex={0} className="flex-1 overflow-y-auto px-4 py-3">
         <title>{`${here.here.sheet.placeName} – ${TABS[key][0]}`}</title>
         <Conflicts pack={pack} />
         <View {...here} />

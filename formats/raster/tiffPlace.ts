@@ -47,7 +47,9 @@ export function placeOf(
     x -= stepX / 2;
     y -= stepY / 2;
   }
-  if (!(stepX > 0 && Number.isFinite(x) && Number.isFinite(y) && stepY !== 0 && Number.isFinite(stepY)))
+  if (![stepX, stepY, x, y].every((figure) => Number.isFinite(figure)))
+    throw new RasterError("the GeoTIFF does not say where it lies: a figure of its place or of its cells is no number");
+  if (!(stepX > 0 && stepY !== 0))
     throw new RasterError(
       `the GeoTIFF's cells measure ${stepX} by ${stepY} from ${x}, ${y}; rasters that run from east to west are not read`,
     );
