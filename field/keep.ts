@@ -41,8 +41,14 @@ export async function keepPack(pack: FieldPack): Promise<void> {
 }
 export const readPack = async (planId: string, visitId: string) => (await db()).get("packs", packKey(planId, visitId));
 export const readPacks = async (): Promise<FieldPack[]> => (await db()).getAll("packs");
-export const dropPack = async (planId: string, visitId: string) =>
-  (await db()).delete("packs", packKey(planId, visitId));
+/** Takes a job off the phone, with what was written on it and is kept at the desk. */
+export async function dropPack(planId: string, visitId: string): Promise<void> {
+  const held = await db();
+  await held.delete("packs", packKey(planId, visitId));
+  for (const entry of await held.getAll("entries"))
+    if (entry.planId === planId && entry.visitId === visitId && entry.state === "kept")
+      await held.delete("entries", entry.id);
+}
 
 export const readEntries = async (): Promise<Entry[]> =>
   (await (await db()).getAll("entries")).sort((x, y) =>

@@ -14,14 +14,13 @@ export async function readFieldNotes(
   return rows.map(({ note }) => fieldNoteSchema.parse(note));
 }
 
-/** Adds notes; one whose id is there already stays as it is. Gives the ids of those that are new. */
-export async function addFieldNotes(db: Queries, planId: string, notes: readonly FieldNote[]): Promise<string[]> {
-  if (notes.length === 0) return [];
-  const { rows } = await db.query<{ id: string }>(
+/** Adds notes; one whose id is there already stays as it is. */
+export async function addFieldNotes(db: Queries, planId: string, notes: readonly FieldNote[]): Promise<void> {
+  if (notes.length === 0) return;
+  await db.query(
     `INSERT INTO field_notes (plan_id, id, visit_id, note)
      SELECT $1, note->>'id', note->>'visitId', note FROM jsonb_array_elements($2::jsonb) AS note
-     ON CONFLICT (plan_id, id) DO NOTHING RETURNING id`,
+     ON CONFLICT (plan_id, id) DO NOTHING`,
     [planId, JSON.stringify(notes)],
   );
-  return rows.map(({ id }) => id);
 }

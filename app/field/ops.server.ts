@@ -82,15 +82,19 @@ export async function takeOps(work: Work, raw: readonly unknown[]): Promise<Fiel
     else notes.push(work.account ? { ...parsed.data, by: work.account } : parsed.data);
   }
   try {
-    const fresh = new Set(await work.store.db.transaction((tx) => addFieldNotes(tx, work.planId, notes)));
+    if (notes.length > 0) await work.store.db.transaction((tx) => addFieldNotes(tx, work.planId, notes));
     answers.push(...notes.map(({ id }): FieldAnswer => ({ id, kind: "kept" })));
-    const touched = new Set(notes.filter(({ id }) => fresh.has(id)).map(({ visitId }) => visitId));
-    for (const visitId of touched) await follow(work, world, world.visits.get(visitId)!);
+    // Those that were there before too: whoever died between adding them and this is made good by the phone's second try.
+    for (const visitId of new Set(notes.map((note) => note.visitId)))
+      await follow(work, world, world.visits.get(visitId)!);
   } catch (error) {
+    // What finds no room is not answered: it waits on the phone and comes again.
     if (!(error instanceof NoRoom)) throw error;
-    answers.push(...notes.map(({ id }): FieldAnswer => ({ id, kind: "refused", message: error.message })));
   }
-  for (const op of asked) answers.push(await setRow(work, world, op));
+  for (const op of asked) {
+    const answer = await setRow(work, world, op);
+    if (answer) answers.push(answer);
+  }
   return answers;
 }
 
@@ -119,12 +123,15 @@ async function follow({ store, context, planId, author }: Work, world: World, vi
     });
 }
 
-/** Puts a row right as the roof found it, or says whose word stands against it. */
+/** What `keepSent` answers on a full disk. */
+const NO_ROOM = 507;
+
+/** Puts a row right as the roof found it, or says whose word stands against it; null where there was no room. */
 async function setRow(
   { store, planId, author, account }: Work,
   world: World,
   { id, visitId, base, what, by, patch }: Extract<FieldOp, { patch: unknown }>,
-): Promise<FieldAnswer> {
+): Promise<FieldAnswer | null> {
   const ends = linkEnds(world, world.links.get(world.visits.get(visitId)!.linkId)!);
   const own = END_SIDES.flatMap((side) => {
     const { radio } = ends[side];
@@ -142,6 +149,7 @@ async function setRow(
     { op: id, what, base, patches: [patch] },
   );
   if (result.ok) return { id, kind: "kept" };
+  if (result.status === NO_ROOM) return null;
   const [conflict] = result.conflicts ?? [];
   if (!conflict) return { id, kind: "refused", message: result.message };
   return { id, kind: "conflict", message: result.message, theirs: conflict.theirs, revision: result.revision ?? base };
