@@ -29,6 +29,8 @@ async function takePlaces(page: Page): Promise<void> {
     .getByLabel("Places file")
     .setInputFiles({ name: "houses.csv", mimeType: "text/csv", buffer: Buffer.from(rows.join("\n")) });
   await page.getByRole("table", { name: "Rows of the file" }).scrollIntoViewIfNeeded();
+  // The ground of a new place is drawn tile by tile.
+  await page.waitForTimeout(4000);
 }
 
 async function scanHarbour(page: Page): Promise<void> {
