@@ -30,6 +30,17 @@ async function takeAlong(page: Page, origin: string, who: string, place: string)
   await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
 }
 
+/** What a thumb in a glove hits is at least 48 px wide and high; a box to tick is hit by its whole line. */
+async function expectLargeTargets(page: Page, what: string): Promise<void> {
+  const targets = page.locator(
+    "button, a, input:not([type=checkbox]), label:has(input[type=checkbox]), textarea, summary",
+  );
+  const boxes = await Promise.all((await targets.all()).map((one) => one.boundingBox()));
+  expect(boxes.length).toBeGreaterThan(6);
+  const small = boxes.filter((box) => box && (box.height < 48 || box.width < 48));
+  expect(small, what).toEqual([]);
+}
+
 const part = (page: Page, name: string) => page.getByRole("link", { name, exact: true }).click();
 const waiting = (page: Page) => page.getByRole("status").filter({ hasText: /not sent yet/ });
 
@@ -88,6 +99,7 @@ test("both ends work a job without signal, one is killed in the middle, and ever
     for (const tab of ["Steps", "Aim", "Read", "Talk", "Place", "Before"]) {
       await part(pageB, tab);
       await expectAccessible(pageB, `${tab} on the phone`);
+      await expectLargeTargets(pageB, tab);
     }
     await a.setOffline(true);
     await b.setOffline(true);
@@ -95,9 +107,6 @@ test("both ends work a job without signal, one is killed in the middle, and ever
     await part(pageB, "Place");
     await pageB.getByLabel(/^Notes on Ridge hut/).fill("The north guy is loose.");
     await pageB.getByRole("button", { name: "Keep the notes" }).click();
-    const small = pageB.locator("input[type=file], button, nav a");
-    for (const box of await Promise.all((await small.all()).map((one) => one.boundingBox())))
-      expect(box === null || (box.height >= 48 && box.width >= 48)).toBe(true);
     await work(pageA, ["−47.5", "−48"]);
     await expect(waiting(pageA)).toContainText(/[5-9]\d not sent yet/);
 

@@ -1,6 +1,8 @@
 import {
   beginPractice,
+  lampsAt,
   LESSONS,
+  levelAtPeak,
   lock,
   randomAt,
   readMeter,
@@ -9,10 +11,8 @@ import {
   type Lesson,
   type Practice,
   type PracticeLink,
-  type SweepPoint,
-  type SweptAntenna,
 } from "#core/aiming";
-import { beamwidthDeg, patternLossDb } from "#core/antenna";
+import { beamwidthDeg } from "#core/antenna";
 import type { EndSide } from "#core/crews";
 import { figure } from "#core/words";
 import { useState } from "react";
@@ -28,8 +28,6 @@ const CAUSES: Record<Lesson, string> = {
   farOff: "The far end began on a lobe beside its main one",
   film: "The film was still on",
 };
-/** Lamps of a radio that has no meter: one for each of these above its weakest, dB. */
-const LAMP_DB = 6;
 const MOST_SWEPT = 60;
 
 interface Lessoned {
@@ -191,7 +189,7 @@ export function Practise({ pack, side }: Here) {
 /** What the radio shows: volts on its jack, or lamps and dBm where it has none. */
 function Meter({ level, perDbm }: { level: number | null; perDbm: number | null }) {
   if (level === null) return <p className="my-3 text-center text-lg">Read the meter first.</p>;
-  const lamps = Math.max(0, Math.min(5, Math.floor((level + 90) / LAMP_DB)));
+  const lamps = lampsAt(level);
   return (
     <p role="status" className="figures my-3 text-center text-4xl font-semibold">
       {perDbm === null ? `${figure(level)} dBm` : `${figure(level * perDbm, 2)} V`}
@@ -201,12 +199,6 @@ function Meter({ level, perDbm }: { level: number | null; perDbm: number | null 
       </span>
     </p>
   );
-}
-
-/** The level at the peak by what was read, dBm: the middle of what each reading says. */
-function topOf({ antenna, polarization }: SweptAntenna, points: readonly SweepPoint[]): number {
-  const tops = points.map(({ angleDeg, levelDbm }) => levelDbm + patternLossDb(antenna, polarization, angleDeg, 0));
-  return tops.sort((x, y) => x - y)[tops.length >> 1]!;
 }
 
 /** What a lesson came to, and where the dish of one end went in its pattern. */
@@ -263,7 +255,7 @@ function Scored({
             <SweepDrawing
               swept={swept}
               points={points}
-              fit={{ peakDeg: 0, peakDbm: topOf(swept, points) }}
+              fit={{ peakDeg: 0, peakDbm: levelAtPeak(swept, points, 0) }}
               patternWords="this antenna’s pattern, where it really stands"
               accept={accept}
             />

@@ -1,5 +1,4 @@
-import type { SweepFit, SweepPoint, SweptAntenna } from "#core/aiming";
-import { patternLossDb } from "#core/antenna";
+import { lossOf, type SweepFit, type SweepPoint, type SweptAntenna } from "#core/aiming";
 import type { CrewEnd } from "#core/install";
 import { figure } from "#core/words";
 
@@ -31,10 +30,7 @@ export function SweepDrawing({
   const [bottom, top] = [Math.min(...levels) - 2, Math.max(...levels) + 2];
   const x = (deg: number) => LEFT + ((deg - low) / (high - low)) * (WIDTH - LEFT - 4);
   const y = (dbm: number) => 4 + ((top - Math.max(bottom, dbm)) / (top - bottom)) * (HEIGHT - FOOT - 4);
-  const loss = (off: number) =>
-    swept.axis === "azimuth"
-      ? patternLossDb(swept.antenna, swept.polarization, off, 0)
-      : patternLossDb(swept.antenna, swept.polarization, 0, off);
+  const loss = lossOf(swept);
   const curve = fit
     ? Array.from({ length: 121 }, (_, i) => low + ((high - low) * i) / 120)
         .map((deg, i) => `${i ? "L" : "M"}${x(deg).toFixed(1)} ${y(fit.peakDbm - loss(deg - fit.peakDeg)).toFixed(1)}`)

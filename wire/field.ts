@@ -13,8 +13,6 @@ export interface FieldVisit {
   minutes: number;
   state: Visit["state"];
   crews: [a: string, b: string];
-  /** Changes when anything that a phone holds of it has changed. */
-  stamp: string;
 }
 
 /** What a phone holds of one end. */

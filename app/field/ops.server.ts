@@ -102,7 +102,7 @@ export async function takeOps(work: Work, raw: readonly unknown[]): Promise<Fiel
 async function follow({ store, context, planId, author }: Work, world: World, visit: Visit): Promise<void> {
   const link = world.links.get(visit.linkId)!;
   const notes = await readFieldNotes(store.db, planId, [visit.id]);
-  const answer = await context.ask("link", { linkId: link.id });
+  const answer = notes.some(({ kind }) => kind === "read") ? await context.ask("link", { linkId: link.id }) : null;
   const { a, b } = linkEnds(world, link);
   const name = visitName(world, visit);
   const reading = readingOfNotes(visit, answer?.path ? promisedBy(answer.path) : null, notes);

@@ -15,13 +15,12 @@ import type { PlanContext } from "#engine";
 const [LEAST_LANDMARK_M, MOST_LANDMARK_M, MOST_LANDMARKS] = [300, 30_000, 8];
 
 /** A job as it stands in the list of a phone. */
-export function fieldVisit(world: World, visit: Visit, revision: number): FieldVisit {
+export function fieldVisit(world: World, visit: Visit): FieldVisit {
   const crew = (id: string | null) => world.crews.get(id ?? "")?.name ?? "";
   const { id, work, day, startMinute, minutes, state } = visit;
   return {
     ...{ id, work, day, startMinute, minutes, state, name: visitName(world, visit) },
     crews: [crew(visit.crewAId), crew(visit.crewBId)],
-    stamp: String(revision),
   };
 }
 

@@ -1,7 +1,7 @@
 import {
   clock,
   linksWaiting,
-  orderedDay,
+  orderedForAll,
   progressAt,
   proposeVisits,
   sidesOf,
@@ -146,8 +146,7 @@ function DayColumn({
   const ordered = [...visits].sort((x, y) => x.startMinute - y.startMinute || (x.id < y.id ? -1 : 1));
   const crews = new Set(visits.flatMap(({ crewAId, crewBId }) => [crewAId, crewBId]).filter((id) => id !== null));
   const inOrder = () => {
-    const starts = new Map([...crews].flatMap((crewId) => [...orderedDay(kept, crewId, day)]));
-    const patches = [...starts].flatMap(([id, startMinute]) =>
+    const patches = [...orderedForAll(kept, day)].flatMap(([id, startMinute]) =>
       kept.visits.get(id)!.startMinute === startMinute ? [] : [setPatch("visits", id, { startMinute })],
     );
     void jobs.keep(patches, `The jobs of ${day} in an order that drives least`);
@@ -182,7 +181,7 @@ function DayColumn({
 }
 
 /** How far one end is, in a line. */
-export function progressWords({ cautions, steps, levelDbm, isLocked, stopped, isDone, lastAt }: EndProgress): string {
+function progressWords({ cautions, steps, levelDbm, isLocked, stopped, isDone, lastAt }: EndProgress): string {
   if (lastAt === null) return "nothing yet";
   if (stopped) return `stopped: ${stopped}`;
   if (isDone) return "done";

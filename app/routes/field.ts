@@ -17,7 +17,7 @@ export async function loader({ params, url }: Route.LoaderArgs) {
   const wanted = url.searchParams.get("visit");
   const visits = [...world.visits.values()].filter(sees.job);
   if (wanted === null) {
-    const listed = visits.map((visit) => fieldVisit(world, visit, revision));
+    const listed = visits.map((visit) => fieldVisit(world, visit));
     return Response.json({ planName: world.plan.name, visits: listed }, { headers: NO_STORE });
   }
   const visit = visits.find(({ id }) => id === wanted);

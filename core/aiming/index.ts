@@ -1,7 +1,8 @@
-export { fitSweep, mainLobeDeg, type SweepFit, type SweepPoint, type SweptAntenna } from "./sweep";
+export { fitSweep, levelAtPeak, lossOf, mainLobeDeg, type SweepFit, type SweepPoint, type SweptAntenna } from "./sweep";
 export { bracketReach, pointingOf, tiltBeyondBracketDeg, tiltDownDeg, type Pointing } from "./aim";
 export {
   beginPractice,
+  lampsAt,
   LESSONS,
   lock,
   randomAt,

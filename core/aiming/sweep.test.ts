@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { fitSweep, mainLobeDeg, type SweepPoint, type SweptAntenna } from "#core/aiming";
+import { fitSweep, levelAtPeak, mainLobeDeg, type SweepPoint, type SweptAntenna } from "#core/aiming";
 import { firstSideLobe, patternLossDb } from "#core/antenna";
 import { endOf } from "#core/plan";
 import { valley } from "#core/testing";
@@ -53,6 +53,10 @@ describe("a sweep over a dish", () => {
       expect(fit.belowPeakDb).toBeGreaterThan(8);
     },
   );
+});
+
+test("at a known peak the level is the middle of what the readings say", () => {
+  expect(levelAtPeak(dish, swept(40, -50, from(36, 44, 1)), 40)).toBeCloseTo(-50.7, 9);
 });
 
 test("few readings are no sweep, and a flat row of them decides nothing", () => {

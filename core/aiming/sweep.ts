@@ -58,7 +58,8 @@ export function mainLobeDeg({ antenna, polarization, axis }: SweptAntenna): numb
   return null_;
 }
 
-const lossOf =
+/** Loss under the peak, dB, by how far an antenna is off it along the axis that is turned. */
+export const lossOf =
   ({ antenna, polarization, axis }: SweptAntenna) =>
   (offDeg: number): number =>
     axis === "azimuth"
@@ -112,4 +113,11 @@ export function fitSweep(swept: SweptAntenna, points: readonly SweepPoint[], exp
       points.some((one) => one.angleDeg < best.peakDeg && isDown(one)) &&
       points.some((one) => one.angleDeg > best.peakDeg && isDown(one)),
   };
+}
+
+/** The level at a peak whose place is known, dBm: the middle of what each reading says of it. */
+export function levelAtPeak(swept: SweptAntenna, points: readonly SweepPoint[], peakDeg: number): number {
+  const loss = lossOf(swept);
+  const tops = points.map(({ angleDeg, levelDbm }) => levelDbm + loss(angleDeg - peakDeg)).sort((x, y) => x - y);
+  return tops[tops.length >> 1]!;
 }

@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import {
   beginPractice,
+  lampsAt,
   lock,
   randomAt,
   readMeter,
@@ -97,5 +98,8 @@ test("a lesson is scored by the level that is left, the cause, the order, and ha
   const off: Practice = { ...locked, mounts: { ...locked.mounts, b: { ...locked.mounts.b, azimuthDeg: 2 } } };
   const left = patternLossDb(ends.b.antenna, ends.b.radio.polarization, 2, 0);
   expect(scoreOf(link, off, done).leftDb).toBeCloseTo(left, 9);
+  const filmed = { ...locked, isFilmOff: false };
+  expect(scoreOf(link, filmed, done).leftDb).toBeCloseTo(1, 9);
+  expect([-90, -84, -80, -60, -20].map(lampsAt)).toEqual([0, 1, 1, 5, 5]);
   expect(scoreOf(link, off, done).points).toBe(Math.round(50 * (1 - left / 6) + 50));
 });

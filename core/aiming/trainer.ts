@@ -36,7 +36,7 @@ export interface PracticeLink {
   expectedDbm: Record<EndSide, number>;
 }
 
-/** A meter's scatter, and how far a gust sways the level, dB. */
+/** A meter's scatter; and of a gust, dB for each share of the random number beyond 0.7. */
 const METER_DB = 0.6;
 const GUST_DB = 1.2;
 /** What a film left on a radome of tens of GHz takes, and below that, dB. */
@@ -88,12 +88,26 @@ function lossAt(end: LinkEnd, { azimuthDeg, elevationDeg }: Mount): number {
 }
 
 /** The level at an end without the meter's scatter, dBm on a chain. */
-export function trueLevelDbm(link: PracticeLink, { lesson, mounts, isFilmOff }: Practice, side: EndSide): number {
+export function trueLevelDbm(link: PracticeLink, practice: Practice, side: EndSide): number {
+  const { lesson, mounts } = practice;
   const crossed = lesson === "crossed" ? Math.min(link.a.antenna.crossPolarDb, link.b.antenna.crossPolarDb) : 0;
-  const film = isFilmOff ? 0 : link.a.radio.frequencyMHz > 20_000 ? FILM_DB.high : FILM_DB.low;
   const dead = lesson === "chainDead" ? HALF_DB : 0;
-  return link.expectedDbm[side] - lossAt(link.a, mounts.a) - lossAt(link.b, mounts.b) - crossed - film - dead;
+  return (
+    link.expectedDbm[side] -
+    lossAt(link.a, mounts.a) -
+    lossAt(link.b, mounts.b) -
+    crossed -
+    filmDb(link, practice) -
+    dead
+  );
 }
+
+/** Lamps of five that a radio lights at a level: the first at −84 dBm, one more for each 6 dB. */
+export const lampsAt = (levelDbm: number): number => Math.max(0, Math.min(5, Math.floor((levelDbm + 90) / 6)));
+
+/** What the film that was left on takes, dB. */
+const filmDb = (link: PracticeLink, { isFilmOff }: Practice): number =>
+  isFilmOff ? 0 : link.a.radio.frequencyMHz > 20_000 ? FILM_DB.high : FILM_DB.low;
 
 /** What the meter of an end shows now, and the practice with it written down. */
 export function readMeter(
@@ -149,7 +163,7 @@ export function lock(link: PracticeLink, practice: Practice, side: EndSide, isLo
 }
 
 export interface Score {
-  /** How far the link stands under what aiming alone could bring, dB. */
+  /** What is still lost by both ends' aim and by the film, dB. */
   leftDb: number;
   turns: number;
   seconds: number;
@@ -167,8 +181,7 @@ export function scoreOf(
   practice: Practice,
   { seconds, named, readAgain }: { seconds: number; named: Lesson; readAgain: boolean },
 ): Score {
-  const leftDb =
-    lossAt(link.a, practice.mounts.a) + lossAt(link.b, practice.mounts.b) + (practice.isFilmOff ? 0 : HALF_DB);
+  const leftDb = lossAt(link.a, practice.mounts.a) + lossAt(link.b, practice.mounts.b) + filmDb(link, practice);
   const isCauseNamed = named === practice.lesson;
   const isLocked = practice.mounts.a.isLocked && practice.mounts.b.isLocked;
   const isReadAgain = isLocked && readAgain;

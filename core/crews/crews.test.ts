@@ -5,6 +5,7 @@ import {
   minutesFor,
   minutesOfCrew,
   orderedDay,
+  orderedForAll,
   peopleOf,
   progressAt,
   proposeVisits,
@@ -167,6 +168,19 @@ test("the way takes longer over roads than straight, and nothing where one stays
   expect(travelMinutes(here, here)).toBe(0);
   // 11.13 km: 15.6 over roads, 23.4 minutes at 40 km/h, and ten to load.
   expect(travelMinutes(here, { latDeg: 0, lonDeg: 0.1 })).toBe(34);
+});
+
+test("a job of two crews begins when the later one can be there", () => {
+  const day = "2026-12-01";
+  const world = planned((visits) => {
+    const access = on(visits, "access", { day, startMinute: 480, minutes: 30, crewBId: "west" });
+    on(visits, "bridge", { day, startMinute: 480, minutes: 60, crewAId: "east", crewBId: "west", afterIds: [access] });
+  });
+  const bridge = [...world.visits.values()].find(({ linkId }) => linkId === "bridge")!;
+  const [east, west] = ["east", "west"].map((id) => orderedDay(world, id, day).get(bridge.id)!);
+  expect(east).toBe(480);
+  expect(west).toBeGreaterThan(510);
+  expect(orderedForAll(world, day).get(bridge.id)).toBe(west);
 });
 
 test("a day is put in an order that drives least, after what is waited for, and both ends of a bridge cost the way between", () => {

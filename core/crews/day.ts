@@ -36,7 +36,7 @@ export const dayOf = (world: World, crewId: string, day: string): Visit[] =>
 
 /**
  * A sensible order of a crew's jobs of one day, with when each begins: always the nearest next, none before those it waits for.
- * Jobs that another crew shares begin when both can be there. The first begins when the earliest of them was set to.
+ * The first begins when the earliest of them was set to.
  */
 export function orderedDay(world: World, crewId: string, day: string): Map<string, number> {
   const left = new Set(dayOf(world, crewId, day).map(({ id }) => id));
@@ -56,6 +56,15 @@ export function orderedDay(world: World, crewId: string, day: string): Map<strin
     at = placeOf(world, visit, crewId);
     left.delete(visit.id);
   }
+  return starts;
+}
+
+/** The same for all crews of a day: a job that two of them share begins when the later one can be there. */
+export function orderedForAll(world: World, day: string): Map<string, number> {
+  const starts = new Map<string, number>();
+  for (const { id } of world.crews.values())
+    for (const [visitId, minute] of orderedDay(world, id, day))
+      starts.set(visitId, Math.max(minute, starts.get(visitId) ?? 0));
   return starts;
 }
 

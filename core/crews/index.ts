@@ -1,4 +1,4 @@
-export { dayOf, minutesOfCrew, orderedDay, peopleOf, placeOf, travelMinutes } from "./day";
+export { dayOf, minutesOfCrew, orderedDay, orderedForAll, peopleOf, placeOf, travelMinutes } from "./day";
 export {
   AIM_AXES,
   DESK,

@@ -4,7 +4,7 @@ export interface Opening {
   backup?: Uint8Array;
 }
 
-/** What can be asked of the thread. Transaction 0 is none; the others are numbered by who asks. */
+/** What can be asked of the thread. Whoever asks numbers his transactions from 1; 0 stands for a question outside of any. */
 export type Asked =
   | { kind: "query"; transaction: number; sql: string; parameters: unknown[] | undefined }
   | { kind: "exec"; transaction: number; sql: string }
