@@ -3,6 +3,7 @@ import { putPatch, removePatch, setPatch, type Crew } from "#core/plan";
 import { useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { Button, buttonClass, TextField } from "../ui";
+import { Typed } from "./Typed";
 import { useJobs, type Jobs } from "./useJobs";
 import { newCrew } from "./words";
 
@@ -65,28 +66,36 @@ function CrewCard({ crew, jobs }: { crew: Crew; jobs: Jobs }) {
   const alone = peopleOf(crew).length === 1;
   return (
     <li className="space-y-2 rounded border border-rule bg-panel p-3 text-sm" data-crew={crew.id}>
-      {FIELDS.map(([field, label, most]) => (
-        <Kept
-          key={field}
-          label={label}
-          value={crew[field]}
-          most={most}
-          isLong={field === "people"}
-          onKeep={(text) => set({ [field]: text })}
-        />
-      ))}
-      <Kept
+      {FIELDS.map(([field, label, most]) =>
+        field === "people" ? (
+          <Lines key={field} label={label} value={crew[field]} most={most} onKeep={(text) => set({ [field]: text })} />
+        ) : (
+          <Typed
+            key={field}
+            label={label}
+            value={crew[field]}
+            most={most}
+            onDone={(text) => {
+              if (field === "name" && text.trim() === "") return "is missing";
+              set({ [field]: text.trim() });
+              return null;
+            }}
+          />
+        ),
+      )}
+      <Typed
         label="Accounts that see its jobs, by login"
         value={crew.logins.join(", ")}
         most={1000}
-        onKeep={(text) =>
+        onDone={(text) => {
           set({
             logins: text
               .split(/[,\s]+/)
               .filter(Boolean)
               .slice(0, 30),
-          })
-        }
+          });
+          return null;
+        }}
       />
       {alone && <p className="text-blocked">✕ One person: nobody climbs alone.</p>}
       <p className="text-xs text-quiet">
@@ -110,35 +119,19 @@ function CrewCard({ crew, jobs }: { crew: Crew; jobs: Jobs }) {
   );
 }
 
-/** A text that is kept when its field is left. */
-function Kept({
+/** Several lines that are kept when their field is left. */
+function Lines({
   label,
   value,
   most,
-  isLong = false,
   onKeep,
 }: {
   label: string;
   value: string;
   most: number;
-  isLong?: boolean;
   onKeep: (text: string) => void;
 }) {
   const [typed, setTyped] = useState<string | null>(null);
-  const leave = () => {
-    if (typed !== null && typed.trim() !== value) onKeep(typed.trim());
-    setTyped(null);
-  };
-  if (!isLong)
-    return (
-      <TextField
-        label={label}
-        value={typed ?? value}
-        maxLength={most}
-        onChange={({ target }) => setTyped(target.value)}
-        onBlur={leave}
-      />
-    );
   return (
     <label className="block text-xs text-quiet">
       {label}
@@ -147,7 +140,10 @@ function Kept({
         value={typed ?? value}
         maxLength={most}
         onChange={({ target }) => setTyped(target.value)}
-        onBlur={leave}
+        onBlur={() => {
+          if (typed !== null && typed.trim() !== value) onKeep(typed.trim());
+          setTyped(null);
+        }}
         className="mt-0.5 w-full rounded border border-rule bg-ground px-2 py-1 text-sm text-ink"
       />
     </label>

@@ -4,6 +4,7 @@ import { format, parseISO } from "date-fns";
 import { useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { Button, buttonClass, figure, Modal, SelectField, TextField } from "../ui";
+import { Typed } from "./Typed";
 import type { Jobs } from "./useJobs";
 import { PERMIT_WORDS, WORK_WORDS } from "./words";
 
@@ -167,37 +168,6 @@ const done = (work: () => void): null => {
   work();
   return null;
 };
-
-/** A field that is kept when it is left, and says why where it is not. */
-function Typed({
-  label,
-  value,
-  type = "text",
-  onDone,
-}: {
-  label: string;
-  value: string;
-  type?: "text" | "date";
-  onDone: (text: string) => string | null;
-}) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  return (
-    <TextField
-      label={label}
-      type={type}
-      value={typed ?? value}
-      error={problem === null ? undefined : `${label} ${problem}`}
-      onChange={({ target }) => setTyped(target.value)}
-      onBlur={() => {
-        if (typed === null || typed === value) return setTyped(null);
-        const wrong = onDone(typed);
-        setProblem(wrong);
-        if (wrong === null) setTyped(null);
-      }}
-    />
-  );
-}
 
 function Choose({
   label,
