@@ -17,6 +17,7 @@ export default defineConfig({
         raster: from("jobs/workers/raster.ts"),
         archive: from("jobs/workers/archive.ts"),
         database: from("store/thread/worker.ts"),
+        watch: from("jobs/workers/watch.ts"),
       },
       output: { entryFileNames: "[name].js", chunkFileNames: "shared/[name]-[hash].js" },
     },

@@ -19,6 +19,7 @@ import {
 import { plainTerrain, sampleProfile, type Surface } from "#core/terrain";
 import { DEMO_PLAN_ID, demoSubscribers, OUTSIDERS, SITES, type Cluster } from "./places";
 import { withCrews } from "./crews";
+import { withAlarms } from "./watch";
 
 const PLAN = newPlan({
   id: DEMO_PLAN_ID,
@@ -275,7 +276,7 @@ export function demoPlan(surface: Surface): PlanRows {
     }
   }
   plantFaults(rows, subscribers, between);
-  return withCrews(withCarriers(rows));
+  return withAlarms(withCrews(withCarriers(rows)));
 }
 
 function clientRadio(

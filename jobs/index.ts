@@ -10,4 +10,16 @@ export { NO_PLAN, type JobTools } from "./tools";
 export { dropOldUploads, dropUpload, receiveUpload, UPLOAD_LIMIT_BYTES, uploadPath } from "./uploads";
 export { askCoverage } from "./coverage";
 export { askView, type ViewAnswers, type ViewAsk } from "./views";
-export { jobOf, pauseWork, startWork, stopJob, submit, type JobView } from "./work";
+export { jobOf, jobUnderWay, pauseWork, startWork, stopJob, submit, type JobView } from "./work";
+export {
+  dayText,
+  foldPlan,
+  linkChanges,
+  readKnown,
+  watchClockMs,
+  watchSettings,
+  watchTitle,
+  withWatchThread,
+  type Look,
+  type WatchOrder,
+} from "./watch";

@@ -1,7 +1,18 @@
 import { randomUUID } from "node:crypto";
 import { setMaxListeners } from "node:events";
 import { setTimeout } from "node:timers/promises";
-import { askToStop, beginJob, endJob, keepAlive, putJob, readJob, tellJob, type JobRow, type Store } from "#store";
+import {
+  askToStop,
+  beginJob,
+  endJob,
+  keepAlive,
+  openJob,
+  putJob,
+  readJob,
+  tellJob,
+  type JobRow,
+  type Store,
+} from "#store";
 import { Stopped } from "#pool";
 import { KINDS, type KindName, type Orders } from "./kinds";
 import { MOST_TRIES, openQueue, type Queue } from "./queue";
@@ -206,6 +217,12 @@ export async function jobOf(store: Store, planId: string, id: string): Promise<J
   const now = state === "running" ? (await works.get(store))?.running.get(id) : undefined;
   const { doneShare, message } = now ?? row;
   return { id, planId, title, doneShare, message, state: state === "waiting" ? "running" : state, resultUrl };
+}
+
+/** The newest job of a kind that a plan has under way; null without any. */
+export async function jobUnderWay(store: Store, planId: string, kind: KindName): Promise<JobView | null> {
+  const row = await openJob(store.db, planId, kind);
+  return row && jobOf(store, planId, row.id);
 }
 
 /** Stops a job, in this process or another. Answers whether it was still waiting or running. */

@@ -7,6 +7,7 @@ import satisfies from "spdx-satisfies";
 const SHIPPED = [
   ...[
     "MIT",
+    "MIT-0",
     "ISC",
     "0BSD",
     "BSD-2-Clause",

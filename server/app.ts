@@ -23,6 +23,7 @@ import { uploads } from "./uploads";
 import { useBuiltThreads } from "../threads";
 import { watchOverItself } from "./watchdog";
 import { backUpEachDay } from "./daily";
+import { lookEachHour } from "./watching";
 
 export interface StartOptions {
   port: number;
@@ -155,6 +156,7 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
   const begin = () => startWork(store).catch((error: unknown) => log.error(told(error), "long work cannot be begun"));
   setTimeout(() => void begin(), WORK_AFTER_MS).unref();
   backUpEachDay(store, (error) => log.error(told(error), "the daily backup failed"));
+  lookEachHour(store, (error) => log.error(told(error), "the watch could not look"));
   const address = server.address();
   const boundPort = typeof address === "object" && address ? address.port : port;
   return { url: `${tls ? "https" : "http"}://${host.includes(":") ? `[${host}]` : host}:${boundPort}${landing}` };

@@ -1,3 +1,4 @@
 export { boxesOf, type BoxedDevice } from "./boxes";
+export * from "./network/index";
 export { startPracticeBench, type PracticeBench } from "./practiceBench";
 export { answerScan, startScanner } from "./scanner";

@@ -23,6 +23,7 @@ export {
   endJob,
   jobResult,
   keepAlive,
+  openJob,
   orphanedJobs,
   putJob,
   readJob,
@@ -63,4 +64,5 @@ export { putStock, readStock, stockOf, type StockField } from "./stock";
 export { addFieldNotes, readFieldNotes } from "./fieldNotes";
 export { dropStaging, readStaging, readStagingNote, writeStaging } from "./staging";
 export { dropStrayTiles, dropTiles, frameOf, overviewId, packLayer, readTiles, stageTiles } from "./terrain";
+export * from "./watch";
 export { dropVersion, listVersions, nameVersion, patchesBetween, readVersion, type Version } from "./versions";

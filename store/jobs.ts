@@ -40,6 +40,15 @@ export async function readJob(db: Queries, id: string): Promise<JobRow | null> {
   return rows[0] ?? null;
 }
 
+/** The newest job of a kind that a plan has under way; null without any. */
+export async function openJob(db: Queries, planId: string, kind: string): Promise<JobRow | null> {
+  const { rows } = await db.query<JobRow>(
+    `SELECT ${COLUMNS} FROM jobs WHERE plan_id = $1 AND kind = $2 AND state IN ('waiting', 'running') ORDER BY created_at DESC LIMIT 1`,
+    [planId, kind],
+  );
+  return rows[0] ?? null;
+}
+
 /** The result that a job left with its plan; null where it left none. */
 export async function jobResult(db: Queries, planId: string, id: string): Promise<unknown> {
   const { rows } = await db.query<{ result: unknown }>("SELECT result FROM jobs WHERE plan_id = $1 AND id = $2", [

@@ -58,6 +58,7 @@ export async function neighbourhood(tx: Queries, planId: string, patches: readon
     ...wanted("crewAId"),
     ...wanted("crewBId"),
   ]);
+  near.alarms = await rows("alarms", "id = ANY($2) OR link_id = ANY($3)", named("alarms"), named("links"));
   near.photos = await rows("photos", "id = ANY($2) OR owner_id = ANY($3)", named("photos"), [
     ...named("sites"),
     ...named("subscribers"),
@@ -69,6 +70,7 @@ export async function neighbourhood(tx: Queries, planId: string, patches: readon
       ...named("links"),
       ...near.measurements.map(({ linkId }) => linkId),
       ...near.visits.map(({ linkId }) => linkId),
+      ...near.alarms.map(({ linkId }) => linkId),
       ...wanted("linkId"),
     ],
     named("radios"),

@@ -10,6 +10,7 @@ const SOURCES = {
   raster: "../jobs/workers/raster.ts",
   archive: "../jobs/workers/archive.ts",
   database: "../store/thread/worker.ts",
+  watch: "../jobs/workers/watch.ts",
 } as const;
 export type ThreadName = keyof typeof SOURCES;
 

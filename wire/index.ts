@@ -7,3 +7,4 @@ export { countsOf, isStage, STAGE_KEYS, STAGE_NAMES, STAGES, type Stage } from "
 export { lossesFromWire, lossesToWire } from "./coverage";
 export * from "./roles";
 export type { FieldAnswer, FieldEnd, FieldOp, FieldPack, FieldVisit } from "./field";
+export { packBatch, unpackBatch } from "./watchBatch";

@@ -10,6 +10,7 @@ export const STAGES = [
   "bench",
   "install",
   "proof",
+  "watch",
 ] as const;
 export type Stage = (typeof STAGES)[number];
 
@@ -23,6 +24,7 @@ export const STAGE_NAMES: Record<Stage, string> = {
   bench: "Bench",
   install: "Install",
   proof: "Proof",
+  watch: "Watch",
 };
 /** The letter after G. */
 export const STAGE_KEYS: Record<string, Stage> = {
@@ -35,6 +37,7 @@ export const STAGE_KEYS: Record<string, Stage> = {
   b: "bench",
   i: "install",
   o: "proof",
+  w: "watch",
 };
 
 export function isStage(text: string | undefined): text is Stage {

@@ -77,6 +77,11 @@ export const RULES: Readonly<Record<string, Rule>> = {
   "/plans/:planId/kit/:file": planned,
   "/plans/:planId/stock": planned,
   "/plans/:planId/staging": { read: PLANNERS, write: PLANNERS },
+  "/plans/:planId/watch/kept": planned,
+  "/plans/:planId/watch/links/:linkId": asked,
+  // Whoever sends samples has a token instead of an account; the route asks for it.
+  "/plans/:planId/watch/samples": { read: [], write: "anyone" },
+  "/plans/:planId/watch/month.pdf": { read: READERS, write: [] },
   "/plans/:planId": planned,
   "/plans/:planId/:stage?": planned,
   "/plans/:planId/export": planned,

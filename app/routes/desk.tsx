@@ -28,6 +28,7 @@ import { BenchStage } from "../staging/BenchStage";
 import { KitStage } from "../kit/KitStage";
 import { InstallStage } from "../install/InstallStage";
 import { ProofStage } from "../stages/ProofStage";
+import { WatchStage } from "../watch/WatchStage";
 import type { Route } from "./+types/desk";
 import type { loader as planLoader } from "./plan";
 
@@ -157,6 +158,7 @@ function Desk({ stage }: { stage: Stage }) {
           {stage === "kit" && <KitStage />}
           {stage === "bench" && <BenchStage />}
           {stage === "proof" && <ProofStage />}
+          {stage === "watch" && <WatchStage />}
         </main>
         <aside
           aria-label="Sheet"

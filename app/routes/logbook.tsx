@@ -24,6 +24,7 @@ const KINDS: [RowKind, string][] = [
   ["outsiders", "outsiders"],
   ["crews", "crews"],
   ["visits", "jobs"],
+  ["alarms", "alarms"],
   ["photos", "photographs"],
   ["plans", "plan settings"],
 ];

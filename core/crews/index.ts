@@ -17,4 +17,4 @@ export {
 export { clock, visitName, visitProblems, type VisitProblem } from "./problems";
 export { READ_KEYS, readAt, readingIdOf, readingOfNotes, sidesOf, stateByNotes, type ReadKey } from "./reading";
 export { sketchOf, type Bearing } from "./sketch";
-export { linksWaiting, minutesFor, proposeVisits, workFor } from "./propose";
+export { linksWaiting, mendVisit, minutesFor, proposeVisits, workFor } from "./propose";

@@ -1,4 +1,4 @@
-import { linkEnds, type Visit, type World } from "../plan";
+import { linkEnds, linkName, type Visit, type World } from "../plan";
 import { figure } from "../words";
 import { dayOf, minutesOfCrew, peopleOf, placeOf, travelMinutes } from "./day";
 
@@ -17,10 +17,7 @@ export const clock = (minute: number): string =>
   `${String(Math.floor(minute / 60)).padStart(2, "0")}:${String(minute % 60).padStart(2, "0")}`;
 
 /** What a job is called: by its places. */
-export function visitName(world: World, { linkId }: Pick<Visit, "linkId">): string {
-  const { a, b } = linkEnds(world, world.links.get(linkId)!);
-  return `${a.placeName} – ${b.placeName}`;
-}
+export const visitName = (world: World, { linkId }: Pick<Visit, "linkId">): string => linkName(world, linkId);
 
 /** Everything that stands against the open jobs of a plan. */
 export function visitProblems(world: World): VisitProblem[] {

@@ -1,4 +1,5 @@
 import { CAUTIONS } from "../install";
+import { feedingLinks, nearSite, stepsFromFeed } from "../outcome";
 import { linkEnds, type Link, type Visit, type World } from "../plan";
 import { minutesOf, procedureFor } from "../procedures";
 
@@ -24,23 +25,6 @@ export function minutesFor(world: World, link: Link, work: Visit["work"]): numbe
     minutesOf(procedureFor(end, { ruleSetId: world.plan.ruleSetId, looks: "down" }, own).steps),
   );
   return Math.min(720, Math.ceil((Math.max(...steps) + AIM_MIN + 2 * CAUTIONS.length) / GRID_MIN) * GRID_MIN);
-}
-
-/** Sites by how many bridges they stand from a feed; those that no feed reaches are left out. */
-function stepsFromFeed(world: World): Map<string, number> {
-  const steps = new Map<string, number>(
-    [...world.sites.values()].flatMap(({ id, isFeed }) => (isFeed ? [[id, 0] as const] : [])),
-  );
-  const bridges = [...world.links.values()].filter(({ kind }) => kind === "bridge");
-  const siteOf = (radioId: string) => world.radios.get(radioId)?.siteId ?? null;
-  for (const [siteId, far] of steps)
-    for (const { aRadioId, bRadioId } of bridges) {
-      const ends = [siteOf(aRadioId), siteOf(bRadioId)];
-      if (!ends.includes(siteId)) continue;
-      const other = ends.find((id) => id !== siteId);
-      if (other && !steps.has(other)) steps.set(other, far + 1);
-    }
-  return steps;
 }
 
 /** Links that have something to do and no open job yet. */
@@ -75,39 +59,26 @@ export function proposeVisits(world: World, newId: () => string, most = Infinity
       linkId === link.id ? [] : (open.get(linkId) ?? []),
     );
     open.set(link.id, id);
-    return {
-      ...{ id, planId: world.plan.id, linkId: link.id, work },
-      ...{ day: "", startMinute: 8 * 60, minutes: minutesFor(world, link, work) },
-      ...{ crewAId: null, crewBId: null, afterIds: before.slice(0, MOST_BEFORE) },
-      ...{ weather: "", powerOff: "notNeeded", climb: "notNeeded", neighboursTold: false, packed: false },
-      ...{ state: "planned", stopped: "", notes: "" },
-    };
+    return openVisit(world, link, id, work, before.slice(0, MOST_BEFORE));
   });
 }
+
+/** A job to mend a link, with what is known of it as its notes. */
+export const mendVisit = (world: World, link: Link, id: string, notes: string): Visit => ({
+  ...openVisit(world, link, id, "mend", []),
+  notes,
+});
+
+/** A job without a day or a crew yet. */
+function openVisit(world: World, link: Link, id: string, work: Visit["work"], afterIds: string[]): Visit {
+  return {
+    ...{ id, planId: world.plan.id, linkId: link.id, work },
+    ...{ day: "", startMinute: 8 * 60, minutes: minutesFor(world, link, work) },
+    ...{ crewAId: null, crewBId: null, afterIds },
+    ...{ weather: "", powerOff: "notNeeded", climb: "notNeeded", neighboursTold: false, packed: false },
+    ...{ state: "planned", stopped: "", notes: "" },
+  };
+}
+
 /** Jobs that one may wait for. */
 const MOST_BEFORE = 20;
-
-const sitesOf = (world: World, { aRadioId, bRadioId }: Link): string[] =>
-  [aRadioId, bRadioId].flatMap((id) => world.radios.get(id)?.siteId ?? []);
-
-/** The end of a link that is nearer to a feed; null where no feed reaches either. */
-function nearSite(world: World, link: Link, far: ReadonlyMap<string, number>): string | null {
-  const reached = sitesOf(world, link).filter((id) => far.has(id));
-  return reached.sort((x, y) => far.get(x)! - far.get(y)!)[0] ?? null;
-}
-
-/** The bridges that bring each site its feed. */
-function feedingLinks(world: World, far: ReadonlyMap<string, number>): Map<string, string[]> {
-  const feeders = new Map<string, string[]>();
-  for (const link of world.links.values()) {
-    if (link.kind !== "bridge") continue;
-    const [x, y] = sitesOf(world, link);
-    for (const [site, other] of [
-      [x, y],
-      [y, x],
-    ])
-      if (site && other && (far.get(other) ?? Infinity) < (far.get(site) ?? -1))
-        feeders.set(site, [...(feeders.get(site) ?? []), link.id]);
-  }
-  return feeders;
-}

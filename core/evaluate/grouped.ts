@@ -29,7 +29,18 @@ export interface Findings {
 
 export const NOTHING_FOUND: Findings = {
   ...{ found: new Map(), shared: new Map(), ofPlan: [], findings: [] },
-  counts: { survey: 0, paths: 0, sectors: 0, channels: 0, capacity: 0, kit: 0, bench: 0, install: 0, proof: 0 },
+  counts: {
+    survey: 0,
+    paths: 0,
+    sectors: 0,
+    channels: 0,
+    capacity: 0,
+    kit: 0,
+    bench: 0,
+    install: 0,
+    proof: 0,
+    watch: 0,
+  },
 };
 
 /** What is wrong with things that are no single link, by every check that looks at them. */

@@ -1,3 +1,4 @@
+export { feedingLinks, nearSite, stepsFromFeed } from "./feeding";
 export {
   answering,
   answerOf,

@@ -112,6 +112,9 @@ function checkReferences(before: World, after: World, patches: readonly Patch[],
         `the noise scan stands at site ${before.sites.get(one.siteId)?.name ?? one.siteId}, which is not in the plan`,
         true,
       );
+  for (const one of after.alarms.values())
+    if ((touched.has(`alarms ${one.id}`) || touched.has(`links ${one.linkId}`)) && !after.links.has(one.linkId))
+      add("alarms", one.id, "linkId", `the alarm is of link ${one.linkId}, which is not in the plan`, true);
   for (const one of after.visits.values()) {
     if ((touched.has(`visits ${one.id}`) || touched.has(`links ${one.linkId}`)) && !after.links.has(one.linkId))
       add("visits", one.id, "linkId", `the job is on link ${one.linkId}, which is not in the plan`, true);

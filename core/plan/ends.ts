@@ -78,3 +78,9 @@ function required<T>(rows: Map<string, T>, id: string, what: string): T {
   if (!row) throw new RangeError(`${what} ${id} is not in the plan`);
   return row;
 }
+
+/** What a link is called: by its places. */
+export function linkName(world: World, linkId: string): string {
+  const { a, b } = linkEnds(world, world.links.get(linkId)!);
+  return `${a.placeName} – ${b.placeName}`;
+}

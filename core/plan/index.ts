@@ -1,7 +1,8 @@
+export { ALARM_STATES, type Alarm } from "./alarm";
 export { nestingOf } from "./nesting";
 export { splitChannels, tuned, untuned } from "./carriers";
 export { checkPatches, type PatchProblem } from "./check";
-export { endOf, linkEnds, type Demand, type LinkEnd } from "./ends";
+export { endOf, linkEnds, linkName, type Demand, type LinkEnd } from "./ends";
 export { mountsLeft, radiosBySite } from "./mounts";
 export { freeName, newMast, newSite, newSubscriber, toPlaceStep } from "./newPlaces";
 export { newPlan } from "./newPlan";

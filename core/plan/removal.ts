@@ -56,6 +56,7 @@ export function removalOf(world: World, things: readonly Removable[]): Removal {
   const readings = [...world.measurements.values()].filter(({ linkId }) => linkIds.has(linkId));
   const scans = [...world.scans.values()].filter(({ siteId }) => places.has(siteId));
   const visits = [...world.visits.values()].filter(({ linkId }) => linkIds.has(linkId));
+  const alarms = [...world.alarms.values()].filter(({ linkId }) => linkIds.has(linkId));
   const photos = [...world.photos.values()].filter(({ ownerId }) => places.has(ownerId));
   const without = (kind: Patch["kind"], ids: Iterable<string>) => [...ids].map((id) => removePatch(kind, id));
   const otherLinks = links.size - named.size;
@@ -85,6 +86,10 @@ export function removalOf(world: World, things: readonly Removable[]): Removal {
         "visits",
         visits.map(({ id }) => id),
       ),
+      ...without(
+        "alarms",
+        alarms.map(({ id }) => id),
+      ),
     ],
     along: [
       ...(otherLinks > 0 ? [counted(otherLinks, "link")] : []),
@@ -93,6 +98,7 @@ export function removalOf(world: World, things: readonly Removable[]): Removal {
       ...(scans.length > 0 ? [counted(scans.length, "noise scan")] : []),
       ...(photos.length > 0 ? [counted(photos.length, "photograph")] : []),
       ...(visits.length > 0 ? [counted(visits.length, "job")] : []),
+      ...(alarms.length > 0 ? [counted(alarms.length, "alarm")] : []),
     ],
   };
 }

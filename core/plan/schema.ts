@@ -3,6 +3,7 @@ import { COVER_KINDS } from "../terrain";
 import { antennaModelSchema, POLARIZATIONS } from "../antenna";
 import { POWER_INPUTS, radioModelSchema } from "../radio";
 import { ruleSchema } from "../regulation";
+import { alarmSchema } from "./alarm";
 import { partSchema } from "./part";
 import { procedureSchema } from "./procedure";
 import { notFeatures } from "./nesting";
@@ -486,6 +487,7 @@ export const ROW_SCHEMAS = {
   photos: photoSchema,
   crews: crewSchema,
   visits: visitSchema,
+  alarms: alarmSchema,
 } as const;
 export type RowKind = keyof typeof ROW_SCHEMAS;
 /** The row of each kind. */

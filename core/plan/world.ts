@@ -1,3 +1,4 @@
+import type { Alarm } from "./alarm";
 import type { AntennaModel } from "../antenna";
 import type { RadioModel } from "../radio";
 import type { Part } from "./part";
@@ -43,6 +44,7 @@ export interface PlanRows {
   photos: Photo[];
   crews: Crew[];
   visits: Visit[];
+  alarms: Alarm[];
 }
 
 /** A plan's rows with nothing in them yet. */
@@ -64,6 +66,7 @@ export function emptyRows(plan: Plan): PlanRows {
     photos: [],
     crews: [],
     visits: [],
+    alarms: [],
   };
 }
 
@@ -88,6 +91,7 @@ export interface World {
   crews: Map<string, Crew>;
   /** Jobs on roofs and masts. */
   visits: Map<string, Visit>;
+  alarms: Map<string, Alarm>;
   radioModels: Map<string, RadioModel>;
   antennaModels: Map<string, AntennaModel>;
   parts: Map<string, Part>;
@@ -135,6 +139,7 @@ export function worldOf(rows: PlanRows): World {
     photos: byId(rows.photos),
     crews: byId(rows.crews),
     visits: byId(rows.visits),
+    alarms: byId(rows.alarms),
     ...shelves,
   };
 }
@@ -177,6 +182,7 @@ export function rowsOf(world: World): PlanRows {
     photos: list(world.photos),
     crews: list(world.crews),
     visits: list(world.visits),
+    alarms: list(world.alarms),
   };
 }
 

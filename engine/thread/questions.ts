@@ -8,6 +8,7 @@ import { OWN_RULES, RULE_SETS, ruleSetOf } from "#core/regulation";
 import { siteAround, type SiteAround } from "#core/sectors";
 import { readGround, type GroundSample } from "#core/terrain";
 import { channelRows, emittersHeard, hearingAt, listeningIn } from "#core/interference";
+import { watchedOf, type WatchedLink } from "#core/watch";
 import type { SharedGround } from "#ground";
 import {
   profileToWire,
@@ -104,6 +105,15 @@ export const QUESTIONS = {
     workOut(await state.evaluate(), findingId, state.profiles.between),
 
   summaries: async (state: PlanState): Promise<ReadonlyMap<string, LinkSummary>> => (await state.evaluate()).summaries,
+
+  /** What every answered link of the plan promises. */
+  watched: async (state: PlanState): Promise<WatchedLink[]> => {
+    const { answers } = await state.evaluate();
+    return [...state.world.links.values()].flatMap((link) => {
+      const answer = answers.get(link.id);
+      return (answer && watchedOf(state.world, link, answer)) ?? [];
+    });
+  },
 
   /** One link's answer; null where there is no such link. */
   link: async (state: PlanState, { linkId }: { linkId: string }): Promise<LinkAnswer | null> =>

@@ -27,11 +27,13 @@ import Papa from "papaparse";
 import { z } from "zod";
 
 /** Version of the archive's layout; a newer one is refused, never guessed at. */
-export const ARCHIVE_VERSION = 7;
+export const ARCHIVE_VERSION = 8;
 /** Before this version no outsider had a place. */
 const OUTSIDERS_FROM = 4;
 /** Nor had there been crews and jobs. */
 const CREWS_FROM = 7;
+/** Nor anything that was watched. */
+const ALARMS_FROM = 8;
 /** What whole rows of a kind lack from before a version. */
 const USUAL_BEFORE: readonly { version: number; rows: Partial<Record<Kind, object>> }[] = [
   { version: 3, rows: { carriers: NO_POWER_PLAN } },
@@ -97,6 +99,7 @@ export function readRowFiles(files: ArchiveFiles, planId: string): PlanRows {
     const name = isCsv(kind) ? `${kind}.csv` : `${kind}.json`;
     if (kind === "outsiders" && version < OUTSIDERS_FROM) return [];
     if ((kind === "crews" || kind === "visits") && version < CREWS_FROM) return [];
+    if (kind === "alarms" && version < ALARMS_FROM) return [];
     const raw = isCsv(kind) ? csvRecords(files, name, schema as z.ZodObject) : json(files, name);
     if (!Array.isArray(raw)) throw new ArchiveError(`${name}: holds no list`);
     const ids = new Set<unknown>();

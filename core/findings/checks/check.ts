@@ -6,7 +6,7 @@ import type { LinkSummary, ProfileSource } from "../../outcome";
 
 /** The stage in whose work something is mended. */
 export type FindingStage =
-  "survey" | "paths" | "sectors" | "channels" | "capacity" | "kit" | "bench" | "install" | "proof";
+  "survey" | "paths" | "sectors" | "channels" | "capacity" | "kit" | "bench" | "install" | "proof" | "watch";
 
 /** A change to be tried. */
 export interface Candidate {

@@ -1,5 +1,6 @@
 import { address, gateway } from "./addresses";
 import { airtime } from "./airtime";
+import { alarm } from "./alarm";
 import { fullFeed, fullHop, ring, unfed } from "./backhaul";
 import { blocked } from "./blocked";
 import { bracket } from "./bracket";
@@ -57,6 +58,7 @@ export const CHECKS: readonly Check[] = [
   overEirp,
   uncovered,
   indoorOnly,
+  alarm,
   failed,
   doubtful,
   tight,

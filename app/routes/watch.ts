@@ -1,0 +1,30 @@
+import { jobUnderWay, watchSettings, type Look } from "#jobs";
+import { besideStamp, readWatch } from "#store";
+import { askedOf } from "../data/asked.server";
+import { besideOf } from "../data/beside.server";
+import { requirePlan, requirePlanId } from "../data/plan.server";
+import { actOnWatch, watchAskSchema } from "../watch/act.server";
+import type { WatchKept } from "../watch/kept";
+import type { Route } from "./+types/watch";
+
+/** How each link does, as the last look found it, and how the plan is watched. */
+export async function loader({ params: { planId }, request }: Route.LoaderArgs) {
+  const store = await requirePlanId(planId);
+  const job = await jobUnderWay(store, planId, "watch");
+  const stamp = `${await besideStamp(store.db, "watch_plans", planId)}-${job?.id ?? ""}`;
+  return besideOf(request, stamp, async (): Promise<WatchKept> => {
+    const { look, hasToken, received } = await readWatch<unknown, Look>(store.db, planId);
+    return {
+      ...{ settings: await watchSettings(store, planId), hasToken, received, job },
+      look: look && { at: look.at, links: look.links.map((link) => ({ ...link, months: [] })) },
+    };
+  });
+}
+
+/** Looks again, plays the simulated network, takes and returns tokens, and keeps who is told. */
+export async function action({ params, request }: Route.ActionArgs) {
+  const { store, world } = await requirePlan(params.planId);
+  const asked = await askedOf(request, watchAskSchema, "Not done");
+  const { status = 200, ...body } = await actOnWatch(store, world, asked);
+  return Response.json(body, { status, headers: { "Cache-Control": "no-store" } });
+}

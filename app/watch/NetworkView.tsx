@@ -1,0 +1,157 @@
+import type { LinkWatch } from "#core/watch";
+import { linkEnds, linkName } from "#core/plan";
+import { useMemo, useState } from "react";
+import { useDesk } from "../desk/DeskContext";
+import { onMap, useMapPlaces } from "../desk/PlanAndSection";
+import { PlanMap } from "../map/PlanMap";
+import type { MapLink } from "../map/types";
+import { useLines } from "../stages/useRows";
+import { buttonClass, figure, signedFigure, Table, Term, type Column } from "../ui";
+import { NothingYet } from "./NothingYet";
+import { useWatch } from "./WatchContext";
+import { levelText, shareOfTime, WATCH_WORDS, WatchMark } from "./words";
+
+const COLUMNS: Column[] = [
+  { name: "Link" },
+  { name: "Delivered" },
+  { name: "Against the promise", isNumber: true },
+  { name: "Level A, B (dBm, one chain)", isNumber: true },
+  { name: "Rate of the promised", isNumber: true },
+  { name: "Up", isNumber: true },
+  { name: "Worst month", isNumber: true },
+  { name: "Tape says", isNumber: true },
+];
+const LINE_PX = 26;
+/** Worst first: silent ones, then those below their promise by how much. */
+const RANK = { silent: 0, below: 1, unknown: 3, asPromised: 2 } as const;
+
+/** The network by what it delivers against what was promised: on the plan, and as a table. */
+export function NetworkView() {
+  const { kept, world, data, selection, select } = useDesk();
+  const { kept: watch, failed } = useWatch();
+  const [page, setPage] = useState<HTMLElement | null>(null);
+  const byLink = useMemo(() => new Map((watch?.look?.links ?? []).map((one) => [one.linkId, one])), [watch?.look]);
+  const lines = useMemo(
+    () =>
+      [...byLink.values()]
+        .filter(({ linkId }) => kept.links.has(linkId))
+        .sort(
+          (x, y) =>
+            RANK[x.state] - RANK[y.state] ||
+            (x.deviationDb ?? 0) - (y.deviationDb ?? 0) ||
+            (x.linkId < y.linkId ? -1 : 1),
+        ),
+    [byLink, kept.links],
+  );
+  const { setStart, shown, before, after } = useLines(page, lines.length, LINE_PX);
+  const { sites, subscribers } = useMapPlaces(world);
+  const mapLinks = useMemo(
+    () =>
+      [...kept.links.values()].map((link): MapLink => {
+        const { a, b } = linkEnds(kept, link);
+        const state = byLink.get(link.id)?.state ?? "unknown";
+        return {
+          ...{
+            id: link.id,
+            label: `${a.placeName} – ${b.placeName}: ${WATCH_WORDS[state].word}`,
+            from: a.place,
+            to: b.place,
+          },
+          ...{ state: WATCH_WORDS[state].line, proof: link.state, subscriberId: b.radio.subscriberId },
+          ...{ cutShare: state === "silent" ? 0.5 : null, inHand: false },
+        };
+      }),
+    [kept, byLink],
+  );
+  if (!watch?.look) return <NothingYet failed={failed} />;
+  const counts = lines.reduce<Record<string, number>>(
+    (sum, { state }) => ({ ...sum, [state]: (sum[state] ?? 0) + 1 }),
+    {},
+  );
+  return (
+    <div className="flex h-full flex-col">
+      <div className="min-h-40 flex-1">
+        <PlanMap
+          planId={kept.plan.id}
+          terrain={data.terrain}
+          sites={sites}
+          subscribers={subscribers}
+          links={mapLinks}
+          selected={onMap(selection)}
+          onPick={select}
+          cursor={null}
+          onPathHover={() => undefined}
+        />
+      </div>
+      <div
+        ref={setPage}
+        className="h-1/2 overflow-y-auto border-t border-rule p-2"
+        tabIndex={0}
+        role="region"
+        aria-label="Links by what they deliver"
+      >
+        <p className="mb-1 flex flex-wrap items-center gap-x-4 text-xs text-quiet">
+          {(["silent", "below", "asPromised", "unknown"] as const).map((state) => (
+            <span key={state}>
+              <WatchMark state={state} /> {counts[state] ?? 0}
+            </span>
+          ))}
+          <span>
+            up to {watch.look.at.slice(0, 10)}
+            {watch.settings.source === "simulated" && ", simulated"}
+          </span>
+          <a className={buttonClass()} href={`/plans/${kept.plan.id}/watch/month.pdf`} download>
+            Report of the month
+          </a>
+        </p>
+        <div ref={setStart}>
+          <Table caption="Links by what they deliver" columns={COLUMNS} isSticky>
+            {before > 0 && <tr aria-hidden="true" style={{ height: before }} />}
+            {shown.map(({ index }) => (
+              <LinkLine key={lines[index]!.linkId} one={lines[index]!} />
+            ))}
+            {after > 0 && <tr aria-hidden="true" style={{ height: after }} />}
+          </Table>
+        </div>
+        <p className="mt-2 text-xs text-quiet">
+          Levels and rates are medians of the last seven days; shares of time are of all hours that were asked.{" "}
+          <Term meaning="An hour in which both ends were heard of. What the tape says is the share of an average year in which the weaker direction holds its lowest modulation.">
+            Up
+          </Term>{" "}
+          stands beside what the tape says.
+        </p>
+      </div>
+    </div>
+  );
+}
+
+function LinkLine({ one }: { one: LinkWatch }) {
+  const { kept, selection, select } = useDesk();
+  const isChosen = selection?.kind === "link" && selection.id === one.linkId;
+  return (
+    <tr className={isChosen ? "bg-panel" : ""}>
+      <td className="max-w-48 truncate">
+        <button
+          type="button"
+          className="truncate text-left hover:text-clay"
+          onClick={() => select({ kind: "link", id: one.linkId })}
+        >
+          {linkName(kept, one.linkId)}
+        </button>
+      </td>
+      <td>
+        <WatchMark state={one.state} />
+      </td>
+      <td className="figures text-right">{one.deviationDb === null ? "–" : `${signedFigure(one.deviationDb)} dB`}</td>
+      <td className="figures text-right whitespace-nowrap">
+        {levelText(one.levelDbm.a)} {levelText(one.levelDbm.b)}
+      </td>
+      <td className="figures text-right">{one.rateShare === null ? "–" : `${figure(100 * one.rateShare, 0)} %`}</td>
+      <td className="figures text-right">{shareOfTime(one.upPercent)}</td>
+      <td className="figures text-right">{shareOfTime(one.worstMonth?.upPercent ?? null)}</td>
+      <td className="figures text-right">
+        {shareOfTime(one.promised.availabilityPercent, one.promised.availabilityBound)}
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,140 @@
+import { METRICS } from "#core/watch";
+import { useState } from "react";
+import { useDesk } from "../desk/DeskContext";
+import { Button, SelectField, TextField } from "../ui";
+import { FaultForm } from "./FaultForm";
+import { TellForm } from "./TellForm";
+import { useWatch } from "./WatchContext";
+
+const SOURCES = [
+  ["none", "Nothing is watched"],
+  ["simulated", "A simulated network stands for the devices"],
+  ["devices", "Real devices send what they measure"],
+] as const;
+
+/** Where a plan's figures come from, and who is told of alarms. */
+export function SourcesView() {
+  const { kept: watch, job, ask } = useWatch();
+  const { kept } = useDesk();
+  const [token, setToken] = useState<string | null>(null);
+  if (!watch) return <p className="p-6 text-sm text-quiet">Reading…</p>;
+  const { settings, hasToken, received } = watch;
+  const isBusy = job?.state === "running";
+  return (
+    <div
+      className="h-full space-y-5 overflow-y-auto p-4 text-sm"
+      tabIndex={0}
+      role="region"
+      aria-label="Where it comes from"
+    >
+      <section className="max-w-xl space-y-2">
+        <h2 className="font-semibold">Where the figures come from</h2>
+        <SelectField
+          label="Source"
+          value={settings.source}
+          disabled={isBusy}
+          onChange={({ target }) => void ask({ intent: "source", source: target.value as typeof settings.source })}
+        >
+          {SOURCES.map(([value, word]) => (
+            <option key={value} value={value}>
+              {word}
+            </option>
+          ))}
+        </SelectField>
+        <p className="text-xs text-quiet">
+          A change begins the series anew: what was played and what was measured never stand in one.
+        </p>
+        <p className="text-xs">
+          <Button disabled={isBusy || settings.source === "none"} onClick={() => void ask({ intent: "look" })}>
+            Look now
+          </Button>{" "}
+          {watch.look
+            ? `Last looked up to ${watch.look.at.slice(0, 16).replace("T", " ")} UTC.`
+            : "Nothing looked at yet."}
+        </p>
+      </section>
+      {settings.source === "simulated" && <FaultForm />}
+      {settings.source === "devices" && (
+        <section className="max-w-2xl space-y-2">
+          <h2 className="font-semibold">Sending samples</h2>
+          <p>
+            Devices and collectors send JSON or CSV to{" "}
+            <code className="figures">/plans/{kept.plan.id}/watch/samples</code> with the plan's token. What is answered
+            as kept is on the disk.
+          </p>
+          <pre className="figures overflow-x-auto rounded border border-rule bg-panel p-2 text-xs">
+            {`curl -H "Authorization: Bearer TOKEN" -H "Content-Type: application/json" \\
+  -d '[{"series":"${[...kept.links.keys()][0] ?? "LINK"}/a","at":"2026-11-27T08:00:00Z","level0Dbm":-61,"noiseDbm":-92}]' \\
+  ${typeof window === "undefined" ? "" : window.location.origin}/plans/${kept.plan.id}/watch/samples`}
+          </pre>
+          <p className="text-xs text-quiet">
+            Series: LINK/a and LINK/b as each end hears it, radio/RADIO for a device, weather. Figures:{" "}
+            {METRICS.slice(0, -1)
+              .map(({ key, unit }) => `${key} (${unit})`)
+              .join(", ")}
+            .
+          </p>
+          <div className="flex gap-2">
+            <Button
+              look="primary"
+              onClick={() =>
+                void ask({ intent: "token", isOn: true }).then((answer) => setToken(answer?.token ?? null))
+              }
+            >
+              {hasToken ? "Make another token" : "Make a token"}
+            </Button>
+            {hasToken && (
+              <Button onClick={() => void ask({ intent: "token", isOn: false }).then(() => setToken(null))}>
+                Take it back
+              </Button>
+            )}
+          </div>
+          {token && (
+            <div className="max-w-md">
+              <TextField
+                label="Shown once: only its fingerprint is kept"
+                value={token}
+                readOnly
+                onFocus={({ target }) => target.select()}
+              />
+            </div>
+          )}
+        </section>
+      )}
+      {Object.keys(received).length > 0 && (
+        <section>
+          <h2 className="font-semibold">What came last</h2>
+          <ul>
+            {Object.entries(received).map(([by, what]) => (
+              <li key={by} className="text-xs">
+                {by}: {receivedWords(what as ReceivedShown)}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <TellForm key={JSON.stringify([settings.emails, settings.webhook, settings.quietHours, settings.maintenance])} />
+    </div>
+  );
+}
+
+interface ReceivedShown {
+  at: string;
+  series?: number;
+  kept?: number;
+  ahead?: number;
+  tooLate?: number;
+  unknown?: number;
+  skewMs?: number;
+}
+
+/** What a batch came to, in words: what was left out is said as plainly as what was kept. */
+function receivedWords({ at, series, kept, ahead = 0, tooLate = 0, unknown = 0, skewMs = 0 }: ReceivedShown): string {
+  const left = [
+    ahead > 0 && `${ahead} from the future: the sender's clock is ${Math.round(skewMs / 1000)} s ahead`,
+    tooLate > 0 && `${tooLate} over ten days late`,
+    unknown > 0 && `${unknown} of series that the plan does not have`,
+  ].filter(Boolean);
+  const came = kept === undefined ? `${series ?? 0} series played` : `${kept} samples kept`;
+  return `${at.slice(0, 19).replace("T", " ")} UTC, ${came}${left.length > 0 ? `; not kept: ${left.join(", ")}` : ""}`;
+}

@@ -1,0 +1,20 @@
+import { StageOfViews, type Views } from "../stages/StageOfViews";
+import { AlarmsView } from "./AlarmsView";
+import { NetworkView } from "./NetworkView";
+import { SourcesView } from "./SourcesView";
+import { TimelineView } from "./TimelineView";
+import { WatchProvider } from "./WatchContext";
+
+const VIEWS: Views = {
+  network: { name: "Network", Shown: NetworkView },
+  timeline: { name: "Timeline", Shown: TimelineView },
+  alarms: { name: "Alarms", Shown: AlarmsView },
+  sources: { name: "Where it comes from", Shown: SourcesView },
+};
+
+/** What was promised against what is delivered, for years. */
+export const WatchStage = () => (
+  <WatchProvider>
+    <StageOfViews views={VIEWS} />
+  </WatchProvider>
+);

@@ -1,0 +1,107 @@
+import { createHash, randomBytes } from "node:crypto";
+import type { World } from "#core/plan";
+import { DAY_MS, plannedFaultSchema, watchSettingsSchema, type WatchSettings } from "#core/watch";
+import { dayText, submit, watchClockMs, watchSettings, watchTitle, type JobView, type WatchOrder } from "#jobs";
+import { dropSeries, putToken, putWatchSettings, readWatch, type Store } from "#store";
+import { z } from "zod";
+
+export const watchAskSchema = z.discriminatedUnion("intent", [
+  z.object({ intent: z.literal("look") }),
+  z.object({ intent: z.literal("source"), source: watchSettingsSchema.shape.source.unwrap() }),
+  z.object({
+    intent: z.literal("pass"),
+    days: z.number().int().min(1, "must be 1 or more").max(366, "must be 366 or less"),
+  }),
+  z.object({ intent: z.literal("fault"), fault: plannedFaultSchema }),
+  z.object({ intent: z.literal("mended"), index: z.number().int().min(0) }),
+  z.object({ intent: z.literal("token"), isOn: z.boolean() }),
+  z.object({
+    intent: z.literal("settings"),
+    set: watchSettingsSchema.pick({ quietHours: true, maintenance: true, emails: true, webhook: true }),
+  }),
+]);
+export type WatchAsk = z.infer<typeof watchAskSchema>;
+
+export interface WatchAnswer {
+  ok: boolean;
+  message: string;
+  job?: JobView;
+  /** Shown once: only its hash is kept. */
+  token?: string;
+}
+
+export const tokenHash = (token: string): string => createHash("sha256").update(token).digest("hex");
+
+/** Does what is asked of a plan's watch. */
+export async function actOnWatch(
+  store: Store,
+  world: World,
+  ask: WatchAsk,
+): Promise<WatchAnswer & { status?: number }> {
+  const planId = world.plan.id;
+  const settings = await watchSettings(store, planId);
+  const keep = (set: Partial<WatchSettings>) => putWatchSettings(store.db, planId, { ...settings, ...set });
+  const begin = async (play: WatchOrder["play"]) => ({
+    ok: true,
+    message: "",
+    job: await submit(store, "watch", planId, watchTitle(world.plan.name), { play }),
+  });
+  const clock = () => dayText(Math.floor((watchClockMs(settings) - 1) / DAY_MS));
+  switch (ask.intent) {
+    case "look": {
+      const { look } = await readWatch(store.db, planId);
+      const isUnplayed = settings.source === "simulated" && look === null;
+      return begin(isUnplayed ? { linkIds: "all", fromDay: null } : null);
+    }
+    case "source": {
+      if (ask.source === settings.source) return { ok: true, message: "It is so already." };
+      // What was played and what was measured never stand in one series.
+      await store.db.transaction((tx) => dropSeries(tx, planId));
+      const clockDay = ask.source === "simulated" ? dayText(Math.floor(Date.now() / DAY_MS) - 1) : "";
+      await keep({ source: ask.source, clockDay, faults: [] });
+      if (ask.source !== "devices") await putToken(store.db, planId, null);
+      return ask.source === "simulated" ? begin({ linkIds: "all", fromDay: null }) : { ok: true, message: "" };
+    }
+    case "pass": {
+      if (settings.source !== "simulated") return notSimulated;
+      const before = clock();
+      await keep({ clockDay: dayText(Math.floor(watchClockMs(settings) / DAY_MS) + ask.days - 1) });
+      return begin({ linkIds: "all", fromDay: before });
+    }
+    case "fault": {
+      if (settings.source !== "simulated") return notSimulated;
+      const { fault } = ask;
+      if (!world.links.has(fault.linkId))
+        return { ok: false, status: 404, message: `There is no link "${fault.linkId}".` };
+      await keep({ faults: [...settings.faults, fault] });
+      return begin({ linkIds: [fault.linkId], fromDay: fault.fromDay });
+    }
+    case "mended": {
+      const fault = settings.faults[ask.index];
+      if (!fault) return { ok: false, status: 404, message: "This is not on the list any more." };
+      // It goes from the clock's next day on: what it did stays in the series.
+      const untilDay = clock();
+      await keep({ faults: settings.faults.map((one) => (one === fault ? { ...one, untilDay } : one)) });
+      return begin({ linkIds: [fault.linkId], fromDay: untilDay });
+    }
+    case "token": {
+      if (!ask.isOn) {
+        await putToken(store.db, planId, null);
+        return { ok: true, message: "The token is taken back: nobody can send with it any more." };
+      }
+      if (settings.source !== "devices")
+        return {
+          ok: false,
+          status: 409,
+          message: "Choose real devices first: nothing is taken while the network is simulated.",
+        };
+      const token = randomBytes(24).toString("base64url");
+      await putToken(store.db, planId, tokenHash(token));
+      return { ok: true, message: "", token };
+    }
+    case "settings":
+      await keep(ask.set);
+      return { ok: true, message: "Kept." };
+  }
+}
+const notSimulated = { ok: false, status: 409, message: "The network is not simulated." };

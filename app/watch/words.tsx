@@ -1,0 +1,31 @@
+import type { Bound } from "#core/link";
+import type { WatchState } from "#core/watch";
+import type { PathState } from "#core/link";
+import { figure, StateStroke } from "../ui";
+
+/** How what is delivered is drawn: by line and glyph first. */
+export const WATCH_WORDS: Record<WatchState, { line: PathState; glyph: string; word: string }> = {
+  asPromised: { line: "clear", glyph: "✓", word: "as promised" },
+  below: { line: "tight", glyph: "▽", word: "below promise" },
+  silent: { line: "blocked", glyph: "✕", word: "silent" },
+  unknown: { line: "unknown", glyph: "○", word: "not watched" },
+};
+
+export function WatchMark({ state }: { state: WatchState }) {
+  const { line, glyph, word } = WATCH_WORDS[state];
+  return (
+    <span className="inline-flex items-center gap-1.5 text-xs whitespace-nowrap">
+      <StateStroke state={line} title={word} />
+      <span aria-hidden="true">{glyph}</span> {word}
+    </span>
+  );
+}
+
+/** A share of time as people plan with it; a bound carries its mark. */
+export function shareOfTime(percent: number | null, bound: Bound = null): string {
+  if (percent === null) return "–";
+  const text = `${figure(percent, percent >= 99 ? 3 : 1)} %`;
+  return bound === "atMost" ? `≤ ${text}` : bound === "atLeast" ? `≥ ${text}` : text;
+}
+
+export const levelText = (dBm: number | null): string => (dBm === null ? "–" : figure(dBm));

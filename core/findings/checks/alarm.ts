@@ -1,0 +1,64 @@
+import { mendVisit } from "../../crews";
+import { linkEnds, putPatch, setPatch, type Alarm, type World } from "../../plan";
+import { peopleBehind } from "../../outcome";
+import { CAUSES, type CauseKind } from "../../watch";
+import type { Check } from "./check";
+
+/** The most likely cause in words, with its odds. */
+function leadWords({ causes: [lead] }: Alarm): string {
+  const cause = lead && CAUSES[lead.cause as CauseKind];
+  return cause ? `${cause.title} (${Math.round(lead.odds * 100)} %): ${lead.because}. ${cause.check}` : "";
+}
+
+const peopleOf = (world: World, { linkIds }: Alarm) =>
+  linkIds.reduce((sum, id) => {
+    const link = world.links.get(id);
+    return link ? sum + peopleBehind(world, link) : sum;
+  }, 0);
+
+/** What the watch found and nobody has closed. */
+export const alarm: Check = {
+  id: "alarm",
+  title: "The watch raised an alarm",
+  stage: "watch",
+  ofPlan: (world) =>
+    [...world.alarms.values()].flatMap((one) => {
+      const link = world.links.get(one.linkId);
+      if (one.state === "closed" || !link) return [];
+      const { a, b } = linkEnds(world, link);
+      const root = one.radioId === null ? undefined : world.radios.get(one.radioId);
+      const others = one.linkIds.length - 1;
+      return [
+        {
+          radioId: one.radioId,
+          about: [
+            { kind: "alarms" as const, id: one.id },
+            { kind: "links" as const, id: link.id },
+          ],
+          linkId: link.id,
+          where: root
+            ? `${root.name}, ${one.linkIds.length} links`
+            : `${a.placeName} – ${b.placeName}${others > 0 ? ` and ${others} behind it` : ""}`,
+          what: `since ${one.sinceDay} ${one.what}`,
+          why: leadWords(one),
+          figure: { value: one.value, unit: one.unit },
+          people: peopleOf(world, one),
+          cause: null,
+        },
+      ];
+    }),
+  remedies: (world, { about }) => {
+    const one = world.alarms.get(about?.find(({ kind }) => kind === "alarms")?.id ?? "");
+    const link = one && world.links.get(one.linkId);
+    if (!one || !link || (one.visitId !== null && world.visits.has(one.visitId))) return [];
+    const visit = mendVisit(world, link, `mend-${one.id}`.slice(0, 64), leadWords(one));
+    return [
+      {
+        label: "Make a job of it",
+        effect: "a job to mend both ends, to be put on a day",
+        patches: [putPatch("visits", visit), setPatch("alarms", one.id, { visitId: visit.id, state: "seen" })],
+        visit: false,
+      },
+    ];
+  },
+};

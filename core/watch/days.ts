@@ -1,0 +1,157 @@
+import { AT, METRIC_COUNT, type Metric } from "./metrics";
+import { dayOfYear, leafShare } from "./season";
+import type { Delivered, HourSeries, WatchedLink } from "./watched";
+
+export type Side = "a" | "b";
+export const SIDES = ["a", "b"] as const;
+
+/** One end of a link on one day; null where too little is known to say. */
+export interface EndDay {
+  /** Median level of the dry hours less the prediction and what leaves take, mean of the chains, dB. */
+  residualDb: number | null;
+  /** The same as it stands, with leaves in it. */
+  deviationDb: number | null;
+  /** Median of the first chain less the second, dB. */
+  imbalanceDb: number | null;
+  /** Mean of the noisiest third of the hours, dBm: who sends by day alone is seen too. */
+  noiseDbm: number | null;
+  /** Mean rate over the promised one. */
+  rateShare: number | null;
+  /** Restarts, and the hour of the day of the first; −1 without any. */
+  restarts: number;
+  restartHour: number;
+  /** Lowest and highest supply, V. */
+  supplyLowV: number | null;
+  supplyHighV: number | null;
+  /** Mean of the four busiest hours, percent. */
+  busyPercent: number | null;
+  hoursKnown: number;
+}
+
+/** A link on one day with the day's weather. */
+export interface LinkDay {
+  /** Days since 1970. */
+  day: number;
+  a: EndDay;
+  b: EndDay;
+  /** Hours in which anything of the plan told something. */
+  hoursAsked: number;
+  windMPerS: number;
+  rainMm: number;
+  lowestC: number | null;
+}
+
+/** Hours with more rain than this say nothing of what stands still, mm/h. */
+const DRY_MM_PER_H = 0.3;
+/** Fewer dry hours than this make no day. */
+const FEWEST_HOURS = 4;
+
+/** One figure of an hour since 1970; null where nothing is known of it. */
+export function figureAt(
+  { hours, fromHour }: HourSeries,
+  which: "least" | "mean" | "most",
+  metric: Metric,
+  hour: number,
+): number | null {
+  const slot = hour - fromHour;
+  if (slot < 0 || slot >= hours.slots) return null;
+  const cell = slot * METRIC_COUNT + AT[metric];
+  return hours.count[cell] ? hours[which][cell]! : null;
+}
+
+export function median(values: number[]): number | null {
+  if (values.length === 0) return null;
+  values.sort((x, y) => x - y);
+  const middle = values.length >> 1;
+  return values.length % 2 ? values[middle]! : (values[middle - 1]! + values[middle]!) / 2;
+}
+const mean = (values: readonly number[]) =>
+  values.length === 0 ? null : values.reduce((sum, value) => sum + value, 0) / values.length;
+
+/** The mean of the greatest of some figures. */
+function meanOfGreatest(values: number[], count: number): number | null {
+  values.sort((x, y) => y - x);
+  return mean(values.slice(0, Math.max(1, count)));
+}
+
+function endDay(link: WatchedLink, side: Side, series: HourSeries, day: number, isDry: readonly boolean[]): EndDay {
+  const [levels, apart, noises, rates, airtimes, low, high]: number[][] = [[], [], [], [], [], [], []];
+  let [restarts, restartHour, hoursKnown] = [0, -1, 0];
+  let before = figureAt(series, "most", "uptimeMin", day * 24 - 1);
+  for (let h = 0; h < 24; h++) {
+    const hour = day * 24 + h;
+    const first = figureAt(series, "mean", "level0Dbm", hour);
+    const second = link.chains === 2 ? figureAt(series, "mean", "level1Dbm", hour) : null;
+    if (first !== null) {
+      hoursKnown++;
+      if (isDry[h]) {
+        levels!.push(second === null ? first : (first + second) / 2);
+        if (second !== null) apart!.push(first - second);
+      }
+    }
+    pushKnown(noises!, figureAt(series, "mean", "noiseDbm", hour));
+    pushKnown(rates!, isDry[h] ? figureAt(series, "mean", "rateMbps", hour) : null);
+    pushKnown(airtimes!, figureAt(series, "mean", "airtimePercent", hour));
+    pushKnown(low!, figureAt(series, "least", "supplyV", hour));
+    pushKnown(high!, figureAt(series, "most", "supplyV", hour));
+    const up = figureAt(series, "least", "uptimeMin", hour);
+    if (up === null) continue;
+    const hasRestarted = before !== null && up < before;
+    if (hasRestarted) {
+      restarts++;
+      if (restartHour < 0) restartHour = h;
+    }
+    // An hour with a restart in it ends lower than it began.
+    before = hasRestarted ? up : figureAt(series, "most", "uptimeMin", hour);
+  }
+  const leavesDb = link.leafDb * leafShare(dayOfYear(day), link.latDeg);
+  const level = levels!.length >= FEWEST_HOURS ? median(levels!) : null;
+  return {
+    residualDb: level === null ? null : level - link.levelDbm[side] + leavesDb,
+    deviationDb: level === null ? null : level - link.levelDbm[side],
+    imbalanceDb: apart!.length >= FEWEST_HOURS ? median(apart!) : null,
+    noiseDbm: noises!.length >= FEWEST_HOURS ? meanOfGreatest(noises!, noises!.length / 3) : null,
+    rateShare: rates!.length >= FEWEST_HOURS && link.rateMbps[side] > 0 ? mean(rates!)! / link.rateMbps[side] : null,
+    restarts,
+    restartHour,
+    supplyLowV: low!.length > 0 ? Math.min(...low!) : null,
+    supplyHighV: high!.length > 0 ? Math.max(...high!) : null,
+    busyPercent: airtimes!.length >= FEWEST_HOURS ? meanOfGreatest(airtimes!, 4) : null,
+    hoursKnown,
+  };
+}
+const pushKnown = (into: number[], value: number | null) => {
+  if (value !== null) into.push(value);
+};
+
+/** A link day by day, over all whole days of what was delivered; dry hours only, with what leaves take put back. */
+export function linkDays(link: WatchedLink, { a, b, weather, asked }: Delivered): LinkDay[] {
+  const from = Math.ceil(Math.min(a.fromHour, b.fromHour) / 24);
+  const to = Math.floor(Math.max(a.fromHour + a.hours.slots, b.fromHour + b.hours.slots) / 24);
+  const days: LinkDay[] = [];
+  for (let day = from; day < to; day++) {
+    const isDry: boolean[] = [];
+    let [windMPerS, rainMm, hoursAsked] = [0, 0, 0];
+    let lowestC: number | null = null;
+    for (let h = 0; h < 24; h++) {
+      const hour = day * 24 + h;
+      const rain = figureAt(weather, "mean", "rainMmPerH", hour) ?? 0;
+      if (asked === null || figureAt(asked, "most", "seriesTold", hour) !== null) hoursAsked++;
+      isDry.push(rain <= DRY_MM_PER_H);
+      rainMm += rain;
+      windMPerS = Math.max(windMPerS, figureAt(weather, "most", "windMPerS", hour) ?? 0);
+      const temperature = figureAt(weather, "least", "temperatureC", hour);
+      if (temperature !== null) lowestC = lowestC === null ? temperature : Math.min(lowestC, temperature);
+    }
+    days.push({
+      day,
+      a: endDay(link, "a", a, day, isDry),
+      b: endDay(link, "b", b, day, isDry),
+      hoursAsked,
+      windMPerS,
+      rainMm,
+      lowestC,
+    });
+  }
+  return days;
+}

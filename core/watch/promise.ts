@@ -1,0 +1,36 @@
+import { availabilityOf, commonChains, fadingPathOf, treesLossDb, type LinkAnswer } from "../link";
+import { linkEnds, type Link, type World } from "../plan";
+import type { WatchedLink } from "./watched";
+
+/** What a link promises by its tapes, for the watch to hold deliveries against; null where its path has no answer. */
+export function watchedOf(world: World, link: Link, { path, distanceM }: LinkAnswer): WatchedLink | null {
+  if (!path) return null;
+  const { a, b } = linkEnds(world, link);
+  const { aToB, bToA, trees } = path;
+  const frequencyGHz = a.radio.frequencyMHz / 1000;
+  const leafDb =
+    trees.way === "through"
+      ? treesLossDb(frequencyGHz, trees.depthM, trees.leafyShare, "inLeaf") -
+        treesLossDb(frequencyGHz, trees.depthM, trees.leafyShare, "bare")
+      : 0;
+  // Levels are held against bare trees, and leaves put on by the day.
+  const leavesInTapeDb = world.plan.season === "inLeaf" ? leafDb : 0;
+  const fading = fadingPathOf(world.plan, { a, b }, path, distanceM);
+  const weaker = aToB.fadeMarginDb <= bToA.fadeMarginDb ? aToB : bToA;
+  const promised = availabilityOf(fading, weaker.fadeMarginDb);
+  const isSolar = ({ radio }: typeof a) => world.sites.get(radio.siteId ?? "")?.power === "solar";
+  return {
+    linkId: link.id,
+    chains: commonChains(a, b) > 1 ? 2 : 1,
+    levelDbm: { a: bToA.chainLevelDbm + leavesInTapeDb, b: aToB.chainLevelDbm + leavesInTapeDb },
+    noiseDbm: { a: bToA.noiseDbm, b: aToB.noiseDbm },
+    rateMbps: { a: bToA.rateMbps, b: aToB.rateMbps },
+    bandDb: world.plan.proofDeviationDb,
+    latDeg: a.place.latDeg,
+    leafDb,
+    isSolar: { a: isSolar(a), b: isSolar(b) },
+    availabilityPercent: promised.availabilityPercent,
+    worstMonthPercent: promised.worstMonthAvailabilityPercent,
+    availabilityBound: promised.availabilityBound,
+  };
+}

@@ -1,0 +1,136 @@
+import { figureAt, linkDays, median, SIDES, type LinkDay } from "./days";
+import { firstDayOf, monthOfDay } from "./months";
+import { pathResidualDb } from "./signals";
+import type { Delivered, WatchedLink } from "./watched";
+
+/** How a link does, by line and glyph first: as promised, below it, silent, or not known. */
+export const WATCH_STATES = ["asPromised", "below", "silent", "unknown"] as const;
+export type WatchState = (typeof WATCH_STATES)[number];
+
+/** A month of a link: hours asked, hours in which both ends told, and hours at half the promised rate or better. */
+export interface LinkMonth {
+  month: number;
+  hoursAsked: number;
+  hoursUp: number;
+  hoursGood: number;
+  /** Median of what the days stood from the promise, dB; null without any. */
+  deviationDb: number | null;
+}
+
+/** What was delivered of a link against what was promised. */
+export interface LinkWatch {
+  linkId: string;
+  state: WatchState;
+  /** Newest day of which anything is known, days since 1970; null for none. */
+  lastDay: number | null;
+  /** Median of the last week: what both ends together stood from the promise for that time of the year, dB. */
+  deviationDb: number | null;
+  /** Of the last week too: level on one chain at each end, and the worse share of the promised rate. */
+  levelDbm: { a: number | null; b: number | null };
+  rateShare: number | null;
+  noiseRiseDb: { a: number | null; b: number | null };
+  /** Per cent of the hours asked, over all that is known. */
+  upPercent: number | null;
+  goodPercent: number | null;
+  worstMonth: { month: number; upPercent: number } | null;
+  promised: Pick<WatchedLink, "availabilityPercent" | "worstMonthPercent" | "availabilityBound" | "levelDbm">;
+  months: LinkMonth[];
+}
+
+const LAST_DAYS = 7;
+/** Hours at less than this share of the promised rate are bad ones. */
+export const GOOD_SHARE = 0.5;
+/** Months with less known than this are no months to be the worst one, hours. */
+const FEWEST_HOURS = 24 * 7;
+
+/** An hour of a link: not asked, silent, bad or good. */
+export type HourState = 0 | 1 | 2 | 3;
+export function hourState(link: WatchedLink, { a, b, asked }: Delivered, hour: number): HourState {
+  const rates = { a: figureAt(a, "mean", "rateMbps", hour), b: figureAt(b, "mean", "rateMbps", hour) };
+  const isTold = (side: "a" | "b", series: Delivered["a"]) =>
+    rates[side] !== null || figureAt(series, "mean", "level0Dbm", hour) !== null;
+  if (!isTold("a", a) && !isTold("b", b))
+    return asked !== null && figureAt(asked, "most", "seriesTold", hour) !== null ? 1 : 0;
+  const isGood = SIDES.every((side) => rates[side] === null || rates[side] >= GOOD_SHARE * link.rateMbps[side]);
+  return isGood ? 3 : 2;
+}
+
+/** Sums a link's delivery up; `days` are those of `linkDays` where they are at hand already. */
+export function watchSummary(
+  link: WatchedLink,
+  delivered: Delivered,
+  days: readonly LinkDay[] = linkDays(link, delivered),
+): LinkWatch {
+  const isKnown = ({ a, b }: LinkDay) => a.hoursKnown + b.hoursKnown > 0;
+  const last = days.findLast(isKnown) ?? null;
+  const lastAsked = days.findLast(({ hoursAsked }) => hoursAsked > 0) ?? null;
+  const recent = last ? days.filter(({ day }) => day > last.day - LAST_DAYS && day <= last.day) : [];
+  const middle = (read: (day: LinkDay) => number | null) => median(recent.flatMap((day) => read(day) ?? []));
+  const months = monthsOf(link, delivered, days);
+  const hoursAsked = sum(months.map((month) => month.hoursAsked));
+  const share = (hours: number) => (hoursAsked === 0 ? null : (100 * hours) / hoursAsked);
+  const full = months.filter((month) => month.hoursAsked >= FEWEST_HOURS);
+  const worst = full.reduce<LinkMonth | null>(
+    (low, month) => (low === null || month.hoursUp / month.hoursAsked < low.hoursUp / low.hoursAsked ? month : low),
+    null,
+  );
+  const deviationDb = middle(pathResidualDb);
+  const rates = SIDES.flatMap((side) => middle((day) => day[side].rateShare) ?? []);
+  const isSilent = last !== null && lastAsked !== null && lastAsked.day > last.day;
+  const isBelow =
+    (deviationDb !== null && deviationDb < -link.bandDb) || (rates.length > 0 && Math.min(...rates) < GOOD_SHARE);
+  return {
+    linkId: link.linkId,
+    state: last === null ? "unknown" : isSilent ? "silent" : isBelow ? "below" : "asPromised",
+    lastDay: last?.day ?? null,
+    deviationDb,
+    levelDbm: {
+      a: middle(({ a }) => (a.deviationDb === null ? null : a.deviationDb + link.levelDbm.a)),
+      b: middle(({ b }) => (b.deviationDb === null ? null : b.deviationDb + link.levelDbm.b)),
+    },
+    rateShare: rates.length > 0 ? Math.min(...rates) : null,
+    noiseRiseDb: {
+      a: middle(({ a }) => (a.noiseDbm === null ? null : a.noiseDbm - link.noiseDbm.a)),
+      b: middle(({ b }) => (b.noiseDbm === null ? null : b.noiseDbm - link.noiseDbm.b)),
+    },
+    upPercent: share(sum(months.map(({ hoursUp }) => hoursUp))),
+    goodPercent: share(sum(months.map(({ hoursGood }) => hoursGood))),
+    worstMonth: worst && { month: worst.month, upPercent: (100 * worst.hoursUp) / worst.hoursAsked },
+    promised: {
+      availabilityPercent: link.availabilityPercent,
+      worstMonthPercent: link.worstMonthPercent,
+      availabilityBound: link.availabilityBound,
+      levelDbm: link.levelDbm,
+    },
+    months,
+  };
+}
+
+function monthsOf(link: WatchedLink, delivered: Delivered, days: readonly LinkDay[]): LinkMonth[] {
+  const months = new Map<number, LinkMonth & { deviations: number[] }>();
+  for (const day of days) {
+    const number = monthOfDay(day.day);
+    let month = months.get(number);
+    if (!month)
+      months.set(
+        number,
+        (month = { month: number, hoursAsked: 0, hoursUp: 0, hoursGood: 0, deviationDb: null, deviations: [] }),
+      );
+    for (let hour = day.day * 24; hour < day.day * 24 + 24; hour++) {
+      const state = hourState(link, delivered, hour);
+      month.hoursAsked += state > 0 ? 1 : 0;
+      month.hoursUp += state > 1 ? 1 : 0;
+      month.hoursGood += state > 2 ? 1 : 0;
+    }
+    const deviation = pathResidualDb(day);
+    if (deviation !== null) month.deviations.push(deviation);
+  }
+  return [...months.values()]
+    .sort((x, y) => x.month - y.month)
+    .map(({ deviations, ...month }) => ({ ...month, deviationDb: median(deviations) }));
+}
+
+/** A month's name as people write it, 2026-11. */
+export const monthName = (month: number): string => new Date(firstDayOf(month) * 86_400_000).toISOString().slice(0, 7);
+
+const sum = (values: readonly number[]) => values.reduce((total, value) => total + value, 0);

@@ -1,0 +1,55 @@
+import { DAY_MS, NO_WATCH, watchSettingsSchema, type WatchSettings } from "#core/watch";
+import { counted } from "#core/words";
+import { planContext } from "#engine";
+import { readWatch, type Store } from "#store";
+import type { JobKind } from "../tools";
+import { foldPlan } from "./fold";
+import { lookAtPlan } from "./look";
+import { simulateNetwork } from "./simulated";
+
+export { foldPlan } from "./fold";
+export { readKnown } from "./known";
+export { dayText, linkChanges, type Look } from "./look";
+export { withWatchThread } from "./session";
+
+/** What of the simulated network is to be played first: which links, and from which day on; a null day is the whole year. Null plays nothing. */
+export interface WatchOrder {
+  play: { linkIds: string[] | "all"; fromDay: string | null } | null;
+}
+
+/** The moment up to which a plan is watched: now, or where the simulated network's own clock stands. */
+export const watchClockMs = ({ source, clockDay }: WatchSettings): number =>
+  source === "simulated" && clockDay !== "" ? (Date.parse(clockDay) / DAY_MS + 1) * DAY_MS : Date.now();
+
+/** How a plan is watched; what it was before anybody said where nobody did. */
+export async function watchSettings(store: Store, planId: string): Promise<WatchSettings> {
+  const { settings } = await readWatch(store.db, planId);
+  const parsed = watchSettingsSchema.safeParse(settings ?? {});
+  return parsed.success ? parsed.data : NO_WATCH;
+}
+
+/** Lays what arrived into the series, plays the simulated network where asked, and looks what strayed. Begun anew it does the same again. */
+export const watch: JobKind<WatchOrder> = {
+  work: async (store, { id, planId, order }, tools) => {
+    const context = await planContext(store, planId);
+    if (!context) throw new Error("The plan is gone.");
+    const settings = await watchSettings(store, planId);
+    const { world } = await context.load();
+    const watched = await context.ask("watched");
+    const nowMs = watchClockMs(settings);
+    if (order.play && settings.source === "simulated") {
+      const { linkIds, fromDay } = order.play;
+      const what = {
+        only: linkIds === "all" ? null : new Set(linkIds),
+        fromDay: fromDay === null ? null : Math.floor(Date.parse(fromDay) / DAY_MS),
+      };
+      await simulateNetwork(store, planId, world, watched, settings.faults, what, nowMs, tools);
+    }
+    await foldPlan(store, planId, nowMs, tools.signal);
+    const raised = await lookAtPlan(store, planId, world, watched, settings, `${id}-look`, nowMs, tools);
+    return { message: `${counted(watched.length, "link")} looked at, ${counted(raised.length, "new alarm")}` };
+  },
+};
+
+/** What such work is called. */
+export const watchTitle = (planName: string): string => `Watch of ${planName}`;

@@ -1,0 +1,217 @@
+import { patchBetween, putPatch, type Alarm, type Patch, type World } from "#core/plan";
+import {
+  DAY_MS,
+  endSeries,
+  PLAN_SERIES,
+  radioSeries,
+  rootAlarms,
+  WEATHER_SERIES,
+  type LinkAlarm,
+  type LinkWatch,
+  type RootAlarm,
+  type WatchedLink,
+  type WatchSettings,
+} from "#core/watch";
+import { newestMeasurements } from "#core/proof";
+import { putLook, readHistory, recordChange, signedBy, type Store } from "#store";
+import type { JobTools } from "../tools";
+import type { LinkToLook } from "../workers/watch";
+import { readKnown } from "./known";
+import { withWatchThread } from "./session";
+
+/** What the last look came to. */
+export interface Look {
+  at: string;
+  fromDay: number;
+  toDay: number;
+  links: LinkWatch[];
+}
+
+/** How far back is looked, days; links that are read at once; entries of the logbook that are held against what strayed. */
+const LOOKED_DAYS = 370;
+const LINKS_AT_ONCE = 20;
+const MOST_ENTRIES = 400;
+/** What strayed is told where it was raised no longer ago than this, or still stands, days. */
+const TOLD_DAYS = 120;
+
+const dayOf = (text: string) => Math.floor(Date.parse(text.slice(0, 10)) / DAY_MS);
+export const dayText = (day: number) => new Date(day * DAY_MS).toISOString().slice(0, 10);
+
+/** Days on which the plan's own changes touched each link's radio, channel or power. */
+export async function linkChanges(store: Store, planId: string, world: World): Promise<Map<string, number[]>> {
+  const byRadio = new Map<string, string[]>();
+  const add = (key: string, linkId: string) => byRadio.set(key, [...(byRadio.get(key) ?? []), linkId]);
+  for (const { id, aRadioId, bRadioId } of world.links.values())
+    for (const radioId of [aRadioId, bRadioId]) {
+      add(radioId, id);
+      add(world.radios.get(radioId)!.carrierId, id);
+    }
+  const days = new Map<string, number[]>();
+  for (const { at, patches } of await readHistory(store.db, planId, { limit: MOST_ENTRIES }))
+    for (const patch of patches) {
+      if (!("set" in patch) || (patch.kind !== "radios" && patch.kind !== "carriers")) continue;
+      for (const linkId of byRadio.get(patch.id) ?? [])
+        days.set(linkId, [...(days.get(linkId) ?? []), Math.floor(at.getTime() / DAY_MS)]);
+    }
+  return days;
+}
+
+/** Days of work on a link, and of a reading that proved it: from then on its usual figures are others. */
+function workOn(world: World): Map<string, number[]> {
+  const days = new Map<string, number[]>();
+  const add = (linkId: string, day: number) => days.set(linkId, [...(days.get(linkId) ?? []), day]);
+  for (const { linkId, state, day } of world.visits.values())
+    if (state === "done" && day !== "") add(linkId, dayOf(day) + 1);
+  for (const [linkId, { measuredAt }] of newestMeasurements(world))
+    if (world.links.get(linkId)?.state === "proven") add(linkId, dayOf(measuredAt) + 1);
+  return days;
+}
+
+/** Looks through all series of a plan, keeps how each link does, and raises, mends and closes alarms. Gives those that are new. */
+export async function lookAtPlan(
+  store: Store,
+  planId: string,
+  world: World,
+  watched: readonly WatchedLink[],
+  settings: WatchSettings,
+  op: string,
+  nowMs: number,
+  { progress, check, signal }: Pick<JobTools, "progress" | "check" | "signal">,
+): Promise<Alarm[]> {
+  const toDay = Math.floor(nowMs / DAY_MS) + 1;
+  const fromDay = toDay - LOOKED_DAYS;
+  const changes = await linkChanges(store, planId, world);
+  const anew = workOn(world);
+  const alarms: LinkAlarm[] = [];
+  const links: LinkWatch[] = [];
+  await withWatchThread(async (thread) => {
+    const shared = await readKnown(store, planId, [WEATHER_SERIES, PLAN_SERIES], fromDay, toDay);
+    for (let at = 0; at < watched.length; at += LINKS_AT_ONCE) {
+      check();
+      const part = watched.slice(at, at + LINKS_AT_ONCE);
+      const radios = (one: WatchedLink) => {
+        const { aRadioId, bRadioId } = world.links.get(one.linkId)!;
+        return [radioSeries(aRadioId), radioSeries(bRadioId)] as const;
+      };
+      const ids = part.flatMap((one) => [endSeries(one.linkId, "a"), endSeries(one.linkId, "b"), ...radios(one)]);
+      const known = await readKnown(store, planId, [...new Set(ids)], fromDay, toDay);
+      const asked = part.map((link): LinkToLook => {
+        const [radioA, radioB] = radios(link);
+        return {
+          ...{ link, a: known(endSeries(link.linkId, "a")), b: known(endSeries(link.linkId, "b")) },
+          ...{ radioA: known(radioA), radioB: known(radioB) },
+          ...{ changes: changes.get(link.linkId) ?? [], anew: anew.get(link.linkId) ?? [] },
+        };
+      });
+      const looked = await thread.look({
+        ...{ fromDay, toDay, links: asked },
+        ...{ weather: shared(WEATHER_SERIES), asked: shared(PLAN_SERIES) },
+      });
+      alarms.push(...looked.alarms);
+      links.push(...looked.summaries);
+      progress(
+        0.7 + (0.3 * (at + part.length)) / watched.length,
+        `${at + part.length} of ${watched.length} links looked at`,
+      );
+    }
+  }, signal);
+  await putLook(store.db, planId, { at: new Date(nowMs).toISOString(), fromDay, toDay, links } satisfies Look);
+  const spared = alarms.filter((alarm) => !isMaintained(settings, alarm));
+  return keepAlarms(store, planId, world, rootAlarms(world, spared), toDay, op);
+}
+
+/** Whether an alarm began on a day on which work was announced. */
+const isMaintained = ({ maintenance }: WatchSettings, { linkId, sinceDay }: LinkAlarm) =>
+  maintenance.some(
+    (one) =>
+      (one.linkId === null || one.linkId === linkId) && dayOf(one.fromDay) <= sinceDay && sinceDay <= dayOf(one.toDay),
+  );
+
+/** Writes alarms into the plan as one change of Tejado's own; gives those that were not there before. */
+async function keepAlarms(
+  store: Store,
+  planId: string,
+  world: World,
+  found: readonly RootAlarm[],
+  toDay: number,
+  op: string,
+): Promise<Alarm[]> {
+  const patches: Patch[] = [];
+  const raised: Alarm[] = [];
+  const met = new Set<string>();
+  for (const one of found) {
+    const known = [...world.alarms.values()].find((alarm) => !met.has(alarm.id) && isSame(alarm, one));
+    if (known) met.add(known.id);
+    const told = rowOf(planId, one);
+    if (!known) {
+      const isOld = one.endedDay !== null || one.raisedDay < toDay - TOLD_DAYS;
+      if (isOld && one.raisedDay < toDay - TOLD_DAYS) continue;
+      if (one.endedDay !== null && one.endedDay < toDay - TOLD_DAYS) continue;
+      raised.push(told);
+      patches.push(putPatch("alarms", told));
+      continue;
+    }
+    if (known.state === "closed") continue;
+    const isOver = told.endedDay !== "";
+    const patch = patchBetween("alarms", known, {
+      ...known,
+      ...{ linkIds: told.linkIds, endedDay: told.endedDay, what: told.what, value: told.value, unit: told.unit },
+      ...{ causes: told.causes },
+      ...(isOver ? { state: "closed" as const, closedWhy: endWords(world, told) } : {}),
+    });
+    if (patch) patches.push(patch);
+  }
+  // What nothing speaks for any more: the link was proven anew, or its figures are learned from a later day.
+  for (const alarm of world.alarms.values())
+    if (!met.has(alarm.id) && alarm.state !== "closed")
+      patches.push({
+        kind: "alarms",
+        id: alarm.id,
+        set: { state: "closed", endedDay: dayText(toDay - 1), closedWhy: endWords(world, alarm) },
+      });
+  if (patches.length > 0) {
+    const what =
+      raised.length > 0
+        ? `The watch raised ${raised.length === 1 ? "an alarm" : `${raised.length} alarms`}`
+        : "The watch looked again";
+    await recordChange(store.db, { planId, ...signedBy("Tejado"), op, what, patches });
+  }
+  return raised.filter(({ state }) => state !== "closed");
+}
+
+/** An alarm stays the same one while what strayed does, though its first day may come to be told otherwise. */
+const isSame = (alarm: Alarm, { linkId, linkIds, kind, sinceDay, raisedDay }: RootAlarm) =>
+  (alarm.linkId === linkId || linkIds.includes(alarm.linkId)) &&
+  (alarm.kind === kind || Math.abs(dayOf(alarm.sinceDay) - sinceDay) <= SAME_DAYS) &&
+  Math.abs(dayOf(alarm.raisedDay) - raisedDay) <= SAME_DAYS;
+const SAME_DAYS = 10;
+
+function endWords(world: World, { linkId, raisedDay }: Pick<Alarm, "linkId" | "raisedDay">): string {
+  const reading = newestMeasurements(world).get(linkId);
+  const isProven = world.links.get(linkId)?.state === "proven";
+  return reading && isProven && dayOf(reading.measuredAt) >= dayOf(raisedDay)
+    ? `proven anew on ${reading.measuredAt.slice(0, 10)}`
+    : "back to what is usual";
+}
+
+function rowOf(planId: string, one: RootAlarm): Alarm {
+  const isOver = one.endedDay !== null;
+  return {
+    id: `alarm-${one.kind}-${one.raisedDay}-${one.linkId}`.slice(0, 64),
+    ...{ planId, linkId: one.linkId, linkIds: one.linkIds.slice(0, 2000), radioId: one.radioId, kind: one.kind },
+    ...{
+      sinceDay: dayText(one.sinceDay),
+      raisedDay: dayText(one.raisedDay),
+      endedDay: isOver ? dayText(one.endedDay!) : "",
+    },
+    ...{ what: one.what, value: round(one.size.value), unit: one.size.unit },
+    causes: one.causes.map(({ cause, odds, because }) => ({ cause, odds: round(odds, 1000), because })),
+    ...{
+      state: isOver ? "closed" : "open",
+      seenBy: "",
+      closedWhy: isOver ? "back to what is usual" : "",
+      visitId: null,
+    },
+  };
+}
+const round = (value: number, parts = 10) => Math.round(value * parts) / parts;

@@ -1,0 +1,25 @@
+import { jobUnderWay, submit, watchSettings, watchTitle } from "#jobs";
+import { readPlanName, readWatch, watchedPlans, type Store } from "#store";
+
+/** The first look comes once whoever started Tejado has had the machine for himself; then each hour, ms. */
+const FIRST_MS = 20_000;
+const EVERY_MS = 3600 * 1000;
+
+/** Looks at every plan that is watched while Tejado runs: what real devices sent each hour, a simulated network where it was never played. */
+export function lookEachHour(store: Store, onFailure: (error: unknown) => void): void {
+  const look = async () => {
+    for (const planId of await watchedPlans(store.db)) {
+      const { source } = await watchSettings(store, planId);
+      const { look: known } = await readWatch(store.db, planId);
+      const isDue = source === "devices" || (source === "simulated" && known === null);
+      if (!isDue || (await jobUnderWay(store, planId, "watch"))) continue;
+      const name = (await readPlanName(store.db, planId)) ?? planId;
+      const play = source === "simulated" ? { linkIds: "all" as const, fromDay: null } : null;
+      await submit(store, "watch", planId, watchTitle(name), { play });
+    }
+  };
+  setTimeout(() => {
+    look().catch(onFailure);
+    setInterval(() => look().catch(onFailure), EVERY_MS).unref();
+  }, FIRST_MS).unref();
+}

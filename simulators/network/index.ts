@@ -1,0 +1,5 @@
+export { pointingLossDb, polarizationLossDb, type Fault, type FaultKind } from "./faults";
+export { memoryOf, toldAt, type Memory, type SimulatedLink } from "./link";
+export { normalAt, seedOf, uniformAt } from "./noise";
+export { weatherAt, type Weather } from "./weather";
+export { askedHours, simulateHours, weatherHours } from "./year";

@@ -1,0 +1,23 @@
+export { addBatch, dropBatches, readBatches, type Batch } from "./batches";
+export {
+  dropOldSeries,
+  dropSeries,
+  KEPT_DAYS,
+  readDays,
+  readMonths,
+  unrolledDays,
+  writeDays,
+  writeMonths,
+  type PackedDay,
+  type PackedMonth,
+} from "./series";
+export {
+  findToken,
+  putLook,
+  putReceived,
+  putToken,
+  putWatchSettings,
+  readWatch,
+  watchedPlans,
+  type WatchRow,
+} from "./plans";

@@ -1,0 +1,55 @@
+import type { Queries } from "../db";
+
+/** What is kept of a plan's watch beside its series. Settings and looks are what whoever writes them made of them. */
+export interface WatchRow<Settings = unknown, Look = unknown> {
+  settings: Settings | null;
+  hasToken: boolean;
+  look: Look | null;
+  /** What came in last, by who sent it. */
+  received: Record<string, unknown>;
+}
+
+const NONE = { settings: null, hasToken: false, look: null, received: {} };
+
+export async function readWatch<Settings, Look>(db: Queries, planId: string): Promise<WatchRow<Settings, Look>> {
+  const { rows } = await db.query<WatchRow<Settings, Look>>(
+    `SELECT settings, token_hash IS NOT NULL AS "hasToken", look, received FROM watch_plans WHERE plan_id = $1`,
+    [planId],
+  );
+  return rows[0] ?? NONE;
+}
+
+/** Plans that are watched. */
+export async function watchedPlans(db: Queries): Promise<string[]> {
+  const { rows } = await db.query<{ id: string }>(`SELECT plan_id AS id FROM watch_plans ORDER BY plan_id`);
+  return rows.map(({ id }) => id);
+}
+
+async function put(
+  db: Queries,
+  planId: string,
+  column: "settings" | "look" | "token_hash" | "received",
+  value: unknown,
+) {
+  const isJson = column !== "token_hash";
+  await db.query(
+    `INSERT INTO watch_plans (plan_id, settings, ${column === "settings" ? "changed" : `${column}, changed`})
+     VALUES ($1, ${column === "settings" ? "$2::jsonb" : `'{}', $2${isJson ? "::jsonb" : ""}`}, nextval('beside_changes'))
+     ON CONFLICT (plan_id) DO UPDATE SET ${column} = ${column === "received" ? "watch_plans.received || " : ""}EXCLUDED.${column}, changed = EXCLUDED.changed`,
+    [planId, isJson ? JSON.stringify(value) : value],
+  );
+}
+
+export const putWatchSettings = (db: Queries, planId: string, settings: unknown) =>
+  put(db, planId, "settings", settings);
+export const putLook = (db: Queries, planId: string, look: unknown) => put(db, planId, "look", look);
+/** What came in last from somebody, by his name; others stay. */
+export const putReceived = (db: Queries, planId: string, received: unknown) => put(db, planId, "received", received);
+/** Keeps a token's SHA-256, or takes it back. */
+export const putToken = (db: Queries, planId: string, hash: string | null) => put(db, planId, "token_hash", hash);
+
+/** The plan that a token may send to, by its SHA-256. */
+export async function findToken(db: Queries, planId: string, hash: string): Promise<boolean> {
+  const { rows } = await db.query("SELECT 1 FROM watch_plans WHERE plan_id = $1 AND token_hash = $2", [planId, hash]);
+  return rows.length > 0;
+}

@@ -1,0 +1,6 @@
+/** comlink's adapter for the threads of Node.js; the package declares it under another name only. */
+declare module "comlink/dist/esm/node-adapter.mjs" {
+  import type { Endpoint } from "comlink";
+  import type { MessagePort, Worker } from "node:worker_threads";
+  export default function nodeEndpoint(port: MessagePort | Worker): Endpoint;
+}
