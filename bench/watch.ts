@@ -1,6 +1,8 @@
 // What is found of a year with one fault in it, over two hundred links of many kinds; and what is raised on links without any.
+import { runChanges, type RunGroup } from "#core/channels";
 import { alarmsOf, linkDays, type CauseKind, type WatchedLink } from "#core/watch";
 import {
+  liveNetwork,
   memoryOf,
   seedOf,
   simulateHours,
@@ -8,11 +10,12 @@ import {
   weatherHours,
   type Fault,
   type FaultKind,
+  type LiveFault,
   type SimulatedLink,
 } from "#simulators";
 import { print } from "./print";
 
-const YEARS = 200;
+const YEARS = Number(process.env.YEARS ?? 200);
 const SEED = 20_261_204;
 const FROM_HOUR = Date.UTC(2025, 10, 1) / 3_600_000;
 const HOURS = 365 * 24;
@@ -228,3 +231,36 @@ print("faults found in time, per cent of link years", (100 * found) / YEARS, "%"
 print("right cause first, per cent", (100 * named) / YEARS, "%", 80, true);
 print("false alarms per ten links and year", (10 * (falseAlarms + quiet)) / (YEARS * 1.5), "", 1);
 console.log(`  ${((performance.now() - started) / 1000).toFixed(1)} s`);
+
+// Channel changes on a live network, with faults thrown at them.
+const RUNS = 500;
+let [devicesLost, done, wentBack, notBegun] = [0, 0, 0, 0];
+for (let i = 0; i < RUNS; i++) {
+  const seed = seedOf(SEED, `run ${i}`);
+  const groups = Array.from({ length: 1 + Math.floor(3 * uniformAt(seed, 1)) }, (_, g): RunGroup => {
+    const followers = 1 + Math.floor(14 * uniformAt(seed, 10 + g));
+    return {
+      ...{ name: `group ${g}`, leaderId: `ap-${g}`, fromMHz: 5500, toMHz: 5600 + 20 * g },
+      followerIds: Array.from({ length: followers }, (_, f) => `client-${g}-${f}`),
+      radarWaitS: uniformAt(seed, 20 + g) < 0.5 ? 60 : 0,
+    };
+  });
+  const radios = groups.flatMap(({ leaderId, followerIds }) => [leaderId, ...followerIds]);
+  const faults = Array.from({ length: Math.floor(4 * uniformAt(seed, 2)) }, (_, f): LiveFault => ({
+    radioId: radios[Math.floor(uniformAt(seed, 30 + f) * radios.length)]!,
+    atS: Math.floor(900 * uniformAt(seed, 40 + f)),
+    kind: (["restart", "powerCut", "radar", "deaf"] as const)[Math.floor(4 * uniformAt(seed, 50 + f))]!,
+    lastsS: Math.floor(60 + 1200 * uniformAt(seed, 60 + f)),
+  }));
+  const live = liveNetwork(groups, { seed, faults, lostShare: 0.03 * uniformAt(seed, 3) });
+  const reports = await runChanges(groups, live.adapter, { say: () => undefined, isStopped: () => false });
+  live.settle(7200);
+  devicesLost += live.lost().length;
+  for (const { state } of reports) {
+    if (state === "done") done++;
+    else if (state === "notBegun") notBegun++;
+    else wentBack++;
+  }
+}
+console.log(`  ${RUNS} runs: ${done} groups changed, ${wentBack} went back, ${notBegun} not begun`);
+print("devices lost over 500 channel changes with faults", devicesLost, "", 0);

@@ -13,13 +13,17 @@ export { askView, type ViewAnswers, type ViewAsk } from "./views";
 export { jobOf, jobUnderWay, pauseWork, startWork, stopJob, submit, type JobView } from "./work";
 export {
   dayText,
+  channelRunTitle,
   foldPlan,
   linkChanges,
+  pollPlan,
   readKnown,
+  SNMP_SECRETS,
   watchClockMs,
   watchSettings,
   watchTitle,
   withWatchThread,
   type Look,
+  type RunResult,
   type WatchOrder,
 } from "./watch";

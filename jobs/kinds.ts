@@ -6,10 +6,22 @@ import { search } from "./search";
 import { sites } from "./sites";
 import { staging } from "./staging";
 import { terrain } from "./terrain";
-import { watch } from "./watch";
+import { channelRun, watch } from "./watch";
 
 /** Every kind of long work. */
-export const KINDS = { terrain, archive, takingArchive, backup, search, optimize, sites, channels, staging, watch };
+export const KINDS = {
+  terrain,
+  archive,
+  takingArchive,
+  backup,
+  search,
+  optimize,
+  sites,
+  channels,
+  staging,
+  watch,
+  channelRun,
+};
 export type KindName = keyof typeof KINDS;
 /** What each is ordered with. */
 export type Orders = { [K in KindName]: Parameters<(typeof KINDS)[K]["work"]>[1]["order"] };

@@ -23,7 +23,7 @@ import { uploads } from "./uploads";
 import { useBuiltThreads } from "../threads";
 import { watchOverItself } from "./watchdog";
 import { backUpEachDay } from "./daily";
-import { lookEachHour } from "./watching";
+import { lookEachHour, pollEachMinute } from "./watching";
 
 export interface StartOptions {
   port: number;
@@ -157,6 +157,7 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
   setTimeout(() => void begin(), WORK_AFTER_MS).unref();
   backUpEachDay(store, (error) => log.error(told(error), "the daily backup failed"));
   lookEachHour(store, (error) => log.error(told(error), "the watch could not look"));
+  pollEachMinute(store, (error) => log.error(told(error), "devices could not be asked"));
   const address = server.address();
   const boundPort = typeof address === "object" && address ? address.port : port;
   return { url: `${tls ? "https" : "http"}://${host.includes(":") ? `[${host}]` : host}:${boundPort}${landing}` };

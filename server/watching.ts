@@ -1,4 +1,5 @@
-import { jobUnderWay, submit, watchSettings, watchTitle } from "#jobs";
+import { planContext } from "#engine";
+import { jobUnderWay, pollPlan, submit, watchSettings, watchTitle } from "#jobs";
 import { readPlanName, readWatch, watchedPlans, type Store } from "#store";
 
 /** The first look comes once whoever started Tejado has had the machine for himself; then each hour, ms. */
@@ -22,4 +23,27 @@ export function lookEachHour(store: Store, onFailure: (error: unknown) => void):
     look().catch(onFailure);
     setInterval(() => look().catch(onFailure), EVERY_MS).unref();
   }, FIRST_MS).unref();
+}
+
+/** Devices are asked each minute, ms. */
+const POLL_MS = 60_000;
+
+/** Asks the devices of every plan that wants it, minute by minute. A round that takes longer lets the next one pass. */
+export function pollEachMinute(store: Store, onFailure: (error: unknown) => void): void {
+  let isBusy = false;
+  const poll = async () => {
+    if (isBusy) return;
+    isBusy = true;
+    try {
+      for (const planId of await watchedPlans(store.db)) {
+        const settings = await watchSettings(store, planId);
+        if (settings.source !== "devices" || !settings.snmp.isOn) continue;
+        const context = await planContext(store, planId);
+        if (context) await pollPlan(store, planId, (await context.load()).world, settings);
+      }
+    } finally {
+      isBusy = false;
+    }
+  };
+  setInterval(() => poll().catch(onFailure), POLL_MS).unref();
 }

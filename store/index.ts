@@ -58,7 +58,7 @@ export {
   type Outcome,
   type Step,
 } from "./record";
-export { LostSecret, readSecret, secretOf } from "./secrets";
+export { LostSecret, putSecret, readSecret, secretOf } from "./secrets";
 export * from "./accounts";
 export { putStock, readStock, stockOf, type StockField } from "./stock";
 export { addFieldNotes, readFieldNotes } from "./fieldNotes";

@@ -66,3 +66,11 @@ export async function secretOf(store: Store, planId: string, ref: string): Promi
   );
   return (await readSecret(store, planId, ref))!;
 }
+
+/** Keeps a secret that somebody gave, in place of whatever stood there. */
+export async function putSecret(store: Store, planId: string, ref: string, text: string): Promise<void> {
+  await store.db.query(
+    "INSERT INTO secrets (plan_id, ref, sealed) VALUES ($1, $2, $3) ON CONFLICT (plan_id, ref) DO UPDATE SET sealed = EXCLUDED.sealed",
+    [planId, ref, seal(sealingKey(store.directory), text, aboutOf(planId, ref))],
+  );
+}

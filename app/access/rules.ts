@@ -82,6 +82,7 @@ export const RULES: Readonly<Record<string, Rule>> = {
   // Whoever sends samples has a token instead of an account; the route asks for it.
   "/plans/:planId/watch/samples": { read: [], write: "anyone" },
   "/plans/:planId/watch/month.pdf": { read: READERS, write: [] },
+  "/plans/:planId/watch/run.pdf": { read: READERS, write: [] },
   "/plans/:planId": planned,
   "/plans/:planId/:stage?": planned,
   "/plans/:planId/export": planned,

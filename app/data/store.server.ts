@@ -1,6 +1,15 @@
 import { resolve } from "node:path";
 import { DEMO_CLOCK_DAY, DEMO_FAULTS, DEMO_PLAN_ID, demoPlan, islandSurface } from "#demo";
-import { createPlan, deletePlan, openStore, packLayer, planStamp, putWatchSettings, signedBy, type Store } from "#store";
+import {
+  createPlan,
+  deletePlan,
+  openStore,
+  packLayer,
+  planStamp,
+  putWatchSettings,
+  signedBy,
+  type Store,
+} from "#store";
 
 const held = globalThis as { tejadoStore?: Promise<Store> };
 
@@ -29,6 +38,10 @@ export async function seedDemo(store: Store, fresh = false): Promise<string> {
     tiles: tiles.map((tile) => ({ layerId: layer.id, ...tile })),
     photos: [],
   });
-  await putWatchSettings(store.db, DEMO_PLAN_ID, { source: "simulated", clockDay: DEMO_CLOCK_DAY, faults: DEMO_FAULTS });
+  await putWatchSettings(store.db, DEMO_PLAN_ID, {
+    source: "simulated",
+    clockDay: DEMO_CLOCK_DAY,
+    faults: DEMO_FAULTS,
+  });
   return DEMO_PLAN_ID;
 }

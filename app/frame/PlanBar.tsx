@@ -214,7 +214,7 @@ export function PlanBar({
               to={`/plans/${plan.id}/${one}${stage ? search : ""}`}
               aria-current={here ? "page" : undefined}
               ref={here ? scrollIntoSight : undefined}
-              className={`flex items-center gap-1.5 border-b-2 px-2.5 text-sm ${here ? "border-clay font-semibold" : "border-transparent hover:text-clay"}`}
+              className={`flex items-center gap-1 border-b-2 px-2 text-sm ${here ? "border-clay font-semibold" : "border-transparent hover:text-clay"}`}
             >
               {STAGE_NAMES[one]}
               {count > 0 && (
@@ -229,7 +229,7 @@ export function PlanBar({
       </nav>
       {/* However many stages and findings there are, what holds for all of them stays in sight. */}
       <div className="right-0 -mr-3 ml-auto flex h-full items-center gap-1 bg-panel pr-3 pl-2 max-md:h-11 max-md:gap-0 lg:sticky">
-        <Button onClick={onFind} className="w-32 justify-start text-quiet max-md:w-auto 2xl:w-44" aria-label="Find">
+        <Button onClick={onFind} className="w-28 justify-start text-quiet max-md:w-auto 2xl:w-44" aria-label="Find">
           <Search size={14} aria-hidden="true" /> <span className="max-md:hidden">Find</span>
           <kbd className="ml-auto text-xs max-md:hidden">Ctrl K</kbd>
         </Button>

@@ -3,7 +3,7 @@ import type { Patch, World } from "#core/plan";
 import { WHOM } from "#core/sites";
 import type { Store } from "#store";
 import { CHANNEL_SCHOOLS } from "#core/channels";
-import { channelsTitle, optimizeTitle, searchTitle, sitesTitle, submit, type JobView } from "#jobs";
+import { channelRunTitle, channelsTitle, optimizeTitle, searchTitle, sitesTitle, submit, type JobView } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
 import { parseDraft } from "../keep/patches.server";
@@ -39,6 +39,21 @@ const askSchema = z.discriminatedUnion("kind", [
     seconds: z.number().min(1).max(300),
   }),
   z.object({
+    kind: z.literal("channelRun"),
+    moves: z
+      .array(
+        z.object({
+          radioId: id,
+          name: z.string().max(120),
+          fromMHz: z.number(),
+          toMHz: z.number().min(100).max(120_000),
+        }),
+      )
+      .min(1)
+      .max(500),
+    withFaults: z.boolean(),
+  }),
+  z.object({
     kind: z.literal("sites"),
     whom: z.enum(WHOM),
     share: z.number().min(0.01).max(1),
@@ -60,6 +75,11 @@ function begin(store: Store, world: World, patches: Patch[], ask: z.infer<typeof
       return submit(store, "optimize", planId, optimizeTitle(world, { patches, ask }), { patches, ask });
     case "channels":
       return submit(store, "channels", planId, channelsTitle(world), { patches, ask });
+    case "channelRun": {
+      const unknown = ask.moves.find(({ radioId }) => !world.radios.has(radioId));
+      if (unknown) throw new RangeError(`There is no radio "${unknown.radioId}".`);
+      return submit(store, "channelRun", planId, channelRunTitle(world), ask);
+    }
     case "sites":
       return submit(store, "sites", planId, sitesTitle(world), { patches, ask });
   }

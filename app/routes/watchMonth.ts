@@ -1,4 +1,32 @@
+import { createElement } from "react";
+import { data } from "react-router";
+import { DAY_MS, monthOfDay } from "#core/watch";
+import { watchClockMs, watchSettings, type Look } from "#jobs";
+import { readWatch } from "#store";
+import { fileName } from "../data/fileName";
+import { requirePlan } from "../data/plan.server";
+import { printed } from "../data/printed.server";
 import type { Route } from "./+types/watchMonth";
-export async function loader(_: Route.LoaderArgs) {
-  return new Response("", { status: 404 });
+
+/** The newest month of the watch on paper, or the one that is asked for as 2026-11. */
+export async function loader({ params: { planId }, url }: Route.LoaderArgs) {
+  const { store, world } = await requirePlan(planId);
+  const { look } = await readWatch<unknown, Look>(store.db, planId);
+  if (!look) throw data("Nothing has been looked at yet, so there is no month to print.", { status: 409 });
+  const settings = await watchSettings(store, planId);
+  const asked = url.searchParams.get("month");
+  if (asked !== null && !/^\d{4}-(0[1-9]|1[0-2])$/.test(asked))
+    throw data("A month is written as 2026-11.", { status: 400 });
+  const month = monthOfDay(
+    Math.floor(asked === null ? (watchClockMs(settings) - 1) / DAY_MS : Date.parse(`${asked}-01`) / DAY_MS),
+  );
+  const { MonthPdf } = await import("../watch/MonthPdf");
+  const links = look.links.filter(({ linkId }) => world.links.has(linkId));
+  const element = createElement(MonthPdf, { world, month, links, isSimulated: settings.source === "simulated" });
+  return new Response(await printed(element), {
+    headers: {
+      "Content-Type": "application/pdf",
+      "Content-Disposition": `attachment; filename="${fileName(`Watch ${world.plan.name}`)}.pdf"`,
+    },
+  });
 }

@@ -9,17 +9,16 @@ import { useLines } from "../stages/useRows";
 import { buttonClass, figure, signedFigure, Table, Term, type Column } from "../ui";
 import { NothingYet } from "./NothingYet";
 import { useWatch } from "./WatchContext";
-import { levelText, shareOfTime, WATCH_WORDS, WatchMark } from "./words";
+import { shareOfTime, WATCH_WORDS, WatchMark } from "./words";
 
 const COLUMNS: Column[] = [
   { name: "Link" },
   { name: "Delivered" },
-  { name: "Against the promise", isNumber: true },
-  { name: "Level A, B (dBm, one chain)", isNumber: true },
-  { name: "Rate of the promised", isNumber: true },
-  { name: "Up", isNumber: true },
-  { name: "Worst month", isNumber: true },
-  { name: "Tape says", isNumber: true },
+  { name: "dB off promise", isNumber: true },
+  { name: "Rate, %", isNumber: true },
+  { name: "Up, %", isNumber: true },
+  { name: "Worst month, %", isNumber: true },
+  { name: "Tape says, %", isNumber: true },
 ];
 const LINE_PX = 26;
 /** Worst first: silent ones, then those below their promise by how much. */
@@ -114,7 +113,8 @@ export function NetworkView() {
           </Table>
         </div>
         <p className="mt-2 text-xs text-quiet">
-          Levels and rates are medians of the last seven days; shares of time are of all hours that were asked.{" "}
+          Levels and rates are medians of the last seven days, a rate against the promised one; shares of time are of
+          all hours that were asked.{" "}
           <Term meaning="An hour in which both ends were heard of. What the tape says is the share of an average year in which the weaker direction holds its lowest modulation.">
             Up
           </Term>{" "}
@@ -142,16 +142,17 @@ function LinkLine({ one }: { one: LinkWatch }) {
       <td>
         <WatchMark state={one.state} />
       </td>
-      <td className="figures text-right">{one.deviationDb === null ? "–" : `${signedFigure(one.deviationDb)} dB`}</td>
-      <td className="figures text-right whitespace-nowrap">
-        {levelText(one.levelDbm.a)} {levelText(one.levelDbm.b)}
-      </td>
-      <td className="figures text-right">{one.rateShare === null ? "–" : `${figure(100 * one.rateShare, 0)} %`}</td>
-      <td className="figures text-right">{shareOfTime(one.upPercent)}</td>
-      <td className="figures text-right">{shareOfTime(one.worstMonth?.upPercent ?? null)}</td>
-      <td className="figures text-right">
-        {shareOfTime(one.promised.availabilityPercent, one.promised.availabilityBound)}
-      </td>
+      {[
+        one.deviationDb === null ? "–" : signedFigure(one.deviationDb),
+        one.rateShare === null ? "–" : figure(100 * one.rateShare, 0),
+        shareOfTime(one.upPercent),
+        shareOfTime(one.worstMonth?.upPercent ?? null),
+        shareOfTime(one.promised.availabilityPercent, one.promised.availabilityBound),
+      ].map((text, column) => (
+        <td key={column} className="figures text-right whitespace-nowrap">
+          {text}
+        </td>
+      ))}
     </tr>
   );
 }

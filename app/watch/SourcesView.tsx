@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { Button, SelectField, TextField } from "../ui";
 import { FaultForm } from "./FaultForm";
+import { SnmpForm } from "./SnmpForm";
 import { TellForm } from "./TellForm";
 import { useWatch } from "./WatchContext";
 
@@ -101,13 +102,14 @@ export function SourcesView() {
           )}
         </section>
       )}
+      {settings.source === "devices" && <SnmpForm key={JSON.stringify(settings.snmp)} />}
       {Object.keys(received).length > 0 && (
         <section>
           <h2 className="font-semibold">What came last</h2>
           <ul>
             {Object.entries(received).map(([by, what]) => (
               <li key={by} className="text-xs">
-                {by}: {receivedWords(what as ReceivedShown)}
+                {by === "told" ? toldWords(what as ToldShown) : `${by}: ${receivedWords(what as ReceivedShown)}`}
               </li>
             ))}
           </ul>
@@ -118,10 +120,20 @@ export function SourcesView() {
   );
 }
 
+interface ToldShown {
+  at: string;
+  alarmIds: string[];
+  problem: string;
+}
+
+const toldWords = ({ at, alarmIds, problem }: ToldShown): string =>
+  `told ${at.slice(0, 19).replace("T", " ")} UTC, of ${alarmIds.length} alarms so far${problem === "" ? "" : `; not told: ${problem}. It is tried again with the next look`}`;
+
 interface ReceivedShown {
   at: string;
   series?: number;
   kept?: number;
+  silent?: number;
   ahead?: number;
   tooLate?: number;
   unknown?: number;
@@ -129,12 +141,22 @@ interface ReceivedShown {
 }
 
 /** What a batch came to, in words: what was left out is said as plainly as what was kept. */
-function receivedWords({ at, series, kept, ahead = 0, tooLate = 0, unknown = 0, skewMs = 0 }: ReceivedShown): string {
+function receivedWords({
+  at,
+  series,
+  kept,
+  silent = 0,
+  ahead = 0,
+  tooLate = 0,
+  unknown = 0,
+  skewMs = 0,
+}: ReceivedShown): string {
   const left = [
-    ahead > 0 && `${ahead} from the future: the sender's clock is ${Math.round(skewMs / 1000)} s ahead`,
-    tooLate > 0 && `${tooLate} over ten days late`,
-    unknown > 0 && `${unknown} of series that the plan does not have`,
+    silent > 0 && `${silent} devices did not answer`,
+    ahead > 0 && `${ahead} from the future: the sender's clock is ${Math.round(skewMs / 1000)} s ahead, not kept`,
+    tooLate > 0 && `${tooLate} over ten days late, not kept`,
+    unknown > 0 && `${unknown} of series that the plan does not have, not kept`,
   ].filter(Boolean);
   const came = kept === undefined ? `${series ?? 0} series played` : `${kept} samples kept`;
-  return `${at.slice(0, 19).replace("T", " ")} UTC, ${came}${left.length > 0 ? `; not kept: ${left.join(", ")}` : ""}`;
+  return `${at.slice(0, 19).replace("T", " ")} UTC, ${came}${left.length > 0 ? `; ${left.join(", ")}` : ""}`;
 }

@@ -259,6 +259,10 @@ function Panel({
     stroke: { width: 1.4, curve: "straight", dashArray: lines.map(([, , , dash]) => dash) },
     xaxis: { type: "datetime", tooltip: { enabled: false } },
     yaxis: {
+      ...(band && {
+        min: (least: number) => Math.min(least, band[0] - 1),
+        max: (most: number) => Math.max(most, band[1] + 1),
+      }),
       labels: { formatter: (value: number) => (value === null ? "" : format(value)), minWidth: 40 },
       tickAmount: 4,
     },

@@ -1,6 +1,7 @@
 import { StageOfViews, type Views } from "../stages/StageOfViews";
 import { AlarmsView } from "./AlarmsView";
 import { NetworkView } from "./NetworkView";
+import { RunView } from "./RunView";
 import { SourcesView } from "./SourcesView";
 import { TimelineView } from "./TimelineView";
 import { WatchProvider } from "./WatchContext";
@@ -9,6 +10,7 @@ const VIEWS: Views = {
   network: { name: "Network", Shown: NetworkView },
   timeline: { name: "Timeline", Shown: TimelineView },
   alarms: { name: "Alarms", Shown: AlarmsView },
+  run: { name: "Channel run", Shown: RunView },
   sources: { name: "Where it comes from", Shown: SourcesView },
 };
 

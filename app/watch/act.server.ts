@@ -1,10 +1,20 @@
 import { createHash, randomBytes } from "node:crypto";
 import type { World } from "#core/plan";
-import { DAY_MS, plannedFaultSchema, watchSettingsSchema, type WatchSettings } from "#core/watch";
-import { dayText, submit, watchClockMs, watchSettings, watchTitle, type JobView, type WatchOrder } from "#jobs";
-import { dropSeries, putToken, putWatchSettings, readWatch, type Store } from "#store";
+import { DAY_MS, plannedFaultSchema, snmpSettingsSchema, watchSettingsSchema, type WatchSettings } from "#core/watch";
+import {
+  dayText,
+  SNMP_SECRETS,
+  submit,
+  watchClockMs,
+  watchSettings,
+  watchTitle,
+  type JobView,
+  type WatchOrder,
+} from "#jobs";
+import { dropSeries, putSecret, putToken, putWatchSettings, readWatch, type Store } from "#store";
 import { z } from "zod";
 
+const secret = z.string().min(1).max(200).optional();
 export const watchAskSchema = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("look") }),
   z.object({ intent: z.literal("source"), source: watchSettingsSchema.shape.source.unwrap() }),
@@ -15,6 +25,14 @@ export const watchAskSchema = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("fault"), fault: plannedFaultSchema }),
   z.object({ intent: z.literal("mended"), index: z.number().int().min(0) }),
   z.object({ intent: z.literal("token"), isOn: z.boolean() }),
+  z.object({
+    intent: z.literal("snmp"),
+    snmp: snmpSettingsSchema,
+    /** Left out where it stays as it is. */
+    community: secret,
+    password: secret,
+    key: secret,
+  }),
   z.object({
     intent: z.literal("settings"),
     set: watchSettingsSchema.pick({ quietHours: true, maintenance: true, emails: true, webhook: true }),
@@ -98,6 +116,14 @@ export async function actOnWatch(
       const token = randomBytes(24).toString("base64url");
       await putToken(store.db, planId, tokenHash(token));
       return { ok: true, message: "", token };
+    }
+    case "snmp": {
+      const { snmp, community, password, key } = ask;
+      const given = { community, password, key };
+      for (const [name, text] of Object.entries(given) as [keyof typeof given, string | undefined][])
+        if (text !== undefined) await putSecret(store, planId, SNMP_SECRETS[name], text);
+      await keep({ snmp });
+      return { ok: true, message: "Kept." };
     }
     case "settings":
       await keep(ask.set);

@@ -21,11 +21,9 @@ export function WatchMark({ state }: { state: WatchState }) {
   );
 }
 
-/** A share of time as people plan with it; a bound carries its mark. */
+/** A share of time in per cent as people plan with it; a bound carries its mark. */
 export function shareOfTime(percent: number | null, bound: Bound = null): string {
   if (percent === null) return "–";
-  const text = `${figure(percent, percent >= 99 ? 3 : 1)} %`;
+  const text = figure(percent, percent >= 99 ? 3 : 1);
   return bound === "atMost" ? `≤ ${text}` : bound === "atLeast" ? `≥ ${text}` : text;
 }
-
-export const levelText = (dBm: number | null): string => (dBm === null ? "–" : figure(dBm));

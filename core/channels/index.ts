@@ -14,4 +14,16 @@ export {
 export { groupSites, NO_LIMITS, type ChannelLimits } from "./limits";
 export { hurtsOf, mergedHurts, type Hurt } from "./hurts";
 export { changeOrder, type ChangeStep } from "./order";
+export {
+  runChanges,
+  trialSeconds,
+  type ChannelAdapter,
+  type DeviceSays,
+  type GroupReport,
+  type GroupState,
+  type RunGroup,
+  type RunHooks,
+  type RunLine,
+} from "./run";
+export { runGroups } from "./runOrder";
 export { advisedWidth, widthTable, type WidthRow } from "./widths";

@@ -13,17 +13,22 @@ export interface ChannelLimits {
 }
 export const NO_LIMITS: ChannelLimits = { allowsDfs: true, allowsLicensed: true, guardMHz: 0 };
 
-/** Whether the limits let a group stand on a channel. */
-export function mayUse(world: World, groupId: string, frequencyMHz: number, limits: ChannelLimits): boolean {
-  if (limits.allowsDfs && limits.allowsLicensed) return true;
+/** What the rules ask of a group on a channel. */
+export function askedByRules(world: World, groupId: string, frequencyMHz: number) {
   const { radio, antenna } = endOf(world, groupId);
-  const { flags, licence } = eirpLimit({
+  return eirpLimit({
     ruleSet: ruleSetOf(world.plan),
     frequencyMHz,
     widthMHz: radio.widthMHz,
     use: radio.role === "bridge" ? "ptp" : "ptmp",
     antennaGainDbi: peakGainDbi(antenna, frequencyMHz, radio.polarization),
   });
+}
+
+/** Whether the limits let a group stand on a channel. */
+export function mayUse(world: World, groupId: string, frequencyMHz: number, limits: ChannelLimits): boolean {
+  if (limits.allowsDfs && limits.allowsLicensed) return true;
+  const { flags, licence } = askedByRules(world, groupId, frequencyMHz);
   return (limits.allowsDfs || !flags.includes("DFS")) && (limits.allowsLicensed || licence === "exempt");
 }
 

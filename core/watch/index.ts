@@ -50,6 +50,17 @@ export {
   monthOfHours,
   type MonthOfSeries,
 } from "./months";
+export {
+  inOctetsOid,
+  NO_SNMP,
+  outOctetsOid,
+  snmpFigures,
+  snmpSettingsSchema,
+  UPTIME_OID,
+  type SnmpModel,
+  type SnmpReading,
+  type SnmpSettings,
+} from "./snmp";
 export { watchedOf } from "./promise";
 export { rootAlarms, type RootAlarm } from "./roots";
 export { pathResidualDb, SIGNAL_KINDS, signalsOf, type Signal, type SignalKind } from "./signals";

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { NO_SNMP, snmpSettingsSchema } from "./snmp";
 
 const day = z.string().regex(/^\d{4}-\d\d-\d\d$/, "must be a day such as 2026-11-27");
 const hour = z.number().int("must be a whole hour").min(0, "must be 0 or more").max(23, "must be 23 or less");
@@ -53,6 +54,7 @@ export const watchSettingsSchema = z.object({
       z.literal(""),
     ])
     .default(""),
+  snmp: snmpSettingsSchema.default(NO_SNMP),
 });
 export type WatchSettings = z.infer<typeof watchSettingsSchema>;
 export const NO_WATCH: WatchSettings = watchSettingsSchema.parse({});

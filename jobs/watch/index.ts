@@ -6,10 +6,13 @@ import type { JobKind } from "../tools";
 import { foldPlan } from "./fold";
 import { lookAtPlan } from "./look";
 import { simulateNetwork } from "./simulated";
+import { tellOfAlarms } from "./tell";
 
 export { foldPlan } from "./fold";
 export { readKnown } from "./known";
+export { channelRun, channelRunTitle, type RunResult } from "./run";
 export { dayText, linkChanges, type Look } from "./look";
+export { pollPlan, SNMP_SECRETS } from "./poll";
 export { withWatchThread } from "./session";
 
 /** What of the simulated network is to be played first: which links, and from which day on; a null day is the whole year. Null plays nothing. */
@@ -47,6 +50,9 @@ export const watch: JobKind<WatchOrder> = {
     }
     await foldPlan(store, planId, nowMs, tools.signal);
     const raised = await lookAtPlan(store, planId, world, watched, settings, `${id}-look`, nowMs, tools);
+    // Those that were raised now are in the plan by now.
+    const { world: after } = await (await planContext(store, planId))!.load();
+    await tellOfAlarms(store, planId, after, settings);
     return { message: `${counted(watched.length, "link")} looked at, ${counted(raised.length, "new alarm")}` };
   },
 };

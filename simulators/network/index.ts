@@ -2,4 +2,5 @@ export { pointingLossDb, polarizationLossDb, type Fault, type FaultKind } from "
 export { memoryOf, toldAt, type Memory, type SimulatedLink } from "./link";
 export { normalAt, seedOf, uniformAt } from "./noise";
 export { weatherAt, type Weather } from "./weather";
+export { liveNetwork, type LiveFault } from "./live";
 export { askedHours, simulateHours, weatherHours } from "./year";

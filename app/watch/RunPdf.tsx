@@ -1,0 +1,69 @@
+import { trialSeconds, type RunGroup } from "#core/channels";
+import type { World } from "#core/plan";
+import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
+import { registerFonts } from "../data/pdfFonts";
+
+registerFonts();
+
+const styles = StyleSheet.create({
+  page: { padding: 36, fontFamily: "Next", fontSize: 10, color: "#1e2a32" },
+  title: { fontSize: 15, fontWeight: 700 },
+  quiet: { color: "#5b676e", fontSize: 9, marginBottom: 8 },
+  heading: { fontSize: 11, fontWeight: 700, marginTop: 10, marginBottom: 3 },
+  step: { flexDirection: "row", paddingVertical: 2 },
+  box: { width: 9, height: 9, borderWidth: 1, borderColor: "#1e2a32", marginRight: 6, marginTop: 2 },
+  text: { flex: 1 },
+});
+
+/** A change of channels to be done by hand: group by group, whom first, and what to do when somebody is not heard. */
+export function RunPdf({ world, groups, revision }: { world: World; groups: readonly RunGroup[]; revision: number }) {
+  const place = (radioId: string) => {
+    const radio = world.radios.get(radioId)!;
+    const at = world.subscribers.get(radio.subscriberId ?? "")?.name ?? world.sites.get(radio.siteId ?? "")?.name ?? "";
+    return `${radio.name} at ${at}${radio.address === "" ? "" : `, ${radio.address}`}`;
+  };
+  const step = (key: string, text: string) => (
+    <View key={key} style={styles.step} wrap={false}>
+      <View style={styles.box} />
+      <Text style={styles.text}>{text}</Text>
+    </View>
+  );
+  return (
+    <Document title={`Channel run of ${world.plan.name}`}>
+      <Page size="A4" style={styles.page}>
+        <Text style={styles.title}>Channel run of {world.plan.name}</Text>
+        <Text style={styles.quiet}>
+          Over revision {revision}. One group at a time, in this order; whoever is farthest from the feed first. Set
+          every radio to return by itself if it is not confirmed. Whoever works on a mast or roof follows the cautions
+          of its own sheet and local codes.
+        </Text>
+        {groups.map((group, i) => {
+          const minutes = Math.ceil(trialSeconds(group) / 60);
+          return (
+            <View key={group.leaderId}>
+              <Text style={styles.heading}>
+                {i + 1}. {group.name}: {group.fromMHz} to {group.toMHz} MHz
+              </Text>
+              {step(
+                "see",
+                "All radios below answer and have one version. If one is silent, leave this group as it is.",
+              )}
+              {group.followerIds.map((id) => step(id, `${place(id)}: ${group.toMHz} MHz on trial for ${minutes} min`))}
+              {step("lead", `${place(group.leaderId)}: ${group.toMHz} MHz on trial for ${minutes} min`)}
+              {group.radarWaitS > 0 &&
+                step("radar", `Wait ${group.radarWaitS} s: it listens for radar before it may send.`)}
+              {step(
+                "all",
+                `All ${group.followerIds.length + 1} are heard there. If not: confirm none, wait ${minutes} min until all are back, and stop here.`,
+              )}
+              {step(
+                "keep",
+                "Confirm those farthest first, this one last. Read one level at each end and write it down.",
+              )}
+            </View>
+          );
+        })}
+      </Page>
+    </Document>
+  );
+}

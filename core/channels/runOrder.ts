@@ -1,0 +1,32 @@
+import type { Backhaul } from "../capacity";
+import { endOf, type World } from "../plan";
+import { groupName } from "../propose";
+import { changeOrder } from "./order";
+import { askedByRules } from "./limits";
+import type { ChannelMove } from "./plan";
+import type { RunGroup } from "./run";
+
+/** How long a device listens for radar before it may send on a channel with radars, s: usually a minute, ten where weather radars are. */
+const RADAR_WAIT_S = 60;
+const WEATHER_RADAR_WAIT_S = 600;
+const WEATHER_RADARS_MHZ = [5600, 5650] as const;
+
+/** Moves as groups for a run, in the order in which a live network bears them. */
+export function runGroups(world: World, moves: readonly ChannelMove[], backhaul: Backhaul): RunGroup[] {
+  return changeOrder(world, moves, backhaul).map(({ move, radioIds }) => {
+    const leaderId = radioIds.at(-1)!;
+    return {
+      name: groupName(world, move.radioId),
+      ...{ leaderId, followerIds: radioIds.slice(0, -1), fromMHz: move.fromMHz, toMHz: move.toMHz },
+      radarWaitS: radarWaitS(world, move),
+    };
+  });
+}
+
+function radarWaitS(world: World, { radioId, toMHz }: ChannelMove): number {
+  const { radio } = endOf(world, radioId);
+  if (!askedByRules(world, radioId, toMHz).flags.includes("DFS")) return 0;
+  const half = radio.widthMHz / 2;
+  const [low, high] = WEATHER_RADARS_MHZ;
+  return toMHz + half > low && toMHz - half < high ? WEATHER_RADAR_WAIT_S : RADAR_WAIT_S;
+}

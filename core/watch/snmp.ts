@@ -1,0 +1,73 @@
+import { z } from "zod";
+import { METRICS, type Metric } from "./metrics";
+import { counterDelta } from "./sample";
+
+const METRIC_KEYS = METRICS.map(({ key }) => key) as [Metric, ...Metric[]];
+const oid = z
+  .string()
+  .regex(/^\d+(\.\d+){2,60}$/, "must be an object such as 1.3.6.1.4.1.99999.1.1.0")
+  .max(300);
+
+/** Which objects of a model mean what: the figure is the object times `scale`. */
+export const snmpModelSchema = z.object({
+  radioModelId: z.string().min(1).max(64),
+  /** The interface toward the air, by its index; 0 where its counters are not read. */
+  airInterface: z.number().int().min(0).max(100_000),
+  objects: z.array(z.object({ metric: z.enum(METRIC_KEYS), oid, scale: z.number().min(-1e6).max(1e6) })).max(40),
+});
+/** How devices are asked by SNMP. Community, password and key are secrets and stand elsewhere. */
+export const snmpSettingsSchema = z.object({
+  isOn: z.boolean(),
+  version: z.enum(["2c", "3"]),
+  /** Name of the user, for version 3. */
+  user: z.string().max(60),
+  port: z.number().int().min(1).max(65_535),
+  models: z.array(snmpModelSchema).max(200),
+});
+export type SnmpSettings = z.infer<typeof snmpSettingsSchema>;
+export type SnmpModel = z.infer<typeof snmpModelSchema>;
+export const NO_SNMP: SnmpSettings = { isOn: false, version: "2c", user: "", port: 161, models: [] };
+
+/** Objects of the standard that every device has: hundredths of a second since its start, and octets by interface (RFC 3418, RFC 2863). */
+export const UPTIME_OID = "1.3.6.1.2.1.1.3.0";
+export const inOctetsOid = (index: number) => `1.3.6.1.2.1.31.1.1.1.6.${index}`;
+export const outOctetsOid = (index: number) => `1.3.6.1.2.1.31.1.1.1.10.${index}`;
+
+/** What a device answered at one moment; null where it does not know an object. */
+export interface SnmpReading {
+  atMs: number;
+  upHundredths: number | null;
+  inOctets: number | null;
+  outOctets: number | null;
+  figures: Partial<Record<Metric, number>>;
+}
+
+/** The clock of a device begins anew after 2³² hundredths of a second, 497 days, without a restart. */
+const CLOCK_WRAP = 2 ** 32;
+const NEAR_WRAP = 100 * 3600;
+
+/** A reading as the figures of a sample; throughput needs the reading before it, and is not told over a restart. */
+export function snmpFigures(now: SnmpReading, before: SnmpReading | null): Partial<Record<Metric, number>> {
+  const values: Partial<Record<Metric, number>> = { ...now.figures };
+  if (now.upHundredths !== null) values.uptimeMin = Math.floor(now.upHundredths / 6000);
+  const seconds = before ? (now.atMs - before.atMs) / 1000 : 0;
+  if (before && seconds > 0) {
+    const hasRestarted =
+      now.upHundredths !== null &&
+      before.upHundredths !== null &&
+      now.upHundredths < before.upHundredths &&
+      before.upHundredths < CLOCK_WRAP - NEAR_WRAP;
+    const delta = (one: number | null, other: number | null) =>
+      one === null || other === null ? null : counterDelta(other, one, 64, hasRestarted);
+    const octets = [delta(now.inOctets, before.inOctets), delta(now.outOctets, before.outOctets)];
+    if (octets.every((count) => count !== null))
+      values.throughputMbps = (8 * (octets[0]! + octets[1]!)) / seconds / 1e6;
+  }
+  // What a device tells beyond all reason is not told on.
+  for (const { key, least, most } of METRICS) {
+    const value = values[key];
+    if (value !== undefined && (!Number.isFinite(value) || value < least || (value > most && key !== "uptimeMin")))
+      delete values[key];
+  }
+  return values;
+}

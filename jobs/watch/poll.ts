@@ -1,0 +1,78 @@
+import PQueue from "p-queue";
+import type { World } from "#core/plan";
+import {
+  endSeries,
+  PLAN_SERIES,
+  radioSeries,
+  snmpFigures,
+  type Sample,
+  type SnmpReading,
+  type WatchSettings,
+} from "#core/watch";
+import { addBatch, putReceived, readSecret, type Store } from "#store";
+import { askDevice, type SnmpSecrets } from "./snmp";
+
+/** Devices that are asked at once. */
+const AT_ONCE = 200;
+
+/** What each device answered last, by plan and radio: throughput is told from one reading to the next. */
+const held = globalThis as { tejadoReadings?: Map<string, SnmpReading> };
+const readings = (held.tejadoReadings ??= new Map());
+
+/** Names of a plan's SNMP secrets. */
+export const SNMP_SECRETS = { community: "snmp/community", password: "snmp/password", key: "snmp/key" } as const;
+
+/** The series that a radio's own figures belong to: its link's end where it has one link, else the device. */
+function seriesOfRadios(world: World): Map<string, string> {
+  const ends = new Map<string, string[]>();
+  const add = (radioId: string, seriesId: string) => ends.set(radioId, [...(ends.get(radioId) ?? []), seriesId]);
+  for (const { id, aRadioId, bRadioId } of world.links.values()) {
+    add(aRadioId, endSeries(id, "a"));
+    add(bRadioId, endSeries(id, "b"));
+  }
+  return new Map([...ends].map(([radioId, own]) => [radioId, own.length === 1 ? own[0]! : radioSeries(radioId)]));
+}
+
+/** Asks every device of a plan that has an address once, and keeps what came as one batch. Gives how many answered. */
+export async function pollPlan(
+  store: Store,
+  planId: string,
+  world: World,
+  { snmp }: WatchSettings,
+): Promise<{ asked: number; answered: number }> {
+  const secret = async (ref: string) => (await readSecret(store, planId, ref).catch(() => null)) ?? "";
+  const secrets: SnmpSecrets = {
+    community: await secret(SNMP_SECRETS.community),
+    password: await secret(SNMP_SECRETS.password),
+    key: await secret(SNMP_SECRETS.key),
+  };
+  const models = new Map(snmp.models.map((model) => [model.radioModelId, model]));
+  const seriesOf = seriesOfRadios(world);
+  const queue = new PQueue({ concurrency: AT_ONCE });
+  const samples: Sample[] = [];
+  let asked = 0;
+  for (const { id, address, radioModelId } of world.radios.values()) {
+    if (address === "" || !seriesOf.has(id)) continue;
+    asked++;
+    void queue.add(async () => {
+      const now = await askDevice(address, models.get(radioModelId), snmp, secrets);
+      if (!now) return;
+      const key = `${planId} ${id}`;
+      samples.push({
+        seriesId: seriesOf.get(id)!,
+        atMs: now.atMs,
+        values: snmpFigures(now, readings.get(key) ?? null),
+      });
+      readings.set(key, now);
+    });
+  }
+  await queue.onIdle();
+  const at = new Date();
+  const told: Sample = { seriesId: PLAN_SERIES, atMs: at.getTime(), values: { seriesTold: samples.length } };
+  // A round in which nobody answered was asked all the same only where somebody else answers at other times: the poller itself may be cut off.
+  if (samples.length > 0) await addBatch(store.db, planId, [...samples, told]);
+  await putReceived(store.db, planId, {
+    snmp: { at: at.toISOString(), kept: samples.length, silent: asked - samples.length },
+  });
+  return { asked, answered: samples.length };
+}

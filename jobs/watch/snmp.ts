@@ -1,0 +1,93 @@
+import snmp from "net-snmp";
+import {
+  inOctetsOid,
+  outOctetsOid,
+  UPTIME_OID,
+  type SnmpModel,
+  type SnmpReading,
+  type SnmpSettings,
+} from "#core/watch";
+
+/** How long a device may take to answer, ms, and how often it is asked again. */
+const PATIENCE_MS = 2000;
+const RETRIES = 1;
+
+/** What opens a device: a community for version 2c; a password and a key for encryption for version 3. */
+export interface SnmpSecrets {
+  community: string;
+  password: string;
+  key: string;
+}
+
+type Session = ReturnType<typeof snmp.createSession>;
+
+function sessionOf(
+  address: string,
+  { version, user, port }: SnmpSettings,
+  { community, password, key }: SnmpSecrets,
+): Session {
+  const options = { port, retries: RETRIES, timeout: PATIENCE_MS, transport: address.includes(":") ? "udp6" : "udp4" };
+  if (version === "2c") return snmp.createSession(address, community, { ...options, version: snmp.Version2c } as never);
+  const who = {
+    ...{ name: user, level: snmp.SecurityLevel.authPriv },
+    ...{ authProtocol: snmp.AuthProtocols.sha256, authKey: password },
+    ...{ privProtocol: snmp.PrivProtocols.aes, privKey: key },
+  };
+  return snmp.createV3Session(address, who as never, options as never);
+}
+
+/** A figure of whatever type an object has; null where it is none. */
+function numberOf(value: unknown): number | null {
+  if (typeof value === "number") return value;
+  if (typeof value === "bigint") return Number(value);
+  if (Buffer.isBuffer(value)) {
+    // 64-bit counters come as bytes; texts of figures as theirs.
+    const text = value.toString("latin1");
+    if (/^\s*-?\d+(\.\d+)?\s*$/.test(text)) return Number(text);
+    return value.length <= 8 ? [...value].reduce((sum, byte) => sum * 256 + byte, 0) : null;
+  }
+  return typeof value === "string" && value.trim() !== "" && Number.isFinite(Number(value)) ? Number(value) : null;
+}
+
+/** Asks one device for all that its model's objects say; null where it does not answer. */
+export function askDevice(
+  address: string,
+  model: SnmpModel | undefined,
+  settings: SnmpSettings,
+  secrets: SnmpSecrets,
+): Promise<SnmpReading | null> {
+  const { airInterface = 0, objects = [] } = model ?? {};
+  const counters = airInterface > 0 ? [inOctetsOid(airInterface), outOctetsOid(airInterface)] : [];
+  const oids = [UPTIME_OID, ...counters, ...objects.map(({ oid }) => oid)];
+  return new Promise((resolve) => {
+    let session: Session;
+    try {
+      session = sessionOf(address, settings, secrets);
+    } catch {
+      return resolve(null);
+    }
+    const end = (reading: SnmpReading | null) => {
+      session.close();
+      resolve(reading);
+    };
+    session.on("error", () => end(null));
+    session.get(oids, (error, varbinds) => {
+      if (error || !varbinds) return end(null);
+      const at = new Map<string, number | null>();
+      for (const one of varbinds as { oid: string; value: unknown }[])
+        at.set(one.oid, snmp.isVarbindError(one as never) ? null : numberOf(one.value));
+      const figures: SnmpReading["figures"] = {};
+      for (const { metric, oid, scale } of objects) {
+        const value = at.get(oid) ?? null;
+        if (value !== null) figures[metric] = value * scale;
+      }
+      end({
+        atMs: Date.now(),
+        upHundredths: at.get(UPTIME_OID) ?? null,
+        inOctets: counters[0] ? (at.get(counters[0]) ?? null) : null,
+        outOctets: counters[1] ? (at.get(counters[1]) ?? null) : null,
+        figures,
+      });
+    });
+  });
+}

@@ -1,0 +1,130 @@
+import type { ChannelAdapter, DeviceSays, RunGroup } from "#core/channels";
+import { uniformAt } from "./noise";
+
+/** What a device of the simulated live network does wrong while its channel is changed. */
+export interface LiveFault {
+  radioId: string;
+  /** Seconds from the start of the run. */
+  atS: number;
+  kind: "restart" | "powerCut" | "radar" | "deaf";
+  /** For how long, s. */
+  lastsS: number;
+}
+
+interface Device {
+  radioId: string;
+  leaderId: string | null;
+  /** Where it stands, what it starts with, and where it was before that. */
+  nowMHz: number;
+  storedMHz: number;
+  previousMHz: number;
+  /** When a trial ends that nobody told it to keep; null without one. */
+  returnsAtS: number | null;
+  /** Since when it has not heard its access point; null while it does. */
+  alone: number | null;
+  downUntilS: number;
+  firmware: string;
+}
+
+/** A device that hears nobody for so long looks on its other channel, and goes on like that, s. */
+const LOOKS_ELSEWHERE_S = 300;
+const RESTART_S = 90;
+/** What a command takes to be answered, s. */
+const ANSWER_S = 1;
+const TIMEOUT_S = 5;
+
+/**
+ * Stand-ins for the radios of some groups, on a clock of their own: commands and answers can be lost, devices restart, lose their power
+ * or meet a radar while their channel is changed. What is not stored is gone with a restart, as with real ones.
+ */
+export function liveNetwork(
+  groups: readonly RunGroup[],
+  { seed, faults, lostShare }: { seed: number; faults: readonly LiveFault[]; lostShare: number },
+): { adapter: ChannelAdapter; settle: (seconds: number) => void; lost: () => string[]; nowS: () => number } {
+  const devices = new Map<string, Device>();
+  for (const { leaderId, followerIds, fromMHz } of groups)
+    for (const radioId of [leaderId, ...followerIds])
+      devices.set(radioId, {
+        ...{ radioId, leaderId: radioId === leaderId ? null : leaderId, nowMHz: fromMHz, storedMHz: fromMHz },
+        ...{ previousMHz: fromMHz, returnsAtS: null, alone: null, downUntilS: 0, firmware: "7.2" },
+      });
+  let nowS = 0;
+  let drawn = 0;
+  const waiting = [...faults].sort((x, y) => x.atS - y.atS);
+  const deafUntil = new Map<string, number>();
+  const isUp = (device: Device) => nowS >= device.downUntilS;
+  const isHeard = ({ leaderId, nowMHz, radioId }: Device): boolean => {
+    if (leaderId === null) return true;
+    const leader = devices.get(leaderId)!;
+    return isUp(leader) && leader.nowMHz === nowMHz && nowS >= (deafUntil.get(radioId) ?? 0);
+  };
+  const restart = (device: Device, lastsS: number) => {
+    device.downUntilS = nowS + lastsS;
+    Object.assign(device, { nowMHz: device.storedMHz, returnsAtS: null, alone: null });
+  };
+  const strike = ({ radioId, kind, lastsS }: LiveFault) => {
+    const device = devices.get(radioId);
+    if (!device) return;
+    if (kind === "restart") restart(device, RESTART_S);
+    if (kind === "powerCut") restart(device, lastsS);
+    if (kind === "deaf") deafUntil.set(radioId, nowS + lastsS);
+    // Whoever hears a radar leaves at once for where he was.
+    if (kind === "radar" && device.leaderId === null && device.nowMHz !== device.previousMHz)
+      Object.assign(device, { nowMHz: device.previousMHz, storedMHz: device.previousMHz, returnsAtS: null });
+  };
+  const step = () => {
+    nowS++;
+    while (waiting[0] && waiting[0].atS <= nowS) strike(waiting.shift()!);
+    for (const device of devices.values()) {
+      if (!isUp(device)) continue;
+      if (device.returnsAtS !== null && nowS >= device.returnsAtS)
+        Object.assign(device, { nowMHz: device.storedMHz, returnsAtS: null });
+      if (device.leaderId === null || isHeard(device)) device.alone = null;
+      else if (device.alone === null) device.alone = nowS;
+      else if (device.returnsAtS === null && nowS - device.alone >= LOOKS_ELSEWHERE_S) {
+        device.nowMHz = device.nowMHz === device.storedMHz ? device.previousMHz : device.storedMHz;
+        device.alone = nowS;
+      }
+    }
+  };
+  const settle = (seconds: number) => {
+    for (let i = 0; i < seconds; i++) step();
+  };
+  const isLost = () => uniformAt(seed, drawn++) < lostShare;
+  /** Does something on a device; false where the command or its answer was lost, though it may have been done. */
+  const command = async (radioId: string, work: (device: Device) => void): Promise<boolean> => {
+    const device = devices.get(radioId)!;
+    const reached = isUp(device) && isHeard(device) && !isLost();
+    if (reached) work(device);
+    const isAnswered = reached && !isLost();
+    settle(isAnswered ? ANSWER_S : TIMEOUT_S);
+    return Promise.resolve(isAnswered);
+  };
+  const adapter: ChannelAdapter = {
+    ask: async (radioId) => {
+      let says: DeviceSays | null = null;
+      const isAnswered = await command(radioId, (device) => {
+        says = { frequencyMHz: device.nowMHz, firmware: device.firmware, hearsFarEnd: isHeard(device) };
+      });
+      return isAnswered ? says : null;
+    },
+    tryChannel: (radioId, frequencyMHz, returnAfterS) =>
+      command(radioId, (device) =>
+        Object.assign(device, { previousMHz: device.storedMHz, nowMHz: frequencyMHz, returnsAtS: nowS + returnAfterS }),
+      ),
+    keep: (radioId) =>
+      command(radioId, (device) => {
+        if (device.storedMHz !== device.nowMHz) device.previousMHz = device.storedMHz;
+        Object.assign(device, { storedMHz: device.nowMHz, returnsAtS: null });
+      }),
+    giveBack: (radioId) =>
+      command(radioId, (device) =>
+        Object.assign(device, { nowMHz: device.previousMHz, storedMHz: device.previousMHz, returnsAtS: null }),
+      ),
+    wait: async (seconds) => settle(seconds),
+  };
+  /** Devices with power that do not hear their access point. */
+  const lost = () =>
+    [...devices.values()].filter((device) => isUp(device) && !isHeard(device)).map(({ radioId }) => radioId);
+  return { adapter, settle, lost, nowS: () => nowS };
+}

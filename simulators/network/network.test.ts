@@ -1,0 +1,155 @@
+import { expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { runChanges, type RunGroup, type RunLine } from "#core/channels";
+import { alarmsOf, linkDays, type CauseKind } from "#core/watch";
+import {
+  liveNetwork,
+  memoryOf,
+  pointingLossDb,
+  polarizationLossDb,
+  seedOf,
+  simulateHours,
+  toldAt,
+  weatherHours,
+  type Fault,
+  type LiveFault,
+  type SimulatedLink,
+} from "#simulators";
+
+const SEED = 77;
+const FROM_HOUR = Date.UTC(2025, 6, 1) / 3_600_000;
+const DAYS = 150;
+const memory = memoryOf(SEED, 41);
+const link = (faults: Fault[], set: Partial<SimulatedLink> = {}): SimulatedLink => ({
+  ...{
+    linkId: "one",
+    chains: 2,
+    levelDbm: { a: -58, b: -59 },
+    noiseDbm: { a: -92, b: -92 },
+    rateMbps: { a: 150, b: 120 },
+  },
+  ...{
+    bandDb: 4,
+    latDeg: 41,
+    leafDb: 0,
+    isSolar: { a: true, b: false },
+    availabilityPercent: 99.9,
+    worstMonthPercent: 99,
+    availabilityBound: null,
+  },
+  ...{ seed: seedOf(SEED, "one"), rainDbPerMmPerH: 0.1, biasDb: 1, leafFactor: 1.1, busyMbps: 20, airtimePercent: 40 },
+  ...{ supplyV: { a: 24, b: 48 }, faults },
+  ...set,
+});
+const alarms = (one: SimulatedLink) => {
+  const played = (side: "a" | "b") => simulateHours(one, side, FROM_HOUR, DAYS * 24, memory);
+  const weather = weatherHours(FROM_HOUR, DAYS * 24, memory);
+  return alarmsOf(one, linkDays(one, { a: played("a"), b: played("b"), weather, asked: null }));
+};
+const fromHour = FROM_HOUR + 24 * 60;
+
+test("the same link tells the same at the same moment, whatever was asked before", () => {
+  const one = link([]);
+  const first = toldAt(one, "a", fromHour + 0.25, memory);
+  toldAt(one, "b", fromHour + 900, memory);
+  expect(toldAt(one, "a", fromHour + 0.25, memoryOf(SEED, 41))).toEqual(first);
+  expect(toldAt(one, "a", fromHour + 0.5, memory)).not.toEqual(first);
+  expect([pointingLossDb(3, 6), polarizationLossDb(60)]).toEqual([3, expect.closeTo(6.02, 2)]);
+});
+
+test("a quiet year raises nothing; each fault is found and named", () => {
+  expect(alarms(link([]))).toEqual([]);
+  const cases: [Fault, CauseKind][] = [
+    [{ kind: "moved", side: "a", degrees: 3.2, beamwidthDeg: 6, fromHour: stormiest() }, "moved"],
+    [{ kind: "water", side: "b", chain: 1, dbPerWetWeek: 0.8, fromHour }, "water"],
+    [{ kind: "chainDead", side: "a", chain: 0, fromHour }, "chainDead"],
+    [{ kind: "restarts", side: "b", atHour: 4, fromHour }, "firmware"],
+    [{ kind: "outsider", side: "a", riseDb: 9, onlyByDay: true, fromHour }, "outsider"],
+    [{ kind: "battery", side: "a", voltsPerMonth: 0.9, fromHour }, "battery"],
+    [{ kind: "shade", side: "a", fromHour }, "shade"],
+  ];
+  for (const [fault, cause] of cases) {
+    const found = alarms(link([fault]));
+    expect([fault.kind, found.length, found[0]?.causes[0]?.cause]).toEqual([fault.kind, 1, cause]);
+    expect(found[0]!.raisedDay).toBeGreaterThanOrEqual(Math.floor(fault.fromHour / 24));
+  }
+});
+function stormiest(): number {
+  let best = fromHour;
+  for (let hour = fromHour; hour < fromHour + 24 * 40; hour++)
+    if (memory.weather(hour).windMPerS > memory.weather(best).windMPerS) best = hour;
+  return best;
+}
+
+test("what went by itself ends its alarm", () => {
+  const [one, ...more] = alarms(
+    link([{ kind: "outsider", side: "a", riseDb: 9, onlyByDay: false, fromHour, untilHour: fromHour + 24 * 20 }]),
+  );
+  expect(more).toEqual([]);
+  const gone = Math.floor(fromHour / 24) + 20;
+  expect(one!.endedDay).toBeGreaterThanOrEqual(gone);
+  expect(one!.endedDay).toBeLessThanOrEqual(gone + 6);
+});
+
+const group = (number: number, followers: number, radarWaitS = 0): RunGroup => ({
+  ...{ name: `group ${number}`, leaderId: `ap-${number}`, fromMHz: 5500, toMHz: 5640, radarWaitS },
+  followerIds: Array.from({ length: followers }, (_, i) => `client-${number}-${i}`),
+});
+
+test("a change of channels that nothing disturbs is done, farthest first, the leader last", async () => {
+  const live = liveNetwork([group(1, 3, 60)], { seed: 1, faults: [], lostShare: 0 });
+  const lines: RunLine[] = [];
+  const reports = await runChanges([group(1, 3, 60)], live.adapter, {
+    say: (line) => lines.push(line),
+    isStopped: () => false,
+  });
+  expect(reports).toEqual([{ name: "group 1", state: "done", why: "", missing: [] }]);
+  const tried = lines.filter(({ text }) => text.startsWith("on trial")).map(({ radioId }) => radioId);
+  expect(tried).toEqual(["client-1-0", "client-1-1", "client-1-2", "ap-1"]);
+  expect(await live.adapter.ask("client-1-0")).toMatchObject({ frequencyMHz: 5640, hearsFarEnd: true });
+});
+
+test("a radio that does not answer before keeps its group where it is, and those after it", async () => {
+  const faults: LiveFault[] = [{ radioId: "client-1-1", atS: 0, kind: "powerCut", lastsS: 9000 }];
+  const live = liveNetwork([group(1, 3), group(2, 2)], { seed: 1, faults, lostShare: 0 });
+  const reports = await runChanges([group(1, 3), group(2, 2)], live.adapter, {
+    say: () => undefined,
+    isStopped: () => false,
+  });
+  expect(reports.map(({ state, missing }) => [state, missing])).toEqual([
+    ["notBegun", ["client-1-1"]],
+    ["notBegun", []],
+  ]);
+  expect(await live.adapter.ask("ap-1")).toMatchObject({ frequencyMHz: 5500 });
+});
+
+test("stopped in the middle, everyone goes back", async () => {
+  const live = liveNetwork([group(1, 4)], { seed: 3, faults: [], lostShare: 0 });
+  let told = 0;
+  const reports = await runChanges([group(1, 4)], live.adapter, { say: () => told++, isStopped: () => told > 3 });
+  expect(reports[0]).toMatchObject({ state: "wentBack", why: "stopped", missing: [] });
+  expect(await live.adapter.ask("client-1-0")).toMatchObject({ frequencyMHz: 5500, hearsFarEnd: true });
+});
+
+test("whatever restarts, loses its power, meets a radar or is not answered: no device is lost", async () => {
+  const fault = fc.record({
+    radioId: fc.constantFrom("ap-1", "client-1-0", "client-1-1", "client-1-2"),
+    atS: fc.nat(900),
+    kind: fc.constantFrom("restart", "powerCut", "radar", "deaf"),
+    lastsS: fc.integer({ min: 30, max: 1500 }),
+  }) as fc.Arbitrary<LiveFault>;
+  await fc.assert(
+    fc.asyncProperty(
+      fc.array(fault, { maxLength: 5 }),
+      fc.nat(1e6),
+      fc.double({ min: 0, max: 0.15, noNaN: true }),
+      async (faults, seed, lostShare) => {
+        const live = liveNetwork([group(1, 3, 60)], { seed, faults, lostShare });
+        await runChanges([group(1, 3, 60)], live.adapter, { say: () => undefined, isStopped: () => false });
+        live.settle(7200);
+        expect(live.lost()).toEqual([]);
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
