@@ -47,6 +47,7 @@ export default [
   route("plans/:planId/watch/kept", "routes/watch.ts"),
   route("plans/:planId/watch/links/:linkId", "routes/watchLink.ts"),
   route("plans/:planId/watch/samples", "routes/watchSamples.ts"),
+  route("plans/:planId/watch/learned", "routes/watchLearned.ts"),
   route("plans/:planId/watch/month.pdf", "routes/watchMonth.ts"),
   route("plans/:planId/watch/run.pdf", "routes/watchRun.ts"),
   route("plans/:planId/photos", "routes/photos.ts"),

@@ -32,6 +32,7 @@ const CAME_WITH: Record<number, Partial<Record<string, string[]>>> = {
     radios: Object.keys(USUAL_CABLING),
     sites: Object.keys(USUAL_SITE_KIT),
   },
+  21: { plans: ["learned"] },
   17: { plans: ["iceMm"], radios: Object.keys(USUAL_CHAIN), sites: Object.keys(USUAL_SITE_CHAIN) },
 };
 

@@ -1,11 +1,22 @@
 import { linksOf } from "#core/findings";
-import { holds, isServed, wantedMarginDb, wantedText, type LinkAnswer, type Tape } from "#core/link";
+import { oddsOf, spreadOf } from "#core/learn";
+import {
+  holds,
+  isServed,
+  learnedCaseOf,
+  spareDb,
+  wantedMarginDb,
+  wantedText,
+  type LinkAnswer,
+  type Tape,
+} from "#core/link";
 import { linkEnds, setPatch, type Link as LinkRow } from "#core/plan";
 import { Tabs } from "radix-ui";
 import { Link } from "react-router";
 import { AvailabilityView } from "../tape/AvailabilityView";
 import { ClearanceView } from "../tape/ClearanceView";
 import { TapeView } from "../tape/TapeView";
+import { oddsText } from "../watch/words";
 import { Button, buttonClass, figure, ProofMark, STATE_LINES, StateStroke, Term, useFormats } from "../ui";
 import { useDesk } from "./DeskContext";
 import { ChannelEditor } from "./ChannelEditor";
@@ -39,7 +50,7 @@ function TurnDown({ tape, link, isA }: { tape: Tape; link: LinkRow; isA: boolean
 function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
   const { world } = useDesk();
   const formats = useFormats();
-  const { a } = linkEnds(world, link);
+  const { a, b } = linkEnds(world, link);
   if (!answer.path) {
     const text =
       answer.problem?.kind === "notFinite"
@@ -97,7 +108,23 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
           </>
         )}
         , margin <span className="figures">{figure(margin)} dB</span> of{" "}
-        <span className="figures">{figure(wantedMarginDb(world.plan, a.radio.frequencyMHz))}</span> wanted.
+        <span className="figures">{figure(wantedMarginDb(world.plan, a.radio.frequencyMHz))}</span> wanted
+        {link.kind === "access" && (
+          <>
+            ;{" "}
+            <Term meaning="How likely it does what is asked of it, with what predictions stray by: terrain, pointing, trees, and what readings taught where that is in use.">
+              served
+            </Term>
+            :{" "}
+            {oddsText(
+              oddsOf(
+                spareDb(world.plan, { a, b }, answer)!,
+                spreadOf(learnedCaseOf({ a, b }, answer.path), world.plan.learned),
+              ),
+            )}
+          </>
+        )}
+        .
       </p>
       {aToB.question.path.frequencyMHz !== bToA.question.path.frequencyMHz && (
         <p className="mt-0.5">

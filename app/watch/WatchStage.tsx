@@ -1,5 +1,6 @@
 import { StageOfViews, type Views } from "../stages/StageOfViews";
 import { AlarmsView } from "./AlarmsView";
+import { LearnedView } from "./LearnedView";
 import { NetworkView } from "./NetworkView";
 import { RunView } from "./RunView";
 import { SourcesView } from "./SourcesView";
@@ -10,6 +11,7 @@ const VIEWS: Views = {
   network: { name: "Network", Shown: NetworkView },
   timeline: { name: "Timeline", Shown: TimelineView },
   alarms: { name: "Alarms", Shown: AlarmsView },
+  learned: { name: "Learned", Shown: LearnedView },
   run: { name: "Channel run", Shown: RunView },
   sources: { name: "Where it comes from", Shown: SourcesView },
 };

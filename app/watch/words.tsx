@@ -27,3 +27,9 @@ export function shareOfTime(percent: number | null, bound: Bound = null): string
   const text = figure(percent, percent >= 99 ? 3 : 1);
   return bound === "atMost" ? `≤ ${text}` : bound === "atLeast" ? `≥ ${text}` : text;
 }
+
+/** Odds are never told as certain. */
+export function oddsText(odds: number): string {
+  if (odds > 0.99) return "over 99 %";
+  return odds < 0.01 ? "under 1 %" : `${Math.round(odds * 100)} %`;
+}

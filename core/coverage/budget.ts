@@ -117,6 +117,7 @@ function tapesAt(
 ): { down: Tape; up: Tape } {
   const { frequencyMHz, widthMHz } = near.radio;
   const free = pathLosses({
+    learned: null,
     ...{ distanceKm: 1, diffractionDb: 0, trees: NO_TREES, frequencyMHz, widthMHz, rainRate001MmPerH: 0 },
   });
   const path = { ...free, oxygenDbPerKm: 0, vapourDbPerKm: 0, diffractionDb: lossDb - free.freeSpaceDb };

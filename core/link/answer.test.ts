@@ -1,7 +1,17 @@
 import { describe, expect, test } from "@jest/globals";
 import { answerOf } from "#core/outcome";
 import { crewSheet, sendingWords } from "#core/install";
-import { answerLink, carriesDemand, holds, isServed, tapeLines, wantedMarginDb, weakestMarginDb } from "#core/link";
+import type { Learned } from "#core/learn";
+import {
+  answerLink,
+  carriesDemand,
+  holds,
+  isServed,
+  spareDb,
+  tapeLines,
+  wantedMarginDb,
+  weakestMarginDb,
+} from "#core/link";
 import { linkEnds, setPatch, withPatches, type Radio } from "#core/plan";
 import { EIGHTY_GHZ, onBridge, radioIn, valley, type ValleyRows } from "#core/testing";
 
@@ -164,4 +174,48 @@ describe("an access point's power plan", () => {
     expect(sendingWords(sheet.b)).toMatch(/ at most: the access point turns it down to /);
     expect(sendingWords(sheet.a)).not.toContain("at most");
   });
+});
+
+test("what was learned is one line of its own: the level moves by it, and not a figure of the physics", () => {
+  const { world, between } = valley(60);
+  const link = world.links.get("bridge")!;
+  const learned: Learned = {
+    ...{ isOn: true, strayDb: 2, readings: 7 },
+    terms: [{ key: "everywhere", value: -2.5, sd: 0.5, readings: 7 }],
+  };
+  const under = (own: Learned | null) =>
+    answerOf(withPatches(world, [setPatch("plans", world.plan.id, { learned: own })]), link, between);
+  const [plain, taught, off] = [under(null), under(learned), under({ ...learned, isOn: false })];
+  expect(taught.path!.aToB.totalLevelDbm).toBeCloseTo(plain.path!.aToB.totalLevelDbm - 2.5, 10);
+  expect(taught.path!.bToA.marginLeftDb).toBeCloseTo(plain.path!.bToA.marginLeftDb - 2.5, 10);
+  expect(taught.path!.diffractionDb).toBe(plain.path!.diffractionDb);
+  expect(off.path!.aToB.totalLevelDbm).toBe(plain.path!.aToB.totalLevelDbm);
+  const lines = (answer: typeof plain) => tapeLines(answer.path!.aToB);
+  const own = lines(taught).find(({ key }) => key === "learned")!;
+  expect(own).toMatchObject({ label: "Learned here", stepDb: -2.5 });
+  expect(own.inputs.slice(0, 2)).toEqual([
+    ["give or take", "8.1 dB"],
+    ["readings", "7"],
+  ]);
+  expect(lines(plain).some(({ key }) => key === "learned")).toBe(false);
+  // The rest of the tape stands as it stood.
+  const rest = (answer: typeof plain) =>
+    lines(answer).flatMap(({ key, stepDb }) => (key === "learned" || stepDb === null ? [] : [[key, stepDb]]));
+  expect(rest(taught)).toEqual(rest(plain));
+});
+
+test("what is to spare is the smaller of margin and rate, and to the point where the link no longer serves", () => {
+  const { world, between } = valley();
+  const link = world.links.get("access")!;
+  const { a, b } = linkEnds(world, link);
+  const answer = answerOf(world, link, between);
+  const asking = (downMbps: number) => ({ a, b: { ...b, demand: { downMbps, upMbps: 0 } } });
+  const margin = weakestMarginDb(answer)! - wantedMarginDb(world.plan, a.radio.frequencyMHz);
+  expect(spareDb(world.plan, asking(0), answer)).toBeCloseTo(margin, 10);
+  const { rateMbps } = answer.path!.aToB;
+  const tight = spareDb(world.plan, asking(rateMbps), answer)!;
+  expect(tight).toBeGreaterThanOrEqual(0);
+  expect(tight).toBeLessThanOrEqual(margin);
+  expect(spareDb(world.plan, asking(10_000), answer)).toBe(-99);
+  expect(spareDb(world.plan, asking(1), { ...answer, path: null })).toBeNull();
 });

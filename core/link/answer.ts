@@ -1,5 +1,6 @@
 import { pointingOf, tiltDownDeg, type Pointing } from "../aiming";
 import { climateOf } from "../climate";
+import { correctionOf } from "../learn";
 import type { Demand, Link, LinkEnd, Plan } from "../plan";
 import { deltaBullingtonLossDb, type LinearPolarization } from "../propagation";
 import { isTrees, SHORTEST_PATH_M, type Profile } from "../terrain";
@@ -80,6 +81,8 @@ interface Crossing {
   bareM: Float64Array | null;
   widthMHz: number;
   rainRate001MmPerH: number;
+  /** Whether either end stands behind a wall or glass. */
+  isIndoors: boolean;
 }
 
 function diffractionOver(
@@ -122,7 +125,13 @@ function lossesAt(crossing: Crossing, frequencyMHz: number): PathLosses {
     if (isThrough) diffractionDb = underDb;
   }
   const distanceKm = profile.distanceM / 1000;
-  return pathLosses({ distanceKm, diffractionDb, trees, frequencyMHz, widthMHz, rainRate001MmPerH });
+  const learned = plan.learned?.isOn
+    ? correctionOf(plan.learned, {
+        ...{ frequencyGHz, treesDb: trees.lossDb, diffractionDb, isIndoors: crossing.isIndoors },
+        ...{ latDeg: profile.to.latDeg, lonDeg: profile.to.lonDeg },
+      })
+    : null;
+  return pathLosses({ distanceKm, diffractionDb, trees, frequencyMHz, widthMHz, rainRate001MmPerH, learned });
 }
 
 /** Clearance, diffraction and both tapes of one link over a sampled profile. A bad plan gives an answer that says so. */
@@ -161,6 +170,7 @@ export function answerLink({ plan, kind, foliageDepthM, a, b, profile, heard }: 
     measured,
     bareM,
     widthMHz,
+    isIndoors: a.behind !== "none" || b.behind !== "none",
     rainRate001MmPerH: climateOf(plan, (profile.from.latDeg + profile.to.latDeg) / 2).rainRate001MmPerH,
   };
   const go = lossesAt(crossing, frequencyMHz);

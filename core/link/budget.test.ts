@@ -68,6 +68,7 @@ function end(id: string, gainDbi: number, rest: Parameters<typeof radio>[1], beh
   };
 }
 const path = {
+  learned: null,
   distanceKm: 5,
   diffractionDb: 7.3,
   trees: { depthM: 10, leafyShare: 1, lossDb: 4.4, way: "through", isMeasured: true } as const,

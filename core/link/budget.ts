@@ -1,5 +1,6 @@
 import { patternLossDb, peakGainDbi, type Polarization } from "../antenna";
 import type { Pointing } from "../aiming";
+import type { Correction } from "../learn";
 import type { LinkEnd, Plan } from "../plan";
 import {
   buildingEntryLossDb,
@@ -27,6 +28,8 @@ export interface PathLosses {
   vapourDbPerKm: number;
   /** Rain rate exceeded for 0.01 % of the year, mm/h: the plan's or its latitude's. */
   rainRate001MmPerH: number;
+  /** What readings taught about such a path; null where nothing was, or it is switched off. */
+  learned: Correction | null;
 }
 
 export interface TapeQuestion {
@@ -151,6 +154,7 @@ export function pathLosses(own: Omit<PathLosses, "freeSpaceDb" | "oxygenDbPerKm"
     oxygenDbPerKm: gas.oxygenDbPerKm,
     vapourDbPerKm: gas.vapourDbPerKm,
     rainRate001MmPerH: own.rainRate001MmPerH,
+    learned: own.learned,
   };
 }
 
@@ -223,7 +227,8 @@ export function tapeOf(question: TapeQuestion): Tape {
     toGainDbi -
     toOffDb +
     beamDb -
-    to.radio.cableLossDb;
+    to.radio.cableLossDb +
+    (path.learned?.db ?? 0);
 
   const splitDb = chainSplitDb(from, to);
   const fullChainDbm = fullLevelDbm - splitDb;

@@ -35,6 +35,7 @@ export {
 export { heardName, noiseRise, type HeardRadio, type NoiseRise, type OwnNoise } from "./noise";
 export { beamOfHeardDb, beamTowardDb, heardThroughBeam, receiveBeamOf } from "./receiveBeam";
 export { fadingPathOf, steadyMbps } from "./steady";
+export { learnedCaseOf, spareDb } from "./spare";
 export { noiseSteps, rateUnder, type NoiseStep } from "./noiseSteps";
 export {
   checkClearance,

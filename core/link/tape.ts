@@ -1,6 +1,7 @@
+import { termName } from "../learn";
 import type { LinkEnd } from "../plan";
 import { limitReason, FLAG_WORDS, LICENCE_WORDS } from "../regulation";
-import { figure } from "../words";
+import { figure, signedFigure } from "../words";
 import { RAIN_COUNTS_FROM_GHZ, type Tape } from "./budget";
 import { receiveBeamOf } from "./receiveBeam";
 import { tapeWriter, type TapeLine } from "./tapeWriter";
@@ -167,6 +168,21 @@ export function tapeLines(tape: Tape): TapeLine[] {
       [["ends", `${from.radio.polarization} and ${to.radio.polarization}`]],
       "antenna sheets",
     );
+  if (path.learned) {
+    const { db, sdDb, readings, parts } = path.learned;
+    line(
+      "learned",
+      "Learned here",
+      db,
+      "what readings of such paths stood over their predictions; none of it is in the other lines",
+      [
+        ["give or take", `${sdDb.toFixed(1)} dB`],
+        ["readings", String(readings)],
+        ...parts.map(([key, part]): [string, string] => [termName(key), `${signedFigure(part)} dB`]),
+      ],
+      "Bayesian regression on this plan's own readings",
+    );
+  }
   line(
     "farGain",
     "Far antenna gain",

@@ -27,6 +27,7 @@ export function newPlan(own: Pick<Plan, "id" | "name" | "createdAt"> & Partial<P
     sunlessDays: 4,
     budgetEur: 0,
     iceMm: 0,
+    learned: null,
     isDemo: false,
     ...own,
   };

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { COVER_KINDS } from "../terrain";
 import { antennaModelSchema, POLARIZATIONS } from "../antenna";
 import { POWER_INPUTS, radioModelSchema } from "../radio";
+import { learnedSchema } from "../learn";
 import { ruleSchema } from "../regulation";
 import { alarmSchema } from "./alarm";
 import { partSchema } from "./part";
@@ -66,6 +67,8 @@ export const planSchema = z.object({
   budgetEur: z.number().min(0).max(100_000_000).default(0),
   /** Radial ice that antennas are reckoned with in the wind, mm; 0 reckons without. */
   iceMm: z.number().min(0).max(100).default(0),
+  /** What readings taught; null where nothing was taken over. */
+  learned: learnedSchema.nullable().default(null),
   isDemo: z.boolean(),
   createdAt: z.string(),
 });

@@ -1,0 +1,78 @@
+import { z } from "zod";
+
+/** What of a path a correction can hang on. */
+export interface LearnedCase {
+  frequencyGHz: number;
+  /** What trees are reckoned to take where the ray passes through them, and what the ground takes, dB. */
+  treesDb: number;
+  diffractionDb: number;
+  /** Place of the far end: the customer's, or a bridge's second. */
+  latDeg: number;
+  lonDeg: number;
+  /** Whether an end stands behind a wall or glass. */
+  isIndoors: boolean;
+}
+
+/** One term of a correction: what was found for it, how sure that is, and of how many readings. */
+export const learnedTermSchema = z.object({
+  key: z.string().min(1).max(60),
+  value: z.number().min(-60).max(60),
+  sd: z.number().min(0).max(60),
+  readings: z.number().int().min(0),
+});
+/** What readings taught about a plan's predictions. It stands beside the physics, with a line of its own on the tape, and can be switched off. */
+export const learnedSchema = z.object({
+  isOn: z.boolean(),
+  /** What a reading strays by beyond all terms, dB. */
+  strayDb: z.number().min(0.1).max(30),
+  readings: z.number().int().min(0),
+  terms: z.array(learnedTermSchema).max(2000),
+});
+export type Learned = z.infer<typeof learnedSchema>;
+
+/** Bands in which trees take differently. */
+const BANDS = [
+  [3, "under 3 GHz"],
+  [10, "3 to 10 GHz"],
+  [Infinity, "over 10 GHz"],
+] as const;
+/** An area of this many parts of a degree each way is taken to be alike: about a kilometre. */
+const AREAS_A_DEG = 100;
+/** More than this of the ground's loss is not scaled: beyond it other paths carry. */
+const MOST_DIFFRACTION_DB = 30;
+
+const areaOf = ({ latDeg, lonDeg }: LearnedCase): string => {
+  const wide = AREAS_A_DEG * Math.max(0.05, Math.cos((latDeg * Math.PI) / 180));
+  return `area ${Math.floor(latDeg * AREAS_A_DEG)} ${Math.floor(lonDeg * wide)}`;
+};
+
+/** Terms that a path has, with how much of each: a term's value times that is its part of the correction, dB. */
+export function termsOf(one: LearnedCase): [key: string, amount: number][] {
+  const band = BANDS.find(([belowGHz]) => one.frequencyGHz < belowGHz)![1];
+  const terms: [string, number][] = [
+    ["everywhere", 1],
+    [areaOf(one), 1],
+  ];
+  if (one.treesDb > 0) terms.push([`trees ${band}`, one.treesDb]);
+  if (one.diffractionDb > 0) terms.push(["ground", Math.min(MOST_DIFFRACTION_DB, one.diffractionDb)]);
+  if (one.isIndoors) terms.push(["indoors", 1]);
+  return terms;
+}
+
+/** What is thought of a term before anything was read: 0, give or take this, dB or dB for each dB. */
+export function priorSd(key: string): number {
+  if (key === "everywhere") return 2;
+  if (key === "ground") return 0.25;
+  if (key === "indoors") return 5;
+  return key.startsWith("trees") ? 0.4 : 3;
+}
+
+/** A term as people read it. */
+export function termName(key: string): string {
+  if (key === "everywhere") return "Everywhere";
+  if (key === "ground") return "For each dB that the ground takes";
+  if (key === "indoors") return "Behind a wall or glass";
+  if (key.startsWith("trees")) return `For each dB that trees take, ${key.slice(6)}`;
+  const [, lat, lon] = key.split(" ").map(Number);
+  return `About ${((lat! + 0.5) / AREAS_A_DEG).toFixed(2)}° of latitude, strip ${lon}`;
+}

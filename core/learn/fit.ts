@@ -1,0 +1,152 @@
+import { priorSd, termsOf, type Learned, type LearnedCase } from "./cases";
+
+/** A reading: by how much it stood over its physical prediction, dB. */
+export interface LearnedReading {
+  path: LearnedCase;
+  errorDb: number;
+}
+
+/** What readings taught, with how all terms hang together. */
+export interface Fit {
+  learned: Learned;
+  keys: string[];
+  /** Covariance of the terms, row by row. */
+  covariance: Float64Array;
+}
+
+/** Strays that are believed, dB; the first guess; and how often it is taken from what is left over. */
+const STRAY_DB = [1, 8] as const;
+const FIRST_STRAY_DB = 2.5;
+const ROUNDS = 4;
+const FEWEST_FOR_STRAY = 8;
+/** Readings that stand farther out than this many strays pull no harder than there: one bad reading must not bend all. */
+const HUBER = 2.5;
+
+/**
+ * Terms that explain readings best: Bayesian linear regression with independent normal priors about 0 (Bishop, "Pattern Recognition and
+ * Machine Learning", §3.3), readings far out weighed down (Huber 1964). Without readings every term stays at its prior.
+ */
+export function fitReadings(readings: readonly LearnedReading[]): Fit {
+  const rows = readings.map(({ path, errorDb }) => ({ terms: termsOf(path), errorDb }));
+  const keys = [...new Set(rows.flatMap(({ terms }) => terms.map(([key]) => key)))].sort();
+  const at = new Map(keys.map((key, i) => [key, i]));
+  const count = new Map<string, number>();
+  for (const { terms } of rows) for (const [key] of terms) count.set(key, (count.get(key) ?? 0) + 1);
+  const n = keys.length;
+  let strayDb: number = FIRST_STRAY_DB;
+  let weights = rows.map(() => 1);
+  let values: Float64Array = new Float64Array(n);
+  let covariance: Float64Array = new Float64Array(n * n);
+  for (let round = 0; round < ROUNDS; round++) {
+    const precision = new Float64Array(n * n);
+    const moments = new Float64Array(n);
+    for (const [i, key] of keys.entries()) precision[i * n + i] = 1 / priorSd(key) ** 2;
+    for (const [r, { terms, errorDb }] of rows.entries()) {
+      const weight = weights[r]! / strayDb ** 2;
+      for (const [key, amount] of terms) {
+        const i = at.get(key)!;
+        moments[i]! += weight * amount * errorDb;
+        for (const [other, amount2] of terms) precision[i * n + at.get(other)!]! += weight * amount * amount2;
+      }
+    }
+    covariance = inverted(precision, n);
+    values = Float64Array.from(keys, (_, i) => {
+      let sum = 0;
+      for (let j = 0; j < n; j++) sum += covariance[i * n + j]! * moments[j]!;
+      return sum;
+    });
+    // Too few tell nothing of what they stray by; the last round is for the terms.
+    if (rows.length < FEWEST_FOR_STRAY || round === ROUNDS - 1) break;
+    const left = rows.map(
+      ({ terms, errorDb }) => errorDb - terms.reduce((sum, [key, amount]) => sum + amount * values[at.get(key)!]!, 0),
+    );
+    const middle = [...left].map(Math.abs).sort((x, y) => x - y)[left.length >> 1]!;
+    // The median of a normal's magnitudes is 0.6745 of its deviation; few readings fit better than they should.
+    const spared = Math.sqrt(rows.length / Math.max(1, rows.length - Math.min(n, rows.length / 2)));
+    strayDb = Math.min(STRAY_DB[1], Math.max(STRAY_DB[0], (middle / 0.6745) * spared));
+    weights = left.map((error) => Math.min(1, (HUBER * strayDb) / Math.max(1e-9, Math.abs(error))));
+  }
+  return {
+    keys,
+    covariance,
+    learned: {
+      ...{ isOn: true, strayDb, readings: rows.length },
+      terms: keys.map((key, i) => ({
+        key,
+        value: values[i]!,
+        sd: Math.sqrt(covariance[i * n + i]!),
+        readings: count.get(key)!,
+      })),
+    },
+  };
+}
+
+/** What a correction says of one path. */
+export interface Correction {
+  /** To be added to the predicted level, dB. */
+  db: number;
+  /** How far the truth may lie from it, without and with what any reading strays by. */
+  sdDb: number;
+  spreadDb: number;
+  /** Readings that bear on it: of the term with the fewest that was read at all. */
+  readings: number;
+  parts: [key: string, db: number][];
+}
+
+/** The correction of one path; terms that were never read stay at 0, with their prior's doubt. */
+export function correctionOf({ terms, strayDb }: Pick<Learned, "terms" | "strayDb">, path: LearnedCase): Correction {
+  let [db, variance, readings] = [0, 0, 0];
+  const parts: [string, number][] = [];
+  for (const [key, amount] of termsOf(path)) {
+    const term = terms.find((one) => one.key === key);
+    const sd = term?.sd ?? priorSd(key);
+    variance += (amount * sd) ** 2;
+    if (!term) continue;
+    db += amount * term.value;
+    parts.push([key, amount * term.value]);
+    readings = Math.max(readings, term.readings);
+  }
+  return { db, sdDb: Math.sqrt(variance), spreadDb: Math.sqrt(variance + strayDb ** 2), readings, parts };
+}
+
+/** How two paths' corrections vary together, dB². */
+export function covarianceOf({ keys, covariance }: Fit, one: LearnedCase, other: LearnedCase): number {
+  const n = keys.length;
+  let sum = 0;
+  const mine = termsOf(one);
+  const theirs = termsOf(other);
+  for (const [key, amount] of mine)
+    for (const [otherKey, amount2] of theirs) {
+      const [i, j] = [keys.indexOf(key), keys.indexOf(otherKey)];
+      if (i >= 0 && j >= 0) sum += amount * amount2 * covariance[i * n + j]!;
+      // A term that was never read varies by its prior, with itself alone.
+      else if (key === otherKey) sum += amount * amount2 * priorSd(key) ** 2;
+    }
+  return sum;
+}
+
+/** The inverse of a symmetric positive definite matrix, by Cholesky. */
+function inverted(matrix: Float64Array, n: number): Float64Array {
+  const lower = new Float64Array(n * n);
+  for (let i = 0; i < n; i++)
+    for (let j = 0; j <= i; j++) {
+      let sum = matrix[i * n + j]!;
+      for (let k = 0; k < j; k++) sum -= lower[i * n + k]! * lower[j * n + k]!;
+      lower[i * n + j] = i === j ? Math.sqrt(sum) : sum / lower[j * n + j]!;
+    }
+  const inverse = new Float64Array(n * n);
+  const column = new Float64Array(n);
+  for (let c = 0; c < n; c++) {
+    for (let i = 0; i < n; i++) {
+      let sum = i === c ? 1 : 0;
+      for (let k = 0; k < i; k++) sum -= lower[i * n + k]! * column[k]!;
+      column[i] = sum / lower[i * n + i]!;
+    }
+    for (let i = n - 1; i >= 0; i--) {
+      let sum = column[i]!;
+      for (let k = i + 1; k < n; k++) sum -= lower[k * n + i]! * inverse[k * n + c]!;
+      inverse[i * n + c] = sum / lower[i * n + i]!;
+    }
+  }
+  return inverse;
+}

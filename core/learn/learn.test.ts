@@ -1,0 +1,97 @@
+import { expect, test } from "@jest/globals";
+import {
+  correctionOf,
+  covarianceOf,
+  fitReadings,
+  mostSettling,
+  normalShare,
+  oddsOf,
+  priorSd,
+  spreadOf,
+  termName,
+  termsOf,
+  type LearnedCase,
+  type LearnedReading,
+} from "#core/learn";
+
+const open: LearnedCase = {
+  frequencyGHz: 5.6,
+  treesDb: 0,
+  diffractionDb: 0,
+  latDeg: 10.005,
+  lonDeg: 20.005,
+  isIndoors: false,
+};
+const wood = (treesDb: number): LearnedCase => ({ ...open, treesDb });
+
+test("a path's terms: everywhere, its area, and what it goes through", () => {
+  expect(termsOf(open)).toEqual([
+    ["everywhere", 1],
+    ["area 1000 1970", 1],
+  ]);
+  expect(termsOf({ ...wood(8), diffractionDb: 45, isIndoors: true, frequencyGHz: 24 }).slice(2)).toEqual([
+    ["trees over 10 GHz", 8],
+    ["ground", 30],
+    ["indoors", 1],
+  ]);
+  expect(termsOf({ ...open, latDeg: 10.011 })[1]).not.toEqual(termsOf(open)[1]);
+  expect(termName("trees 3 to 10 GHz")).toBe("For each dB that trees take, 3 to 10 GHz");
+});
+
+test("without readings nothing is corrected, and the doubt is that of the priors", () => {
+  const { learned } = fitReadings([]);
+  expect(learned).toMatchObject({ terms: [], readings: 0, strayDb: 2.5 });
+  const none = correctionOf(learned, wood(10));
+  expect(none).toMatchObject({ db: 0, readings: 0, parts: [] });
+  expect(none.sdDb).toBeCloseTo(Math.hypot(2, 3, 10 * priorSd("trees 3 to 10 GHz")));
+  expect(none.spreadDb).toBeCloseTo(Math.hypot(none.sdDb, 2.5));
+});
+
+test("one reading moves its terms by their share of the doubt, as by hand", () => {
+  // Everywhere 2² and area 3² explain 13 of 13 + 2.5² of its square, and one reading alone tells nothing of its stray.
+  const { learned } = fitReadings([{ path: open, errorDb: 4 }]);
+  const { db, sdDb } = correctionOf(learned, open);
+  const stray = learned.strayDb ** 2;
+  expect(db).toBeCloseTo((4 * 13) / (13 + stray), 1);
+  expect(sdDb).toBeLessThan(Math.hypot(2, 3));
+  const elsewhere = correctionOf(learned, { ...open, latDeg: 30 });
+  expect(elsewhere.db).toBeCloseTo((4 * 4) / (13 + stray), 1);
+});
+
+test("many readings find what woods really take, and one that stands far out bends nothing", () => {
+  const readings: LearnedReading[] = Array.from({ length: 60 }, (_, i) => {
+    const depth = (i % 12) * 2;
+    return { path: { ...wood(depth), latDeg: 10 + i / 37 }, errorDb: 1 + 0.5 * depth + 0.8 * Math.sin(i * 12.9898) };
+  });
+  const trees = (list: readonly LearnedReading[]) =>
+    fitReadings(list).learned.terms.find(({ key }) => key.startsWith("trees"))!;
+  expect(trees(readings).value).toBeCloseTo(0.5, 1);
+  expect(trees(readings).sd).toBeLessThan(0.1);
+  const spoilt = readings.map((one, i) => (i === 11 ? { ...one, errorDb: -40 } : one));
+  expect(Math.abs(trees(spoilt).value - trees(readings).value)).toBeLessThan(0.1);
+  // What hangs together varies together.
+  const fit = fitReadings(readings);
+  expect(covarianceOf(fit, wood(5), wood(9))).toBeCloseTo(covarianceOf(fit, wood(9), wood(5)), 10);
+  expect(covarianceOf(fit, wood(5), wood(9))).toBeGreaterThan(0);
+});
+
+test("odds follow the decibels to spare; a reading next door settles most", () => {
+  expect([normalShare(0), normalShare(1), normalShare(-1.96)].map((share) => share.toFixed(4))).toEqual([
+    "0.5000",
+    "0.8413",
+    "0.0250",
+  ]);
+  expect(oddsOf(6, 3)).toBeGreaterThan(0.97);
+  expect(spreadOf(open, null)).toBe(3);
+  expect(spreadOf({ ...wood(10), diffractionDb: 10 }, null)).toBeCloseTo(Math.hypot(3, 3.5, 2));
+  const learned = { ...fitReadings([]).learned, isOn: true };
+  expect(spreadOf(open, learned)).toBeGreaterThan(3);
+  expect(spreadOf(open, { ...learned, isOn: false })).toBe(3);
+  const near = (id: string, spareDb: number) => ({ id, path: open, spareDb });
+  const far = { id: "far", path: { ...open, latDeg: 40 }, spareDb: 40 };
+  const links = [near("x", 0.5), near("y", -0.5), near("z", 1), far];
+  const best = mostSettling(fitReadings([]), links, new Set(["x", "far"]))!;
+  expect(best.id).toBe("x");
+  expect(best.movesIds).toEqual(["x", "y", "z"]);
+  expect(mostSettling(fitReadings([]), [far], new Set(["far"]))).toBeNull();
+});
