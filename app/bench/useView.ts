@@ -1,6 +1,7 @@
 import type { ViewAnswers, ViewAsk } from "#jobs";
 import type { Patch } from "#core/plan";
 import { useEffect, useState } from "react";
+import { said } from "../work/said";
 
 /** A drag changes the plan many times a second; the question waits until it rests. */
 const REST_MS = 250;
@@ -32,7 +33,7 @@ export function useView<Row>(planId: string, patches: readonly Patch[], ask: Vie
           body,
           signal: stop.signal,
         });
-        if (!response.ok) throw new Error(await response.text());
+        if (!response.ok) throw new Error(await said(response));
         setState({ body, answers: (await response.json()) as ViewAnswers, failed: null });
       };
       answered().catch((error: unknown) => {

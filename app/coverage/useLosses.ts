@@ -10,6 +10,7 @@ import {
 import type { Place } from "#core/geodesy";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { lossesFromWire } from "#wire";
+import { said } from "../work/said";
 
 /** What path losses follow from: no pattern, heading, tilt or power. */
 export interface LossesAsk {
@@ -56,7 +57,7 @@ async function fetchLosses(
       body: JSON.stringify({ ...ask, wedge }),
       signal,
     });
-    if (!response.ok) throw new Error(await response.text());
+    if (!response.ok) throw new Error(await said(response));
     lossesFromWire(await response.arrayBuffer(), grid, wedgeOf(grid, wedge).window, losses);
     arrived++;
     show({ grid, bearings, losses, arrived });

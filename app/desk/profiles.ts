@@ -2,6 +2,7 @@ import type { Place } from "#core/geodesy";
 import type { Profile } from "#core/terrain";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { profileFromWire, type ProfileWire } from "#wire";
+import { said } from "../work/said";
 
 export type Pair = readonly [from: Place, to: Place];
 const pairKey = ([from, to]: Pair) => `${from.latDeg},${from.lonDeg},${to.latDeg},${to.lonDeg}`;
@@ -48,7 +49,7 @@ export function useFetched(profiles: Profiles, pairs: readonly Pair[]): void {
         const { planId, known, came } = now.profiles;
         const query = keys.slice(0, BATCH).map((key) => `pair=${key}`);
         const response = await fetch(`/plans/${encodeURIComponent(planId)}/profiles?${query.join("&")}`);
-        if (!response.ok) throw new Error(await response.text());
+        if (!response.ok) throw new Error(await said(response));
         const wires = (await response.json()) as ProfileWire[];
         wires.forEach((wire, i) => known.set(keys[i]!, profileFromWire(wire)));
         came(null);

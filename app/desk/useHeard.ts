@@ -1,6 +1,7 @@
 import type { Hearing } from "#core/interference";
 import { useEffect, useMemo, useState } from "react";
 import type { HeardWire } from "#wire";
+import { said } from "../work/said";
 
 /** What ends of kept links hear: near ends by their radio, far ends by their link. */
 export interface Heard {
@@ -29,7 +30,7 @@ export function useHeard(planId: string, revision: number, linkIds: readonly str
     const ask = async (ids: string[]) => {
       const query = ids.map((id) => `link=${encodeURIComponent(id)}`).join("&");
       const response = await fetch(`/plans/${encodeURIComponent(planId)}/heard?${query}`, { signal: stop.signal });
-      if (!response.ok) throw new Error(await response.text());
+      if (!response.ok) throw new Error(await said(response));
       return (await response.json()) as HeardWire;
     };
     const all = async () => {

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
 import type { ChangeWire, PlanWire } from "#wire";
 import { deskDataAfter, deskDataOf, type DeskData } from "./deskData";
+import { said } from "../work/said";
 
 /** The line to the server is opened once the page is at rest. */
 const OPEN_AFTER_MS = 1500;
@@ -46,7 +47,7 @@ export function useFollowing(packed: string, told: number): Following {
         ...(unsettled === null ? {} : { unsettled: String(unsettled) }),
       });
       const response = await fetch(`/plans/${encodeURIComponent(world.plan.id)}/since?${query.toString()}`);
-      if (!response.ok) throw new Error(await response.text());
+      if (!response.ok) throw new Error(await said(response));
       const change = (await response.json()) as ChangeWire | { anew: true };
       if ("anew" in change) return void window.location.reload();
       // While this was on its way, another plan may have been opened.

@@ -4,6 +4,7 @@ import { useNavigate } from "react-router";
 import { JobProgress } from "../work/JobProgress";
 import { upload } from "../work/upload";
 import { useJob } from "../work/useJob";
+import { said } from "../work/said";
 
 /** Makes a new plan of an archive that some Tejado wrote. */
 export function OpenArchive() {
@@ -26,7 +27,7 @@ export function OpenArchive() {
         headers: { "Content-Type": "application/json" },
         body: JSON.stringify({ uploadId }),
       });
-      if (!response.ok) throw new Error(await response.text());
+      if (!response.ok) throw new Error(await said(response));
       follow((await response.json()) as JobView);
     } catch (failure) {
       setError((failure as Error).message);

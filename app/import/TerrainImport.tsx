@@ -8,6 +8,7 @@ import { LayerTable } from "./LayerTable";
 import { LegendEditor, USUAL_LEGEND, type LegendRow } from "./LegendEditor";
 import { upload } from "../work/upload";
 import { useJob } from "../work/useJob";
+import { said } from "../work/said";
 
 const KINDS: { kind: Layer["kind"]; title: string; note: string }[] = [
   { kind: "bare", title: "Bare ground", note: "Heights without trees and roofs. Cover is put on top of them." },
@@ -69,7 +70,7 @@ export function TerrainImport({ planId, revision, layers }: { planId: string; re
               : null,
         }),
       });
-      if (!response.ok) throw new Error(await response.text());
+      if (!response.ok) throw new Error(await said(response));
       follow((await response.json()) as JobView);
     } catch (failure) {
       setError(`${(failure as Error).message}. The terrain stays as it was.`);

@@ -1,5 +1,6 @@
 import type { Patch } from "#core/plan";
 import type { KeepAnswer } from "./answer";
+import { said } from "../work/said";
 
 /** Names this window as long as it is open: what it has kept itself never stands in its way. */
 const windowName = typeof crypto === "undefined" ? "server" : crypto.randomUUID();
@@ -22,7 +23,7 @@ async function post(planId: string, body: object): Promise<KeepAnswer> {
       body: JSON.stringify(body),
     }).catch(() => null);
     if (response?.headers.get("content-type")?.includes("json")) return (await response.json()) as KeepAnswer;
-    if (response) return { ok: false, message: await response.text() };
+    if (response) return { ok: false, message: await said(response) };
     if (tried >= TRIES) return { ok: false, message: NO_ANSWER };
   }
 }

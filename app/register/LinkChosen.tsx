@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { toast } from "sonner";
 import { keepPatches } from "../keep/keepPatches";
 import { Button, figure, Modal, Table } from "../ui";
+import { said } from "../work/said";
 
 /** More are not linked at once: each is answered in full. */
 export const MOST_LINKED_AT_ONCE = 500;
@@ -35,7 +36,7 @@ export function LinkChosen({
       signal: stop.signal,
     })
       .then(async (response) => {
-        if (!response.ok) throw new Error(await response.text());
+        if (!response.ok) throw new Error(await said(response));
         const { rows } = (await response.json()) as { rows: [AttachedList] };
         setFound(rows[0]);
       })

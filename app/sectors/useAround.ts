@@ -1,6 +1,7 @@
 import { accessLinksAt, sectorCustomer, type SectorCustomer, type SiteAround } from "#core/sectors";
 import { useEffect, useMemo, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
+import { said } from "../work/said";
 
 /** A site as its sectors see it, with the change in hand; null until it is here. */
 export interface Around {
@@ -29,7 +30,7 @@ export function useAround(siteId: string | null): Around {
       const response = await fetch(`/plans/${encodeURIComponent(planId)}/around?site=${encodeURIComponent(siteId)}`, {
         signal: stop.signal,
       });
-      if (!response.ok) throw new Error(await response.text());
+      if (!response.ok) throw new Error(await said(response));
       setKept({ around: (await response.json()) as SiteAround, failed: null });
     };
     ask().catch((error: unknown) => {

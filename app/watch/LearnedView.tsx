@@ -8,6 +8,7 @@ import { Button, figure, signedFigure, Table } from "../ui";
 import { keepPatches } from "../keep/keepPatches";
 import { oddsText } from "./words";
 import type { LearnedPage } from "./learned.server";
+import { said } from "../work/said";
 
 /** Readings that stray by more than this many times what is usual do not agree with the rest. */
 const DISAGREES = 2.5;
@@ -23,7 +24,7 @@ export function LearnedView() {
     const leaving = new AbortController();
     fetch(`/plans/${planId}/watch/learned`, { signal: leaving.signal })
       .then(async (response) =>
-        response.ok ? setPage((await response.json()) as LearnedPage) : setProblem(await response.text()),
+        response.ok ? setPage((await response.json()) as LearnedPage) : setProblem(await said(response)),
       )
       .catch(() => leaving.signal.aborted || setProblem("Tejado does not answer; try again."));
     return () => leaving.abort();
@@ -71,7 +72,7 @@ export function LearnedView() {
             </p>
             <div className="mt-2 flex flex-wrap gap-2">
               <Button
-                look="primary"
+                look={after < before ? "primary" : "plain"}
                 onClick={() => void keep(learned, `Took over what ${taughtBy.length} readings taught`)}
               >
                 {inUse ? "Learn again from today's readings" : "Use it in predictions"}

@@ -96,7 +96,7 @@ export function NetworkView() {
             </span>
           ))}
           <span>
-            up to {watch.look.at.slice(0, 10)}
+            up to the end of {new Date(Date.parse(watch.look.at) - 1).toISOString().slice(0, 10)}
             {watch.settings.source === "simulated" && ", simulated"}
           </span>
           <a className={buttonClass()} href={`/plans/${kept.plan.id}/watch/month.pdf`} download>

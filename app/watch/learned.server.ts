@@ -9,7 +9,7 @@ import {
   type OddsCase,
 } from "#core/learn";
 import { linkEnds, type World } from "#core/plan";
-import { newestMeasurements, readLevelsDbm } from "#core/proof";
+import { judge, newestMeasurements, readLevelsDbm } from "#core/proof";
 import type { LinkWatch } from "#core/watch";
 import type { Learnable } from "#engine";
 
@@ -65,8 +65,10 @@ function readingsOf(world: World, learnable: readonly Learnable[], watched: read
       const { aDbm, bDbm } = readLevelsDbm(a, b, reading);
       const meant = (reading.expectedADbm + reading.expectedBDbm) / 2;
       const today = (physicsDbm.a + physicsDbm.b) / 2 + learnedDb;
-      // What stands on a side lobe or lacks a chain teaches nothing about trees.
-      if (link.state === "failed" || Math.abs(meant - today) > OTHER_LINK_DB) return [];
+      // What most likely stands on a side lobe or lacks a chain teaches nothing about trees.
+      const [lead] = judge(world.plan, a, b, reading).causes;
+      const isOfThePath = !lead || lead.kind === "foliage" || lead.kind === "noise";
+      if (!isOfThePath || Math.abs(meant - today) > OTHER_LINK_DB) return [];
       const errorDb = (aDbm + bDbm) / 2 - (physicsDbm.a + physicsDbm.b) / 2;
       return [{ linkId, path, errorDb, from: "proof" }];
     }

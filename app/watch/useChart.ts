@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import type { LinkChart } from "./kept";
+import { said } from "../work/said";
 
 /** A link's chart over the last days; asked for anew when what is known changes. */
 export function useChart(planId: string, linkId: string | null, days: number, stamp: string) {
@@ -13,7 +14,7 @@ export function useChart(planId: string, linkId: string | null, days: number, st
         setFound(
           response.ok
             ? { key, chart: (await response.json()) as LinkChart, problem: "" }
-            : { key, chart: null, problem: await response.text() },
+            : { key, chart: null, problem: await said(response) },
         ),
       )
       .catch(() => {

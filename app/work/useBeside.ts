@@ -1,5 +1,6 @@
 import { toast } from "sonner";
 import { useCallback, useEffect, useRef, useState } from "react";
+import { said } from "./said";
 
 const NOT_ANSWERING = "Tejado does not answer; try again.";
 /** How often it is looked at again, so that two people see each other's work, ms. */
@@ -23,7 +24,7 @@ export function useBeside<Kept, Ask extends object, Answer extends BesideAnswer>
         const headers: HeadersInit = stamp.current ? { "If-None-Match": stamp.current } : {};
         const response = await fetch(address, { headers, ...(signal ? { signal } : {}) });
         if (response.status === 304) return setFailed(null);
-        if (!response.ok) return setFailed(await response.text());
+        if (!response.ok) return setFailed(await said(response));
         setKept((await response.json()) as Kept);
         stamp.current = response.headers.get("ETag") ?? "";
         setFailed(null);
@@ -55,10 +56,9 @@ export function useBeside<Kept, Ask extends object, Answer extends BesideAnswer>
       toast.error(NOT_ANSWERING);
       return null;
     }
-    const isJson = response.headers.get("content-type")?.startsWith("application/json") ?? false;
-    const answer = isJson
+    const answer = response.ok
       ? ((await response.json()) as Answer)
-      : ({ ok: false, message: await response.text() } as Answer);
+      : ({ ok: false, message: await said(response) } as Answer);
     if (!answer.ok) toast.error(answer.message);
     else if (answer.message) toast(answer.message);
     return answer;

@@ -1,5 +1,6 @@
 import type { JobView } from "#jobs";
 import { useCallback, useEffect, useState } from "react";
+import { said } from "./said";
 
 const POLL_MS = 400;
 
@@ -20,7 +21,7 @@ export function useJob(base: string, onEnd: (job: JobView) => void) {
             planId: "",
             title: "",
             doneShare: 0,
-            message: await response.text(),
+            message: await said(response),
             state: "failed",
             resultUrl: null,
           } satisfies JobView);

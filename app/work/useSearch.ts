@@ -3,6 +3,7 @@ import type { Patch } from "#core/plan";
 import { useCallback, useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
 import { useJob } from "./useJob";
+import { said } from "./said";
 
 /** Where the address names a search that goes on, or has ended, while its page is loaded again. */
 const PARAMETER = "search";
@@ -18,7 +19,7 @@ export function useSearch<Result>(planId: string, isKept = false) {
     if (job.state !== "done" || !job.resultUrl) return;
     fetch(job.resultUrl)
       .then(async (response) => {
-        if (!response.ok) throw new Error(await response.text());
+        if (!response.ok) throw new Error(await said(response));
         setFound({ result: (await response.json()) as Result, failed: null });
       })
       .catch((error: Error) => setFound({ result: null, failed: error.message }));
@@ -33,7 +34,7 @@ export function useSearch<Result>(planId: string, isKept = false) {
     fetch(`/plans/${planId}/jobs/${encodeURIComponent(named)}`)
       .then(async (response) => {
         if (isOver) return;
-        if (!response.ok) return setFound({ result: null, failed: await response.text() });
+        if (!response.ok) return setFound({ result: null, failed: await said(response) });
         const known = (await response.json()) as JobView;
         follow(known);
         if (known.state !== "running") onEnd(known);
@@ -52,7 +53,7 @@ export function useSearch<Result>(planId: string, isKept = false) {
       body: JSON.stringify({ ask, patches }),
     }).catch(() => null);
     if (!response?.ok)
-      return setFound({ result: null, failed: (await response?.text()) ?? "Tejado does not answer; try again." });
+      return setFound({ result: null, failed: response ? await said(response) : "Tejado does not answer; try again." });
     const begun = (await response.json()) as JobView;
     follow(begun);
     if (isKept)

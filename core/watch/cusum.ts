@@ -76,10 +76,31 @@ export function departures(
     found.push(open);
   }
   for (const one of found) {
+    one.since = onsetOf(figures, one, bounds.slack);
     const during = figures.slice(one.since, one.endedAt ?? figures.length).filter((figure) => figure !== null);
     one.reached = middle(during);
   }
   return found;
+}
+
+/** The day that told may have begun as usual. */
+const SOON = [0, 1, 2] as const;
+
+/**
+ * From when a figure strayed: where it jumped, the first day that lies beyond a quarter of what it soon came to. The sum alone
+ * begins with whatever happened to lie a little low before.
+ */
+function onsetOf(
+  figures: readonly (number | null)[],
+  { since, raisedAt, usual, direction }: Departure,
+  slack: number,
+): number {
+  const strayed = (day: number) => direction * ((figures[day] ?? usual) - usual);
+  const reached = Math.max(...SOON.map((later) => strayed(raisedAt + later)));
+  if (reached < 2 * slack) return since;
+  let day = since;
+  while (day < raisedAt && strayed(day) < reached / 4) day++;
+  return day;
 }
 
 function middle(values: readonly number[]): number {

@@ -125,7 +125,7 @@ function fullDays(busy: readonly (number | null)[]): Departure[] {
     full.map((_, day) => sum(full.slice(Math.max(0, day - WEEK + 1), day + 1))),
     (week) => week >= FULL_DAYS,
     (week) => week === 0,
-    (day) => Math.max(0, day - WEEK + 1),
+    (day) => full.findIndex((isFull, at) => at > day - WEEK && isFull === 1),
   );
 }
 

@@ -152,11 +152,12 @@ async function keepAlarms(
       continue;
     }
     if (known.state === "closed") continue;
-    const isOver = told.endedDay !== "";
+    const isOver = told.endedDay !== "" || isProvenAnew(world, known);
     const patch = patchBetween("alarms", known, {
       ...known,
       ...{ linkIds: told.linkIds, endedDay: told.endedDay, what: told.what, value: told.value, unit: told.unit },
       ...{ causes: told.causes },
+      ...(isOver ? { endedDay: told.endedDay || dayText(toDay - 1) } : {}),
       ...(isOver ? { state: "closed" as const, closedWhy: endWords(world, told) } : {}),
     });
     if (patch) patches.push(patch);
@@ -186,13 +187,17 @@ const isSame = (alarm: Alarm, { linkId, linkIds, kind, sinceDay, raisedDay }: Ro
   Math.abs(dayOf(alarm.raisedDay) - raisedDay) <= SAME_DAYS;
 const SAME_DAYS = 10;
 
-function endWords(world: World, { linkId, raisedDay }: Pick<Alarm, "linkId" | "raisedDay">): string {
+/** Whether a reading proved an alarm's link after it was raised: whatever its figures were before, this is what it does now. */
+function isProvenAnew(world: World, { linkId, raisedDay }: Pick<Alarm, "linkId" | "raisedDay">): boolean {
   const reading = newestMeasurements(world).get(linkId);
   const isProven = world.links.get(linkId)?.state === "proven";
-  return reading && isProven && dayOf(reading.measuredAt) >= dayOf(raisedDay)
-    ? `proven anew on ${reading.measuredAt.slice(0, 10)}`
-    : "back to what is usual";
+  return reading !== undefined && isProven && dayOf(reading.measuredAt) >= dayOf(raisedDay);
 }
+
+const endWords = (world: World, alarm: Pick<Alarm, "linkId" | "raisedDay">): string =>
+  isProvenAnew(world, alarm)
+    ? `proven anew on ${newestMeasurements(world).get(alarm.linkId)!.measuredAt.slice(0, 10)}`
+    : "back to what is usual";
 
 function rowOf(planId: string, one: RootAlarm): Alarm {
   const isOver = one.endedDay !== null;
