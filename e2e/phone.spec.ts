@@ -10,6 +10,9 @@ const PAGES = [
     "install?view=crews",
     "install?view=links",
     "proof",
+    "watch?sel=link:link-long",
+    "watch?view=sources",
+    "watch?view=alarms",
   ],
   ...["register", "noise", "import", "export", "logbook", "versions", "library", "library/antennas"],
   ...[

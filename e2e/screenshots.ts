@@ -16,29 +16,6 @@ interface Shot {
 
 const takeFirstRemedy = (page: Page) => page.getByRole("button", { name: "Take in hand" }).first().click();
 
-async function takePlaces(page: Page): Promise<void> {
-  const rows = [
-    "name;lat;lon;height;people;status",
-    "Casa Nueva;-37,6105;-30,2105;6;3;asked",
-    `Casa del Pozo;37°36'20"S;30°11'50"W;7;2;surveyed`,
-    "Goat dairy;-37,61280;-30,21512;5;6;planned",
-    "Casa Cerca;-37,61051;-30,21051;6;1;asked",
-    "Casa Rota;-97,1;-30,2;6;x;asked",
-  ];
-  await page
-    .getByLabel("Places file")
-    .setInputFiles({ name: "houses.csv", mimeType: "text/csv", buffer: Buffer.from(rows.join("\n")) });
-  await page.getByRole("table", { name: "Rows of the file" }).scrollIntoViewIfNeeded();
-  // The ground of a new place is drawn tile by tile.
-  await page.waitForTimeout(4000);
-}
-
-async function scanHarbour(page: Page): Promise<void> {
-  await page.getByLabel("Site", { exact: true }).selectOption({ label: "Harbour hut (0)" });
-  await page.getByRole("button", { name: "Scan", exact: true }).click();
-  await page.getByText(/Kept 8 scans/).waitFor();
-}
-
 async function meetConflict(page: Page): Promise<void> {
   const height = (window: Page) => window.getByLabel("Height above ground").first();
   const keep = (window: Page) => window.getByRole("button", { name: /^Keep Enter/ }).click();
@@ -132,6 +109,18 @@ async function sweepOnRoof(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Lock azimuth" }).scrollIntoViewIfNeeded();
 }
 
+/** The island's year is played at the first look. */
+async function seeWatch(page: Page): Promise<void> {
+  const table = page.getByRole("table", { name: "Links by what they deliver" });
+  const look = page.getByRole("button", { name: "Look now" });
+  if (await look.isVisible()) await look.click();
+  await table.waitFor({ timeout: 120_000 });
+}
+
+async function seeTimeline(page: Page): Promise<void> {
+  await page.getByText(/^Bad hours/).waitFor({ timeout: 120_000 });
+}
+
 const SHOTS: Shot[] = [
   { name: "survey", path: "/plans/isla-orvena/survey?sel=subscriber:sub-58" },
   { name: "change-in-hand", path: "/plans/isla-orvena/paths?sel=link:link-long", before: takeFirstRemedy },
@@ -148,8 +137,8 @@ const SHOTS: Shot[] = [
   { name: "bench", path: "/plans/isla-orvena/bench?view=checklist&sel=radio:cpe-sub-28", before: practise },
   { name: "install", path: "/plans/isla-orvena/install?sel=link:link-medium", before: seeJob },
   { name: "proof", path: "/plans/isla-orvena/proof?sel=link:link-medium" },
-  { name: "import", path: "/plans/isla-orvena/import", before: takePlaces },
-  { name: "noise", path: "/plans/isla-orvena/noise", before: scanHarbour },
+  { name: "watch", path: "/plans/isla-orvena/watch?sel=link:link-long", before: seeWatch },
+  { name: "watch-timeline", path: "/plans/isla-orvena/watch?view=timeline&sel=link:link-long", before: seeTimeline },
   { name: "roof", path: "/field/#/plan/isla-orvena", field: true, before: sweepOnRoof },
   { name: "two-people", path: "/plans/isla-orvena/paths?sel=link:link-long", before: meetConflict },
 ];

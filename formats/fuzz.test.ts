@@ -23,6 +23,7 @@ import {
 import { guessMapping, interpretRows, PlacesFileError, readTable } from "#formats/places";
 import { heightWriter, layerFrame, layerTiles, openRaster, RasterError, writeGeotiff } from "#formats/raster";
 import { PingError, readPing } from "#formats/ping";
+import { readSamples, SamplesError } from "#formats/samples";
 import { readScans } from "#formats/scans";
 import { readAreas, readFeatures, readOverlay } from "#formats/shapes";
 import { unpackTo, unzipWithin, zipFiles, ZipRefused } from "#formats/zip";
@@ -243,6 +244,18 @@ const READERS: [
     ),
     (bytes) => readBesideFiles(new Map([["fieldNotes.json", bytes]])),
     [ArchiveError],
+  ],
+  [
+    "samples",
+    text('[{"series":"link-1/a","at":"2026-11-27T08:00:00Z","level0Dbm":-61.5,"noiseDbm":-92}]'),
+    (bytes) => readSamples(bytes, false),
+    [SamplesError],
+  ],
+  [
+    "samples as CSV",
+    text("series,at,level0Dbm,supplyV\nlink-1/a,2026-11-27T08:00:00Z,-61.5,\nradio/r,2026-11-27T08:00:00Z,,24.1\n"),
+    (bytes) => readSamples(bytes, true),
+    [SamplesError],
   ],
   [
     "pings",
