@@ -62,6 +62,7 @@ test("the planted faults are found, each with a remedy, and little else", () => 
     ...["address", "address", "address", "address", "address"],
     "airtime",
     "airtime",
+    ...["alarm", "alarm", "alarm"],
     "blocked",
     "bracket",
     "doubtful",

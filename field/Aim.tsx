@@ -79,6 +79,7 @@ export function Aim({ pack, side, here, there, notes }: Here) {
       <LevelEntry
         key={axis}
         perDbm={end.model.meterVoltsPerDbm}
+        expectedDbm={sheet.expectedChainDbm}
         last={points.at(-1) ?? null}
         onLog={(angleDeg, levelDbm) =>
           void field.note(pack, { side, kind: "level", key: axis, value: angleDeg, levelDbm })
@@ -110,23 +111,35 @@ export function Aim({ pack, side, here, there, notes }: Here) {
   );
 }
 
+/** How a level is read, with the sign beside the box. */
+const UNITS = { dBm: "dBm", volts: "V", LEDs: "lit" } as const;
+/** What one LED more stands for where no sheet says, dB. */
+const LED_DB = 6;
+
 /** An angle of the bracket's scale and the level there, in dBm or in volts as the meter shows them. */
 function LevelEntry({
   perDbm,
+  expectedDbm,
   last,
   onLog,
 }: {
   perDbm: number | null;
+  /** On the chain that is read: where every LED is lit. */
+  expectedDbm: number;
   last: SweepPoint | null;
   onLog: (angleDeg: number, levelDbm: number) => void;
 }) {
-  const [inVolts, setInVolts] = useState(perDbm !== null);
+  const [unit, setUnit] = useState<keyof typeof UNITS>(perDbm !== null ? "volts" : "dBm");
+  const [leds, setLeds] = useState("4");
   const [angle, setAngle] = useState(last ? figure(last.angleDeg) : "0");
   const [level, setLevel] = useState("");
   const angleDeg = Number(plainFigure(angle));
   const read = level.trim() === "" ? NaN : Number(plainFigure(level));
-  const levelDbm = inVolts && perDbm !== null ? read / perDbm : read;
-  const isFine = Number.isFinite(angleDeg) && Math.abs(angleDeg) <= 360 && levelDbm >= -140 && levelDbm <= 20;
+  const dark = Number(leds) - read;
+  const levelDbm =
+    unit === "volts" && perDbm !== null ? read / perDbm : unit === "LEDs" ? expectedDbm - dark * LED_DB : read;
+  const isLit = unit !== "LEDs" || (Number.isInteger(read) && read >= 0 && dark >= 0);
+  const isFine = Number.isFinite(angleDeg) && Math.abs(angleDeg) <= 360 && isLit && levelDbm >= -140 && levelDbm <= 20;
   const nudge = (by: number) => setAngle(figure(angleDeg + by));
   return (
     <form
@@ -156,17 +169,34 @@ function LevelEntry({
       <div className="mt-2 flex items-end gap-2">
         <Box
           label="Reads"
-          unit={inVolts ? "V" : "dBm"}
+          unit={UNITS[unit]}
           inputMode="text"
           value={level}
           onChange={({ target }) => setLevel(target.value)}
         />
-        {perDbm !== null && <Big onClick={() => setInVolts(!inVolts)}>{inVolts ? "in dBm" : "in volts"}</Big>}
+        {unit === "LEDs" && (
+          <Box label="LEDs it has" inputMode="numeric" value={leds} onChange={({ target }) => setLeds(target.value)} />
+        )}
+        {(Object.keys(UNITS) as (keyof typeof UNITS)[])
+          .filter((one) => one !== unit && (one !== "volts" || perDbm !== null))
+          .map((one) => (
+            <Big key={one} onClick={() => setUnit(one)}>
+              in {one}
+            </Big>
+          ))}
         <Big type="submit" look="primary" disabled={!isFine}>
           Log it
         </Big>
       </div>
-      {inVolts && Number.isFinite(levelDbm) && <p className="text-sm text-quiet">That is {figure(levelDbm)} dBm.</p>}
+      {unit === "LEDs" && (
+        <p className="text-sm text-quiet">
+          LEDs are coarse: each is taken for {LED_DB} dB under what is expected. Find where the last one goes out on
+          either side, and stand in the middle.
+        </p>
+      )}
+      {unit === "volts" && Number.isFinite(levelDbm) && (
+        <p className="text-sm text-quiet">That is {figure(levelDbm)} dBm.</p>
+      )}
     </form>
   );
 }

@@ -7,7 +7,7 @@ export { sitesTitle, type SitesAsk, type SitesOfStyle, type SitesOrder, type Sit
 export { stagingTitle } from "./staging";
 export type { TerrainImport } from "./terrain";
 export { NO_PLAN, type JobTools } from "./tools";
-export { dropOldUploads, dropUpload, receiveUpload, UPLOAD_LIMIT_BYTES, uploadPath } from "./uploads";
+export { dropOldUploads, dropUpload, noRoomFor, receiveUpload, UPLOAD_LIMIT_BYTES, uploadPath } from "./uploads";
 export { askCoverage } from "./coverage";
 export { askView, type ViewAnswers, type ViewAsk } from "./views";
 export { jobOf, jobUnderWay, pauseWork, startWork, stopJob, submit, type JobView } from "./work";

@@ -25,6 +25,8 @@ import {
   archivePlan,
   jobOf,
   pauseWork,
+  dropUpload,
+  noRoomFor,
   receiveUpload,
   startWork,
   stopJob,
@@ -325,6 +327,16 @@ test("a raster that fails, or is stopped, leaves the terrain as it was and no ti
     "SELECT count(DISTINCT layer_id)::int AS count FROM layer_tiles",
   );
   expect(rows[0]!.count).toBe(before.length);
+});
+
+test("a file is taken only where those that wait leave room for it, and the disk too", async () => {
+  const id = await receiveUpload(store, Readable.from([Buffer.alloc(1000)]));
+  expect(noRoomFor(store, 500, { leftFreeBytes: 0 })).toBeNull();
+  expect(noRoomFor(store, 500, { waitingBytes: 1200, leftFreeBytes: 0 })).toMatch(
+    /wait to be used already, and at most/,
+  );
+  expect(noRoomFor(store, 500, { leftFreeBytes: 1e18 })).toMatch(/must stay free; this file has 0\.0 GB/);
+  dropUpload(store, id);
 });
 
 test("a reader that says nothing for too long is ended, with the file and the place", async () => {

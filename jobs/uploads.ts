@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { createWriteStream, existsSync, mkdirSync, readdirSync, rmSync, statSync } from "node:fs";
+import { createWriteStream, existsSync, mkdirSync, readdirSync, rmSync, statfsSync, statSync } from "node:fs";
 import { join } from "node:path";
 import type { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
@@ -9,6 +9,31 @@ import type { Store } from "#store";
 export const UPLOAD_LIMIT_BYTES = 8 * 1024 ** 3;
 
 const folderOf = (store: Store) => join(store.directory, "uploads");
+
+/** Files that wait to be used may have so many bytes together, and leave so many free on their disk. */
+const WAITING_LIMIT_BYTES = 16 * 1024 ** 3;
+const LEFT_FREE_BYTES = 1024 ** 3;
+
+/** Why a file of so many bytes is not taken now, in words; null where it is. */
+export function noRoomFor(
+  store: Store,
+  bytes: number,
+  { waitingBytes = WAITING_LIMIT_BYTES, leftFreeBytes = LEFT_FREE_BYTES } = {},
+): string | null {
+  const folder = folderOf(store);
+  mkdirSync(folder, { recursive: true });
+  const waiting = readdirSync(folder).reduce((sum, name) => sum + (statOf(join(folder, name))?.size ?? 0), 0);
+  const gigabytes = (count: number) => `${(count / 1e9).toFixed(1)} GB`;
+  if (waiting + bytes > waitingBytes)
+    return `Files of ${gigabytes(waiting)} wait to be used already, and at most ${gigabytes(waitingBytes)} may; this one has ${gigabytes(bytes)}. Use or leave some first: what nobody uses is dropped after a week.`;
+  const { bavail, bsize } = statfsSync(folder);
+  return bavail * bsize - bytes < leftFreeBytes
+    ? `The disk has ${gigabytes(bavail * bsize)} left, and ${gigabytes(leftFreeBytes)} of it must stay free; this file has ${gigabytes(bytes)}.`
+    : null;
+}
+
+/** A file that may be gone meanwhile. */
+const statOf = (path: string) => statSync(path, { throwIfNoEntry: false });
 
 /** Streams a file into the data directory and gives the name under which a job finds it. Throws when it is cut short. */
 export async function receiveUpload(store: Store, body: Readable): Promise<string> {

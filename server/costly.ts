@@ -58,5 +58,5 @@ export function inTurn() {
 }
 
 /** Who asks: the account that is signed in, else the address. */
-const askerOf = ({ ip }: Request, { locals }: Response): string =>
+export const askerOf = ({ ip }: Request, { locals }: Response): string =>
   (locals.account as { id: string } | undefined)?.id ?? ip ?? "";

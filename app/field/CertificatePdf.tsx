@@ -3,10 +3,12 @@ import { CAUTION_NOTE, CAUTIONS } from "#core/install";
 import type { Measurement } from "#core/plan";
 import { schoolsOf, type Verdict } from "#core/proof";
 import { figure } from "#core/words";
-import { Document, Image, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
+import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import type { FieldPack } from "#wire";
 import { registerFonts } from "../data/pdfFonts";
 import type { Formats } from "../ui/format";
+import type { PrintedPhoto } from "./photos.server";
+import { PhotosPdf } from "./PhotosPdf";
 
 registerFonts();
 
@@ -19,8 +21,6 @@ const styles = StyleSheet.create({
   row: { flexDirection: "row", borderBottomWidth: 0.5, borderColor: "#dcd4c6", paddingVertical: 2 },
   word: { flex: 2 },
   figure: { flex: 1, fontFamily: "Figures", textAlign: "right" },
-  photos: { flexDirection: "row", flexWrap: "wrap", gap: 6, marginTop: 6 },
-  photo: { width: 165 },
 });
 
 const STATE_WORDS = { proven: "Proven", doubtful: "Doubtful", failed: "Failed" } as const;
@@ -29,7 +29,7 @@ export interface Certified {
   pack: FieldPack;
   reading: Measurement;
   verdict: Verdict;
-  photos: { name: string; data: Uint8Array; at: string | null }[];
+  photos: PrintedPhoto[];
 }
 
 const dBm = (value: number | null) => (value === null ? "not read" : `${figure(value)} dBm`);
@@ -93,17 +93,7 @@ export function CertificatePdf({ certified, formats }: { certified: Certified; f
             steps={pack.ends![side].sheet.work.steps.length}
           />
         ))}
-        {photos.length > 0 && <Text style={styles.heading}>Photographed</Text>}
-        <View style={styles.photos}>
-          {photos.map(({ name, data, at }) => (
-            <View key={name + at} style={styles.photo} wrap={false}>
-              <Image src={{ data: Buffer.from(data), format: "jpg" }} />
-              <Text style={styles.quiet}>
-                {name} {at?.slice(0, 10) ?? ""}
-              </Text>
-            </View>
-          ))}
-        </View>
+        <PhotosPdf photos={photos} />
         <Text style={[styles.quiet, { marginTop: 10 }]}>
           Tejado compared readings with its prediction and listed what people confirmed. {CAUTION_NOTE}
         </Text>

@@ -6,6 +6,8 @@ import { registerFonts } from "../data/pdfFonts";
 import { EndPage } from "../data/SheetPdf";
 import { PERMIT_WORDS, WORK_WORDS } from "../install/words";
 import type { Formats } from "../ui/format";
+import type { PrintedPhoto } from "./photos.server";
+import { PhotosPdf } from "./PhotosPdf";
 
 registerFonts();
 
@@ -24,10 +26,12 @@ const styles = StyleSheet.create({
 export function PackPdf({
   pack,
   problems,
+  photos,
   formats,
 }: {
   pack: FieldPack;
   problems: readonly string[];
+  photos: readonly PrintedPhoto[];
   formats: Formats;
 }) {
   const { visit, ends } = pack;
@@ -68,6 +72,7 @@ export function PackPdf({
         {END_SIDES.map((side) => (
           <Who key={side} pack={pack} side={side} />
         ))}
+        <PhotosPdf photos={photos} />
       </Page>
       <EndPage sheet={sheet} end={ends.a.sheet} other={sheet.names[1]} formats={formats} />
       <EndPage sheet={sheet} end={ends.b.sheet} other={sheet.names[0]} formats={formats} />

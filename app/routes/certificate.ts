@@ -3,17 +3,14 @@ import { data } from "react-router";
 import { readingIdOf } from "#core/crews";
 import { linkEnds } from "#core/plan";
 import { judge, newestMeasurements } from "#core/proof";
-import { readPhoto } from "#store";
 import { fileName } from "../data/fileName";
 import { readPreferences } from "../data/preferences";
 import { printed } from "../data/printed.server";
 import { fieldPack } from "../field/pack.server";
+import { photosOf } from "../field/photos.server";
 import { requireVisit } from "../field/visit.server";
 import { formatsFor } from "../ui/format";
 import type { Route } from "./+types/certificate";
-
-/** Pictures on a certificate: more would make it a book. */
-const MOST_PHOTOS = 12;
 
 /** What a job proved, on paper: its own reading, or else the link's newest. */
 export async function loader({ params, request }: Route.LoaderArgs) {
@@ -24,13 +21,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   if (!pack.ends)
     throw data("This path has no answer any more, so there is nothing to hold the reading against.", { status: 409 });
   const { a, b } = linkEnds(world, world.links.get(visit.linkId)!);
-  const owners = new Set([pack.ends.a.place.id, pack.ends.b.place.id]);
-  const listed = [...world.photos.values()].filter(({ ownerId }) => owners.has(ownerId)).slice(-MOST_PHOTOS);
-  const photos = [];
-  for (const { id, name, takenAt } of listed) {
-    const bytes = await readPhoto(store.db, params.planId, id);
-    if (bytes) photos.push({ name, data: bytes, at: takenAt });
-  }
+  const photos = await photosOf(store, world, params.planId, [pack.ends.a.place.id, pack.ends.b.place.id]);
   const { CertificatePdf } = await import("../field/CertificatePdf");
   const verdict = judge(world.plan, a, b, reading);
   const element = createElement(CertificatePdf, {

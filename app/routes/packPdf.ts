@@ -6,6 +6,7 @@ import { fileName } from "../data/fileName";
 import { readPreferences } from "../data/preferences";
 import { printed } from "../data/printed.server";
 import { fieldPack } from "../field/pack.server";
+import { photosOf } from "../field/photos.server";
 import { formatsFor } from "../ui/format";
 import type { Route } from "./+types/packPdf";
 
@@ -18,6 +19,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const problems = visitProblems(world).filter(({ visitId }) => visitId === visit.id);
   const element = createElement(PackPdf, {
     ...{ pack, problems: problems.map(({ text }) => text) },
+    photos: await photosOf(store, world, params.planId, [pack.ends.a.place.id, pack.ends.b.place.id]),
     formats: formatsFor(readPreferences(request)),
   });
   return new Response(await printed(element), {

@@ -1,7 +1,9 @@
 import { randomUUID } from "node:crypto";
+import { mendVisit } from "#core/crews";
 import { judge, promisedBy, schoolsOf, type Verdict } from "#core/proof";
 import { chainWords, commonChains, type Tape } from "#core/link";
 import {
+  putPatch,
   linkEnds,
   measurementSchema,
   patchBetween,
@@ -53,7 +55,8 @@ const readingSchema = z.object({
 
 export async function loader({ params, request, url }: Route.LoaderArgs) {
   const { store, link, answer, rows, world, revision } = await requireLink(params.planId, params.linkId);
-  requireSeen((await jobsSeen(store, world)).link(link.id));
+  const seen = await jobsSeen(store, world);
+  requireSeen(seen.link(link.id));
   const { a, b } = linkEnds(world, link);
   const readings = rows.measurements
     .filter((one) => one.linkId === link.id)
@@ -61,6 +64,7 @@ export async function loader({ params, request, url }: Route.LoaderArgs) {
   const editing = readings.find(({ id }) => id === url.searchParams.get("reading")) ?? null;
   return {
     planId: params.planId,
+    canPlan: seen.all,
     revision,
     editing,
     plan: rows.plan,
@@ -93,7 +97,8 @@ function expectedAt(tape: Tape) {
 
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, link, answer, rows, world, revision } = await requireLink(params.planId, params.linkId);
-  requireSeen((await jobsSeen(store, world)).link(link.id));
+  const seen = await jobsSeen(store, world);
+  requireSeen(seen.link(link.id));
   const { a, b } = linkEnds(world, link);
   const form = await formOf(request);
   const readings = rows.measurements.filter((one) => one.linkId === link.id);
@@ -116,6 +121,19 @@ export async function action({ params, request }: Route.ActionArgs) {
     });
     if (!answered.ok) throw data(answered.message, { status: answered.status });
     return redirect(`/plans/${encodeURIComponent(params.planId)}/links/${encodeURIComponent(link.id)}/proof`);
+  }
+  if (form.get("intent") === "job") {
+    if (!seen.all) throw data("Jobs are made at the desk.", { status: 403 });
+    const cause = known && judge(rows.plan, a, b, known).causes.find(({ kind }) => kind === form.get("cause"));
+    if (!cause) throw data("That cause does not stand there any more.", { status: 404 });
+    const visit = mendVisit(world, link, randomUUID(), `${cause.title}: ${cause.reason}. ${cause.next}`);
+    const answered = await keepOwn(store, params.planId, authorOf(request), {
+      what: `Job on ${name}: ${cause.title}`,
+      patches: [putPatch("visits", visit)],
+      base,
+    });
+    if (!answered.ok) throw data(answered.message, { status: answered.status });
+    return redirect(`/plans/${encodeURIComponent(params.planId)}/install`);
   }
   const submission = parseWithZod(form, { schema: readingSchema });
   if (submission.status !== "success") return data(submission.reply(), { status: 400 });
@@ -170,10 +188,13 @@ function VerdictView({
   verdict,
   reading,
   names,
+  canPlan,
 }: {
   verdict: Verdict;
   reading: Measurement;
   names: readonly string[];
+  /** Whether whoever looks may make jobs. */
+  canPlan: boolean;
 }) {
   const chains = (first: number, second: number | null) =>
     second === null ? figure(first) : `${figure(first)} and ${figure(second)}`;
@@ -205,6 +226,15 @@ function VerdictView({
             {verdict.causes.map((cause) => (
               <li key={cause.kind}>
                 <strong>{cause.title}.</strong> {cause.reason}. {cause.next}
+                {canPlan && (
+                  <Form method="post">
+                    <input type="hidden" name="readingId" value={reading.id} />
+                    <input type="hidden" name="cause" value={cause.kind} />
+                    <Button type="submit" name="intent" value="job" className="min-h-11">
+                      Make a job of it
+                    </Button>
+                  </Form>
+                )}
               </li>
             ))}
           </ol>
@@ -234,7 +264,7 @@ function fieldsOf(reading: Measurement): Record<string, string> {
 
 /** What was measured, held against what was promised. */
 export default function ProofRoute({ loaderData, actionData }: Route.ComponentProps) {
-  const { planId, linkId, names, expected, chains, readings, plan, editing } = loaderData;
+  const { planId, linkId, names, expected, chains, readings, plan, editing, canPlan } = loaderData;
   const busy = useNavigation().state !== "idle";
   const [form, fields] = useForm<z.infer<typeof readingSchema>>({
     id: `reading-${editing?.id ?? readings.length}`,
@@ -296,7 +326,7 @@ export default function ProofRoute({ loaderData, actionData }: Route.ComponentPr
       {readings.length > 0 && (
         <section aria-label="Readings" className="mb-4 space-y-2">
           {readings.map(({ reading, verdict }) => (
-            <VerdictView key={reading.id} reading={reading} verdict={verdict} names={names} />
+            <VerdictView key={reading.id} reading={reading} verdict={verdict} names={names} canPlan={canPlan} />
           ))}
         </section>
       )}

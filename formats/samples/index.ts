@@ -40,18 +40,26 @@ function jsonRows(bytes: Uint8Array): unknown[] {
 const FIGURES: ReadonlySet<string> = new Set(METRICS.map(({ key }) => key));
 
 function csvRows(text: string): unknown[] {
-  const { data, errors, meta } = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true });
+  const { data, errors } = Papa.parse<string[]>(text, { skipEmptyLines: true });
   const fault = errors.find(({ type }) => type !== "Delimiter");
-  if (fault) throw new SamplesError(`row ${(fault.row ?? 0) + 2}: ${fault.message.toLowerCase()}`);
-  const fields = meta.fields ?? [];
+  if (fault) throw new SamplesError(`row ${(fault.row ?? 0) + 1}: ${fault.message.toLowerCase()}`);
+  const [header = [], ...rows] = data;
+  const fields = header.map((name) => name.trim());
   for (const needed of ["series", "at"])
     if (!fields.includes(needed))
-      throw new SamplesError(`a column "${needed}" was expected, found ${fields.slice(0, 12).join(", ") || "none"}`);
-  return data.map((row) =>
-    Object.fromEntries(
-      Object.entries(row).flatMap(([key, cell]) =>
-        cell.trim() === "" ? [] : [[key, FIGURES.has(key) ? Number(cell) : cell.trim()]],
-      ),
-    ),
-  );
+      throw new SamplesError(
+        `a column "${needed}" was expected, found ${fields.filter(Boolean).slice(0, 12).join(", ") || "none"}`,
+      );
+  const twice = fields.find((name, at) => fields.indexOf(name) !== at);
+  if (twice !== undefined) throw new SamplesError(`the column "${twice}" stands twice`);
+  return rows.map((cells, row) => {
+    if (cells.length > fields.length)
+      throw new SamplesError(`row ${row + 2}: ${cells.length} cells under ${fields.length} columns`);
+    return Object.fromEntries(
+      cells.flatMap((cell, at) => {
+        const [name, value] = [fields[at]!, cell.trim()];
+        return value === "" ? [] : [[name, FIGURES.has(name) ? Number(value) : value]];
+      }),
+    );
+  });
 }

@@ -31,7 +31,7 @@ function checkPositions(geometry: GeoJSON.Geometry, feature: number): void {
     const [lon, lat] = at as number[];
     if (!(Math.abs(lon!) <= 180 && Math.abs(lat ?? NaN) <= 90))
       throw new PlacesFileError(
-        `feature ${feature}: position ${lon}, ${lat} must be longitude and latitude in degrees`,
+        `feature ${feature}: position ${lon}, ${lat ?? "nothing"} must be longitude and latitude in degrees`,
       );
   };
   walk(geometry.coordinates);

@@ -16,7 +16,7 @@ const peopleOf = (world: World, { linkIds }: Alarm) =>
     return link ? sum + peopleBehind(world, link) : sum;
   }, 0);
 
-/** What the watch found and nobody has closed. */
+/** What the watch found, that nobody has closed and no job is open for. */
 export const alarm: Check = {
   id: "alarm",
   title: "The watch raised an alarm",
@@ -24,7 +24,9 @@ export const alarm: Check = {
   ofPlan: (world) =>
     [...world.alarms.values()].flatMap((one) => {
       const link = world.links.get(one.linkId);
-      if (one.state === "closed" || !link) return [];
+      const visit = one.visitId === null ? undefined : world.visits.get(one.visitId);
+      // Once it is a job it is the job's turn.
+      if (one.state === "closed" || !link || (visit && visit.state !== "done")) return [];
       const { a, b } = linkEnds(world, link);
       const root = one.radioId === null ? undefined : world.radios.get(one.radioId);
       const others = one.linkIds.length - 1;
@@ -50,8 +52,9 @@ export const alarm: Check = {
   remedies: (world, { about }) => {
     const one = world.alarms.get(about?.find(({ kind }) => kind === "alarms")?.id ?? "");
     const link = one && world.links.get(one.linkId);
-    if (!one || !link || (one.visitId !== null && world.visits.has(one.visitId))) return [];
-    const visit = mendVisit(world, link, `mend-${one.id}`.slice(0, 64), leadWords(one));
+    if (!one || !link) return [];
+    const again = one.visitId !== null && world.visits.has(one.visitId) ? "again-" : "";
+    const visit = mendVisit(world, link, `mend-${again}${one.id}`.slice(0, 64), leadWords(one));
     return [
       {
         label: "Make a job of it",
