@@ -101,6 +101,7 @@ test("every check belongs to the stage in whose work it is mended", () => {
     bench: 0,
     install: 0,
     proof: 1,
+    watch: 0,
   });
   expect(Object.values(STAGE_KEYS).sort()).toEqual([...STAGES].sort());
   expect([isStage("paths"), isStage("library"), isStage(undefined)]).toEqual([true, false, false]);
