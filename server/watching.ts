@@ -1,3 +1,4 @@
+import { DAY_MS } from "#core/watch";
 import { planContext } from "#engine";
 import { jobUnderWay, pollPlan, submit, watchSettings, watchTitle } from "#jobs";
 import { readPlanName, readWatch, watchedPlans, type Store } from "#store";
@@ -6,16 +7,19 @@ import { readPlanName, readWatch, watchedPlans, type Store } from "#store";
 const FIRST_MS = 20_000;
 const EVERY_MS = 3600 * 1000;
 
-/** Looks at every plan that is watched while Tejado runs: what real devices sent each hour, a simulated network where it was never played. */
+/** Looks at every plan that is watched while Tejado runs: what real devices sent and what a live simulated network told each hour, another one where it was never played. */
 export function lookEachHour(store: Store, onFailure: (error: unknown) => void): void {
   const look = async () => {
     for (const planId of await watchedPlans(store.db)) {
-      const { source } = await watchSettings(store, planId);
+      const { source, clockDay } = await watchSettings(store, planId);
       const { look: known } = await readWatch(store.db, planId);
-      const isDue = source === "devices" || (source === "simulated" && known === null);
+      const isLive = source === "simulated" && clockDay === "";
+      const isDue = source === "devices" || isLive || (source === "simulated" && known === null);
       if (!isDue || (await jobUnderWay(store, planId, "watch"))) continue;
       const name = (await readPlanName(store.db, planId)) ?? planId;
-      const play = source === "simulated" ? { linkIds: "all" as const, fromDay: null } : null;
+      const yesterday = new Date(Date.now() - DAY_MS).toISOString().slice(0, 10);
+      const fromDay = isLive && known !== null ? yesterday : null;
+      const play = source === "simulated" ? { linkIds: "all" as const, fromDay } : null;
       await submit(store, "watch", planId, watchTitle(name), { play });
     }
   };

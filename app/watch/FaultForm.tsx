@@ -39,7 +39,7 @@ export function FaultForm() {
   const { clockDay, faults } = watch!.settings;
   const [kind, setKind] = useState<PlannedFault["kind"]>("moved");
   const [side, setSide] = useState<"a" | "b">("a");
-  const [fromDay, setFromDay] = useState(clockDay);
+  const [fromDay, setFromDay] = useState(clockDay || new Date().toISOString().slice(0, 10));
   const [value, setValue] = useState<number | null>(KINDS.moved.figure![3]);
   const [linkId, setLinkId] = useState(selection?.kind === "link" ? selection.id : "");
   const isBusy = job?.state === "running";
@@ -66,7 +66,13 @@ export function FaultForm() {
     <section className="max-w-2xl space-y-3">
       <h2 className="font-semibold">The simulated network</h2>
       <p>
-        Its clock stands at the end of <span className="figures">{clockDay}</span>.{" "}
+        {clockDay === "" ? (
+          "It runs with the clock of this machine, and is looked at each hour. "
+        ) : (
+          <>
+            Its clock stands at the end of <span className="figures">{clockDay}</span>.{" "}
+          </>
+        )}
         {(
           [
             [1, "a day"],
@@ -78,6 +84,11 @@ export function FaultForm() {
             Let {word} pass
           </Button>
         ))}
+        {clockDay !== "" && (
+          <Button disabled={isBusy} onClick={() => void ask({ intent: "live" })}>
+            Let it run live
+          </Button>
+        )}
       </p>
       <form
         className="grid grid-cols-2 items-end gap-2 md:grid-cols-3"
@@ -130,7 +141,7 @@ export function FaultForm() {
           label="From the day"
           type="date"
           value={fromDay}
-          max={clockDay}
+          max={clockDay || undefined}
           onChange={({ target }) => setFromDay(target.value)}
         />
         <Button type="submit" look="primary" disabled={isBusy || linkId === "" || fromDay === ""}>

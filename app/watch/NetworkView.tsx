@@ -95,6 +95,18 @@ export function NetworkView() {
               <WatchMark state={state} /> {counts[state] ?? 0}
             </span>
           ))}
+          {lines.length > 0 && (
+            <span>
+              all links together up{" "}
+              <span className="figures">
+                {shareOfTime(
+                  lines.reduce((sum, { upPercent }) => sum + (upPercent ?? 0), 0) /
+                    Math.max(1, lines.filter(({ upPercent }) => upPercent !== null).length),
+                )}
+              </span>{" "}
+              % of the hours asked
+            </span>
+          )}
           <span>
             up to the end of {new Date(Date.parse(watch.look.at) - 1).toISOString().slice(0, 10)}
             {watch.settings.source === "simulated" && ", simulated"}

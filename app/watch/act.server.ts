@@ -22,6 +22,7 @@ export const watchAskSchema = z.discriminatedUnion("intent", [
     intent: z.literal("pass"),
     days: z.number().int().min(1, "must be 1 or more").max(366, "must be 366 or less"),
   }),
+  z.object({ intent: z.literal("live") }),
   z.object({ intent: z.literal("fault"), fault: plannedFaultSchema }),
   z.object({ intent: z.literal("mended"), index: z.number().int().min(0) }),
   z.object({ intent: z.literal("token"), isOn: z.boolean() }),
@@ -84,6 +85,12 @@ export async function actOnWatch(
       if (settings.source !== "simulated") return notSimulated;
       const before = clock();
       await keep({ clockDay: dayText(Math.floor(watchClockMs(settings) / DAY_MS) + ask.days - 1) });
+      return begin({ linkIds: "all", fromDay: before });
+    }
+    case "live": {
+      if (settings.source !== "simulated") return notSimulated;
+      const before = clock();
+      await keep({ clockDay: "" });
       return begin({ linkIds: "all", fromDay: before });
     }
     case "fault": {

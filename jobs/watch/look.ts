@@ -1,4 +1,4 @@
-import { patchBetween, putPatch, type Alarm, type Patch, type World } from "#core/plan";
+import { patchBetween, putPatch, setPatch, type Alarm, type Patch, type World } from "#core/plan";
 import {
   DAY_MS,
   endSeries,
@@ -33,6 +33,8 @@ const LINKS_AT_ONCE = 20;
 const MOST_ENTRIES = 400;
 /** What strayed is told where it was raised no longer ago than this, or still stands, days. */
 const TOLD_DAYS = 120;
+/** Days at the beginning from which usual figures are learned, and some to spare. */
+const LEARNED_DAYS = 30;
 
 const dayOf = (text: string) => Math.floor(Date.parse(text.slice(0, 10)) / DAY_MS);
 export const dayText = (day: number) => new Date(day * DAY_MS).toISOString().slice(0, 10);
@@ -117,7 +119,7 @@ export async function lookAtPlan(
   }, signal);
   await putLook(store.db, planId, { at: new Date(nowMs).toISOString(), fromDay, toDay, links } satisfies Look);
   const spared = alarms.filter((alarm) => !isMaintained(settings, alarm));
-  return keepAlarms(store, planId, world, rootAlarms(world, spared), toDay, op);
+  return keepAlarms(store, planId, world, rootAlarms(world, spared), { fromDay, toDay, links }, op);
 }
 
 /** Whether an alarm began on a day on which work was announced. */
@@ -133,7 +135,7 @@ async function keepAlarms(
   planId: string,
   world: World,
   found: readonly RootAlarm[],
-  toDay: number,
+  { fromDay, toDay, links }: Pick<Look, "fromDay" | "toDay" | "links">,
   op: string,
 ): Promise<Alarm[]> {
   const patches: Patch[] = [];
@@ -144,9 +146,7 @@ async function keepAlarms(
     if (known) met.add(known.id);
     const told = rowOf(planId, one);
     if (!known) {
-      const isOld = one.endedDay !== null || one.raisedDay < toDay - TOLD_DAYS;
-      if (isOld && one.raisedDay < toDay - TOLD_DAYS) continue;
-      if (one.endedDay !== null && one.endedDay < toDay - TOLD_DAYS) continue;
+      if (one.raisedDay < toDay - TOLD_DAYS || (one.endedDay ?? toDay) < toDay - TOLD_DAYS) continue;
       raised.push(told);
       patches.push(putPatch("alarms", told));
       continue;
@@ -162,14 +162,16 @@ async function keepAlarms(
     });
     if (patch) patches.push(patch);
   }
-  // What nothing speaks for any more: the link was proven anew, or its figures are learned from a later day.
-  for (const alarm of world.alarms.values())
-    if (!met.has(alarm.id) && alarm.state !== "closed")
-      patches.push({
-        kind: "alarms",
-        id: alarm.id,
-        set: { state: "closed", endedDay: dayText(toDay - 1), closedWhy: endWords(world, alarm) },
-      });
+  const silentLinks = new Set(links.flatMap(({ linkId, lastDay }) => (lastDay === null ? [linkId] : [])));
+  for (const alarm of world.alarms.values()) {
+    if (met.has(alarm.id) || alarm.state === "closed") continue;
+    // What was usual before it lies no longer within what is looked at: nothing can be said against it.
+    const isTooOld = dayOf(alarm.sinceDay) < fromDay + LEARNED_DAYS;
+    const isBegunAnew = silentLinks.has(alarm.linkId);
+    if (isTooOld && !isBegunAnew && !isProvenAnew(world, alarm)) continue;
+    const closedWhy = isBegunAnew ? "its series began anew" : endWords(world, alarm);
+    patches.push(setPatch("alarms", alarm.id, { state: "closed", endedDay: dayText(toDay - 1), closedWhy }));
+  }
   if (patches.length > 0) {
     const what =
       raised.length > 0
