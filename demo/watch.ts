@@ -35,27 +35,27 @@ const ALARMS: readonly Alarm[] = [
     causes: [
       {
         cause: "outsider",
-        odds: 0.805,
+        odds: 0.853,
         because: "noise 7.9 dB up, nothing of the plan was changed",
       },
       {
         cause: "polarization",
-        odds: 0.099,
+        odds: 0.104,
         because: "29 % of the rate lost beyond what the level explains, it came within days",
       },
       {
         cause: "chainDead",
-        odds: 0.081,
-        because: "at one end alone, it came within days",
+        odds: 0.026,
+        because: "it came within days",
       },
       {
         cause: "water",
-        odds: 0.015,
+        odds: 0.016,
         because: "after much rain",
       },
       {
         cause: "ownChange",
-        odds: 0.001,
+        odds: 0.002,
         because: "",
       },
     ],
@@ -80,23 +80,23 @@ const ALARMS: readonly Alarm[] = [
     causes: [
       {
         cause: "moved",
-        odds: 0.91,
+        odds: 0.921,
         because: "it came within days, in the windiest 1 % of days, both chains alike, both ways, it stayed",
       },
       {
         cause: "pathGrown",
-        odds: 0.061,
+        odds: 0.062,
         because: "while leaves were growing, both chains alike, both ways, 3.8 dB lost",
-      },
-      {
-        cause: "chainDead",
-        odds: 0.017,
-        because: "at one end alone, it came within days",
       },
       {
         cause: "polarization",
         odds: 0.01,
         because: "without more noise, it came within days",
+      },
+      {
+        cause: "chainDead",
+        odds: 0.005,
+        because: "it came within days",
       },
       {
         cause: "water",

@@ -94,7 +94,6 @@ type Evidence = readonly [weight: number, words: string];
 
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 const isSudden = ({ suddenness }: Features) => suddenness >= 0.55;
-const wide = (value: number) => Math.abs(value);
 
 /** What speaks for each cause; weights against are below zero. */
 const EVIDENCE: Record<CauseKind, (f: Features, isOurChange: boolean) => Evidence[]> = {
@@ -122,7 +121,7 @@ const EVIDENCE: Record<CauseKind, (f: Features, isOurChange: boolean) => Evidenc
     apartDb(f) >= 9
       ? [2.4, `the chains stand ${figure(apartDb(f))} dB further apart`]
       : [-2, "the chains differ by little"],
-    isSameChain(f) ? [-0.8, "at both ends"] : [1.2, "at one end alone"],
+    isSameChain(f) ? [-0.8, "at both ends"] : apartDb(f) >= 2 ? [1.2, "at one end alone"] : [0, ""],
     isSudden(f) ? [0.8, "it came within days"] : [-1, "it came slowly"],
   ],
   polarization: (f) => [
@@ -165,12 +164,12 @@ const EVIDENCE: Record<CauseKind, (f: Features, isOurChange: boolean) => Evidenc
   prediction: () => [[0, "it never did what was predicted"]],
 };
 
-const apartDb = ({ imbalanceDb: { a, b } }: Features) => Math.max(wide(a), wide(b));
+const apartDb = ({ imbalanceDb: { a, b } }: Features) => Math.max(Math.abs(a), Math.abs(b));
 const worstNoise = ({ noiseDb: { a, b } }: Features) => Math.max(a, b);
 const isSlowSupply = ({ lastedDays }: Features) => lastedDays > 20;
 /** The same chain weaker at both ends: what a joint loses it loses both ways. */
 const isSameChain = ({ imbalanceDb: { a, b } }: Features) =>
-  Math.sign(a) === Math.sign(b) && Math.min(wide(a), wide(b)) >= 1;
+  Math.sign(a) === Math.sign(b) && Math.min(Math.abs(a), Math.abs(b)) >= 1;
 
 /** Causes that these signals can have, most likely first, with odds that add up to 1. */
 export function rankCauses(kinds: ReadonlySet<SignalKind>, features: Features, isOurChange: boolean): RankedCause[] {

@@ -29,6 +29,7 @@ import {
   type HourSeries,
   type LinkAlarm,
   type LinkWatch,
+  type MonthOfSeries,
   type Sample,
   type WatchedLink,
 } from "#core/watch";
@@ -163,18 +164,21 @@ const tasks = {
 
   /** Lays days into their months. */
   roll(days: PackedDay[], before: PackedMonth[]): PackedMonth[] {
-    const months = new Map(
-      before.map((one) => {
-        const days = unpackBuckets(inflateRawSync(one.days), daysIn(one.month));
-        return [`${one.month} ${one.seriesId}`, { ...one, laid: { hours: hoursOf(one).hours, days } }];
-      }),
-    );
+    const months = new Map<string, { seriesId: string; month: number; laid: MonthOfSeries }>();
+    for (const one of before) {
+      const { seriesId, month } = one;
+      const laid = {
+        hours: hoursOf(one).hours,
+        days: unpackBuckets(inflateRawSync(one.days), daysIn(month)),
+      };
+      months.set(`${month} ${seriesId}`, { seriesId, month, laid });
+    }
     for (const { seriesId, day, packed } of days) {
       const month = monthOfDay(day);
       const name = `${month} ${seriesId}`;
       const known = months.get(name) ?? { seriesId, month, laid: emptyMonth(month) };
       layDay(known.laid, month, day, fineOf(packed));
-      months.set(name, known as never);
+      months.set(name, known);
     }
     return [...months.values()].map(({ seriesId, month, laid }) => packedMonth(seriesId, month, laid));
   },
