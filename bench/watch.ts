@@ -245,6 +245,7 @@ for (let i = 0; i < RUNS; i++) {
       ...{ name: `group ${g}`, leaderId: `ap-${g}`, fromMHz: 5500, toMHz: 5600 + 20 * g },
       followerIds: Array.from({ length: followers }, (_, f) => `client-${g}-${f}`),
       radarWaitS: uniformAt(seed, 20 + g) < 0.5 ? 60 : 0,
+      hasSpareWay: null,
     };
   });
   const radios = groups.flatMap(({ leaderId, followerIds }) => [leaderId, ...followerIds]);

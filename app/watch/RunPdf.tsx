@@ -48,6 +48,8 @@ export function RunPdf({ world, groups, revision }: { world: World; groups: read
                 "see",
                 "All radios below answer and have one version. If one is silent, leave this group as it is.",
               )}
+              {group.hasSpareWay === false &&
+                step("way", "No other way leads to its far site: somebody is ready to drive there.")}
               {group.followerIds.map((id) => step(id, `${place(id)}: ${group.toMHz} MHz on trial for ${minutes} min`))}
               {step("lead", `${place(group.leaderId)}: ${group.toMHz} MHz on trial for ${minutes} min`)}
               {group.radarWaitS > 0 &&

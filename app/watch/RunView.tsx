@@ -62,7 +62,9 @@ export function RunView() {
                 </span>
                 : {counted(group.followerIds.length, "radio")} first, then {name(group.leaderId)}; on trial for{" "}
                 {Math.ceil(trialSeconds(group) / 60)} min
-                {group.radarWaitS > 0 && `, ${group.radarWaitS} s of them listening for radar`}.
+                {group.radarWaitS > 0 && `, ${group.radarWaitS} s of them listening for radar`}
+                {group.hasSpareWay === false && "; no other way leads to its far site"}
+                {group.hasSpareWay && "; its far site has another way meanwhile"}.
               </li>
             ))}
           </ol>

@@ -25,6 +25,8 @@ export interface RunGroup {
   followerIds: string[];
   fromMHz: number;
   toMHz: number;
+  /** Whether its far site stays reachable over another bridge while this one changes; null where it is no bridge. */
+  hasSpareWay: boolean | null;
   /** How long the new channel is listened to for radar before anybody may send there, s; 0 where nobody has to. */
   radarWaitS: number;
 }
@@ -101,6 +103,7 @@ async function runGroup(group: RunGroup, adapter: ChannelAdapter, { say, isStopp
   });
 
   tell(`looking at ${all.length} radios before anything is changed`);
+  if (group.hasSpareWay === false) tell("there is no other way to its far site: whoever is lost there is driven to");
   const versions = new Set<string>();
   for (const id of all) {
     const says = await askAgain(adapter, id);

@@ -1,5 +1,6 @@
 import type { Backhaul } from "../capacity";
 import { endOf, type World } from "../plan";
+import { fedSites } from "../outcome";
 import { groupName } from "../propose";
 import { changeOrder } from "./order";
 import { askedByRules } from "./limits";
@@ -18,9 +19,22 @@ export function runGroups(world: World, moves: readonly ChannelMove[], backhaul:
     return {
       name: groupName(world, move.radioId),
       ...{ leaderId, followerIds: radioIds.slice(0, -1), fromMHz: move.fromMHz, toMHz: move.toMHz },
+      hasSpareWay: spareWay(world, move.radioId),
       radarWaitS: radarWaitS(world, move),
     };
   });
+}
+
+/** Whether all sites that a bridge brings the feed keep it without that bridge. */
+function spareWay(world: World, radioId: string): boolean | null {
+  const own = new Set(
+    [...world.links.values()].flatMap(({ id, kind, aRadioId, bRadioId }) =>
+      kind === "bridge" && (aRadioId === radioId || bRadioId === radioId) ? [id] : [],
+    ),
+  );
+  if (own.size === 0) return null;
+  const without = fedSites(world, ({ id }) => !own.has(id));
+  return [...fedSites(world, () => true)].every((siteId) => without.has(siteId));
 }
 
 function radarWaitS(world: World, { radioId, toMHz }: ChannelMove): number {

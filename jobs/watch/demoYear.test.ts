@@ -40,4 +40,4 @@ test("the demo's first look finds what its plan says that the watch has raised, 
   await stopEngine();
   await store.close();
   rmSync(directory, { recursive: true, force: true });
-}, 120_000);
+}, 240_000);

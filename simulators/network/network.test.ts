@@ -92,7 +92,7 @@ test("what went by itself ends its alarm", () => {
 });
 
 const group = (number: number, followers: number, radarWaitS = 0): RunGroup => ({
-  ...{ name: `group ${number}`, leaderId: `ap-${number}`, fromMHz: 5500, toMHz: 5640, radarWaitS },
+  ...{ name: `group ${number}`, leaderId: `ap-${number}`, fromMHz: 5500, toMHz: 5640, radarWaitS, hasSpareWay: null },
   followerIds: Array.from({ length: followers }, (_, i) => `client-${number}-${i}`),
 });
 
