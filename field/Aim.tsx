@@ -1,5 +1,5 @@
 import { fitSweep, type SweepPoint, type SweptAntenna } from "#core/aiming";
-import { inOrder, type AimAxis, type FieldNote } from "#core/crews";
+import { aimTurns, inOrder, type AimAxis, type FieldNote } from "#core/crews";
 import { figure, plainFigure } from "#core/words";
 import { useState } from "react";
 import { acceptText } from "../app/data/acceptText";
@@ -28,9 +28,9 @@ export function Aim({ pack, side, here, there, notes }: Here) {
   const points = sweepOf(notes, side, axis);
   const swept: SweptAntenna = { antenna: end.antenna, polarization: end.radio.polarization, axis };
   const fit = fitSweep(swept, points, sheet.expectedChainDbm);
-  const isLocked = inOrder(notes).findLast(
-    (note) => note.side === side && note.kind === "locked" && note.key === axis,
-  )?.isOn;
+  const turns = aimTurns(notes);
+  const next = turns.find((turn) => !turn.isLocked);
+  const isLocked = turns.find((turn) => turn.side === side && turn.axis === axis)!.isLocked;
   return (
     <section aria-label="Aim">
       <dl className="grid grid-cols-2 gap-x-4">
@@ -70,6 +70,16 @@ export function Aim({ pack, side, here, there, notes }: Here) {
       <p className="mt-2 text-sm">
         One end at a time: while you turn, {there.sheet.placeName} stands still. Turn through the peak and past it.
       </p>
+      <ol aria-label="Turns" className="mt-1 text-sm">
+        {turns.map((turn, i) => (
+          <li key={`${turn.axis} ${turn.side}`} className={turn === next ? "font-semibold" : ""}>
+            {turn.isLocked ? "✓" : turn === next ? "▸" : "○"} {i + 1}. {turn.axis} at{" "}
+            {turn.side === side ? "this end" : there.sheet.placeName}
+            {turn.isLocked && ", locked"}
+          </li>
+        ))}
+      </ol>
+      <p className="text-sm text-quiet">The other end as far as this phone has heard of it.</p>
       <OneOf
         label="What is turned"
         options={{ azimuth: "Azimuth", elevation: "Elevation" }}
@@ -100,7 +110,7 @@ export function Aim({ pack, side, here, there, notes }: Here) {
         <Big
           className="flex-1"
           look={isLocked ? "primary" : "plain"}
-          aria-pressed={isLocked ?? false}
+          aria-pressed={isLocked}
           onClick={() => void field.note(pack, { side, kind: "locked", key: axis, isOn: !isLocked })}
         >
           {isLocked ? `${axis === "azimuth" ? "Azimuth" : "Elevation"} is locked` : `Lock ${axis}`}

@@ -78,7 +78,7 @@ export const RULES: Readonly<Record<string, Rule>> = {
   "/plans/:planId/stock": planned,
   "/plans/:planId/staging": { read: PLANNERS, write: PLANNERS },
   "/plans/:planId/watch/kept": planned,
-  "/plans/:planId/watch/links/:linkId": asked,
+  "/plans/:planId/watch/links/:linkId": { read: READERS, write: [] },
   // Whoever sends samples has a token instead of an account; the route asks for it.
   "/plans/:planId/watch/samples": { read: [], write: "anyone" },
   "/plans/:planId/watch/learned": { read: READERS, write: [] },

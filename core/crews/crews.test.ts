@@ -1,5 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import {
+  aimTurns,
   dayOf,
   fieldNoteSchema,
   minutesFor,
@@ -325,4 +326,29 @@ describe("what crews write", () => {
     expect(sidesOf({ ...visit, crewAId: "east" }, "access")).toEqual(["a", "b"]);
     expect(sidesOf({ ...visit, crewAId: null }, "bridge")).toEqual(["a", "b"]);
   });
+});
+
+test("ends take turns at aiming, azimuth first, and a lock that was taken back is open again", () => {
+  const locked = (n: number, side: "a" | "b", key: string, isOn = true): FieldNote => ({
+    ...{
+      id: `note-000${n}`,
+      visitId: "v",
+      side,
+      kind: "locked",
+      key,
+      text: "",
+      value: null,
+      levelDbm: null,
+      isOn,
+      by: "Ana",
+    },
+    at: `2026-12-01T08:0${n}:00Z`,
+  });
+  const open = (notes: FieldNote[]) =>
+    aimTurns(notes).flatMap(({ side, axis, isLocked }) => (isLocked ? [] : [`${axis} ${side}`]));
+  expect(open([])).toEqual(["azimuth a", "azimuth b", "elevation a", "elevation b"]);
+  expect(open([locked(1, "a", "azimuth")])[0]).toBe("azimuth b");
+  expect(open([locked(1, "a", "azimuth"), locked(3, "a", "azimuth", false), locked(2, "b", "azimuth")])[0]).toBe(
+    "azimuth a",
+  );
 });

@@ -1,4 +1,5 @@
 export { dayOf, minutesOfCrew, orderedDay, orderedForAll, peopleOf, placeOf, travelMinutes } from "./day";
+export { aimTurns, type AimTurn } from "./aimOrder";
 export {
   AIM_AXES,
   DESK,
