@@ -187,16 +187,18 @@ function LevelEntry({
         {unit === "LEDs" && (
           <Box label="LEDs it has" inputMode="numeric" value={leds} onChange={({ target }) => setLeds(target.value)} />
         )}
-        {(Object.keys(UNITS) as (keyof typeof UNITS)[])
-          .filter((one) => one !== unit && (one !== "volts" || perDbm !== null))
-          .map((one) => (
-            <Big key={one} onClick={() => setUnit(one)}>
-              in {one}
-            </Big>
-          ))}
         <Big type="submit" look="primary" disabled={!isFine}>
           Log it
         </Big>
+      </div>
+      <div className="mt-2 flex gap-2">
+        {(Object.keys(UNITS) as (keyof typeof UNITS)[])
+          .filter((one) => one !== unit && (one !== "volts" || perDbm !== null))
+          .map((one) => (
+            <Big key={one} className="flex-1" onClick={() => setUnit(one)}>
+              in {one}
+            </Big>
+          ))}
       </div>
       {unit === "LEDs" && (
         <p className="text-sm text-quiet">

@@ -229,8 +229,8 @@ export function PlanBar({
       </nav>
       {/* However many stages and findings there are, what holds for all of them stays in sight. */}
       <div className="right-0 -mr-3 ml-auto flex h-full items-center gap-1 bg-panel pr-3 pl-2 max-md:h-11 max-md:gap-0 lg:sticky">
-        <Button onClick={onFind} className="w-28 justify-start text-quiet max-md:w-auto 2xl:w-44" aria-label="Find">
-          <Search size={14} aria-hidden="true" /> <span className="max-md:hidden">Find</span>
+        <Button onClick={onFind} className="w-30 justify-start text-quiet max-md:w-auto 2xl:w-44" aria-label="Find">
+          <Search size={14} aria-hidden="true" className="shrink-0" /> <span className="max-md:hidden">Find</span>
           <kbd className="ml-auto text-xs max-md:hidden">Ctrl K</kbd>
         </Button>
         {step("undo", "Undo", <Undo2 size={16} />)}

@@ -157,7 +157,7 @@ function Charts({
         lines={lines}
         colours={colours}
         unit="dB"
-        format={(value) => signedFigure(value, 0)}
+        format={(value) => signedFigure(value, decimalsOf(value))}
         band={[-bandDb, bandDb]}
         marks={marks}
       />
@@ -166,7 +166,7 @@ function Charts({
         height={150}
         colours={colours}
         unit="dBm"
-        format={(value) => figure(value, 0)}
+        format={(value) => figure(value, decimalsOf(value))}
         lines={[
           [`at ${names[0]}`, points(chart.noiseA), colours.clear, 0],
           [`at ${names[1]}`, points(chart.noiseB), colours.tight, 5],
@@ -178,7 +178,7 @@ function Charts({
         height={150}
         colours={colours}
         unit="Mbit/s"
-        format={(value) => figure(value, 0)}
+        format={(value) => figure(value, decimalsOf(value))}
         lines={[
           [`toward ${names[0]}`, points(chart.rateA), colours.clear, 0],
           [`toward ${names[1]}`, points(chart.rateB), colours.tight, 5],
@@ -189,7 +189,7 @@ function Charts({
         height={130}
         colours={colours}
         unit=""
-        format={(value) => figure(value, 0)}
+        format={(value) => figure(value, decimalsOf(value))}
         lines={[
           ["wind", points(chart.wind), colours.ink, 0],
           ["rain", points(chart.rain), colours.clay, 3],
@@ -224,6 +224,9 @@ function Charts({
     </div>
   );
 }
+
+/** A tick is told as it lies: never rounded to where it does not. */
+const decimalsOf = (value: number) => (Math.abs(value - Math.round(value)) < 0.05 ? 0 : 1);
 
 /** One figure over time; lines are told apart by dash as well as by colour. */
 function Panel({

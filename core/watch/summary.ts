@@ -68,7 +68,8 @@ export function watchSummary(
   const middle = (read: (day: LinkDay) => number | null) => median(recent.flatMap((day) => read(day) ?? []));
   const months = monthsOf(link, delivered, days);
   const hoursAsked = sum(months.map((month) => month.hoursAsked));
-  const share = (hours: number) => (hoursAsked === 0 ? null : (100 * hours) / hoursAsked);
+  // Of a link that never told anything nobody knows whether it is up.
+  const share = (hours: number) => (hoursAsked === 0 || last === null ? null : (100 * hours) / hoursAsked);
   const full = months.filter((month) => month.hoursAsked >= FEWEST_HOURS);
   const worst = full.reduce<LinkMonth | null>(
     (low, month) => (low === null || month.hoursUp / month.hoursAsked < low.hoursUp / low.hoursAsked ? month : low),
@@ -95,7 +96,7 @@ export function watchSummary(
     },
     upPercent: share(sum(months.map(({ hoursUp }) => hoursUp))),
     goodPercent: share(sum(months.map(({ hoursGood }) => hoursGood))),
-    worstMonth: worst && { month: worst.month, upPercent: (100 * worst.hoursUp) / worst.hoursAsked },
+    worstMonth: last && worst && { month: worst.month, upPercent: (100 * worst.hoursUp) / worst.hoursAsked },
     promised: {
       availabilityPercent: link.availabilityPercent,
       worstMonthPercent: link.worstMonthPercent,

@@ -375,6 +375,11 @@ test("a link's year is summed up against what its tape promised", () => {
     delivered(30, (_, hour) => (hour > 480 ? null : {})),
   );
   expect(gone.state).toBe("silent");
+  const never = watchSummary(
+    LINK,
+    delivered(30, () => null),
+  );
+  expect(never).toMatchObject({ state: "unknown", upPercent: null, goodPercent: null, worstMonth: null });
 });
 
 test("what is promised is what the tape says: one chain's level, noise and rate toward each end", () => {
