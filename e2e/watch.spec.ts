@@ -61,6 +61,8 @@ test("samples come in by a token alone, and what cannot be kept is told by row, 
 }) => {
   await page.goto(`${ownDemo}/watch?view=sources`);
   await page.getByLabel("Source").selectOption("devices");
+  await expect(page.getByRole("alert")).toContainText("Everything that was played so far is dropped");
+  await page.getByRole("button", { name: "Drop it and change" }).click();
   await page.getByRole("button", { name: "Make a token" }).click();
   const token = await page.getByLabel("Shown once: only its fingerprint is kept").inputValue();
   const at = new Date(Date.now() - 60_000).toISOString();

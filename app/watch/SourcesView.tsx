@@ -1,4 +1,4 @@
-import { METRICS } from "#core/watch";
+import { METRICS, type WatchSettings } from "#core/watch";
 import { useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { Button, SelectField, TextField } from "../ui";
@@ -18,6 +18,8 @@ export function SourcesView() {
   const { kept: watch, job, ask } = useWatch();
   const { kept } = useDesk();
   const [token, setToken] = useState<string | null>(null);
+  /** A source that was chosen and waits for a word, since what is there goes with it. */
+  const [wanted, setWanted] = useState<WatchSettings["source"] | null>(null);
   if (!watch) return <p className="p-6 text-sm text-quiet">Reading…</p>;
   const { settings, hasToken, received } = watch;
   const isBusy = job?.state === "running";
@@ -32,9 +34,14 @@ export function SourcesView() {
         <h2 className="font-semibold">Where the figures come from</h2>
         <SelectField
           label="Source"
-          value={settings.source}
+          value={wanted ?? settings.source}
           disabled={isBusy}
-          onChange={({ target }) => void ask({ intent: "source", source: target.value as typeof settings.source })}
+          onChange={({ target }) => {
+            const next = target.value as typeof settings.source;
+            if (next === settings.source) setWanted(null);
+            else if (settings.source === "none") void ask({ intent: "source", source: next });
+            else setWanted(next);
+          }}
         >
           {SOURCES.map(([value, word]) => (
             <option key={value} value={value}>
@@ -42,9 +49,24 @@ export function SourcesView() {
             </option>
           ))}
         </SelectField>
-        <p className="text-xs text-quiet">
-          A change begins the series anew: what was played and what was measured never stand in one.
-        </p>
+        {wanted === null ? (
+          <p className="text-xs text-quiet">
+            A change begins the series anew: what was played and what was measured never stand in one.
+          </p>
+        ) : (
+          <div role="alert" className="space-y-2 rounded border border-blocked p-2">
+            <p>
+              Everything that was {settings.source === "devices" ? "measured" : "played"} so far is dropped with this,
+              for good: undo does not bring series back.
+            </p>
+            <Button onClick={() => void ask({ intent: "source", source: wanted }).then(() => setWanted(null))}>
+              Drop it and change
+            </Button>{" "}
+            <Button look="primary" onClick={() => setWanted(null)}>
+              Leave it as it is
+            </Button>
+          </div>
+        )}
         <p className="text-xs">
           <Button disabled={isBusy || settings.source === "none"} onClick={() => void ask({ intent: "look" })}>
             Look now
