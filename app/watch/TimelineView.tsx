@@ -81,6 +81,9 @@ export function TimelineView() {
   );
 }
 
+/** A line of a chart; it is told apart by its dash as well as by its colour. */
+type Line = [name: string, data: { x: number; y: number | null }[], colour: string, dash: number];
+
 interface Mark {
   x: number;
   text: string;
@@ -125,30 +128,13 @@ function Charts({
   const less = (values: readonly (number | null)[], promised: readonly number[]) =>
     points(values.map((value, i) => (value === null ? null : Math.round((value - promised[i]!) * 10) / 10)));
   const isSolar = [chart.supplyA, chart.supplyB].some((values) => values.some((value) => value !== null && value < 40));
-  const lines: [name: string, data: ReturnType<typeof points>, colour: string, dash: number][] = [
+  const lines: Line[] = [
     [`at ${names[0]}`, less(chart.levelA, chart.promisedA), colours.clear, 0],
     [`at ${names[1]}`, less(chart.levelB, chart.promisedB), colours.tight, 5],
-    ...(chart.chains === 2
-      ? ([[`second chain at ${names[0]}`, less(chart.secondA, chart.promisedA), colours.quiet, 2]] as const).map(
-          ([name, data, colour, dash]): [string, ReturnType<typeof points>, string, number] => [
-            name,
-            data,
-            colour,
-            dash,
-          ],
-        )
-      : []),
-    ...(other
-      ? [
-          [`${other.name}, first end`, less(other.chart.levelA, other.chart.promisedA), colours.clay, 8] as [
-            string,
-            ReturnType<typeof points>,
-            string,
-            number,
-          ],
-        ]
-      : []),
   ];
+  if (chart.chains === 2)
+    lines.push([`second chain at ${names[0]}`, less(chart.secondA, chart.promisedA), colours.quiet, 2]);
+  if (other) lines.push([`${other.name}, first end`, less(other.chart.levelA, other.chart.promisedA), colours.clay, 8]);
   return (
     <div className="space-y-3">
       <Panel
@@ -228,7 +214,7 @@ function Charts({
 /** A tick is told as it lies: never rounded to where it does not. */
 const decimalsOf = (value: number) => (Math.abs(value - Math.round(value)) < 0.05 ? 0 : 1);
 
-/** One figure over time; lines are told apart by dash as well as by colour. */
+/** One figure over time. */
 function Panel({
   title,
   height,
@@ -242,7 +228,7 @@ function Panel({
 }: {
   title: string;
   height: number;
-  lines: [name: string, data: { x: number; y: number | null }[], colour: string, dash: number][];
+  lines: Line[];
   colours: Colours;
   unit: string;
   format: (value: number) => string;

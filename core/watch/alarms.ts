@@ -96,9 +96,10 @@ function grouped(signals: readonly Signal[]): Signal[][] {
   return groups;
 }
 
-/** Begun at about the same time, or begun while the first still stood. */
+/** Begun at about the same time; the air fills up whenever something else is amiss. What begins later has a root of its own. */
 const isTogether = (first: Signal, next: Signal) =>
-  next.since - first.since <= TOGETHER_DAYS || first.endedAt === null || next.since <= first.endedAt + TOGETHER_DAYS;
+  next.since - first.since <= TOGETHER_DAYS ||
+  (next.kind === "airtime" && (first.endedAt === null || next.since <= first.endedAt + TOGETHER_DAYS));
 
 /** By how much, from what was usual to what was reached. */
 function said({ kind, usual, reached }: Signal, { noiseDb }: Features): Pick<LinkAlarm, "what" | "size"> {

@@ -293,6 +293,20 @@ test("each kind of straying is one alarm with its size, its end and its causes",
   ]);
 });
 
+test("what strays months later on a link that strayed before is another alarm", () => {
+  const [from, later] = [30 * 24, 90 * 24];
+  const found = alarms(
+    delivered(130, (side, hour) => ({
+      ...(hour >= from && side === "a" ? { noiseDbm: -82 } : {}),
+      ...(hour >= later ? { level0Dbm: LINK.levelDbm[side] - 4, level1Dbm: LINK.levelDbm[side] - 4 } : {}),
+    })),
+  );
+  expect(found.map(({ kind, endedDay }) => [kind, endedDay])).toEqual([
+    ["noise", null],
+    ["level", null],
+  ]);
+});
+
 test("evidence against a cause lowers its odds", () => {
   const features = {
     ...{
