@@ -49,16 +49,12 @@ export function Read({ pack, side, here, there, notes }: Here) {
     }
     if (written.length === 0) return setWrong("Nothing was typed.");
     setWrong("");
-    for (const [key, value] of written) {
+    // One reading is written whole: a phone that dies meanwhile has all of its figures or none.
+    const drafts = written.map(([key, value]) => {
       const isRate = key === "down" || key === "up";
-      await field.note(pack, {
-        side,
-        kind: "read",
-        key,
-        value: isRate ? value : null,
-        levelDbm: isRate ? null : value,
-      });
-    }
+      return { side, kind: "read" as const, key, value: isRate ? value : null, levelDbm: isRate ? null : value };
+    });
+    await field.note(pack, ...drafts);
     setTyped({});
   };
   const reading = readingOfNotes(pack.visit, pack.promised, notes);

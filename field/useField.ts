@@ -18,8 +18,8 @@ export interface Field {
   setName: (name: string) => void;
   setting: (name: string) => string;
   set: (name: string, value: string) => void;
-  /** Writes a note down; it is on the phone when the promise settles. */
-  note: (pack: FieldPack, draft: NoteDraft) => Promise<void>;
+  /** Writes notes down, all of them or none; they are on the phone when the promise settles. */
+  note: (pack: FieldPack, ...drafts: NoteDraft[]) => Promise<void>;
   put: (
     pack: FieldPack,
     what: string,
@@ -84,15 +84,16 @@ export function useFieldState(): Field {
   }, [reload, send]);
 
   const write = useCallback(
-    async (entry: Pick<Entry, "id" | "planId" | "visitId" | "op" | "photo">) => {
-      const written: Entry = {
+    async (...entries: Pick<Entry, "id" | "planId" | "visitId" | "op" | "photo">[]) => {
+      const at = new Date().toISOString();
+      const written = entries.map((entry): Entry => ({
         ...entry,
-        ...{ at: new Date().toISOString(), state: "waiting", message: "", theirs: null, revision: 0 },
-      };
-      await writeEntries([written]);
+        ...{ at, state: "waiting", message: "", theirs: null, revision: 0 },
+      }));
+      await writeEntries(written);
       // Shown once it is on the phone, never before.
       navigator.vibrate?.(20);
-      setEntries((old) => [...old, written]);
+      setEntries((old) => [...old, ...written]);
       send();
     },
     [send],
@@ -108,15 +109,19 @@ export function useFieldState(): Field {
       ...{ isReady, packs, entries, way, name, set, reload, send },
       setName: (next) => set("name", next),
       setting: (key) => settings[key] ?? "",
-      note: (pack, draft) => {
-        const id = newId();
+      note: (pack, ...drafts) => {
         const at = new Date().toISOString();
-        const note: FieldNote = {
-          ...{ key: "", text: "", value: null, levelDbm: null, isOn: true },
-          ...draft,
-          ...{ id, visitId: pack.visit.id, by: name, at },
-        };
-        return write({ id, planId: pack.planId, visitId: pack.visit.id, op: { id, note }, photo: null });
+        return write(
+          ...drafts.map((draft) => {
+            const id = newId();
+            const note: FieldNote = {
+              ...{ key: "", text: "", value: null, levelDbm: null, isOn: true },
+              ...draft,
+              ...{ id, visitId: pack.visit.id, by: name, at },
+            };
+            return { id, planId: pack.planId, visitId: pack.visit.id, op: { id, note }, photo: null };
+          }),
+        );
       },
       put: (pack, what, patch, base = pack.revision) => {
         const id = `${settings.phone}-${newId().replaceAll("-", "")}`;
