@@ -96,10 +96,13 @@ function grouped(signals: readonly Signal[]): Signal[][] {
   return groups;
 }
 
-/** Begun at about the same time; the air fills up whenever something else is amiss. What begins later has a root of its own. */
+/** What comes of something else that is amiss, however much later: slower rates, and air that fills up. */
+const COMES_OF_OTHERS: ReadonlySet<SignalKind> = new Set(["rate", "airtime"]);
+
+/** Begun at about the same time, or coming of what still stands. Whatever else begins later has a root of its own. */
 const isTogether = (first: Signal, next: Signal) =>
   next.since - first.since <= TOGETHER_DAYS ||
-  (next.kind === "airtime" && (first.endedAt === null || next.since <= first.endedAt + TOGETHER_DAYS));
+  (COMES_OF_OTHERS.has(next.kind) && (first.endedAt === null || next.since <= first.endedAt + TOGETHER_DAYS));
 
 /** By how much, from what was usual to what was reached. */
 function said({ kind, usual, reached }: Signal, { noiseDb }: Features): Pick<LinkAlarm, "what" | "size"> {
