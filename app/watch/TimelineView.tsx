@@ -236,6 +236,12 @@ function Panel({
   levels?: number[];
   marks?: Mark[];
 }) {
+  // Even on both sides of the promise, so that ticks fall on whole figures.
+  const farthest = lines.reduce(
+    (most, [, data]) => data.reduce((far, { y }) => Math.max(far, Math.abs(y ?? 0)), most),
+    band ? band[1] + 1 : 0,
+  );
+  const reach = band && 2 * Math.ceil(farthest / 2);
   const options: NonNullable<Props["options"]> = {
     chart: {
       animations: { enabled: false },
@@ -248,10 +254,7 @@ function Panel({
     stroke: { width: 1.4, curve: "straight", dashArray: lines.map(([, , , dash]) => dash) },
     xaxis: { type: "datetime", tooltip: { enabled: false } },
     yaxis: {
-      ...(band && {
-        min: (least: number) => Math.min(least, band[0] - 1),
-        max: (most: number) => Math.max(most, band[1] + 1),
-      }),
+      ...(reach && { min: -reach, max: reach }),
       labels: { formatter: (value: number) => (value === null ? "" : format(value)), minWidth: 40 },
       tickAmount: 4,
     },
