@@ -1,6 +1,5 @@
-import { mendVisit } from "#core/crews";
 import { linkName, putPatch, setPatch, type Alarm, type Patch } from "#core/plan";
-import { CAUSES, type CauseKind } from "#core/watch";
+import { alarmVisit, CAUSES, type CauseKind } from "#core/watch";
 import { Link } from "react-router";
 import { toast } from "sonner";
 import { useDesk } from "../desk/DeskContext";
@@ -55,9 +54,8 @@ function AlarmCard({ alarm, keep }: { alarm: Alarm; keep: (patches: Patch[], wha
   const set = (change: Partial<Alarm>, what: string) =>
     void keep([setPatch("alarms", alarm.id, change)], `${what}: ${where}`);
   const makeJob = () => {
-    const [lead] = alarm.causes;
-    const cause = lead && CAUSES[lead.cause as CauseKind];
-    const made = mendVisit(kept, link, crypto.randomUUID(), cause ? `${cause.title}. ${cause.check}` : alarm.what);
+    const made = alarmVisit(kept, alarm, crypto.randomUUID());
+    if (!made) return;
     void keep(
       [
         putPatch("visits", made),

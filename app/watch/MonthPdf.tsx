@@ -67,7 +67,7 @@ export function MonthPdf({
           {world.plan.name}, {name}
         </Text>
         <Text style={styles.quiet}>
-          {isSimulated ? "Of a simulated network. " : ""}Hours in which both ends of a link were heard of, of those in
+          {isSimulated ? "Of a simulated network. " : ""}Hours in which either end of a link was heard of, of those in
           which anything was asked
           {all.asked > 0 ? `: ${figure((100 * all.up) / all.asked, 3)} % over all links` : ""}. Good hours carry at
           least half the promised rate.

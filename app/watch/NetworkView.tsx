@@ -127,7 +127,7 @@ export function NetworkView() {
         <p className="mt-2 text-xs text-quiet">
           Levels and rates are medians of the last seven days, a rate against the promised one; shares of time are of
           all hours that were asked.{" "}
-          <Term meaning="An hour in which both ends were heard of. What the tape says is the share of an average year in which the weaker direction holds its lowest modulation.">
+          <Term meaning="An hour in which either end was heard of. What the tape says is the share of an average year in which the weaker direction holds its lowest modulation.">
             Up
           </Term>{" "}
           stands beside what the tape says.

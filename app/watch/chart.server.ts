@@ -1,14 +1,13 @@
 import {
   AT,
   DAY_MS,
-  dayOfYear,
   endSeries,
   HOUR_MS,
   hourState,
-  leafShare,
   METRIC_COUNT,
   METRICS,
   PLAN_SERIES,
+  promisedOnDbm,
   radioSeries,
   WEATHER_SERIES,
   type HourSeries,
@@ -72,8 +71,7 @@ export async function linkChart(
   const promised = (side: "a" | "b") =>
     Array.from({ length: steps }, (_, step) => {
       const day = fromDay + Math.floor((step * every) / 24);
-      const level = watched.levelDbm[side] - watched.leafDb * leafShare(dayOfYear(day), watched.latDeg);
-      return Math.round(level * 10) / 10;
+      return Math.round(promisedOnDbm(watched, side, day) * 10) / 10;
     });
   const isTold = (one: HourSeries, metric: Metric) => column(one, metric, 24, "mean").some((value) => value !== null);
   const device = (end: HourSeries, radio: HourSeries, metric: Metric) =>

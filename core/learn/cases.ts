@@ -20,7 +20,7 @@ export const learnedTermSchema = z.object({
   sd: z.number().min(0).max(60),
   readings: z.number().int().min(0),
 });
-/** What readings taught about a plan's predictions. It stands beside the physics, with a line of its own on the tape, and can be switched off. */
+/** What readings taught about a plan's predictions. The tape shows it as a line of its own, apart from the physics, and it can be switched off. */
 export const learnedSchema = z.object({
   isOn: z.boolean(),
   /** What a reading strays by beyond all terms, dB. */

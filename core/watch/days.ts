@@ -1,5 +1,5 @@
 import { AT, METRIC_COUNT, type Metric } from "./metrics";
-import { dayOfYear, leafShare } from "./season";
+import { promisedOnDbm } from "./season";
 import type { Delivered, HourSeries, WatchedLink } from "./watched";
 
 export type Side = "a" | "b";
@@ -104,10 +104,9 @@ function endDay(link: WatchedLink, side: Side, series: HourSeries, day: number, 
     // An hour with a restart in it ends lower than it began.
     before = hasRestarted ? up : figureAt(series, "most", "uptimeMin", hour);
   }
-  const leavesDb = link.leafDb * leafShare(dayOfYear(day), link.latDeg);
   const level = levels!.length >= FEWEST_HOURS ? median(levels!) : null;
   return {
-    residualDb: level === null ? null : level - link.levelDbm[side] + leavesDb,
+    residualDb: level === null ? null : level - promisedOnDbm(link, side, day),
     deviationDb: level === null ? null : level - link.levelDbm[side],
     imbalanceDb: apart!.length >= FEWEST_HOURS ? median(apart!) : null,
     noiseDbm: noises!.length >= FEWEST_HOURS ? meanOfGreatest(noises!, noises!.length / 3) : null,

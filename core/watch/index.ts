@@ -1,3 +1,4 @@
+export { alarmVisit, leadWords } from "./alarmJob";
 export { alarmsOf, type LinkAlarm } from "./alarms";
 export {
   addSample,
@@ -38,7 +39,7 @@ export {
   type PlannedFault,
   type WatchSettings,
 } from "./settings";
-export { dayOfYear, leafShare } from "./season";
+export { dayOfYear, leafShare, promisedOnDbm } from "./season";
 export {
   daysIn,
   emptyMonth,

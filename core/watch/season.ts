@@ -1,3 +1,5 @@
+import type { WatchedLink } from "./watched";
+
 /** Share of the leaves that stand on a day of the year: none in winter, all in summer, rising over spring and falling in autumn. */
 export function leafShare(dayOfYear: number, latDeg: number): number {
   const day = latDeg < 0 ? (dayOfYear + HALF_YEAR) % YEAR_DAYS : dayOfYear;
@@ -9,6 +11,13 @@ const HALF_YEAR = YEAR_DAYS / 2;
 const [BUDS, FULL_LEAF, FIRST_FALL, BARE] = [95, 145, 275, 325];
 
 const ramp = (day: number, from: number, to: number) => Math.max(0, Math.min(1, (day - from) / (to - from)));
+
+/** What a link promises of the level on a chain at one end on a day (counted since 1970), with the leaves that stand then, dBm. */
+export const promisedOnDbm = (
+  { levelDbm, leafDb, latDeg }: Pick<WatchedLink, "levelDbm" | "leafDb" | "latDeg">,
+  side: "a" | "b",
+  dayIndex: number,
+): number => levelDbm[side] - leafDb * leafShare(dayOfYear(dayIndex), latDeg);
 
 /** Day of the year, from 0, of a day counted since 1970. */
 export function dayOfYear(dayIndex: number): number {

@@ -7,7 +7,7 @@ import type { Delivered, WatchedLink } from "./watched";
 export const WATCH_STATES = ["asPromised", "below", "silent", "unknown"] as const;
 export type WatchState = (typeof WATCH_STATES)[number];
 
-/** A month of a link: hours asked, hours in which both ends told, and hours at half the promised rate or better. */
+/** A month of a link: hours asked, hours in which either end told, and hours at half the promised rate or better. */
 export interface LinkMonth {
   month: number;
   hoursAsked: number;
@@ -28,7 +28,6 @@ export interface LinkWatch {
   /** Of the last week too: level on one chain at each end, and the worse share of the promised rate. */
   levelDbm: { a: number | null; b: number | null };
   rateShare: number | null;
-  noiseRiseDb: { a: number | null; b: number | null };
   /** Per cent of the hours asked, over all that is known. */
   upPercent: number | null;
   goodPercent: number | null;
@@ -50,7 +49,7 @@ export function hourState(link: WatchedLink, { a, b, asked }: Delivered, hour: n
   const isTold = (side: "a" | "b", series: Delivered["a"]) =>
     rates[side] !== null || figureAt(series, "mean", "level0Dbm", hour) !== null;
   if (!isTold("a", a) && !isTold("b", b))
-    return asked !== null && figureAt(asked, "most", "seriesTold", hour) !== null ? 1 : 0;
+    return asked === null || figureAt(asked, "most", "seriesTold", hour) !== null ? 1 : 0;
   const isGood = SIDES.every((side) => rates[side] === null || rates[side] >= GOOD_SHARE * link.rateMbps[side]);
   return isGood ? 3 : 2;
 }
@@ -90,10 +89,6 @@ export function watchSummary(
       b: middle(({ b }) => (b.deviationDb === null ? null : b.deviationDb + link.levelDbm.b)),
     },
     rateShare: rates.length > 0 ? Math.min(...rates) : null,
-    noiseRiseDb: {
-      a: middle(({ a }) => (a.noiseDbm === null ? null : a.noiseDbm - link.noiseDbm.a)),
-      b: middle(({ b }) => (b.noiseDbm === null ? null : b.noiseDbm - link.noiseDbm.b)),
-    },
     upPercent: share(sum(months.map(({ hoursUp }) => hoursUp))),
     goodPercent: share(sum(months.map(({ hoursGood }) => hoursGood))),
     worstMonth: last && worst && { month: worst.month, upPercent: (100 * worst.hoursUp) / worst.hoursAsked },

@@ -1,4 +1,4 @@
-import { patchBetween, putPatch, setPatch, type Alarm, type Patch, type World } from "#core/plan";
+import { patchBetween, putPatch, setPatch, type Alarm, type Measurement, type Patch, type World } from "#core/plan";
 import {
   DAY_MS,
   endSeries,
@@ -64,8 +64,7 @@ function workOn(world: World): Map<string, number[]> {
   const add = (linkId: string, day: number) => days.set(linkId, [...(days.get(linkId) ?? []), day]);
   for (const { linkId, state, day } of world.visits.values())
     if (state === "done" && day !== "") add(linkId, dayOf(day) + 1);
-  for (const [linkId, { measuredAt }] of newestMeasurements(world))
-    if (world.links.get(linkId)?.state === "proven") add(linkId, dayOf(measuredAt) + 1);
+  for (const [linkId, { measuredAt }] of proofsOf(world)) add(linkId, dayOf(measuredAt) + 1);
   return days;
 }
 
@@ -141,6 +140,7 @@ async function keepAlarms(
   const patches: Patch[] = [];
   const raised: Alarm[] = [];
   const met = new Set<string>();
+  const proofs = proofsOf(world);
   for (const one of found) {
     const known = [...world.alarms.values()].find((alarm) => !met.has(alarm.id) && isSame(alarm, one));
     if (known) met.add(known.id);
@@ -152,13 +152,13 @@ async function keepAlarms(
       continue;
     }
     if (known.state === "closed") continue;
-    const isOver = told.endedDay !== "" || isProvenAnew(world, known);
+    const isOver = told.endedDay !== "" || provenAgain(proofs, known) !== null;
     const patch = patchBetween("alarms", known, {
       ...known,
       ...{ linkIds: told.linkIds, endedDay: told.endedDay, what: told.what, value: told.value, unit: told.unit },
       ...{ causes: told.causes },
       ...(isOver ? { endedDay: told.endedDay || dayText(toDay - 1) } : {}),
-      ...(isOver ? { state: "closed" as const, closedWhy: endWords(world, told) } : {}),
+      ...(isOver ? { state: "closed" as const, closedWhy: endWords(proofs, told) } : {}),
     });
     if (patch) patches.push(patch);
   }
@@ -168,8 +168,8 @@ async function keepAlarms(
     // What was usual before it lies no longer within what is looked at: nothing can be said against it.
     const isTooOld = dayOf(alarm.sinceDay) < fromDay + LEARNED_DAYS;
     const isBegunAnew = silentLinks.has(alarm.linkId);
-    if (isTooOld && !isBegunAnew && !isProvenAnew(world, alarm)) continue;
-    const closedWhy = isBegunAnew ? "its series began anew" : endWords(world, alarm);
+    if (isTooOld && !isBegunAnew && provenAgain(proofs, alarm) === null) continue;
+    const closedWhy = isBegunAnew ? "its series began anew" : endWords(proofs, alarm);
     patches.push(setPatch("alarms", alarm.id, { state: "closed", endedDay: dayText(toDay - 1), closedWhy }));
   }
   if (patches.length > 0) {
@@ -189,17 +189,21 @@ const isSame = (alarm: Alarm, { linkId, linkIds, kind, sinceDay, raisedDay }: Ro
   Math.abs(dayOf(alarm.raisedDay) - raisedDay) <= SAME_DAYS;
 const SAME_DAYS = 10;
 
-/** Whether a reading proved an alarm's link after it was raised: whatever its figures were before, this is what it does now. */
-function isProvenAnew(world: World, { linkId, raisedDay }: Pick<Alarm, "linkId" | "raisedDay">): boolean {
-  const reading = newestMeasurements(world).get(linkId);
-  const isProven = world.links.get(linkId)?.state === "proven";
-  return reading !== undefined && isProven && dayOf(reading.measuredAt) >= dayOf(raisedDay);
+/** The day on which a reading proved an alarm's link after it was raised, null where none did: whatever its figures were before, this is what it does now. */
+function provenAgain(proofs: ReadonlyMap<string, Measurement>, { linkId, raisedDay }: Raised): string | null {
+  const day = proofs.get(linkId)?.measuredAt.slice(0, 10) ?? "";
+  return day >= raisedDay ? day : null;
 }
+type Raised = Pick<Alarm, "linkId" | "raisedDay">;
 
-const endWords = (world: World, alarm: Pick<Alarm, "linkId" | "raisedDay">): string =>
-  isProvenAnew(world, alarm)
-    ? `proven anew on ${newestMeasurements(world).get(alarm.linkId)!.measuredAt.slice(0, 10)}`
-    : "back to what is usual";
+/** The newest readings of links that they prove. */
+const proofsOf = (world: World): Map<string, Measurement> =>
+  new Map([...newestMeasurements(world)].filter(([linkId]) => world.links.get(linkId)?.state === "proven"));
+
+function endWords(proofs: ReadonlyMap<string, Measurement>, alarm: Raised): string {
+  const day = provenAgain(proofs, alarm);
+  return day === null ? "back to what is usual" : `proven anew on ${day}`;
+}
 
 function rowOf(planId: string, one: RootAlarm): Alarm {
   const isOver = one.endedDay !== null;

@@ -1,4 +1,5 @@
 import { beamwidthDeg } from "#core/antenna";
+import { inverseGeodesic } from "#core/geodesy";
 import { rainCoefficients } from "#core/propagation";
 import { linkEnds, type World } from "#core/plan";
 import {
@@ -39,10 +40,7 @@ export function simulatedLink(world: World, watched: WatchedLink, faults: readon
   const link = world.links.get(watched.linkId)!;
   const { a, b } = linkEnds(world, link);
   const seed = seedOf(SEED, watched.linkId);
-  const km = Math.hypot(
-    (a.place.latDeg - b.place.latDeg) * 111,
-    (a.place.lonDeg - b.place.lonDeg) * 111 * Math.cos((a.place.latDeg * Math.PI) / 180),
-  );
+  const km = inverseGeodesic(a.place, b.place).distanceM / 1000;
   const { k } = rainCoefficients({ frequencyGHz: Math.max(1, a.radio.frequencyMHz / 1000), polarization: "V" });
   const busyMbps = (b.demand?.downMbps ?? 60) / Math.max(1, world.plan.oversubscription);
   return {
@@ -76,7 +74,9 @@ export async function simulateNetwork(
   const yearAgo = toMonth - MONTHS_BACK;
   const fromMonth = fromDay === null ? yearAgo : Math.max(yearAgo, monthOfDay(fromDay));
   const works = ({ rateMbps }: WatchedLink) => rateMbps.a > 0 && rateMbps.b > 0;
-  const played = watched.filter((one) => works(one) && (only === null || only.has(one.linkId)));
+  const working = watched.filter(works);
+  const played = working.filter((one) => only === null || only.has(one.linkId));
+  const series = 2 * working.length;
   const [first] = watched;
   if (!first) return;
   await withWatchThread(async (thread) => {
@@ -89,7 +89,7 @@ export async function simulateNetwork(
       const months = await thread.year({
         ...{ seed: SEED, latDeg: Math.round(first.latDeg), fromMonth, toMonth },
         ...{ untilHour: Math.floor(nowMs / 3_600_000), links },
-        shared: at === 0 ? { weather: WEATHER_SERIES, asked: PLAN_SERIES, told: 2 * watched.length } : null,
+        shared: at === 0 ? { weather: WEATHER_SERIES, asked: PLAN_SERIES, told: series } : null,
       });
       await store.db.transaction((tx) => writeMonths(tx, planId, months));
       progress(
@@ -98,5 +98,5 @@ export async function simulateNetwork(
       );
     }
   }, signal);
-  await putReceived(store.db, planId, { simulated: { at: new Date(nowMs).toISOString(), series: 2 * watched.length } });
+  await putReceived(store.db, planId, { simulated: { at: new Date(nowMs).toISOString(), series } });
 }

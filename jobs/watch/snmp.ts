@@ -36,7 +36,7 @@ function sessionOf(
   return snmp.createV3Session(address, who as never, options as never);
 }
 
-/** A figure of whatever type an object has; null where it is none. */
+/** The value of an object as a number, whatever its SNMP type; null where it is not a number. */
 function numberOf(value: unknown): number | null {
   if (typeof value === "number") return value;
   if (typeof value === "bigint") return Number(value);

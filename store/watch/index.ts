@@ -2,7 +2,6 @@ export { addBatch, dropBatches, readBatches, type Batch } from "./batches";
 export {
   dropOldSeries,
   dropSeries,
-  KEPT_DAYS,
   readDays,
   readMonths,
   unrolledDays,

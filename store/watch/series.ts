@@ -2,7 +2,7 @@ import { monthOfDay } from "#core/watch";
 import type { Queries } from "../db";
 
 /** Five-minute slots are kept for so many days, hours and days for so many months. Samples come no later than the former allows. */
-export const KEPT_DAYS = 14;
+const KEPT_DAYS = 14;
 const KEPT_MONTHS = 60;
 
 /** A day of a series in five-minute slots, packed. */

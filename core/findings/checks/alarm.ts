@@ -1,14 +1,7 @@
-import { mendVisit } from "../../crews";
 import { linkEnds, putPatch, setPatch, type Alarm, type World } from "../../plan";
 import { peopleBehind } from "../../outcome";
-import { CAUSES, type CauseKind } from "../../watch";
+import { alarmVisit, leadWords } from "../../watch";
 import type { Check } from "./check";
-
-/** The most likely cause in words, with its odds. */
-function leadWords({ causes: [lead] }: Alarm): string {
-  const cause = lead && CAUSES[lead.cause as CauseKind];
-  return cause ? `${cause.title} (${Math.round(lead.odds * 100)} %): ${lead.because}. ${cause.check}` : "";
-}
 
 const peopleOf = (world: World, { linkIds }: Alarm) =>
   linkIds.reduce((sum, id) => {
@@ -51,10 +44,10 @@ export const alarm: Check = {
     }),
   remedies: (world, { about }) => {
     const one = world.alarms.get(about?.find(({ kind }) => kind === "alarms")?.id ?? "");
-    const link = one && world.links.get(one.linkId);
-    if (!one || !link) return [];
+    if (!one) return [];
     const again = one.visitId !== null && world.visits.has(one.visitId) ? "again-" : "";
-    const visit = mendVisit(world, link, `mend-${again}${one.id}`.slice(0, 64), leadWords(one));
+    const visit = alarmVisit(world, one, `mend-${again}${one.id}`.slice(0, 64));
+    if (!visit) return [];
     return [
       {
         label: "Make a job of it",
