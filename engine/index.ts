@@ -1,4 +1,4 @@
 export { onChange } from "./events";
 export { askOf, forgetPlans, planContext, type Loaded, type PlanContext } from "./plans";
 export { stopEngine, warmEngine } from "./thread";
-export type { Answer, Learnable, QuestionName, SharedPlan } from "./thread/questions";
+export type { Answer, QuestionName, SharedPlan } from "./thread/questions";

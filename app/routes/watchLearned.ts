@@ -1,7 +1,7 @@
+import { learnedPage } from "#core/watch";
 import { readWatch } from "#store";
 import type { Look } from "#jobs";
 import { requirePlan } from "../data/plan.server";
-import { learnedPage } from "../watch/learned.server";
 import type { Route } from "./+types/watchLearned";
 
 /** What proofs and the watch teach about the plan's predictions, and every customer's odds. */

@@ -7,7 +7,7 @@ import { useDesk } from "../desk/DeskContext";
 import { Button, figure, signedFigure, Table } from "../ui";
 import { keepPatches } from "../keep/keepPatches";
 import { oddsText } from "./words";
-import type { LearnedPage } from "./learned.server";
+import type { LearnedPage } from "#core/watch";
 import { said } from "../work/said";
 
 /** Readings that stray by more than this many times what is usual do not agree with the rest. */

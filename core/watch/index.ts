@@ -77,3 +77,4 @@ export {
   type WatchState,
 } from "./summary";
 export type { Delivered, HourSeries, WatchedLink } from "./watched";
+export { learnableOf, learnedPage, type Learnable, type LearnedPage } from "./taught";

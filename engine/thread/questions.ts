@@ -1,15 +1,14 @@
 import { ruleBreaks } from "#core/findings";
 import type { LinkSummary } from "#core/outcome";
 import { workOut } from "#core/evaluate";
-import { learnedCaseOf, spareDb, type LinkAnswer } from "#core/link";
-import type { LearnedCase } from "#core/learn";
+import type { LinkAnswer } from "#core/link";
 import type { Place } from "#core/geodesy";
-import { linkEnds, rowsOf, type Link, type Patch } from "#core/plan";
+import { rowsOf, type Link, type Patch } from "#core/plan";
 import { OWN_RULES, RULE_SETS, ruleSetOf } from "#core/regulation";
 import { siteAround, type SiteAround } from "#core/sectors";
 import { readGround, type GroundSample } from "#core/terrain";
 import { channelRows, emittersHeard, hearingAt, listeningIn } from "#core/interference";
-import { watchedOf, type WatchedLink } from "#core/watch";
+import { learnableOf, watchedOf, type Learnable, type WatchedLink } from "#core/watch";
 import type { SharedGround } from "#ground";
 import {
   profileToWire,
@@ -33,17 +32,6 @@ const MOST_BREAKS = 200;
 export interface SharedPlan {
   rows: Uint8Array;
   ground: SharedGround;
-}
-
-/** A link as readings can teach about it. */
-export interface Learnable {
-  linkId: string;
-  path: LearnedCase;
-  /** Level of all chains together at each end by physics alone, dBm; what was learned is beside it. */
-  physicsDbm: { a: number; b: number };
-  learnedDb: number;
-  /** What it has to spare by physics alone, dB. */
-  spareDb: number;
 }
 
 /** What a window asks that has seen a revision. */
@@ -130,19 +118,9 @@ export const QUESTIONS = {
   /** What of each answered link readings can teach about, what physics alone predicts of it, and what it has to spare. */
   learnable: async (state: PlanState): Promise<Learnable[]> => {
     const { answers } = await state.evaluate();
-    return [...state.world.links.values()].flatMap((link): Learnable[] => {
+    return [...state.world.links.values()].flatMap((link) => {
       const answer = answers.get(link.id);
-      if (!answer?.path) return [];
-      const ends = linkEnds(state.world, link);
-      const { aToB, bToA } = answer.path;
-      const learnedDb = aToB.question.path.learned?.db ?? 0;
-      return [
-        {
-          ...{ linkId: link.id, path: learnedCaseOf(ends, answer.path), learnedDb },
-          physicsDbm: { a: bToA.totalLevelDbm - learnedDb, b: aToB.totalLevelDbm - learnedDb },
-          spareDb: spareDb(state.world.plan, ends, answer)! - learnedDb,
-        },
-      ];
+      return (answer && learnableOf(state.world, link, answer)) ?? [];
     });
   },
 

@@ -5,13 +5,38 @@ import {
   oddsOf,
   spreadOf,
   type Learned,
+  type LearnedCase,
   type LearnedReading,
   type OddsCase,
-} from "#core/learn";
-import { linkEnds, type World } from "#core/plan";
-import { judge, newestMeasurements, readLevelsDbm } from "#core/proof";
-import type { LinkWatch } from "#core/watch";
-import type { Learnable } from "#engine";
+} from "../learn";
+import { learnedCaseOf, spareDb, type LinkAnswer } from "../link";
+import { linkEnds, type Link, type World } from "../plan";
+import { judge, newestMeasurements, readLevelsDbm } from "../proof";
+import type { LinkWatch } from "./summary";
+
+/** A link as readings can teach about it. */
+export interface Learnable {
+  linkId: string;
+  path: LearnedCase;
+  /** Level of all chains together at each end by physics alone, dBm; what was learned is beside it. */
+  physicsDbm: { a: number; b: number };
+  learnedDb: number;
+  /** What it has to spare by physics alone, dB. */
+  spareDb: number;
+}
+
+/** What of a link readings can teach about; null where its path has no answer. */
+export function learnableOf(world: World, link: Link, answer: LinkAnswer): Learnable | null {
+  if (!answer.path) return null;
+  const ends = linkEnds(world, link);
+  const { aToB, bToA } = answer.path;
+  const learnedDb = aToB.question.path.learned?.db ?? 0;
+  return {
+    ...{ linkId: link.id, path: learnedCaseOf(ends, answer.path), learnedDb },
+    physicsDbm: { a: bToA.totalLevelDbm - learnedDb, b: aToB.totalLevelDbm - learnedDb },
+    spareDb: spareDb(world.plan, ends, answer)! - learnedDb,
+  };
+}
 
 /** A reading that taught something, with what its link is predicted without it: from the others alone. */
 export interface TaughtBy {
