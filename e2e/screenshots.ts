@@ -14,7 +14,8 @@ interface Shot {
   before?: (page: Page) => Promise<void>;
 }
 
-const takeFirstRemedy = (page: Page) => page.getByRole("button", { name: "Take in hand" }).first().click();
+const takeFirstRemedy = (page: Page) =>
+  page.locator('[data-finding="tight"]').getByRole("button", { name: "Take in hand" }).first().click();
 
 async function meetConflict(page: Page): Promise<void> {
   const height = (window: Page) => window.getByLabel("Height above ground").first();
