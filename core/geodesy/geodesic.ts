@@ -114,14 +114,16 @@ function layCubic(
   const lat3 = lat0 + lat1 - 2 * latStep;
   const lon2 = 3 * lonStep - 2 * lon0 - lon1;
   const lon3 = lon0 + lon1 - 2 * lonStep;
-  const crosses = Math.abs(start.lonDeg + lonStep) > 180;
+  const fromLatDeg = start.latDeg;
+  const fromLonDeg = start.lonDeg;
   const step = stretches / (count - 1);
   for (let i = first; i <= final; i++) {
     const t = i * step - index;
-    latDeg[i] = start.latDeg + t * (lat0 + t * (lat2 + t * lat3));
-    const lon = start.lonDeg + t * (lon0 + t * (lon2 + t * lon3));
-    lonDeg[i] = crosses ? signedAngleDeg(lon) : lon;
+    latDeg[i] = fromLatDeg + t * (lat0 + t * (lat2 + t * lat3));
+    lonDeg[i] = fromLonDeg + t * (lon0 + t * (lon2 + t * lon3));
   }
+  if (Math.abs(fromLonDeg + lonStep) > 180)
+    for (let i = first; i <= final; i++) lonDeg[i] = signedAngleDeg(lonDeg[i]!);
   if (first === 0) [latDeg[0], lonDeg[0]] = [start.latDeg, start.lonDeg];
   if (final === count - 1) [latDeg[final], lonDeg[final]] = [end.latDeg, end.lonDeg];
 }

@@ -158,9 +158,11 @@ test("an extended obstruction is asked for three tenths, a single edge for a fre
   expect([free.wantedShare, free.isMet]).toEqual([0, true]);
 });
 
+const isClearButTrees = (ray: Ray) => isClearBut(ray, clearanceOf(ray, [SIXTY]).checks);
+
 test("only trees in the way: the path is clear but for them, and never but for a house", () => {
   const check = (stands: Partial<Record<number, number>>, kind: "wood" | "building") =>
-    isClearBut(rayOver(stands, [30, 30], { kind }), [SIXTY]);
+    isClearButTrees(rayOver(stands, [30, 30], { kind }));
   expect(check({ 3: 35 }, "wood")).toBe(true);
   expect(check({ 3: 35 }, "building")).toBe(false);
   expect(check({ 3: 26 }, "building")).toBe(false);
@@ -168,5 +170,5 @@ test("only trees in the way: the path is clear but for them, and never but for a
   // The ground itself is never taken away.
   const ray = rayOver({ 3: 35 }, [30, 30], { kind: "wood" });
   ray.profile.groundAmslM[3] = 82;
-  expect(isClearBut(ray, [SIXTY])).toBe(false);
+  expect(isClearButTrees(ray)).toBe(false);
 });

@@ -36,6 +36,8 @@ export interface ClearanceCheck extends ClearanceCondition {
   /** The most metres missing anywhere, which need not be where the share is worst, and where; 0 when met. */
   intrusionM: number;
   deepestKm: number;
+  /** The first and last samples that lack the wanted share, null when met: between them lies whatever is in the way. */
+  lacking: [first: number, last: number] | null;
   /** Least antenna height above ground at either end, the other kept, that frees the wanted share, m. */
   leastHeightAM: number;
   leastHeightBM: number;
@@ -88,10 +90,9 @@ export function obstructionHeightsM(
   throughTrees: boolean,
   into: Float64Array = new Float64Array(groundAmslM.length),
 ): Float64Array {
-  for (let i = 0; i < into.length; i++) {
-    const stands = throughTrees && isTrees(coverCode[i]!) ? 0 : coverHeightM[i]!;
-    into[i] = groundAmslM[i]! + stands;
-  }
+  const count = into.length;
+  for (let i = 0; i < count; i++) into[i] = groundAmslM[i]! + coverHeightM[i]!;
+  if (throughTrees) for (let i = 0; i < count; i++) if (isTrees(coverCode[i]!)) into[i] = groundAmslM[i]!;
   return into;
 }
 
@@ -123,8 +124,10 @@ export function checkClearance(
   let worstShare = Infinity;
   let worstIndex = 0;
   let worstIntrusionM = 0;
-  let intrusionM = -Infinity;
+  let intrusionM = 0;
   let deepestIndex = 0;
+  let firstLacking = -1;
+  let lastLacking = -1;
   // Least heights, as heights over the far end's level and distance: a quotient is taken only for a new greatest one.
   let leastA = -Infinity;
   let leastB = -Infinity;
@@ -141,9 +144,13 @@ export function checkClearance(
       worstIntrusionM = wantedShare * radius - clearance;
     }
     const wantedM = wantedShare * radius;
-    if (wantedM - clearance > intrusionM) {
-      intrusionM = wantedM - clearance;
-      deepestIndex = i;
+    if (clearance < wantedM) {
+      if (firstLacking < 0) firstLacking = i;
+      lastLacking = i;
+      if (wantedM - clearance > intrusionM) {
+        intrusionM = wantedM - clearance;
+        deepestIndex = i;
+      }
     }
     const needed = obstacle + wantedM;
     if (needed - bAmslM > leastA * toKm) leastA = (needed - bAmslM) / toKm;
@@ -158,8 +165,9 @@ export function checkClearance(
     worstIndex,
     worstKm: distancesKm[worstIndex]!,
     worstIntrusionM: isMet ? 0 : worstIntrusionM,
-    intrusionM: isMet ? 0 : intrusionM,
+    intrusionM,
     deepestKm: distancesKm[isMet ? worstIndex : deepestIndex]!,
+    lacking: firstLacking < 0 ? null : [firstLacking, lastLacking],
     leastHeightAM: Math.max(0, bAmslM + leastA * pathKm - groundAmslM[0]!),
     leastHeightBM: Math.max(0, aAmslM + leastB * pathKm - groundAmslM[last]!),
   };
@@ -216,6 +224,7 @@ export function clearanceOf(ray: Ray, conditions: readonly ClearanceCondition[])
     worstIntrusionM: binding.worstIntrusionM,
     intrusionM: binding.intrusionM,
     deepestKm: binding.deepestKm,
+    lacking: binding.lacking,
     leastHeightAM,
     leastHeightBM,
     state,
@@ -248,17 +257,18 @@ export function isMostElsewhere({ intrusionM, worstIntrusionM }: ClearanceCheck)
   return intrusionM - worstIntrusionM >= LEAST_TOLD_M;
 }
 
-/** Whether every condition would be met if the path's trees were gone. */
-export function isClearBut(ray: Ray, conditions: readonly ClearanceCondition[]): boolean {
+/** Whether every check would be met if the path's trees were gone. */
+export function isClearBut(ray: Ray, checks: readonly ClearanceCheck[]): boolean {
   const { profile, aAmslM, bAmslM, frequencyGHz } = ray;
   const { distancesKm, groundAmslM, coverHeightM, coverCode } = profile;
   const last = distancesKm.length - 1;
   const pathKm = distancesKm[last]!;
   const slope = (bAmslM - aAmslM) / pathKm;
   const zoneFactor = (wavelengthM(frequencyGHz) * 1000) / pathKm;
-  for (const { kFactor, wantedShare } of conditions) {
+  for (const { kFactor, wantedShare, lacking } of checks) {
+    if (!lacking) continue;
     const curvature = 1000 / (2 * kFactor * EARTH_RADIUS_KM);
-    for (let i = 1; i < last; i++) {
+    for (let i = lacking[0]; i <= lacking[1]; i++) {
       const fromKm = distancesKm[i]!;
       const product = fromKm * (pathKm - fromKm);
       const stands = coverCode[i] === 0 || isTrees(coverCode[i]!) ? 0 : coverHeightM[i]!;

@@ -38,8 +38,8 @@ export function requireProfile({ distancesKm, heightsM, txAmslM, rxAmslM, freque
     throw new RangeError(`txAmslM is ${txAmslM} and rxAmslM ${rxAmslM}; both must be finite`);
 }
 
-/** The extremes of a profile as seen from its two ends; slopes in m/km. */
-export interface ProfileExtremes {
+/** What Bullington's construction asks of a profile; slopes in m/km. */
+export interface Horizons {
   /** Slope of the straight line between the ends. */
   lineSlope: number;
   /** Steepest slope from either end over the bulging earth. */
@@ -47,10 +47,14 @@ export interface ProfileExtremes {
   slopeFromRx: number;
   /** Greatest h·|h|/(d1·d2) of all points, h their height over the line: monotonic in v, without a root for each point. */
   largestVSquared: number;
+}
+
+/** The extremes of a profile as seen from its two ends; slopes in m/km. */
+export interface ProfileExtremes extends Horizons {
   /** Sums of P.526-15 §4.5.2.1 for the smooth surface, over heights without bulge. */
   area: number;
   moment: number;
-  /** Greatest height over the line without bulge, and the steepest such slopes from either end. */
+  /** Greatest height over the line without bulge where any is, else 0, and the steepest slopes from either end to what is over it. */
   highestM: number;
   flatSlopeTx: number;
   flatSlopeRx: number;
@@ -58,12 +62,9 @@ export interface ProfileExtremes {
 
 /**
  * One pass over a profile for all that its diffraction needs; a quotient is only taken where a product has shown it to be
- * the greatest so far. `smooth` takes every height for 0. Refuses a height that is not a number: a hole is not sea level.
+ * the greatest so far. Refuses a height that is not a number: a hole is not sea level.
  */
-export function extremesOf(
-  { distancesKm, heightsM, txAmslM, rxAmslM, kFactor }: ProfileArgs,
-  smooth = false,
-): ProfileExtremes {
+export function extremesOf({ distancesKm, heightsM, txAmslM, rxAmslM, kFactor }: ProfileArgs): ProfileExtremes {
   const last = distancesKm.length - 1;
   const pathKm = distancesKm[last]!;
   const curvature = 500 / (kFactor * EARTH_RADIUS_KM);
@@ -73,14 +74,14 @@ export function extremesOf(
   let largestVSquared = -Infinity;
   let area = 0;
   let moment = 0;
-  let highestM = -Infinity;
+  let highestM = 0;
   let flatSlopeTx = -Infinity;
   let flatSlopeRx = -Infinity;
   let before = distancesKm[0]!;
-  let heightBefore = smooth ? 0 : heightsM[0]!;
+  let heightBefore = heightsM[0]!;
   for (let i = 1; i <= last; i++) {
     const fromKm = distancesKm[i]!;
-    const flat = smooth ? 0 : heightsM[i]!;
+    const flat = heightsM[i]!;
     const step = fromKm - before;
     area += step * (flat + heightBefore);
     moment += step * (flat * (2 * fromKm + before) + heightBefore * (fromKm + 2 * before));
@@ -91,9 +92,11 @@ export function extremesOf(
     const product = fromKm * toKm;
     const line = txAmslM + lineSlope * fromKm;
     const overLine = flat - line;
-    if (overLine > highestM) highestM = overLine;
-    if (overLine > flatSlopeTx * fromKm) flatSlopeTx = overLine / fromKm;
-    if (overLine > flatSlopeRx * toKm) flatSlopeRx = overLine / toKm;
+    if (overLine > 0) {
+      if (overLine > highestM) highestM = overLine;
+      if (overLine > flatSlopeTx * fromKm) flatSlopeTx = overLine / fromKm;
+      if (overLine > flatSlopeRx * toKm) flatSlopeRx = overLine / toKm;
+    }
     const height = flat + curvature * product;
     if (height - txAmslM > slopeFromTx * fromKm) slopeFromTx = (height - txAmslM) / fromKm;
     if (height - rxAmslM > slopeFromRx * toKm) slopeFromRx = (height - rxAmslM) / toKm;
@@ -118,10 +121,57 @@ export function extremesOf(
   };
 }
 
+/** The index between the ends at which a slope that first rises and then falls along the path is greatest, beside its summit at `km`. */
+function indexBeside(distancesKm: ArrayLike<number>, km: number): number {
+  let low = 1;
+  let high = distancesKm.length - 2;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (distancesKm[middle]! <= km) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
+/**
+ * The same of points at one height of 0, as `extremesOf` would find them there. Seen from an antenna at height h the bulge
+ * rises up to √(h/c) away and falls from there on, c the bulge's curvature: only the points on either side of that can be the steepest.
+ */
+export function horizonsOfSmooth({ distancesKm, txAmslM, rxAmslM, kFactor }: Omit<ProfileArgs, "heightsM">): Horizons {
+  const last = distancesKm.length - 1;
+  const pathKm = distancesKm[last]!;
+  const curvature = 500 / (kFactor * EARTH_RADIUS_KM);
+  const lineSlope = (rxAmslM - txAmslM) / pathKm;
+  if (last < 2) return { lineSlope, slopeFromTx: -Infinity, slopeFromRx: -Infinity, largestVSquared: -Infinity };
+  const fromTx = indexBeside(distancesKm, Math.sqrt(Math.max(0, txAmslM) / curvature));
+  const fromRx = indexBeside(distancesKm, pathKm - Math.sqrt(Math.max(0, rxAmslM) / curvature));
+  let slopeFromTx = -Infinity;
+  let slopeFromRx = -Infinity;
+  for (const i of [fromTx, Math.min(fromTx + 1, last - 1)]) {
+    const fromKm = distancesKm[i]!;
+    slopeFromTx = Math.max(slopeFromTx, curvature * (pathKm - fromKm) - txAmslM / fromKm);
+  }
+  for (const i of [fromRx, Math.min(fromRx + 1, last - 1)]) {
+    const fromKm = distancesKm[i]!;
+    slopeFromRx = Math.max(slopeFromRx, curvature * fromKm - rxAmslM / (pathKm - fromKm));
+  }
+  let largestVSquared = -Infinity;
+  // Only where the ends see each other over the smooth earth is it asked for.
+  if (slopeFromTx < lineSlope)
+    for (let i = 1; i < last; i++) {
+      const fromKm = distancesKm[i]!;
+      const product = fromKm * (pathKm - fromKm);
+      const above = curvature * product - txAmslM - lineSlope * fromKm;
+      const signedSquare = above * Math.abs(above);
+      if (signedSquare > largestVSquared * product) largestVSquared = signedSquare / product;
+    }
+  return { lineSlope, slopeFromTx, slopeFromRx, largestVSquared };
+}
+
 /** The loss that Bullington's construction gives for known extremes, dB. P.526-15 §4.5.1, eqs. 53–59. */
 export function bullingtonOf(
-  { distancesKm, txAmslM, rxAmslM, frequencyGHz }: ProfileArgs,
-  { lineSlope, slopeFromTx, slopeFromRx, largestVSquared }: ProfileExtremes,
+  { distancesKm, txAmslM, rxAmslM, frequencyGHz }: Omit<ProfileArgs, "heightsM">,
+  { lineSlope, slopeFromTx, slopeFromRx, largestVSquared }: Horizons,
 ): number {
   if (distancesKm.length < 3) return 0;
   const pathKm = distancesKm[distancesKm.length - 1]!;

@@ -1,4 +1,4 @@
-import { bullingtonOf, extremesOf, requireProfile, type ProfileArgs, type ProfileExtremes } from "./bullington";
+import { bullingtonOf, extremesOf, horizonsOfSmooth, requireProfile, type ProfileArgs, type ProfileExtremes } from "./bullington";
 import { sphericalEarthLossDb, type LinearPolarization } from "./sphericalEarth";
 
 /** Heights of the two antennas above the smooth surface fitted to the profile, m. P.526-15 §4.5.2.1 (as P.1812 annex 1 §5.1.6). */
@@ -36,6 +36,6 @@ export function deltaBullingtonLossDb(args: ProfileArgs & { polarization: Linear
     polarization,
   });
   if (smoothDb === 0) return actualDb;
-  const smooth = { ...args, txAmslM: txHeightM, rxAmslM: rxHeightM };
-  return actualDb + Math.max(smoothDb - bullingtonOf(smooth, extremesOf(smooth, true)), 0);
+  const smooth = { distancesKm, txAmslM: txHeightM, rxAmslM: rxHeightM, frequencyGHz, kFactor };
+  return actualDb + Math.max(smoothDb - bullingtonOf(smooth, horizonsOfSmooth(smooth)), 0);
 }

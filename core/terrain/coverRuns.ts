@@ -224,19 +224,27 @@ export function layRuns(
   }
   coverLengthM.fill(stepM, 0, newCount);
   // Only beside an edge does a sample stand for another length than a step.
-  const isEdge = (i: number, kind: number) => ((edges.get(i) ?? 0) & kind) !== 0;
-  const shareM = (from: number, of: number) => {
-    if (from < 0 || from + 1 >= newCount) return 0;
-    const isGap = isEdge(from, EXIT) && isEdge(from + 1, ENTRY);
-    const whole = of === from ? isEdge(from + 1, ENTRY) : isEdge(from, EXIT);
-    const none = of === from ? isEdge(from, EXIT) : isEdge(from + 1, ENTRY);
-    const lengthM = (distancesKm[from + 1]! - distancesKm[from]!) * 1000;
-    return isGap || none ? 0 : whole ? lengthM : lengthM / 2;
-  };
   for (const edge of edges.keys())
     for (let i = Math.max(0, edge - 1); i <= Math.min(newCount - 1, edge + 1); i++)
-      coverLengthM[i] = shareM(i - 1, i) + shareM(i, i);
+      coverLengthM[i] =
+        shareM(distancesKm, newCount, edges, i - 1, false) + shareM(distancesKm, newCount, edges, i, true);
   return { count: newCount, hasHole };
+}
+
+/** Metres of the step from sample `i` to the next for which its nearer end stands, or its farther one. */
+function shareM(
+  distancesKm: Float64Array,
+  count: number,
+  edges: ReadonlyMap<number, number>,
+  i: number,
+  isOfNearer: boolean,
+): number {
+  if (i < 0 || i + 1 >= count) return 0;
+  const isExit = ((edges.get(i) ?? 0) & EXIT) !== 0;
+  const isEntry = ((edges.get(i + 1) ?? 0) & ENTRY) !== 0;
+  if (isOfNearer ? isExit : isEntry) return 0;
+  const lengthM = (distancesKm[i + 1]! - distancesKm[i]!) * 1000;
+  return (isOfNearer ? isEntry : isExit) ? lengthM : lengthM / 2;
 }
 
 /** The part of every run that lies beyond the ends' zones. */
@@ -287,8 +295,14 @@ function insertPlaces(
     const heightM = coverHeightM[nearest]!;
     const code = coverCode[nearest]!;
     const shift = n + 1;
-    for (const array of [distancesKm, latDeg, lonDeg, groundAmslM, coverHeightM, coverCode])
-      array.copyWithin(after + shift, after, end);
+    if (after < end) {
+      distancesKm.copyWithin(after + shift, after, end);
+      latDeg.copyWithin(after + shift, after, end);
+      lonDeg.copyWithin(after + shift, after, end);
+      groundAmslM.copyWithin(after + shift, after, end);
+      coverHeightM.copyWithin(after + shift, after, end);
+      coverCode.copyWithin(after + shift, after, end);
+    }
     const at = after + n;
     readGround(terrain, lat, lon, ground);
     distancesKm[at] = km;

@@ -37,11 +37,13 @@ const FEWEST_SAMPLES = 3;
 /** Arrays that one profile after another is written to, so that many paths in a row leave nothing to clear away. */
 export interface ProfileScratch extends RoomySamples {
   obstructionsInto?: Float64Array | undefined;
+  /** The first so many samples as arrays of their own, by how many: a view costs as much as a hundred samples read. */
+  firsts?: Map<number, ProfileScratch>;
 }
 
 /** Scratch for profiles of up to `samples` samples; longer ones get arrays of their own. */
 export function profileScratch(samples = 4096): ProfileScratch {
-  return { ...arraysOf(samples), obstructionsInto: new Float64Array(samples) };
+  return { ...arraysOf(samples), obstructionsInto: new Float64Array(samples), firsts: new Map() };
 }
 
 function arraysOf(count: number): ProfileScratch {
@@ -56,8 +58,19 @@ function arraysOf(count: number): ProfileScratch {
   };
 }
 
+/** Lengths whose views are kept; a plan's paths come to some hundreds. */
+const MOST_FIRSTS = 1024;
+
 function firstOf(scratch: ProfileScratch, count: number): ProfileScratch {
   if (count === scratch.distancesKm.length) return scratch;
+  const known = scratch.firsts?.get(count);
+  if (known) return known;
+  const first = viewsOf(scratch, count);
+  if (scratch.firsts && scratch.firsts.size < MOST_FIRSTS) scratch.firsts.set(count, first);
+  return first;
+}
+
+function viewsOf(scratch: ProfileScratch, count: number): ProfileScratch {
   return {
     distancesKm: scratch.distancesKm.subarray(0, count),
     latDeg: scratch.latDeg.subarray(0, count),
@@ -96,16 +109,11 @@ export function sampleProfile(
   const wantedM = stepM ?? boundedStepM(terrain, from, to, distanceM);
   const count = Math.max(FEWEST_SAMPLES, Math.ceil(distanceM / wantedM) + 1);
   const room = scratch && count <= scratch.distancesKm.length ? scratch : arraysOf(count);
-  const { distancesKm, groundAmslM } = room;
+  const { distancesKm } = room;
   placesAlong(from, to, count, line, room);
-  const corners = readAlong(terrain, room, room, count);
+  const { corners, hasHole } = readAlong(terrain, room, room, count);
   const spacingKm = distanceM / (count - 1) / 1000;
-  let hasHole = false;
-  for (let i = 0; i < count; i++) {
-    distancesKm[i] = i * spacingKm;
-    const ground = groundAmslM[i]!;
-    if (ground !== ground) hasHole = true;
-  }
+  for (let i = 0; i < count; i++) distancesKm[i] = i * spacingKm;
   distancesKm[count - 1] = distanceM / 1000;
   const rasters = rasterRuns(terrain, room, count, corners);
   const outlines = terrain.areas ? beyondEnds(areaRuns(terrain.areas, room, count), distanceM / 1000) : NO_RUNS;
