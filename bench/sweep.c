@@ -16,6 +16,7 @@ int main(int argc, char **argv) {
   int side = 2 * rings + 1;
   size_t cells = (size_t)side * side;
   float *ground = malloc(cells * 4), *cover = malloc(cells * 4), *loss = malloc(cells * 4);
+  float *diffraction = malloc(cells * 4), *tilt_down = malloc(cells * 4);
   double *hull_km = malloc(side * 8), *hull_m = malloc(side * 8), *past_km = malloc(side * 8), *past_s = malloc(side * 8);
   double *bares = malloc(side * 8), *tops = malloc(side * 8);
   FILE *file = fopen(argv[1], "rb");
@@ -94,7 +95,10 @@ int main(int argc, char **argv) {
             v = -sqrt(v_factor * km * least);
           }
           double j = edge_db(v);
-          loss[near] = free_db + 20 * log10(km) + j + (1 - exp(-j / 6)) * (10 + 0.02 * km);
+          double extra = j + (1 - exp(-j / 6)) * (10 + 0.02 * km);
+          loss[near] = free_db + 20 * log10(km) + extra;
+          diffraction[near] = extra;
+          tilt_down[near] = -atan(slope / 1000) * 57.29577951308232;
         }
         double cover_m = cover[near];
         if (column != column_before) {
@@ -125,10 +129,11 @@ int main(int argc, char **argv) {
     double ms = (b.tv_sec - a.tv_sec) * 1e3 + (b.tv_nsec - a.tv_nsec) / 1e6;
     if (ms < best) best = ms;
   }
-  double sum = 0;
+  double sum = 0, others = 0;
   size_t known = 0;
   for (size_t i = 0; i < cells; i++)
-    if (loss[i] == loss[i]) sum += loss[i], known++;
+    if (loss[i] == loss[i]) sum += loss[i], others += diffraction[i] + tilt_down[i], known++;
+  if (others != others) return 1;
   printf("%.2f %.6f %zu\n", best, sum / known, known);
   return 0;
 }

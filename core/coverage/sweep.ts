@@ -51,16 +51,19 @@ export const raysOf = ({ rings }: CoverageGrid): number => 8 * rings * RAYS_PER_
 
 /** Room for one ray after another. */
 interface RayScratch {
-  /** What some steps lose in free space over one, dB. */
+  /** What some steps lose in free space over one, dB, and one divided by them: a division costs several times a product. */
   decibels: Float64Array;
+  inverse: Float64Array;
   /** Levelled heights of the ray's points, bare and with what stands there. */
   bares: Float64Array;
   tops: Float64Array;
-  /** The upper hull of the points since the transmitter's horizon: their distances and levelled heights. */
-  hullKm: Float64Array;
+  /** The cell that each point answers; −1 where another ray does. */
+  owns: Int32Array;
+  /** The upper hull of the points since the transmitter's horizon: their steps and levelled heights. */
+  hullStep: Int32Array;
   hullM: Float64Array;
-  /** Points that were the transmitter's horizon once, with their slopes. */
-  pastKm: Float64Array;
+  /** Points that were the transmitter's horizon once, with their slopes, m a step. */
+  pastStep: Int32Array;
   pastSlope: Float64Array;
 }
 
@@ -91,11 +94,13 @@ export function sweep(
   const { rings } = grid;
   const scratch: RayScratch = {
     decibels: Float64Array.from({ length: rings + 1 }, (_, step) => 20 * Math.log10(step)),
+    inverse: Float64Array.from({ length: rings + 1 }, (_, step) => 1 / step),
     bares: new Float64Array(rings + 1),
     tops: new Float64Array(rings + 1),
-    hullKm: new Float64Array(rings + 2),
+    owns: new Int32Array(rings + 1),
+    hullStep: new Int32Array(rings + 2),
     hullM: new Float64Array(rings + 2),
-    pastKm: new Float64Array(rings + 2),
+    pastStep: new Int32Array(rings + 2),
     pastSlope: new Float64Array(rings + 2),
   };
   for (let ray = from; ray < to; ray++) sweepRay(grid, ground, ask, into, ray, scratch);
@@ -134,81 +139,140 @@ function rimOf(rings: number, ray: number): [east: number, south: number] {
   }
 }
 
-function sweepRay(
-  grid: CoverageGrid,
-  { groundAmslM, coverHeightM }: GridGround,
-  { txHeightM, rxHeightM, frequencyGHz, kFactor }: SweepAsk,
-  { lossDb, diffractionDb, tiltDownDeg }: CellLosses,
-  ray: number,
-  { decibels, bares, tops, hullKm, hullM, pastKm, pastSlope }: RayScratch,
-): void {
-  const { rings, cellNorthKm, cellEastKm } = grid;
-  const side = 2 * rings + 1;
+/** One ray in figures. */
+interface Ray {
+  /** Length of a step, km: a whole cell along the major axis, and `across` of one along the other. */
+  stepKm: number;
+  across: number;
+  majorStride: number;
+  minorStride: number;
+  /** The ray's number, counted from the middle of its side of the rim. */
+  ownRay: number;
+  /** Steps to the last point within reach. */
+  steps: number;
+}
+
+function rayOf({ rings, cellNorthKm, cellEastKm }: CoverageGrid, ray: number): Ray {
   const [east, south] = rimOf(rings, ray);
   const isSteep = Math.abs(south) >= Math.abs(east);
-  // One step goes a whole cell along the major axis, and this much across.
+  const side = 2 * rings + 1;
   const across = (isSteep ? east : south) / rings;
-  const rimRays = rings * RAYS_PER_RIM_CELL;
-  const ownRay = Math.round(across * rimRays);
-  const majorStride = isSteep ? Math.sign(south) * side : Math.sign(east);
-  const minorStride = isSteep ? 1 : side;
   const stepKm = Math.hypot((east / rings) * cellEastKm, (south / rings) * cellNorthKm);
-  const start = rings * side + rings;
   const mostKm = rings * Math.max(cellNorthKm, cellEastKm) * (1 + ROUNDING);
-  const txM = groundAmslM[start]! + txHeightM;
-  const curve = 500 / (kFactor * EARTH_RADIUS_KM);
-  const vFactor = 0.002 / wavelengthM(frequencyGHz);
+  return {
+    stepKm,
+    across,
+    majorStride: isSteep ? Math.sign(south) * side : Math.sign(east),
+    minorStride: isSteep ? 1 : side,
+    ownRay: Math.round(across * rings * RAYS_PER_RIM_CELL),
+    steps: Math.min(rings, Math.floor(mostKm / stepKm)),
+  };
+}
+
+/**
+ * Reads a ray's points into `bares` and `tops`, levelled by the earth's curve, and into `owns` the cell that each answers, −1 where
+ * another ray passes nearer to its middle. Gives how many points there are: nothing is told behind a hole.
+ */
+function readRay(
+  { rings }: CoverageGrid,
+  { groundAmslM, coverHeightM }: GridGround,
+  { stepKm, across, ownRay, steps, ...strides }: Ray,
+  curve: number,
+  { bares, tops, owns }: RayScratch,
+): number {
+  const rimRays = (2 * rings * RAYS_PER_RIM_CELL) | 0;
+  const ownRays = (2 * ownRay) | 0;
+  const majorStride = strides.majorStride | 0;
+  const minorStride = strides.minorStride | 0;
+  const zoneSteps = ZONE_KM / stepKm;
+  let along = (rings * (2 * rings + 1) + rings) | 0;
+  let columnBefore = 0;
+  for (let step = 1; step <= steps; step++) {
+    along = (along + majorStride) | 0;
+    const minor = across * step;
+    const below = Math.floor(minor) | 0;
+    const share = minor - below;
+    const column = (share < 0.5 ? below : below + 1) | 0;
+    const near = (along + Math.imul(column, minorStride)) | 0;
+    const base = (along + Math.imul(below, minorStride)) | 0;
+    const low = groundAmslM[base]!;
+    const groundM = share === 0 ? low : low + (groundAmslM[base + minorStride]! - low) * share;
+    if (!(groundM === groundM)) return step - 1;
+    // The ray that passes nearest a cell's middle answers it.
+    const offRay = (Math.imul(column, rimRays) - Math.imul(ownRays, step)) | 0;
+    owns[step] = offRay >= -step && offRay < step ? near : -1;
+    let coverM = coverHeightM[near]!;
+    if (column !== columnBefore) {
+      // The step goes over the corner of a third cell, before or behind the edge between both rows.
+      const isBefore = ((column + columnBefore) / 2 - minor + across) / across < 0.5;
+      const third = isBefore ? near - majorStride : near + (columnBefore - column) * minorStride;
+      const thirdM = coverHeightM[third]!;
+      if (thirdM > coverM) coverM = thirdM;
+    }
+    columnBefore = column;
+    const bareM = groundM - curve * step * step;
+    bares[step] = bareM;
+    tops[step] = bareM + (step <= zoneSteps ? 0 : coverM);
+  }
+  return steps;
+}
+
+/** Answers the cells of one ray. Distances are steps, and slopes metres a step. */
+function sweepRay(
+  grid: CoverageGrid,
+  ground: GridGround,
+  { txHeightM, rxHeightM, frequencyGHz, kFactor }: SweepAsk,
+  { lossDb, diffractionDb, tiltDownDeg }: CellLosses,
+  number: number,
+  scratch: RayScratch,
+): void {
+  const { rings, cellNorthKm, cellEastKm } = grid;
+  const ray = rayOf(grid, number);
+  const { stepKm } = ray;
+  const curve = (500 / (kFactor * EARTH_RADIUS_KM)) * stepKm * stepKm;
+  const steps = readRay(grid, ground, ray, curve, scratch);
+  const { decibels, inverse, bares, tops, owns, hullStep, hullM, pastStep, pastSlope } = scratch;
+  const { groundAmslM } = ground;
+  const txM = groundAmslM[rings * (2 * rings + 1) + rings]! + txHeightM;
+  const vFactor = 0.002 / (wavelengthM(frequencyGHz) * stepKm);
   const freeSpaceDb = 92.44778 + 20 * Math.log10(frequencyGHz * stepKm);
   // As on a full answer's samples, a cell apart: those in the receiver's zone are bare, the first beyond it has its cover.
   const cellKm = Math.min(cellNorthKm, cellEastKm);
   const firstCoverKm = (Math.floor(ZONE_KM / cellKm + ROUNDING) + 1) * cellKm;
-  const coverBack = Math.max(1, Math.round(firstCoverKm / stepKm));
-  const zoneBack = Math.max(1, Math.round(ZONE_KM / stepKm));
+  const coverBack = Math.max(1, Math.round(firstCoverKm / stepKm)) | 0;
+  const zoneBack = Math.max(1, Math.round(ZONE_KM / stepKm)) | 0;
   // Points this near behind are kept out of the hull: what is in the way of them depends on the receiver.
-  const heldBack = Math.max(coverBack, Math.ceil(firstCoverKm / cellKm - ROUNDING));
-  let columnBefore = 0;
+  const heldBack = Math.max(coverBack, Math.ceil(firstCoverKm / cellKm - ROUNDING)) | 0;
+  const firstBeyond = (firstCoverKm + ZONE_KM) / stepKm;
   let txSlope = -Infinity;
   let hull = 0;
+  // The hull's last point.
+  let lastM = 0;
+  let lastStep = 0;
   let past = 0;
-  for (let step = 1; step <= rings; step++) {
-    const km = step * stepKm;
-    if (km > mostKm) return;
-    const minor = across * step;
-    const below = Math.floor(minor);
-    const share = minor - below;
-    const near = start + step * majorStride + (share < 0.5 ? below : below + 1) * minorStride;
-    const base = start + step * majorStride + below * minorStride;
-    const low = groundAmslM[base]!;
-    const bareM = share === 0 ? low : low + (groundAmslM[base + minorStride]! - low) * share;
-    // Nothing is told behind a hole.
-    if (!(bareM === bareM)) return;
-    const curveM = curve * km * km;
-    const column = share < 0.5 ? below : below + 1;
-    // The ray that passes nearest a cell's middle answers it.
-    const offRay = 2 * (column * rimRays - ownRay * step);
-    if (offRay >= -step && offRay < step) {
-      const ownM = groundAmslM[near]!;
-      const rxM = ownM + rxHeightM - curveM;
-      const slope = (rxM - txM) / km;
+  for (let step = 1; step <= steps; step++) {
+    const own = owns[step]!;
+    if (own >= 0) {
+      const rxM = groundAmslM[own]! + rxHeightM - curve * step * step;
+      const slope = (rxM - txM) * inverse[step]!;
       // What stands close before the receiver, seen from both ends.
       let horizon = txSlope;
       let rxSlope = -Infinity;
       for (let back = 1; back <= heldBack && back < step; back++) {
-        const atKm = km - back * stepKm;
         const overM = back > coverBack ? tops[step - back]! : bares[step - back]!;
-        const fromTx = (overM - txM) / atKm;
-        const fromRx = (overM - rxM) / (km - atKm);
+        const fromTx = (overM - txM) * inverse[step - back]!;
+        const fromRx = (overM - rxM) * inverse[back]!;
         if (fromTx > horizon) horizon = fromTx;
         if (fromRx > rxSlope) rxSlope = fromRx;
       }
-      if (step > coverBack && km - firstCoverKm > ZONE_KM) {
+      if (step > coverBack && step > firstBeyond) {
         const coverM = tops[step - coverBack]! - bares[step - coverBack]!;
         const zoneCoverM = tops[step - zoneBack]! - bares[step - zoneBack]!;
-        const backKm = zoneCoverM > coverM ? ZONE_KM : firstCoverKm;
-        const overM = zoneCoverM > coverM ? tops[step - zoneBack]! : tops[step - coverBack]!;
         if (coverM + zoneCoverM > 0) {
-          const fromTx = (overM - txM) / (km - backKm);
-          const fromRx = (overM - rxM) / backKm;
+          const back = (zoneCoverM > coverM ? ZONE_KM : firstCoverKm) / stepKm;
+          const overM = zoneCoverM > coverM ? tops[step - zoneBack]! : tops[step - coverBack]!;
+          const fromTx = (overM - txM) / (step - back);
+          const fromRx = (overM - rxM) / back;
           if (fromTx > horizon) horizon = fromTx;
           if (fromRx > rxSlope) rxSlope = fromRx;
         }
@@ -219,62 +283,57 @@ function sweepRay(
         // Along the hull the slope rises to the tangent's and falls from there on.
         let tangent = -Infinity;
         for (let i = hull - 1; i >= 0; i--) {
-          const back = (hullM[i]! - rxM) / (km - hullKm[i]!);
+          const back = (hullM[i]! - rxM) * inverse[step - hullStep[i]!]!;
           if (!(back > tangent)) break;
           tangent = back;
         }
         if (tangent > rxSlope) rxSlope = tangent;
-        v = Math.sqrt(vFactor * km * (horizon - slope) * Math.max(0, rxSlope + slope));
+        v = Math.sqrt(vFactor * step * (horizon - slope) * Math.max(0, rxSlope + slope));
       } else {
-        // In sight: among points once the horizon is the one that reaches farthest into the zone.
+        // In sight: among points once the horizon is the one that reaches farthest into the zone, by (Str − St)² d/(D − d).
         let least = Infinity;
         for (let back = 1; back <= heldBack && back < step; back++) {
-          const atKm = km - back * stepKm;
-          const overM = back >= coverBack ? tops[step - back]! : bares[step - back]!;
-          const square = squareOf(slope - (overM - txM) / atKm, atKm, km);
+          const at = step - back;
+          const overM = back >= coverBack ? tops[at]! : bares[at]!;
+          const under = slope - (overM - txM) * inverse[at]!;
+          const square = under * under * at * inverse[back]!;
           if (square < least) least = square;
         }
         for (let i = past - 1; i >= 0; i--) {
-          const square = squareOf(slope - pastSlope[i]!, pastKm[i]!, km);
+          const at = pastStep[i]!;
+          const under = slope - pastSlope[i]!;
+          const square = under * under * at * inverse[step - at]!;
           if (square < least) least = square;
         }
-        v = -Math.sqrt(vFactor * km * least);
+        v = -Math.sqrt(vFactor * step * least);
       }
-      const extraDb = v > LEAST_V ? diffractionAt(v, km) : 0;
-      lossDb[near] = freeSpaceDb + decibels[step]! + extraDb;
-      diffractionDb[near] = extraDb;
-      tiltDownDeg[near] = -arcTangent(slope / 1000) * DEGREES;
+      const extraDb = v > LEAST_V ? diffractionAt(v, step * stepKm) : 0;
+      lossDb[own] = freeSpaceDb + decibels[step]! + extraDb;
+      diffractionDb[own] = extraDb;
+      tiltDownDeg[own] = -arcTangent(slope / (1000 * stepKm)) * DEGREES;
     }
-    bares[step] = bareM - curveM;
-    let coverM = coverHeightM[near]!;
-    if (column !== columnBefore) {
-      // The step goes over the corner of a third cell, before or behind the edge between both rows.
-      const isBefore = ((column + columnBefore) / 2 - minor + across) / across < 0.5;
-      const third = isBefore ? near - majorStride : near + (columnBefore - column) * minorStride;
-      const thirdM = coverHeightM[third]!;
-      if (thirdM > coverM) coverM = thirdM;
-    }
-    columnBefore = column;
-    tops[step] = bares[step]! + (km <= ZONE_KM ? 0 : coverM);
     const grown = step - heldBack;
     if (grown < 1) continue;
-    const grownKm = grown * stepKm;
     const grownM = tops[grown]!;
-    const grownSlope = (grownM - txM) / grownKm;
+    const grownSlope = (grownM - txM) * inverse[grown]!;
     if (grownSlope >= txSlope) {
       // A new horizon: what lies before it can be no receiver's.
       txSlope = grownSlope;
-      pastKm[past] = grownKm;
+      pastStep[past] = grown;
       pastSlope[past++] = grownSlope;
       hull = 0;
     }
-    while (
-      hull >= 2 &&
-      (hullM[hull - 1]! - hullM[hull - 2]!) * (grownKm - hullKm[hull - 2]!) <=
-        (grownM - hullM[hull - 2]!) * (hullKm[hull - 1]! - hullKm[hull - 2]!)
-    )
+    while (hull >= 2) {
+      const fromM = hullM[hull - 2]!;
+      const fromStep = hullStep[hull - 2]!;
+      if ((lastM - fromM) * (grown - fromStep) > (grownM - fromM) * (lastStep - fromStep)) break;
       hull--;
-    hullKm[hull] = grownKm;
+      lastM = fromM;
+      lastStep = fromStep;
+    }
+    lastM = grownM;
+    lastStep = grown;
+    hullStep[hull] = grown;
     hullM[hull++] = grownM;
   }
 }
@@ -289,6 +348,3 @@ function arcTangent(slope: number): number {
   return slope * (1 - square * (1 / 3 - square * (1 / 5 - square / 7)));
 }
 const SERIES_TO = 0.3;
-
-/** (Str − St)² d/(D − d): v² without its factor, of a point under the line of sight. */
-const squareOf = (under: number, atKm: number, km: number) => (under * under * atKm) / (km - atKm);
