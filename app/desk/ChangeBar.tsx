@@ -3,7 +3,7 @@ import { ratesMoved } from "#core/channels";
 import type { Outcome } from "#core/outcome";
 import { counted } from "#core/words";
 import { useMemo, useState } from "react";
-import { Button, euros, figure, Term } from "../ui";
+import { Button, euros, figure, roughly, Term } from "../ui";
 import { useDesk } from "./DeskContext";
 
 interface Row {
@@ -11,6 +11,8 @@ interface Row {
   meaning: string;
   of: (outcome: Outcome) => number | null;
   show: (value: number) => string;
+  /** What stands once behind both figures, where each is told without. */
+  unit?: string;
   /** Whether more is better, for the mark beside a change. */
   moreIsBetter: boolean;
 }
@@ -33,9 +35,11 @@ const ROWS: Row[] = [
   },
   {
     label: "Noise made",
-    meaning: "The EIRP of every transmitter of the plan, added up as power.",
-    of: (o) => o.noiseMadeDbm,
-    show: (v) => `${figure(v)} dBm`,
+    meaning:
+      "For every access point and bridge end, the open ground over which it stands above the noise floor of a receiver that does not want it, in km², times the people of this plan who live there and are not its own.",
+    of: (o) => o.noiseMadePeopleKm2,
+    show: roughly,
+    unit: "people·km²",
     moreIsBetter: false,
   },
   {
@@ -65,7 +69,7 @@ export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; 
       aria-label="Change in hand"
       className={`relative flex h-9 shrink-0 items-center gap-4 border-t px-3 text-[13px] max-md:h-auto max-md:flex-wrap max-md:gap-y-0.5 max-md:py-1 ${inHand ? "border-clay bg-panel" : "border-rule bg-panel"}`}
     >
-      {ROWS.map(({ label, meaning, of, show, moreIsBetter }) => {
+      {ROWS.map(({ label, meaning, of, show, unit, moreIsBetter }) => {
         const kept = data.shown && of(data.shown.outcome);
         const now = outcome && of(outcome);
         const changed = inHand && kept !== null && now !== null && show(kept) !== show(now);
@@ -85,6 +89,7 @@ export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; 
                 {changed && settled && <span aria-label={better ? "better" : "worse"}> {better ? "▲" : "▼"}</span>}
               </span>
             )}
+            {unit && <span className="text-xs text-quiet">{unit}</span>}
           </span>
         );
       })}

@@ -20,7 +20,7 @@ import { requirePlan } from "../data/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { authorOf } from "../access/author.server";
 import { keepOwn } from "../keep/keep.server";
-import { Button, buttonClass, euros, figure, FormText, SelectField } from "../ui";
+import { Button, buttonClass, euros, figure, FormText, roughly, SelectField } from "../ui";
 import { formOf } from "../data/asked.server";
 import type { Route } from "./+types/versions";
 
@@ -232,7 +232,7 @@ export default function Versions({ loaderData, actionData }: Route.ComponentProp
                     {row("Customers served", ({ outcome }) => String(outcome.customersServed))}
                     {row("People served", ({ outcome }) => String(outcome.peopleServed))}
                     {row("Weakest margin", ({ outcome }) => decibels(outcome.weakestMarginDb, "dB"))}
-                    {row("Noise made", ({ outcome }) => decibels(outcome.noiseMadeDbm, "dBm"))}
+                    {row("Noise made", ({ outcome }) => `${roughly(outcome.noiseMadePeopleKm2)} people·km²`)}
                     {row("Cost", ({ outcome }) => euros(outcome.costEur))}
                     {row("Blocked links", ({ blocked }) => String(blocked))}
                     {row("Findings", ({ findings }) => String(findings))}

@@ -39,6 +39,13 @@ export function euros(value: number): string {
   return `${whole < 0 ? "−" : ""}€${Math.abs(whole).toLocaleString("en-GB")}`;
 }
 
+/** A figure whose size counts more than its digits, to three of them: "842", "12.4 k", "3.21 M". */
+export const roughly = (value: number): string =>
+  ROUGH.format(value)
+    .replace(/([A-Z])$/, " $1")
+    .replace("K", "k");
+const ROUGH = new Intl.NumberFormat("en-US", { notation: "compact", maximumSignificantDigits: 3 });
+
 /** A distance in free sight: beyond any horizon its figure says nothing any more. */
 export function freeSight(km: number): string {
   return km > FARTHEST_TOLD_KM ? `over ${FARTHEST_TOLD_KM} km` : `${figure(km, 0)} km`;

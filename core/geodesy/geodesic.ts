@@ -122,8 +122,7 @@ function layCubic(
     latDeg[i] = fromLatDeg + t * (lat0 + t * (lat2 + t * lat3));
     lonDeg[i] = fromLonDeg + t * (lon0 + t * (lon2 + t * lon3));
   }
-  if (Math.abs(fromLonDeg + lonStep) > 180)
-    for (let i = first; i <= final; i++) lonDeg[i] = signedAngleDeg(lonDeg[i]!);
+  if (Math.abs(fromLonDeg + lonStep) > 180) for (let i = first; i <= final; i++) lonDeg[i] = signedAngleDeg(lonDeg[i]!);
   if (first === 0) [latDeg[0], lonDeg[0]] = [start.latDeg, start.lonDeg];
   if (final === count - 1) [latDeg[final], lonDeg[final]] = [end.latDeg, end.lonDeg];
 }

@@ -2,9 +2,9 @@ import { earsOf, listeningIn } from "../interference";
 import { answerLink, isServed, steadyMbps, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
 import { costOf } from "../kit";
 import { linkEnds, type Link, type World } from "../plan";
-import { peakGainDbi } from "../antenna";
 import type { Profile } from "../terrain";
 import type { Place } from "../geodesy";
+import { noiseMadePeopleKm2 } from "./noiseMade";
 
 /** Gives the sampled profile between two places; whoever asks twice may be handed the same one. */
 export type ProfileSource = (from: Place, to: Place) => Profile;
@@ -166,8 +166,8 @@ export interface Outcome {
   peopleServed: number;
   weakestMarginDb: number | null;
   weakestLinkId: string | null;
-  /** Power sum of every transmitter's EIRP, dBm: what the plan adds to everybody's noise. */
-  noiseMadeDbm: number | null;
+  /** What the plan adds to everybody's noise, people·km², as `noiseMadePeopleKm2` says. */
+  noiseMadePeopleKm2: number;
   costEur: number;
 }
 
@@ -187,18 +187,12 @@ export function outcomeOf(world: World, summaries: ReadonlyMap<string, LinkSumma
     served.add(subscriber.id);
     people += subscriber.people;
   }
-  let milliwatts = 0;
-  for (const radio of world.radios.values()) {
-    const antenna = world.antennaModels.get(radio.antennaModelId);
-    if (antenna)
-      milliwatts += 10 ** ((radio.txPowerDbm - radio.cableLossDb + peakGainDbi(antenna, radio.frequencyMHz)) / 10);
-  }
   return {
     customersServed: served.size,
     peopleServed: people,
     weakestMarginDb: weakest?.marginLeftDb ?? null,
     weakestLinkId: weakest?.linkId ?? null,
-    noiseMadeDbm: milliwatts > 0 ? 10 * Math.log10(milliwatts) : null,
+    noiseMadePeopleKm2: noiseMadePeopleKm2(world),
     costEur: costOf(world),
   };
 }

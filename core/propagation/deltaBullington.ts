@@ -1,4 +1,11 @@
-import { bullingtonOf, extremesOf, horizonsOfSmooth, requireProfile, type ProfileArgs, type ProfileExtremes } from "./bullington";
+import {
+  bullingtonOf,
+  extremesOf,
+  horizonsOfSmooth,
+  requireProfile,
+  type ProfileArgs,
+  type ProfileExtremes,
+} from "./bullington";
 import { sphericalEarthLossDb, type LinearPolarization } from "./sphericalEarth";
 
 /** Heights of the two antennas above the smooth surface fitted to the profile, m. P.526-15 §4.5.2.1 (as P.1812 annex 1 §5.1.6). */

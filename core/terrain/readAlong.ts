@@ -78,7 +78,15 @@ function readBlocks(
   const { westDeg, northDeg, columns, rows, cellLonDeg, cellLatDeg } = surface.frame;
   const { blockColumns, blockRows } = surface;
   const corners: number[] = [];
-  const block: Block = { start: HOLE, firstColumn: 0, firstRow: 0, lastColumn: -1, lastRow: -1, overCorner: false, hasHole: false };
+  const block: Block = {
+    start: HOLE,
+    firstColumn: 0,
+    firstRow: 0,
+    lastColumn: -1,
+    lastRow: -1,
+    overCorner: false,
+    hasHole: false,
+  };
   let i = 0;
   while (i < count) {
     const east = (lonDeg[i]! - westDeg) * (1 / cellLonDeg) - 0.5;

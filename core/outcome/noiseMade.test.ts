@@ -1,0 +1,91 @@
+import { expect, test } from "@jest/globals";
+import { patternLossDb, peakGainDbi } from "#core/antenna";
+import { noiseMadePeopleKm2 } from "#core/outcome";
+import { setPatch, withPatches, type World } from "#core/plan";
+import { radio, valley, type ValleyRows } from "#core/testing";
+
+const sector = {
+  siteId: "west",
+  role: "sector",
+  radioModelId: "brisote-vela-5",
+  antennaModelId: "brisote-arco-5-17-90",
+};
+/** A sector on the western mast that looks east, with one customer of its own and a stranger `eastKm` and `northKm` away. */
+function alone(eastKm: number, northKm: number, change: (rows: ValleyRows) => void = () => undefined): World {
+  return valley(0, (rows) => {
+    rows.links = rows.links.filter(({ kind }) => kind === "access");
+    rows.radios = rows.radios.filter(({ role }) => role !== "bridge");
+    Object.assign(
+      rows.radios.find(({ id }) => id === "sector")!,
+      { azimuthDeg: 90, cableLossDb: 1, txPowerDbm: 19 },
+    );
+    const degree = 111.2;
+    const shrink = Math.cos(Math.PI / 180);
+    rows.subscribers.push({
+      ...rows.subscribers[0]!,
+      ...{ id: "stranger", people: 7, latDeg: -1 + northKm / degree, lonDeg: 20 + eastKm / (degree * shrink) },
+    });
+    change(rows);
+  }).world;
+}
+
+/** By hand: how far ahead it stands over thermal noise of 20 MHz and 6 dB, at most 40 km. */
+function aheadKm(world: World): number {
+  const { antennaModelId, frequencyMHz, txPowerDbm, cableLossDb, polarization } = world.radios.get("sector")!;
+  const antenna = world.antennaModels.get(antennaModelId)!;
+  const floorDbm = -173.975 + 10 * Math.log10(20e6) + 6;
+  const eirpDbm = txPowerDbm - cableLossDb + peakGainDbi(antenna, frequencyMHz, polarization);
+  const lossDb = eirpDbm - floorDbm;
+  return 10 ** ((lossDb - 92.45 - 20 * Math.log10(frequencyMHz / 1000)) / 20);
+}
+function litKm2(world: World): number {
+  const { antennaModelId, azimuthDeg, polarization } = world.radios.get("sector")!;
+  const antenna = world.antennaModels.get(antennaModelId)!;
+  let sum = 0;
+  for (let bearing = 0; bearing < 360; bearing++) {
+    const lossDb = patternLossDb(antenna, polarization, ((bearing - azimuthDeg! + 540) % 360) - 180, 0);
+    sum += (Math.PI / 360) * Math.min(40, aheadKm(world) * 10 ** (-lossDb / 20)) ** 2;
+  }
+  return sum;
+}
+
+test("noise made is the lit ground times the people on it who are others", () => {
+  const world = alone(10, 0);
+  expect(aheadKm(world)).toBeGreaterThan(10);
+  expect(noiseMadePeopleKm2(world) / (7 * litKm2(world))).toBeCloseTo(1, 2);
+});
+
+test("its own customers do not count, nor whoever it does not reach", () => {
+  expect(noiseMadePeopleKm2(alone(41, 0))).toBe(0);
+  // Behind it, it reaches less far by its front-to-back ratio.
+  const behind = alone(-10, 0);
+  const antenna = behind.antennaModels.get(sector.antennaModelId)!;
+  const backKm = aheadKm(behind) * 10 ** (-patternLossDb(antenna, "HV", 180, 0) / 20);
+  expect(backKm).toBeLessThan(10);
+  expect(noiseMadePeopleKm2(behind)).toBe(0);
+  expect(noiseMadePeopleKm2(alone(-backKm * 0.98, 0))).toBeGreaterThan(0);
+  expect(noiseMadePeopleKm2(alone(-backKm * 1.02, 0))).toBe(0);
+});
+
+test("less power makes less, and turning away from people makes none of it for them", () => {
+  const world = alone(5, 0);
+  const quieter = withPatches(world, [setPatch("radios", "sector", { txPowerDbm: 16 })]);
+  const shares = noiseMadePeopleKm2(quieter) / noiseMadePeopleKm2(world);
+  // Three decibels take away half the area, where the horizon does not cut it.
+  expect(shares).toBeGreaterThan(0.45);
+  expect(shares).toBeLessThan(1);
+  const turned = withPatches(world, [setPatch("radios", "sector", { azimuthDeg: 270 })]);
+  expect(noiseMadePeopleKm2(turned)).toBe(0);
+});
+
+test("a bridge that is not turned by hand looks along itself", () => {
+  const bridge = (northKm: number) =>
+    alone(6, northKm, (rows) => {
+      rows.radios.push(radio("near", { siteId: "west" }), radio("far", { siteId: "east" }));
+      rows.radios = rows.radios.filter(({ id }) => id !== "sector" && id !== "farm-radio");
+      rows.links = [{ ...rows.links[0]!, id: "one", kind: "bridge", aRadioId: "near", bRadioId: "far" }];
+      rows.subscribers.shift();
+    });
+  expect(noiseMadePeopleKm2(bridge(0))).toBeGreaterThan(0);
+  expect(noiseMadePeopleKm2(bridge(0))).toBeGreaterThan(noiseMadePeopleKm2(bridge(-12)));
+});
