@@ -143,6 +143,32 @@ test("where a channel cannot be wider, sectors are added: each customer on one o
   expect(findings.filter(({ check: kind }) => kind === "airtime" || kind === "ownNoise")).toEqual([]);
 });
 
+test("some customers are served from a second site that is fed and has a mount left, half of the time with them", () => {
+  const made = (change: (rows: ValleyRows) => void = () => undefined) =>
+    busy(6, 16, 2, (rows) => {
+      // Two of them live beside the other mast.
+      for (const id of ["s4", "s5"]) rows.subscribers.find((one) => one.id === id)!.lonDeg = 20.1;
+      change(rows);
+    });
+  const ways = ({ world, between }: ReturnType<typeof made>) =>
+    airtimeRemedies(world, "sector", { profileBetween: between, checksOf });
+  const plan = made();
+  const last = ways(plan).at(-1)!;
+  expect(last.label).toMatch(/^Serve [2-4] of its customers from east: a sector there at \d+°, on \d{4} MHz$/);
+  expect(last.effect).toMatch(/6 of 6 customers served/);
+  const after = withPatches(plan.world, last.patches);
+  const added = [...after.radios.values()].find(({ siteId, role }) => siteId === "east" && role === "sector")!;
+  const moved = groupLinks(after, added.id);
+  expect(moved.map(({ id }) => id)).toEqual(expect.arrayContaining(["l4", "l5"]));
+  expect(moved.every(({ state }) => state === "planned")).toBe(true);
+  expect(moved.length + groupLinks(after, "sector").length).toBe(6);
+  expect(added.azimuthDeg).toBeGreaterThan(180);
+  const elsewhere = (change: (rows: ValleyRows) => void) =>
+    ways(made(change)).filter(({ label }) => label.startsWith("Serve"));
+  expect(elsewhere((rows) => void (rows.sites[1]!.freeMounts = 1))).toEqual([]);
+  expect(elsewhere((rows) => void (rows.links = rows.links.filter(({ kind }) => kind !== "bridge")))).toEqual([]);
+});
+
 test("what the spectrum cannot give is not promised", () => {
   const made = busy(8, 400, 100);
   expect(airtimeRemedies(made.world, "sector", { profileBetween: made.between, checksOf })).toEqual([]);

@@ -1,21 +1,8 @@
 import { accessLinks, sectorAirtime } from "../capacity";
-import { inverseGeodesic, normalizeAzimuthDeg, signedAngleDeg } from "../geodesy";
-import {
-  endOf,
-  mergePatches,
-  mountsLeft,
-  radioPatches,
-  setPatch,
-  withPatches,
-  type Patch,
-  type Link,
-  type LinkEnd,
-  type Radio,
-  type World,
-} from "../plan";
-import { groupLinks, groupOn, quietChannelsMHz } from "../propose";
+import { endOf, mountsLeft, withPatches, type Link, type World } from "../plan";
+import { groupLinks } from "../propose";
 import type { PlanFault, Remedy, RemedyTools, Thing } from "./checks/check";
-import { withPowerInCap } from "../kit";
+import { ontoSecondSite, secondSites, splitSector, type Split } from "./splits";
 import { counted } from "../words";
 import { answering, summarize, type LinkSummary } from "../outcome";
 
@@ -57,18 +44,6 @@ const MOST_REMEDIES = 4;
 /** Channels that are tried for each split, the quietest first: from how far masts stand one cannot tell what customers hear. */
 const CHANNELS_TRIED = 4;
 
-/** Customers without a rate are taken for this when arcs are cut, Mbit/s. */
-const SLOWEST_MBPS = 1;
-/** New sectors hang so far below one another: on one mast height is what parts them best, m. */
-const SECTOR_SPACING_M = 2;
-const LOWEST_SECTOR_M = 4;
-
-interface Split {
-  label: string;
-  patches: Patch[];
-  sectorIds: string[];
-}
-
 /** A split that gives everybody enough time, and whether the plan's own transmitters then disturb it. */
 interface EnoughTime {
   remedy: Remedy;
@@ -79,7 +54,7 @@ interface EnoughTime {
 
 /**
  * Ways to give an overloaded access point's customers the time that they ask for: a wider channel, two to four sectors in its
- * place, or both. Each is tried on every customer; only what serves as many as before with time for all is offered.
+ * place, or both, or a sector for some of them at a second site. Each is tried on every customer; only what serves as many as before with time for all is offered.
  */
 export function airtimeRemedies(world: World, sectorId: string, { profileBetween, checksOf }: RemedyTools): Remedy[] {
   const links = groupLinks(world, sectorId);
@@ -115,7 +90,7 @@ export function airtimeRemedies(world: World, sectorId: string, { profileBetween
     const unreached = airtimes.reduce((sum, one) => sum + one.unreached, 0);
     if (served < servedBefore || most > 1 || unreached > unreachedBefore) return null;
     const costEur = (count - 1) * (sector.model.priceEur + sector.antenna.priceEur);
-    const site = world.sites.get(sector.radio.siteId ?? "");
+    const site = world.sites.get(split.siteId ?? "");
     const left = site ? Math.max(0, mountsLeft(world, site)) : 0;
     const short = site && count - 1 > left ? `; ${site.name} has ${counted(left, "mount")} left` : "";
     const noise = hearEachOther ? "; more is heard of the plan's own transmitters, which is counted in" : "";
@@ -128,28 +103,36 @@ export function airtimeRemedies(world: World, sectorId: string, { profileBetween
     };
   };
   const offered: EnoughTime[] = [];
-  // Fewer sectors come first: once some number of them is enough, more would only cost more.
-  for (let count = 1; count <= MOST_SECTORS && offered.every(({ hearEachOther }) => hearEachOther); count++) {
-    for (const widthMHz of widths) {
-      if (count === 1 && widthMHz === sector.radio.widthMHz) continue;
-      const onChannels: EnoughTime[] = [];
-      let before = "";
-      for (let rank = 0; rank < CHANNELS_TRIED && onChannels.every(({ hearEachOther }) => hearEachOther); rank++) {
-        const split = splitSector(world, sector, links, rateMbps, count, widthMHz, rank);
-        // Where there are fewer channels than that, the last one has been tried already.
-        if (split.label === before) break;
-        before = split.label;
-        const found = tried(split, count);
-        if (found) onChannels.push(found);
-      }
-      const [best] = onChannels.sort(byQuietAndCost);
-      if (best) offered.push(best);
+  /** The best of one kind of split, over the quietest channels. */
+  const onQuietest = (splitOn: (rank: number) => Split, count: number): EnoughTime | null => {
+    const onChannels: EnoughTime[] = [];
+    let before = "";
+    for (let rank = 0; rank < CHANNELS_TRIED && onChannels.every(({ hearEachOther }) => hearEachOther); rank++) {
+      const split = splitOn(rank);
+      // Where there are fewer channels than that, the last one has been tried already.
+      if (split.label === before) break;
+      before = split.label;
+      const found = tried(split, count);
+      if (found) onChannels.push(found);
     }
-  }
-  return offered
-    .sort(byQuietAndCost)
-    .slice(0, MOST_REMEDIES)
-    .map(({ remedy }) => remedy);
+    return onChannels.sort(byQuietAndCost)[0] ?? null;
+  };
+  const offer = (found: EnoughTime | null) => {
+    if (found) offered.push(found);
+  };
+  // Fewer sectors come first: once some number of them is enough, more would only cost more.
+  for (let count = 1; count <= MOST_SECTORS && offered.every(({ hearEachOther }) => hearEachOther); count++)
+    for (const widthMHz of widths)
+      if (count > 1 || widthMHz !== sector.radio.widthMHz)
+        offer(onQuietest((rank) => splitSector(world, sector, links, rateMbps, count, widthMHz, rank), count));
+  const elsewhere = secondSites(world, sector, links).flatMap((site) => {
+    const found = onQuietest((rank) => ontoSecondSite(world, sector, links, rateMbps, site, rank), 2);
+    return found ? [found] : [];
+  });
+  // What stays on the mast comes first: at a second site customers' antennas are turned, and the way there has to carry them.
+  const atSecondSite = elsewhere.sort(byQuietAndCost).slice(0, 1);
+  const onMast = offered.sort(byQuietAndCost).slice(0, MOST_REMEDIES - atSecondSite.length);
+  return [...onMast, ...atSecondSite].map(({ remedy }) => remedy);
 }
 
 function byQuietAndCost(x: EnoughTime, y: EnoughTime): number {
@@ -159,114 +142,4 @@ function byQuietAndCost(x: EnoughTime, y: EnoughTime): number {
     x.remedy.patches.length - y.remedy.patches.length ||
     x.most - y.most
   );
-}
-
-/**
- * One access point's customers by bearing, cut into arcs that ask for about the same, each with a sector of its own on the
- * channel that is `rank` places behind the quietest.
- */
-function splitSector(
-  world: World,
-  sector: LinkEnd,
-  links: readonly Link[],
-  rateMbps: ReadonlyMap<string, number>,
-  count: number,
-  widthMHz: number,
-  rank: number,
-): Split {
-  const { radio } = sector;
-  const bearingOf = (link: Link) => inverseGeodesic(sector.place, endOf(world, link.bRadioId).place).azimuthDeg;
-  const middle = radio.azimuthDeg ?? 0;
-  const byBearing = [...links].sort(
-    (x, y) => signedAngleDeg(bearingOf(x) - middle) - signedAngleDeg(bearingOf(y) - middle),
-  );
-  // Arcs are cut by the time that customers take, not by their number: a slow one takes that of several.
-  const asked = (link: Link) =>
-    (endOf(world, link.bRadioId).demand?.downMbps ?? 0) / Math.max(rateMbps.get(link.id) ?? 0, SLOWEST_MBPS);
-  const arcs = evenArcs(byBearing.map(asked), count).map(([from, to]) => byBearing.slice(from, to));
-  let planned = world;
-  const patches: Patch[] = [];
-  const put = (more: Patch[]) => {
-    patches.push(...more);
-    planned = withPatches(planned, more);
-  };
-  const sectorIds: string[] = [];
-  const onMHz: number[] = [];
-  arcs.forEach((arc, i) => {
-    const isFirst = i === 0;
-    const own: Radio = isFirst
-      ? { ...radio }
-      : {
-          ...radio,
-          id: `${radio.id}-${i + 1}`.slice(-64),
-          carrierId: `${radio.id}-${i + 1}`.slice(-64),
-          name: `${radio.name} ${i + 1}`.slice(0, 120),
-          heightM: Math.max(Math.min(radio.heightM, LOWEST_SECTOR_M), radio.heightM - i * SECTOR_SPACING_M),
-          address: "",
-        };
-    if (count > 1) own.azimuthDeg = arcMiddleDeg(arc.map(bearingOf), middle);
-    put(radioPatches(planned, own));
-    if (!isFirst)
-      put(
-        arc.flatMap((link) => [
-          setPatch("links", link.id, { aRadioId: own.id, state: "planned" }),
-          setPatch("radios", link.bRadioId, { carrierId: own.carrierId }),
-        ]),
-      );
-    // Its customers stand where the others' noise will matter too; the quietest channel is sought from its own mast.
-    const others: World = { ...planned, radios: new Map(planned.radios) };
-    for (const { id, bRadioId } of arc) if (others.links.has(id)) others.radios.delete(bRadioId);
-    others.radios.delete(own.id);
-    const choices = quietChannelsMHz(others, [sector.place], sector, widthMHz, radio.frequencyMHz, "ptmp");
-    const frequencyMHz =
-      isFirst && widthMHz === radio.widthMHz ? radio.frequencyMHz : choices[Math.min(rank, choices.length - 1)]!;
-    onMHz.push(frequencyMHz);
-    put(groupOn(planned, own.id, frequencyMHz, widthMHz));
-    const end = endOf(planned, own.id);
-    put(radioPatches(planned, withPowerInCap(planned, end, "ptmp")));
-    sectorIds.push(own.id);
-  });
-  const wider = widthMHz === radio.widthMHz ? "" : `, ${widthMHz} MHz wide instead of ${radio.widthMHz}`;
-  const channels = `${wider}, at ${onMHz.join(" and ")} MHz`;
-  return {
-    label:
-      count === 1
-        ? `Change the channel of ${radio.name}${channels}`
-        : `Split ${radio.name} into ${sectorIds.length} sectors by bearing${channels}`,
-    patches: mergePatches([], patches),
-    sectorIds,
-  };
-}
-
-/** Loads in a row cut into at most `count` stretches, none empty, so that the heaviest is as light as can be. */
-export function evenArcs(loads: readonly number[], count: number): [from: number, to: number][] {
-  const arcsUnder = (most: number) => {
-    const arcs: [number, number][] = [];
-    let from = 0;
-    let sum = 0;
-    loads.forEach((load, i) => {
-      if (i > from && sum + load > most) {
-        arcs.push([from, i]);
-        from = i;
-        sum = 0;
-      }
-      sum += load;
-    });
-    return [...arcs, [from, loads.length] as [number, number]];
-  };
-  // The heaviest stretch is a sum of neighbours: the least of those sums that is enough.
-  const sums = loads.flatMap((_, from) => {
-    let sum = 0;
-    return loads.slice(from).map((load) => (sum += load));
-  });
-  const least = sums
-    .sort((x, y) => x - y)
-    .find((most) => most >= Math.max(...loads) && arcsUnder(most).length <= count);
-  return arcsUnder(least ?? Infinity);
-}
-
-/** The middle of the arc that bearings span, counted about `middle`, whole degrees. */
-function arcMiddleDeg(bearingsDeg: readonly number[], middle: number): number {
-  const off = bearingsDeg.map((bearing) => signedAngleDeg(bearing - middle));
-  return normalizeAzimuthDeg(Math.round(middle + (Math.min(...off) + Math.max(...off)) / 2));
 }
