@@ -1,7 +1,7 @@
 import { channelGroups, groupSites } from "#core/channels";
-import { endOf, type World } from "#core/plan";
+import { linksOn, endOf, type World } from "#core/plan";
 import { inverseGeodesic } from "#core/geodesy";
-import { groupLinks, groupStretches, type OpenStretch } from "#core/propose";
+import { groupStretches, type OpenStretch } from "#core/propose";
 
 /** One row of the comb: an access point or a bridge, with all that share its channel. */
 export interface CombRow {
@@ -38,7 +38,7 @@ export function combBands(world: World): CombBand[] {
     const { radio, model, place, placeName } = endOf(world, radioId);
     const { name, frequencyMHz, widthMHz, timingGroup = "" } = radio;
     const isBridge = radio.role === "bridge";
-    const links = groupLinks(world, radioId);
+    const links = linksOn(world, radioId);
     const far = isBridge && links[0] ? endOf(world, links[0].bRadioId).place : null;
     return {
       ...{

@@ -10,6 +10,7 @@ import { useRevalidator } from "react-router";
 import { toast } from "sonner";
 import { useDraft, type Draft } from "./draft";
 import { useInHand } from "./useInHand";
+import { useResting } from "./useResting";
 import type { Profiles } from "./profiles";
 import type { DeskData } from "../follow/deskData";
 import { countsOf, STAGES, type Shown, type Stage } from "#wire";
@@ -57,6 +58,10 @@ export function useDesk(): Desk {
 
 const NO_FINDINGS: readonly Finding[] = [];
 
+/** In a larger plan what a change does is worked out once the hand rests for so long, ms: the drag itself waits for nothing. */
+const MOST_LINKS_AT_ONCE = 500;
+const REST_MS = 150;
+
 /** How many findings each stage has in hand: those that the kept plan has, with what the change adds to those that are here. */
 function countsInHand(shown: Shown | null, findings: readonly Finding[]): Record<Stage, number> {
   const [now, before] = [countsOf(findings), countsOf(shown?.findings ?? NO_FINDINGS)];
@@ -90,17 +95,28 @@ export function DeskProvider({
   const lookAt = useCallback((places: readonly Place[]) => setLookedAt([...places]), []);
   const link = (selection?.kind === "link" && world.links.get(selection.id)) || null;
 
-  const { linkIds, answers, summaries, profiles } = useInHand(data, world, draft.patches, link);
   const inHand = draft.patches.length > 0;
-  const outcome = data.shown && inHand ? outcomeOf(world, summaries) : (data.shown?.outcome ?? null);
+  const patches = useResting(draft.patches, kept.links.size > MOST_LINKS_AT_ONCE ? REST_MS : 0, !inHand);
+  const worked = useMemo(() => withPatches(kept, patches), [kept, patches]);
+  const workedLink = (link && worked.links.get(link.id)) ?? null;
+  const { linkIds, answers, summaries, profiles } = useInHand(data, worked, patches, workedLink);
+  const outcome = useMemo(
+    () => (data.shown && inHand ? outcomeOf(worked, summaries) : (data.shown?.outcome ?? null)),
+    [data.shown, inHand, worked, summaries],
+  );
   const findingsKept = data.shown?.findings ?? NO_FINDINGS;
-  // Of a large plan only the first findings are here: those of the selected link are found from its own answer.
-  const here = countsOf(findingsKept);
-  const isCut = data.shown !== null && STAGES.some((stage) => data.shown!.counts[stage] > here[stage]);
-  const reached = [...linkIds].filter((id) => inHand || isCut || id !== link?.id);
-  const touched = new Map(reached.flatMap((id) => (answers.has(id) ? [[id, answers.get(id)!] as const] : [])));
-  const findings = inHand || touched.size > 0 ? findingsInHand(world, findingsKept, touched, summaries) : findingsKept;
-  const counts = inHand ? countsInHand(data.shown, findings) : (data.shown?.counts ?? countsOf(NO_FINDINGS));
+  const findings = useMemo(() => {
+    // Of a large plan only the first findings are here: those of the selected link are found from its own answer.
+    const here = countsOf(findingsKept);
+    const isCut = data.shown !== null && STAGES.some((stage) => data.shown!.counts[stage] > here[stage]);
+    const reached = [...linkIds].filter((id) => inHand || isCut || id !== workedLink?.id);
+    const touched = new Map(reached.flatMap((id) => (answers.has(id) ? [[id, answers.get(id)!] as const] : [])));
+    return inHand || touched.size > 0 ? findingsInHand(worked, findingsKept, touched, summaries) : findingsKept;
+  }, [data.shown, findingsKept, linkIds, answers, summaries, inHand, worked, workedLink?.id]);
+  const counts = useMemo(
+    () => (inHand ? countsInHand(data.shown, findings) : (data.shown?.counts ?? countsOf(NO_FINDINGS))),
+    [inHand, data.shown, findings],
+  );
 
   const desk: Desk = {
     data,
@@ -116,7 +132,7 @@ export function DeskProvider({
     outcome,
     findings,
     counts,
-    settled: !inHand || [...linkIds].every((id) => answers.has(id)),
+    settled: !inHand || (patches === draft.patches && [...linkIds].every((id) => answers.has(id))),
     profiles,
     heat,
     setHeat,

@@ -45,17 +45,20 @@ export function useFetched(profiles: Profiles, pairs: readonly Pair[]): void {
     if (now.isRunning) return;
     const missing = () => [...new Set(now.pairs.map(pairKey))].filter((key) => !now.profiles.known.has(key));
     const run = async () => {
+      let hasCome = false;
       for (let keys = missing(); keys.length > 0; keys = missing()) {
-        const { planId, known, came } = now.profiles;
+        const { planId, known } = now.profiles;
         const query = keys.slice(0, BATCH).map((key) => `pair=${key}`);
         const response = await fetch(`/plans/${encodeURIComponent(planId)}/profiles?${query.join("&")}`);
         if (!response.ok) throw new Error(await said(response));
         const wires = (await response.json()) as ProfileWire[];
         wires.forEach((wire, i) => known.set(keys[i]!, profileFromWire(wire)));
-        came(null);
+        hasCome = true;
       }
       // In the same turn as the last look: whoever wants more from now on begins anew, and nobody waits for a run that has ended.
       now.isRunning = false;
+      // Told once for all of them: each time the change in hand is worked out anew.
+      if (hasCome) now.profiles.came(null);
     };
     now.isRunning = true;
     run().catch((error: unknown) => {

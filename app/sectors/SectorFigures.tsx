@@ -3,7 +3,7 @@ import { reachWords } from "#core/coverage";
 import { heardName } from "#core/link";
 import { sectorAirtime } from "#core/capacity";
 import { powerWithinCapDbm } from "#core/kit";
-import type { Radio } from "#core/plan";
+import { linksOn, type Radio } from "#core/plan";
 import { useDesk } from "../desk/DeskContext";
 import { figure, Table, useFormats } from "../ui";
 import { useAround } from "./useAround";
@@ -18,7 +18,7 @@ export function SectorFigures({ radio }: { radio: Radio }) {
   const { world, summaries, select } = useDesk();
   const formats = useFormats();
   const { around, customers, failed } = useAround(radio.siteId);
-  const links = [...world.links.values()].filter(({ kind, aRadioId }) => kind === "access" && aRadioId === radio.id);
+  const links = linksOn(world, radio.id).filter(({ kind }) => kind === "access");
   const own = [...customers.values()]
     .filter(({ linkId }) => world.links.get(linkId)?.aRadioId === radio.id)
     .sort((x, y) => x.marginLeftDb - y.marginLeftDb);

@@ -10,6 +10,7 @@ import {
   type LinkEnd,
   type Radio,
   type World,
+  linksOn,
 } from "../plan";
 import { limitReason, LICENCE_WORDS } from "../regulation";
 import type { Profile } from "../terrain";
@@ -243,7 +244,7 @@ function patchesFor(world: World, link: Link, { a, b, kit }: Tried, makeId: () =
 
 /** Whether the first end of a link serves others too. */
 function isShared(world: World, link: Link): boolean {
-  return [...world.links.values()].some((other) => other.id !== link.id && other.aRadioId === link.aRadioId);
+  return linksOn(world, link.aRadioId).some(({ id }) => id !== link.id);
 }
 
 /**

@@ -1,5 +1,5 @@
 import { peakGainDbi } from "../antenna";
-import { endOf, type World } from "../plan";
+import { endOf, linksOn, type World } from "../plan";
 import { eirpLimit, ruleSetOf } from "../regulation";
 
 /** What a channel plan keeps to, beyond what rules and kit allow at all. */
@@ -43,7 +43,6 @@ export function keepGuard(world: World, x: string, y: string): boolean {
 /** Sites on which a group has an antenna of its own: a bridge at both of its ends. */
 export function groupSites(world: World, groupId: string): string[] {
   const near = world.radios.get(groupId)!;
-  const far =
-    near.role === "bridge" ? [...world.links.values()].find(({ aRadioId }) => aRadioId === groupId)?.bRadioId : null;
+  const far = near.role === "bridge" ? linksOn(world, groupId)[0]?.bRadioId : null;
   return [near.siteId, world.radios.get(far ?? "")?.siteId].flatMap((id) => id ?? []);
 }

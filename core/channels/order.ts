@@ -1,6 +1,6 @@
 import type { Backhaul } from "../capacity";
 import { channelsMeet } from "../spectrum";
-import type { World } from "../plan";
+import { linksOn, type World } from "../plan";
 import type { ChannelMove } from "./plan";
 
 /** One step of a change of channels on a live network. */
@@ -23,11 +23,10 @@ export interface ChangeStep {
 export function changeOrder(world: World, moves: readonly ChannelMove[], { sites, hops }: Backhaul): ChangeStep[] {
   const farFromFeed = new Map(sites.map(({ siteId, way }) => [siteId, way.length]));
   const hopOf = new Map(hops.map((hop) => [hop.linkId, hop]));
-  const linksOf = (radioId: string) => [...world.links.values()].filter(({ aRadioId }) => aRadioId === radioId);
-  const isCustomers = (radioId: string) => linksOf(radioId).every(({ kind }) => kind === "access");
+  const isCustomers = (radioId: string) => linksOn(world, radioId).every(({ kind }) => kind === "access");
   // A sector stands behind every bridge that ends at its site.
   const depthOf = ({ radioId }: ChannelMove) => {
-    const ends = linksOf(radioId).flatMap(({ id }) => hopOf.get(id) ?? []);
+    const ends = linksOn(world, radioId).flatMap(({ id }) => hopOf.get(id) ?? []);
     if (ends.length > 0) return Math.max(...ends.map(({ toSiteId }) => farFromFeed.get(toSiteId) ?? 0));
     return (farFromFeed.get(world.radios.get(radioId)?.siteId ?? "") ?? 0) + (isCustomers(radioId) ? SECTOR_BEHIND : 0);
   };
@@ -65,7 +64,7 @@ const SECTOR_BEHIND = 0.5;
 /** An access point or bridge end with all that talk to it. */
 const radiosOf = (world: World, radioId: string): string[] => [
   radioId,
-  ...[...world.links.values()].flatMap((link) => (link.aRadioId === radioId ? [link.bRadioId] : [])),
+  ...linksOn(world, radioId).map(({ bRadioId }) => bRadioId),
 ];
 
 /** Who is down while a group changes: its customers, or all behind its bridge. */

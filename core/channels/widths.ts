@@ -1,7 +1,7 @@
 import { sectorAirtime } from "../capacity";
 import { answering, slowing, summarize, type LinkSummary, type ProfileSource } from "../outcome";
-import { endOf, withPatches, type Link, type Patch, type World } from "../plan";
-import { groupChannelsMHz, groupLinks, groupOn, quietChannelsMHz } from "../propose";
+import { linksOn, endOf, withPatches, type Link, type Patch, type World } from "../plan";
+import { groupChannelsMHz, groupOn, quietChannelsMHz } from "../propose";
 
 /** A sector on one width, every customer and every neighbour answered in full. */
 export interface WidthRow {
@@ -31,7 +31,7 @@ const CHANNELS_TRIED = 4;
  */
 export function widthTable(world: World, radioId: string, between: ProfileSource): WidthRow[] {
   if (!world.radios.has(radioId)) throw new RangeError(`There is no radio "${radioId}" in the plan.`);
-  const links = groupLinks(world, radioId);
+  const links = linksOn(world, radioId);
   const sector = endOf(world, radioId);
   const { frequencyMHz: nowMHz, widthMHz: nowWidth } = sector.radio;
   const slowedBy = slowing(world, new Set(links.map(({ id }) => id)), between);

@@ -1,5 +1,5 @@
 import type { LinkEnd, Plan, Radio, World } from "../plan";
-import { endOf } from "../plan";
+import { endOf, linksOn } from "../plan";
 import { antennasFor, powerWithinCapDbm, radioModelsFor } from "../kit";
 import { beamTowardDb, NO_TREES, pathLosses, tapeOf, type OwnNoise, type Tape } from "../link";
 import type { Pointing } from "../aiming";
@@ -13,8 +13,8 @@ export interface ClientKit {
 
 /** The kit that most of a sector's customers have, at their middle height; the library's cheapest that fits for a sector without any. */
 export function usualClient(world: World, sector: Radio): ClientKit | null {
-  const customers = [...world.links.values()]
-    .filter(({ kind, aRadioId }) => kind === "access" && aRadioId === sector.id)
+  const customers = linksOn(world, sector.id)
+    .filter(({ kind }) => kind === "access")
     .flatMap(({ bRadioId }) => world.radios.get(bRadioId) ?? []);
   if (customers.length > 0) {
     const counted = new Map<string, Radio[]>();

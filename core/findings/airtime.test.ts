@@ -3,11 +3,10 @@ import { reviewPlan } from "#core/evaluate";
 import { sectorAirtime } from "#core/capacity";
 import { linksOf } from "#core/findings";
 import type { LinkSummary } from "#core/outcome";
-import { withPatches, type Radio, type World } from "#core/plan";
+import { linksOn, withPatches, type Radio, type World } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
 import { airtimeFaults, airtimeRemedies } from "./airtime";
 import { checksOf } from "./faults";
-import { groupLinks } from "#core/propose";
 
 /** The valley's sector with `count` customers who ask for `downMbps` and `upMbps` each, one beside the other to the east. */
 const busy = (count: number, downMbps: number, upMbps: number, change: (rows: ValleyRows) => void = () => undefined) =>
@@ -35,7 +34,7 @@ const summary = (linkId: string, downMbps: number, upMbps: number): LinkSummary 
 });
 const told = (world: World, rates: [string, number, number][]) => ({
   summaries: new Map(rates.map(([id, down, up]) => [id, summary(id, down, up)])),
-  links: groupLinks(world, "sector"),
+  links: linksOn(world, "sector"),
 });
 
 test("airtime is what each asks for over what each can get, by direction", () => {
@@ -125,7 +124,7 @@ test("where a channel cannot be wider, sectors are added: each customer on one o
   expect(first!.effect).toMatch(/6 of 6 customers served \(6 before\); \+€\d+; west has 0 mounts left$/);
   const after = withPatches(made.world, first!.patches);
   const sectors = [...after.radios.values()].filter(({ role }) => role === "sector");
-  const groups = sectors.map(({ id }) => groupLinks(after, id).length);
+  const groups = sectors.map(({ id }) => linksOn(after, id).length);
   expect(groups.reduce((sum, count) => sum + count, 0)).toBe(6);
   expect(Math.min(...groups)).toBeGreaterThan(0);
   const by = (key: keyof Radio) => sectors.map((radio) => radio[key]);
@@ -158,10 +157,10 @@ test("some customers are served from a second site that is fed and has a mount l
   expect(last.effect).toMatch(/6 of 6 customers served/);
   const after = withPatches(plan.world, last.patches);
   const added = [...after.radios.values()].find(({ siteId, role }) => siteId === "east" && role === "sector")!;
-  const moved = groupLinks(after, added.id);
+  const moved = linksOn(after, added.id);
   expect(moved.map(({ id }) => id)).toEqual(expect.arrayContaining(["l4", "l5"]));
   expect(moved.every(({ state }) => state === "planned")).toBe(true);
-  expect(moved.length + groupLinks(after, "sector").length).toBe(6);
+  expect(moved.length + linksOn(after, "sector").length).toBe(6);
   expect(added.azimuthDeg).toBeGreaterThan(180);
   const elsewhere = (change: (rows: ValleyRows) => void) =>
     ways(made(change)).filter(({ label }) => label.startsWith("Serve"));

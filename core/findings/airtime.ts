@@ -1,6 +1,5 @@
 import { accessLinks, sectorAirtime } from "../capacity";
-import { endOf, mountsLeft, withPatches, type Link, type World } from "../plan";
-import { groupLinks } from "../propose";
+import { linksOn, endOf, mountsLeft, withPatches, type Link, type World } from "../plan";
 import type { PlanFault, Remedy, RemedyTools, Thing } from "./checks/check";
 import { ontoSecondSite, secondSites, splitSector, type Split } from "./splits";
 import { counted } from "../words";
@@ -57,7 +56,7 @@ interface EnoughTime {
  * place, or both, or a sector for some of them at a second site. Each is tried on every customer; only what serves as many as before with time for all is offered.
  */
 export function airtimeRemedies(world: World, sectorId: string, { profileBetween, checksOf }: RemedyTools): Remedy[] {
-  const links = groupLinks(world, sectorId);
+  const links = linksOn(world, sectorId);
   const sector = endOf(world, sectorId);
   const clients = links.map(({ bRadioId }) => endOf(world, bRadioId));
   const widths = sector.model.widthsMHz
@@ -84,7 +83,7 @@ export function airtimeRemedies(world: World, sectorId: string, { profileBetween
       hearEachOther ||= fresh.length > 0;
     }
     const served = links.filter(({ id }) => summaries.get(id)!.served).length;
-    const airtimes = split.sectorIds.map((id) => sectorAirtime(then, groupLinks(then, id), summaries));
+    const airtimes = split.sectorIds.map((id) => sectorAirtime(then, linksOn(then, id), summaries));
     const most = Math.max(...airtimes.flatMap(({ down, up }) => [down, up]));
     // Whoever is cut off asks for no time: that is no way out.
     const unreached = airtimes.reduce((sum, one) => sum + one.unreached, 0);

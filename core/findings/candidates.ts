@@ -1,7 +1,7 @@
 import { peakGainDbi } from "../antenna";
 import { inverseGeodesic } from "../geodesy";
 import type { LinkAnswer } from "../link";
-import { linkEnds, radioPatches, setPatch, withPatches, type Link, type Radio, type World } from "../plan";
+import { linkEnds, linksOn, radioPatches, setPatch, withPatches, type Link, type Radio, type World } from "../plan";
 import { endsOf, type Bench, type Candidate, type LinkFault } from "./checks/check";
 import { antennasFor, powerSparingDbm, powerWithinCapDbm, withPowerInCap } from "../kit";
 import { answerOf, type ProfileSource } from "../outcome";
@@ -92,7 +92,7 @@ export function* stronger({ world, link, a, b }: Bench): Generator<Candidate> {
       patches: changed.flatMap((radio) => radioPatches(world, radio)),
     };
   }
-  const others = [...world.links.values()].some((other) => other.id !== link.id && other.aRadioId === link.aRadioId);
+  const others = linksOn(world, link.aRadioId).some(({ id }) => id !== link.id);
   if (!others) {
     const widths = a.model.widthsMHz.filter((width) => width < a.radio.widthMHz && b.model.widthsMHz.includes(width));
     for (const widthMHz of widths.sort((x, y) => y - x)) {

@@ -9,12 +9,13 @@ const NOISE_FIGURE_DB = 6;
 const FARTHEST_KM = 40;
 const KM_PER_DEG = 111.2;
 
-/** Kilometres east and north from one place to another, flat: within 40 km that is true to a hundredth. */
-function apartKm(from: Place, to: Place): [east: number, north: number] {
-  const shrink = Math.cos((from.latDeg * Math.PI) / 180);
-  return [signedAngleDeg(to.lonDeg - from.lonDeg) * KM_PER_DEG * shrink, (to.latDeg - from.latDeg) * KM_PER_DEG];
-}
-const bearingDeg = ([east, north]: readonly [number, number]) => (Math.atan2(east, north) * 180) / Math.PI;
+/** The shorter way round from one longitude to another, degrees. */
+const eastDeg = (fromDeg: number, toDeg: number) => {
+  const apart = toDeg - fromDeg;
+  return apart > 180 ? apart - 360 : apart < -180 ? apart + 360 : apart;
+};
+const shrinkAt = (latDeg: number) => Math.cos((latDeg * Math.PI) / 180);
+const bearingDeg = (eastKm: number, northKm: number) => (Math.atan2(eastKm, northKm) * 180) / Math.PI;
 
 /** Where a radio stands; null where its place has left the plan. */
 const placeOf = (world: World, { siteId, subscriberId }: Radio): Place | null =>
@@ -59,7 +60,10 @@ export function noiseMadePeopleKm2(world: World): number {
     if (!radio || !place) continue;
     const other = world.radios.get(aims.get(radioId) ?? "");
     const towards = other && placeOf(world, other);
-    const aimDeg = radio.azimuthDeg ?? (towards ? bearingDeg(apartKm(place, towards)) : null);
+    const kmPerLonDeg = KM_PER_DEG * shrinkAt(place.latDeg);
+    const bearingTo = ({ latDeg, lonDeg }: Place) =>
+      bearingDeg(eastDeg(place.lonDeg, lonDeg) * kmPerLonDeg, (latDeg - place.latDeg) * KM_PER_DEG);
+    const aimDeg = radio.azimuthDeg ?? (towards ? bearingTo(towards) : null);
     const reach = reachKm(world, radio, aimDeg);
     if (!reach) continue;
     let areaKm2 = 0;
@@ -67,10 +71,16 @@ export function noiseMadePeopleKm2(world: World): number {
     const [leastKm, mostKm] = [Math.min(...reach), Math.max(...reach)];
     let people = 0;
     for (const subscriber of world.subscribers.values()) {
-      const apart = apartKm(place, subscriber);
-      const km = Math.hypot(apart[0], apart[1]);
-      if (km > mostKm || customers.has(subscriber.id)) continue;
-      if (km <= leastKm || km <= reach[(Math.floor(bearingDeg(apart)) + 360) % 360]!) people += subscriber.people;
+      // Flat: within 40 km that is true to a hundredth.
+      const northKm = (subscriber.latDeg - place.latDeg) * KM_PER_DEG;
+      const eastKm = eastDeg(place.lonDeg, subscriber.lonDeg) * kmPerLonDeg;
+      const squareKm = northKm * northKm + eastKm * eastKm;
+      if (squareKm > mostKm * mostKm) continue;
+      if (squareKm > leastKm * leastKm) {
+        const reachedKm = reach[(Math.floor(bearingDeg(eastKm, northKm)) + 360) % 360]!;
+        if (squareKm > reachedKm * reachedKm) continue;
+      }
+      if (!customers.has(subscriber.id)) people += subscriber.people;
     }
     sum += people * areaKm2;
   }

@@ -33,5 +33,5 @@ export { DIAGRAMS, procedureSchema, stepSchema, type Diagram, type Procedure, ty
 export { plainIssue } from "./plainIssue";
 export { removalOf, type Removable, type Removal } from "./removal";
 export * from "./schema";
-export { emptyRows, rowIn, rowsOf, withPatches, worldOf, type PlanRows, type World } from "./world";
+export { emptyRows, linksOn, rowIn, rowsOf, withLinks, withPatches, worldOf, type PlanRows, type World } from "./world";
 export { radioPatches, radiosTouched, rowsOfBefore, withCarriers, type RowsWithChannels } from "./tuning";

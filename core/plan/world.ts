@@ -78,6 +78,8 @@ export interface World {
   carriers: Map<string, Carrier>;
   radios: Map<string, Radio>;
   links: Map<string, Link>;
+  /** The same by the access point or near bridge end that they stand on. */
+  linksByNear: ReadonlyMap<string, readonly Link[]>;
   measurements: Map<string, Measurement>;
   layers: Map<string, Layer>;
   areas: Map<string, Area>;
@@ -106,11 +108,28 @@ type Shelves = Pick<World, (typeof SHELF)[Equipment["kind"]]>;
 
 const byId = <T extends { id: string }>(rows: T[]) => new Map(rows.map((row) => [row.id, row]));
 
-function bySite(scans: Iterable<Scan>): Map<string, Scan[]> {
-  const sites = new Map<string, Scan[]>();
-  for (const scan of scans) sites.set(scan.siteId, [...(sites.get(scan.siteId) ?? []), scan]);
-  return sites;
+function groupedBy<Row>(rows: Iterable<Row>, keyOf: (row: Row) => string): Map<string, Row[]> {
+  const groups = new Map<string, Row[]>();
+  for (const row of rows) {
+    const group = groups.get(keyOf(row));
+    if (group) group.push(row);
+    else groups.set(keyOf(row), [row]);
+  }
+  return groups;
 }
+const bySite = (scans: Iterable<Scan>) => groupedBy(scans, ({ siteId }) => siteId);
+const byNear = (links: Iterable<Link>) => groupedBy(links, ({ aRadioId }) => aRadioId);
+
+/** The links that stand on one access point or near bridge end: they share its channel. */
+export const linksOn = (world: World, radioId: string): readonly Link[] => world.linksByNear.get(radioId) ?? NO_LINKS;
+const NO_LINKS: readonly Link[] = [];
+
+/** A world with other links in it. */
+export const withLinks = (world: World, links: Map<string, Link>): World => ({
+  ...world,
+  links,
+  linksByNear: byNear(links.values()),
+});
 
 export function worldOf(rows: PlanRows): World {
   ruleSetOf(rows.plan);
@@ -129,6 +148,7 @@ export function worldOf(rows: PlanRows): World {
     carriers,
     radios: byId(rows.radios.map((row) => tuned(row, carriers))),
     links: byId(rows.links),
+    linksByNear: byNear(rows.links),
     measurements: byId(rows.measurements),
     layers: byId(rows.layers),
     areas: byId(rows.areas),
@@ -224,6 +244,7 @@ export function withPatches(world: World, patches: readonly Patch[]): World {
     const radio = next.radios.get(id);
     if (radio) rowsOf("radios").set(id, tuned(untuned(radio), next.carriers));
   }
+  if (copied.has("links")) next.linksByNear = byNear(next.links.values());
   if (copied.has("scans")) next.scansBySite = bySite(next.scans.values());
   return next;
 }

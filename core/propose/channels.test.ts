@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
-import { withPatches, endOf } from "#core/plan";
+import { linksOn, withPatches, endOf } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
-import { groupChannelsMHz, groupLinks, groupName, groupOn, quietChannelsMHz, quietestChannelMHz } from "./channels";
+import { groupChannelsMHz, groupName, groupOn, quietChannelsMHz, quietestChannelMHz } from "./channels";
 
 /** The valley with a second customer on its sector. */
 const two = (change: (rows: ValleyRows) => void = () => undefined) =>
@@ -13,9 +13,9 @@ const two = (change: (rows: ValleyRows) => void = () => undefined) =>
 
 test("who shares a channel: an access point with all its customers, a bridge with its far end", () => {
   const world = two();
-  expect(groupLinks(world, "sector").map(({ id }) => id)).toEqual(["access", "access-2"]);
-  expect(groupLinks(world, "west-east").map(({ id }) => id)).toEqual(["bridge"]);
-  expect(groupLinks(world, "farm-radio")).toEqual([]);
+  expect(linksOn(world, "sector").map(({ id }) => id)).toEqual(["access", "access-2"]);
+  expect(linksOn(world, "west-east").map(({ id }) => id)).toEqual(["bridge"]);
+  expect(linksOn(world, "farm-radio")).toEqual([]);
   expect([groupName(world, "sector"), groupName(world, "west-east"), groupName(valley().world, "sector")]).toEqual([
     "sector and its 2 customers",
     "both ends of west-east",

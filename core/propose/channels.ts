@@ -2,6 +2,7 @@ import { peakGainDbi } from "../antenna";
 import type { Place } from "../geodesy";
 import {
   endOf,
+  linksOn,
   mergePatches,
   radioPatches,
   type Patch,
@@ -16,20 +17,15 @@ import { channelCouplingDb } from "../spectrum";
 import { counted } from "../words";
 import { powerWithinCapDbm } from "../kit";
 
-/** The links of one access point or bridge: they share a channel. */
-export function groupLinks(world: World, aRadioId: string): Link[] {
-  return [...world.links.values()].filter((link) => link.aRadioId === aRadioId);
-}
-
 /** The ends that share an access point's or bridge's channel, itself first. */
 function groupEnds(world: World, aRadioId: string): LinkEnd[] {
-  const ids = new Set([aRadioId, ...groupLinks(world, aRadioId).map(({ bRadioId }) => bRadioId)]);
+  const ids = new Set([aRadioId, ...linksOn(world, aRadioId).map(({ bRadioId }) => bRadioId)]);
   return [...ids].map((id) => endOf(world, id));
 }
 
 /** The patches that put an access point or bridge with all that talk to it on one channel, none of them over its cap there. */
 export function groupOn(world: World, aRadioId: string, frequencyMHz: number, widthMHz: number): Patch[] {
-  const isBridge = groupLinks(world, aRadioId)[0]?.kind === "bridge";
+  const isBridge = linksOn(world, aRadioId)[0]?.kind === "bridge";
   const { carrierId } = world.radios.get(aRadioId)!;
   const patches = groupEnds(world, aRadioId).flatMap(({ radio, model, antenna }) => {
     const row = { ...radio, carrierId, frequencyMHz, widthMHz };
@@ -45,7 +41,7 @@ export function groupOn(world: World, aRadioId: string, frequencyMHz: number, wi
 /** Channels of a width on which all of a group's kit can stand, by the rule set's stretches, from the lowest up. */
 export function groupChannelsMHz(world: World, aRadioId: string, widthMHz: number): number[] {
   const ends = groupEnds(world, aRadioId);
-  const isBridge = groupLinks(world, aRadioId)[0]?.kind === "bridge";
+  const isBridge = linksOn(world, aRadioId)[0]?.kind === "bridge";
   return channelsMHz(world, isBridge ? "ptp" : "ptmp", widthMHz).filter((centre) =>
     ends.every(
       ({ model, antenna }) =>
@@ -70,7 +66,7 @@ export interface OpenStretch {
 export function groupStretches(world: World, aRadioId: string, widthMHz: number): OpenStretch[] {
   const ends = groupEnds(world, aRadioId);
   if (!ends.every(({ model }) => model.widthsMHz.includes(widthMHz))) return [];
-  const use = groupLinks(world, aRadioId)[0]?.kind === "bridge" ? "ptp" : "ptmp";
+  const use = linksOn(world, aRadioId)[0]?.kind === "bridge" ? "ptp" : "ptmp";
   const low = Math.max(...ends.flatMap(({ model, antenna }) => [model.bandMHz[0], antenna.bandMHz[0] - widthMHz / 2]));
   const high = Math.min(...ends.flatMap(({ model, antenna }) => [model.bandMHz[1], antenna.bandMHz[1] + widthMHz / 2]));
   const stretches = ruleSetOf(world.plan)
@@ -166,7 +162,7 @@ function flatM(x: Place, y: Place): number {
 /** A radio's name with those that follow it: "North sector and its 6 customers". */
 export function groupName(world: World, aRadioId: string): string {
   const radio: Radio | undefined = world.radios.get(aRadioId);
-  const links = groupLinks(world, aRadioId);
+  const links = linksOn(world, aRadioId);
   if (links[0]?.kind === "bridge") return `both ends of ${radio?.name ?? "the bridge"}`;
   return `${radio?.name ?? "the sector"} and its ${counted(links.length, "customer")}`;
 }

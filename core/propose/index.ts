@@ -1,6 +1,5 @@
 export {
   groupChannelsMHz,
-  groupLinks,
   groupName,
   groupOn,
   groupStretches,

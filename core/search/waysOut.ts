@@ -1,4 +1,4 @@
-import { linkEnds, radioPatches, type Patch, type Link, type World } from "../plan";
+import { linkEnds, linksOn, radioPatches, type Patch, type Link, type World } from "../plan";
 import { answerOf, isLinkServed, type ProfileSource } from "../outcome";
 import { powerWithinCapDbm } from "../kit";
 import { simpleChanges } from "../findings";
@@ -41,7 +41,7 @@ const MOST_CHANNELS = 24;
 /** The same link on other channels of its radios' band, as many as its rule set and raster allow, evenly spread. */
 function* otherChannels(world: World, link: Link): Generator<{ label: string; patches: Patch[] }> {
   const { a, b } = linkEnds(world, link);
-  const shared = [...world.links.values()].some((other) => other.id !== link.id && other.aRadioId === link.aRadioId);
+  const shared = linksOn(world, link.aRadioId).some(({ id }) => id !== link.id);
   if (shared) return;
   const low = Math.max(...[a, b].flatMap((end) => [end.model.bandMHz[0], end.antenna.bandMHz[0]]));
   const high = Math.min(...[a, b].flatMap((end) => [end.model.bandMHz[1], end.antenna.bandMHz[1]]));

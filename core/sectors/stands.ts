@@ -2,7 +2,7 @@ import { bracketReach } from "../aiming";
 import { hearingAt, listeningIn } from "../interference";
 import { answerLink } from "../link";
 import { isLinkServed, type ProfileSource } from "../outcome";
-import { endOf, linkEnds, type Link, type LinkEnd, type Radio, type World } from "../plan";
+import { endOf, linkEnds, linksOn, type Link, type LinkEnd, type Radio, type World } from "../plan";
 import { sectorCustomer } from "./customers";
 
 /** What a sector comes to as it might stand. */
@@ -84,7 +84,7 @@ function turned<Row>(world: World, radioId: string, change: (way: Row) => Partia
 }
 
 export const customerLinks = (world: World, radioId: string): Link[] =>
-  [...world.links.values()].filter(({ kind, aRadioId }) => kind === "access" && aRadioId === radioId);
+  linksOn(world, radioId).filter(({ kind }) => kind === "access");
 
 /** Every tilt that a sector's bracket reaches, up to 15° either way; none without customers. */
 export function tiltTable(world: World, radioId: string, between: ProfileSource): TiltRow[] {

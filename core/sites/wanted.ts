@@ -1,5 +1,5 @@
 import { answering, fedSites, isLinkServed, type ProfileSource } from "../outcome";
-import type { Site, Subscriber, World } from "../plan";
+import { withLinks, type Site, type Subscriber, type World } from "../plan";
 
 /** For whom sites are sought. */
 export const WHOM = ["unserved", "everybody"] as const;
@@ -44,7 +44,7 @@ export function wantedCustomers(world: World, whom: Whom, between: ProfileSource
 export function withoutLinksOf(world: World, subscriberIds: Iterable<string>): World {
   const wanted = new Set(subscriberIds);
   const isTheirs = (radioId: string) => wanted.has(world.radios.get(radioId)?.subscriberId ?? "");
-  return { ...world, links: new Map([...world.links].filter(([, { bRadioId }]) => !isTheirs(bRadioId))) };
+  return withLinks(world, new Map([...world.links].filter(([, { bRadioId }]) => !isTheirs(bRadioId))));
 }
 
 /** The customers of some ids that a plan still has. */

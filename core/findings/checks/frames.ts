@@ -1,5 +1,5 @@
 import { peopleBehindRadio } from "../../outcome";
-import { setPatch, type Radio, type World } from "../../plan";
+import { linksOn, setPatch, type Radio, type World } from "../../plan";
 import { frameShare } from "../../radio";
 import { figure } from "../../words";
 import type { Check, Remedy } from "./check";
@@ -38,7 +38,7 @@ export const frames: Check = {
         .map(({ radio, share }) => ({
           about: [{ kind: "radios" as const, id: radio.id }],
           radioId: radio.id,
-          linkId: [...world.links.values()].find(({ aRadioId }) => aRadioId === radio.id)?.id ?? null,
+          linkId: linksOn(world, radio.id)[0]?.id ?? null,
           where: `${radio.name} at ${world.sites.get(radio.siteId ?? "")?.name ?? ""}`,
           people: peopleBehindRadio(world, radio.id),
           what: `${figure(share * 100, 0)} % toward customers, the others of "${name}" ${figure(usual * 100, 0)} %`,
