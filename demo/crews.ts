@@ -35,6 +35,6 @@ const COUNT = 8;
 export function withCrews(rows: PlanRows): PlanRows {
   const { id } = rows.plan;
   let count = 0;
-  const proposed = proposeVisits(worldOf(rows), () => `job-${++count}`).slice(0, COUNT);
+  const proposed = proposeVisits(worldOf(rows), () => `job-${++count}`, 1).slice(0, COUNT);
   return { ...rows, crews: crews(id), visits: proposed.map((visit, i) => ({ ...visit, ...DAYS[i] })) };
 }

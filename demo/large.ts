@@ -151,6 +151,7 @@ export function largeSibling(clientsPerSector = CLIENTS_PER_SECTOR): { rows: Pla
           bRadioId: client.id,
           state: "planned",
           foliageDepthM: null,
+          growthStage: 1,
         });
       }
     }

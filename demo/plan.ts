@@ -304,7 +304,7 @@ function clientRadio(
 }
 
 function link(id: string, kind: Link["kind"], aRadioId: string, bRadioId: string): Link {
-  return { id, planId: DEMO_PLAN_ID, kind, aRadioId, bRadioId, state: "planned", foliageDepthM: null };
+  return { id, planId: DEMO_PLAN_ID, kind, aRadioId, bRadioId, state: "planned", foliageDepthM: null, growthStage: 1 };
 }
 
 /** What was got wrong on purpose, so that the first screen has something to say. */

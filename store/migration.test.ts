@@ -33,6 +33,7 @@ const CAME_WITH: Record<number, Partial<Record<string, string[]>>> = {
     sites: Object.keys(USUAL_SITE_KIT),
   },
   21: { plans: ["learned"] },
+  22: { plans: ["reservedAddresses"], links: ["growthStage"] },
   17: { plans: ["iceMm"], radios: Object.keys(USUAL_CHAIN), sites: Object.keys(USUAL_SITE_CHAIN) },
 };
 

@@ -1,4 +1,5 @@
 import {
+  FIRST_STAGE,
   NO_OWN_FRAME,
   NO_POWER_PLAN,
   USUAL_CABLING,
@@ -105,6 +106,7 @@ const UPGRADES: Partial<Record<number, Upgrade>> = {
   12: withFields({ carriers: NO_OWN_FRAME }),
   14: withFields({ radios: USUAL_CABLING, sites: USUAL_SITE_KIT }),
   17: withFields({ radios: USUAL_CHAIN, sites: USUAL_SITE_CHAIN }),
+  22: withFields({ links: FIRST_STAGE }),
 };
 
 async function todayOf(tx: Queries, planId: string): Promise<Today> {

@@ -22,6 +22,7 @@ import { useDesk } from "./DeskContext";
 import { ChannelEditor } from "./ChannelEditor";
 import { EndEditor } from "./EndEditor";
 import { FindingCard } from "./FindingsList";
+import { StageEditor } from "./StageEditor";
 import { TreesEditor } from "./TreesEditor";
 import { RemoveButton } from "./RemoveButton";
 
@@ -249,6 +250,7 @@ export function LinkSheet({ link }: { link: LinkRow }) {
         <div className="grid grid-cols-2 gap-2">
           <ChannelEditor radioId={a.radio.id} link={link} />
           <TreesEditor link={link} answer={answer} />
+          <StageEditor links={[link]} />
         </div>
         <EndEditor
           key={a.radio.id}

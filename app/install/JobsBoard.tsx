@@ -8,7 +8,8 @@ import {
   visitName,
   type EndProgress,
 } from "#core/crews";
-import { linkEnds, putPatch, setPatch, type Visit } from "#core/plan";
+import { linkEnds, MOST_STAGES, putPatch, setPatch, type Visit } from "#core/plan";
+import { counted } from "#core/words";
 import {
   DndContext,
   KeyboardSensor,
@@ -22,7 +23,7 @@ import {
 import { CalendarDays, Smartphone } from "lucide-react";
 import { useState } from "react";
 import { useDesk } from "../desk/DeskContext";
-import { Button, buttonClass, figure, TextField } from "../ui";
+import { Button, buttonClass, figure, SelectField, TextField } from "../ui";
 import { JobDialog } from "./JobDialog";
 import { useJobs, type Jobs } from "./useJobs";
 import { VISIT_WORDS, WORK_WORDS } from "./words";
@@ -45,13 +46,16 @@ export function JobsBoard() {
   );
   const planId = kept.plan.id;
   const visits = [...kept.visits.values()];
-  const waiting = linksWaiting(kept).length;
+  const stages = [...new Set([...kept.links.values()].map(({ growthStage }) => growthStage))].sort((x, y) => x - y);
+  const [toStage, setToStage] = useState(1);
+  const waiting = linksWaiting(kept, toStage).length;
+  const later = linksWaiting(kept, MOST_STAGES).length - waiting;
   const days = [...new Set([...visits.map(({ day }) => day), extraDay])].filter((day) => day !== "").sort();
   const matches = (visit: Visit) => visitName(kept, visit).toLowerCase().includes(wanted.trim().toLowerCase());
   const propose = () =>
     jobs.keep(
-      proposeVisits(kept, () => crypto.randomUUID(), MOST_PROPOSED).map((visit) => putPatch("visits", visit)),
-      waiting > MOST_PROPOSED ? `${MOST_PROPOSED} jobs proposed` : "Jobs proposed for all links that wait",
+      proposeVisits(kept, () => crypto.randomUUID(), toStage, MOST_PROPOSED).map((visit) => putPatch("visits", visit)),
+      waiting > MOST_PROPOSED ? `${MOST_PROPOSED} jobs proposed` : "Jobs proposed for the links that wait",
     );
   const dropped = ({ active, over }: DragEndEvent) => {
     const visit = kept.visits.get(String(active.id));
@@ -68,8 +72,28 @@ export function JobsBoard() {
           disabled={waiting === 0}
           onClick={() => void propose()}
         >
-          {waiting === 0 ? "Every link has its job" : `Propose ${figure(Math.min(waiting, MOST_PROPOSED), 0)} jobs`}
+          {waiting === 0
+            ? later > 0
+              ? "Nothing waits in this stage"
+              : "Every link has its job"
+            : `Propose ${figure(Math.min(waiting, MOST_PROPOSED), 0)} jobs`}
         </Button>
+        {stages.some((stage) => stage > 1) && (
+          <SelectField
+            label="Stages of growth"
+            value={String(toStage)}
+            onChange={({ target }) => setToStage(Number(target.value))}
+          >
+            {stages.map((stage) => (
+              <option key={stage} value={stage}>
+                {stage === 1 ? "the first only" : `up to ${stage}`}
+              </option>
+            ))}
+          </SelectField>
+        )}
+        {later > 0 && (
+          <span className="pb-1 text-xs text-quiet">{counted(later, "link")} of later stages wait too.</span>
+        )}
         <TextField
           label="Open a day"
           type="date"

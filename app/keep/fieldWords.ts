@@ -17,6 +17,8 @@ const FIELD_WORDS: Record<string, string> = {
   aRadioId: "from",
   carrierId: "carrier",
   foliageDepthM: "trees",
+  growthStage: "stage of growth",
+  reservedAddresses: "reserved addresses",
   latDeg: "latitude",
   lonDeg: "longitude",
   structureKind: "structure",

@@ -1,9 +1,10 @@
-import { addressFaults, proposeAddresses, subnetProblem } from "#core/addressing";
+import { addressFaults, proposeAddresses, reservedProblem, subnetProblem } from "#core/addressing";
 import { endOf } from "#core/plan";
 import { counted } from "#core/words";
 import { useMemo, useState } from "react";
 import { ChooseButton } from "../desk/ChooseButton";
 import { useDesk } from "../desk/DeskContext";
+import { TextEdit } from "../desk/fields";
 import { useLines } from "../stages/useRows";
 import { Button, buttonClass, Table } from "../ui";
 import { RenumberForm } from "./RenumberForm";
@@ -27,6 +28,7 @@ export function AddressesView() {
       ),
     [world, faults],
   );
+  const reserved = reservedProblem(world.plan.reservedAddresses);
   const [movingId, setMovingId] = useState<string | null>(null);
   const moving = world.sites.get(movingId ?? "");
   const [page, setPage] = useState<HTMLElement | null>(null);
@@ -97,6 +99,21 @@ export function AddressesView() {
           );
         })}
       </Table>
+      <div className="mt-2 grid max-w-xl grid-cols-2 gap-x-2">
+        <TextEdit
+          of={{ kind: "plans", id: world.plan.id }}
+          field="reservedAddresses"
+          label="Reserved, one a line: an address, a range or a network, then whose it is"
+          rows={3}
+          most={8000}
+          value={world.plan.reservedAddresses}
+        />
+        {reserved && (
+          <p role="alert" className="col-span-2 text-xs text-blocked">
+            {reserved}
+          </p>
+        )}
+      </div>
       {moving && <RenumberForm key={moving.id} site={moving} onDone={() => setMovingId(null)} />}
       <h2 className="mt-3 font-semibold">Radios</h2>
       {radios.length === 0 && <p className="text-quiet">No radio is planned yet.</p>}

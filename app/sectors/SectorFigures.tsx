@@ -5,6 +5,7 @@ import { sectorAirtime } from "#core/capacity";
 import { powerWithinCapDbm } from "#core/kit";
 import { linksOn, type Radio } from "#core/plan";
 import { useDesk } from "../desk/DeskContext";
+import { StageEditor } from "../desk/StageEditor";
 import { figure, Table, useFormats } from "../ui";
 import { useAround } from "./useAround";
 
@@ -65,6 +66,11 @@ export function SectorFigures({ radio }: { radio: Radio }) {
           {links.length} of at most {most}
         </dd>
       </dl>
+      {links.length > 0 && (
+        <div className="mt-1">
+          <StageEditor links={links} />
+        </div>
+      )}
       {reach && <p className="mt-1 text-xs text-quiet">{reach}</p>}
       {heard.length > 0 && (
         <p className="mt-1 text-xs text-quiet" data-heard>

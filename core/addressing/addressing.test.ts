@@ -9,6 +9,8 @@ import {
   parsedSubnet,
   proposeAddresses,
   renumbering,
+  reservedOf,
+  reservedProblem,
   subnetProblem,
 } from "#core/addressing";
 import { withPatches } from "#core/plan";
@@ -157,4 +159,46 @@ describe("a plan's addresses", () => {
     expect(() => renumbering(world, siteId, { subnet: "ten", clientSubnet: "" })).toThrow('"ten" is no network');
     expect(() => renumbering(world, "nowhere", { subnet: "10.9.0.0/24", clientSubnet: "" })).toThrow("nowhere");
   });
+});
+
+test("reserved addresses are given to nobody, and whoever has one is told whose it is", () => {
+  const text =
+    "10.44.1.2 - 10.44.1.5 routers\n10.44.1.7 the owner's camera\n\n10.99.0.0/16 the neighbour\nfd00::10 - fd00::1f";
+  const { reserved, unread } = reservedOf(text);
+  expect(unread).toEqual([]);
+  expect(reserved.map(({ text: own, whose }) => [own, whose])).toEqual([
+    ["10.44.1.2 - 10.44.1.5", "routers"],
+    ["10.44.1.7", "the owner's camera"],
+    ["10.99.0.0/16", "the neighbour"],
+    ["fd00::10 - fd00::1f", ""],
+  ]);
+  const holds = (address: string) => reserved.filter((one) => one.holds(parsedAddress(address)!)).length;
+  expect(
+    ["10.44.1.1", "10.44.1.2", "10.44.1.5", "10.44.1.6", "10.44.1.7", "10.99.255.1", "10.100.0.1"].map(holds),
+  ).toEqual([0, 1, 1, 0, 1, 1, 0]);
+  expect(["fd00::f", "fd00::10", "fd00::1f", "fd00::20"].map(holds)).toEqual([0, 1, 1, 0]);
+  const { world } = valley(0, (rows) => {
+    rows.plan.reservedAddresses = text;
+    Object.assign(rows.sites[0]!, { subnet: "10.44.1.0/28", gateway: "10.44.1.1" });
+    rows.radios.find(({ id }) => id === "sector")!.address = "10.44.1.7";
+  });
+  expect(addressFaults(world)).toEqual([
+    { radioId: "sector", kind: "reserved", what: "10.44.1.7 is reserved: the owner's camera", otherId: null },
+  ]);
+  const given = withPatches(world, proposeAddresses(world));
+  const addresses = [...given.radios.values()].flatMap(({ address }) => (address === "" ? [] : [address]));
+  expect(addresses.sort()).toEqual(["10.44.1.6", "10.44.1.8", "10.44.1.9"]);
+  expect(addressFaults(given)).toEqual([]);
+});
+
+test("a line that begins with no address is named, with what to write", () => {
+  expect(reservedProblem("10.44.1.2\nrouter 10.44.1.3")).toBe(
+    'Line 2, "router 10.44.1.3", begins with no address: write 10.44.3.7, 10.44.3.1 - 10.44.3.9 or 10.44.9.0/24, and then whose it is.',
+  );
+  expect(reservedProblem("10.44.1.9 - 10.44.1.2")).toContain("Line 1");
+  expect(reservedProblem("10.44.1.9 - fd00::1")).toContain("Line 1");
+  expect(reservedProblem(Array.from({ length: 201 }, (_, i) => `10.1.0.${i}`).join("\n"))).toMatch(
+    /^201 entries; at most 200/,
+  );
+  expect(reservedProblem("\n \n")).toBeNull();
 });

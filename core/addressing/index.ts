@@ -8,6 +8,7 @@ export {
   type RoleNetwork,
 } from "./plan";
 export { proposeAddresses } from "./propose";
+export { MOST_RESERVED, reservedOf, reservedProblem, type Reserved } from "./reserved";
 export { renumbering, type Renumbering, type RenumberStep } from "./renumber";
 export {
   firstAddress,
@@ -18,4 +19,5 @@ export {
   parsedSubnet,
   sameText,
   subnetProblem,
+  type Taken,
 } from "./subnets";

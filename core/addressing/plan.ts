@@ -1,5 +1,14 @@
 import type { Radio, Site, World } from "../plan";
-import { firstAddress, isInSubnet, parsedAddress, parsedSubnet, sameText } from "./subnets";
+import { reservedOf } from "./reserved";
+import {
+  firstAddress,
+  isInSubnet,
+  parsedAddress,
+  parsedSubnet,
+  sameText,
+  type AddressText,
+  type Taken,
+} from "./subnets";
 
 /** The site whose network a radio belongs to: its own, or for a customer that of his access point. */
 export function homeSiteOf(world: World, radio: Radio, apOf: ReadonlyMap<string, string>): string | null {
@@ -29,9 +38,10 @@ export function accessPoints(world: World): Map<string, string> {
   return found;
 }
 
-/** All addresses of a plan that somebody has, gateways with them, each written the same way. */
-export function takenAddresses(world: World): Set<string> {
-  const taken = new Set<string>();
+/** All addresses of a plan that somebody has, gateways and reserved ones with them; `add` takes one more. */
+export function takenAddresses(world: World): Taken & { add: (address: AddressText) => void } {
+  const taken = new Set<AddressText>();
+  const { reserved } = reservedOf(world.plan.reservedAddresses);
   const take = (text: string) => {
     const address = parsedAddress(text);
     if (address) taken.add(sameText(address));
@@ -41,21 +51,32 @@ export function takenAddresses(world: World): Set<string> {
     take(site.gateway);
     if (site.clientSubnet !== "") take(firstAddress(site.clientSubnet) ?? "");
   }
-  return taken;
+  const isReserved = (text: AddressText) => {
+    const address = parsedAddress(text);
+    return address !== null && reserved.some(({ holds }) => holds(address));
+  };
+  return {
+    has: (address) => taken.has(address) || (reserved.length > 0 && isReserved(address)),
+    add: (address) => void taken.add(address),
+  };
 }
 
 /** Something wrong with one radio's address. */
 export interface AddressFault {
   radioId: string;
-  kind: "twice" | "none" | "outside";
+  kind: "twice" | "none" | "outside" | "reserved";
   what: string;
   /** Who else has it. */
   otherId: string | null;
 }
 
-/** What is wrong with the addresses of a plan: two with one address, what is no address, what lies outside its site's network. */
+/**
+ * What is wrong with the addresses of a plan: two with one address, what is no address, what is reserved for others, what lies outside its site's
+ * network.
+ */
 export function addressFaults(world: World): AddressFault[] {
   const first = new Map<string, string>();
+  const { reserved } = reservedOf(world.plan.reservedAddresses);
   const apOf = accessPoints(world);
   const gateways = new Map<string, string>();
   const networks = new Map<string, NonNullable<ReturnType<typeof parsedSubnet>>>();
@@ -81,6 +102,8 @@ export function addressFaults(world: World): AddressFault[] {
     first.set(text, radio.id);
     const gateway = gateways.get(text);
     if (gateway !== undefined) return fault("twice", `${text} is the gateway of ${gateway}`);
+    const kept = reserved.find(({ holds }) => holds(address));
+    if (kept) return fault("reserved", `${text} is reserved: ${kept.whose || kept.text}`);
     const siteId = homeSiteOf(world, radio, apOf);
     const network = networks.get(`${siteId ?? ""} ${radio.role}`);
     if (network && !isInSubnet(address, network)) {

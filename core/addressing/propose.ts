@@ -1,6 +1,6 @@
 import { setPatch, type Patch, type Radio, type World } from "../plan";
 import { accessPoints, addressFaults, homeSiteOf, networkFor, takenAddresses } from "./plan";
-import { follows, freeAddresses, type AddressText } from "./subnets";
+import { follows, freeAddresses, type AddressText, type Taken } from "./subnets";
 
 /**
  * An address for every radio that has none or a wrong one, from the network of its site and role, in the order of the plan; the two ends of a
@@ -14,7 +14,11 @@ export function proposeAddresses(world: World): Patch[] {
 }
 
 /** Gives some radios addresses that nobody has. `taken` grows by what is given. */
-export function giveAddresses(world: World, radios: readonly Radio[], taken: Set<AddressText>): Patch[] {
+export function giveAddresses(
+  world: World,
+  radios: readonly Radio[],
+  taken: ReturnType<typeof takenAddresses>,
+): Patch[] {
   const apOf = accessPoints(world);
   const subnetOf = (radio: Radio): string => {
     const site = world.sites.get(homeSiteOf(world, radio, apOf) ?? "");
@@ -51,7 +55,7 @@ export function giveAddresses(world: World, radios: readonly Radio[], taken: Set
 }
 
 /** The first two addresses of a network that follow each other and that nobody has; null where there are none. */
-function freePair(subnet: string, taken: ReadonlySet<AddressText>): [AddressText, AddressText] | null {
+function freePair(subnet: string, taken: Taken): [AddressText, AddressText] | null {
   let last: AddressText | null = null;
   for (const address of freeAddresses(subnet, taken)) {
     if (last !== null && follows(last, address)) return [last, address];

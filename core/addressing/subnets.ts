@@ -1,7 +1,7 @@
 import ipaddr from "ipaddr.js";
 import type { Site } from "../plan";
 
-type Address = ipaddr.IPv4 | ipaddr.IPv6;
+export type Address = ipaddr.IPv4 | ipaddr.IPv6;
 
 /** Reads an IPv4 or IPv6 address; null for text that is no address. */
 export function parsedAddress(text: string): Address | null {
@@ -29,7 +29,8 @@ export function isInSubnet(address: Address, { base, length }: { base: Address; 
     : (address as ipaddr.IPv6).match(base as ipaddr.IPv6, length);
 }
 
-const asNumber = (address: Address): bigint =>
+/** An address as one number: the next one is one more. */
+export const addressNumber = (address: Address): bigint =>
   address.toByteArray().reduce((sum, byte) => (sum << 8n) | BigInt(byte), 0n);
 
 function asText(value: bigint, family: "ipv4" | "ipv6"): string {
@@ -44,11 +45,16 @@ export type AddressText = string;
 /** Whether one address is the next after another. */
 export function follows(before: AddressText, after: AddressText): boolean {
   const [first, second] = [parsedAddress(before), parsedAddress(after)];
-  return first !== null && second !== null && asNumber(second) === asNumber(first) + 1n;
+  return first !== null && second !== null && addressNumber(second) === addressNumber(first) + 1n;
 }
 
 /** The same address written the same way, however it was typed. */
 export const sameText = (address: Address): string => address.toString();
+
+/** Tells of an address, written as `sameText` does, whether somebody has it. */
+export interface Taken {
+  has: (address: AddressText) => boolean;
+}
 
 /** So many addresses of a large network are looked through for a free one. */
 const MOST_LOOKED_THROUGH = 70_000;
@@ -57,13 +63,13 @@ const MOST_LOOKED_THROUGH = 70_000;
  * The addresses of a network that nobody has, from its first: not the network's own, not the last of an IPv4 one, which is for all. None for
  * what is no network. Asks `taken` anew at each step.
  */
-export function* freeAddresses(subnet: string, taken: ReadonlySet<string>): Generator<string, void> {
+export function* freeAddresses(subnet: string, taken: Taken): Generator<string, void> {
   const network = parsedSubnet(subnet);
   if (!network) return;
   const family = network.base.kind();
   const bits = family === "ipv4" ? 32 : 128;
   const size = 1n << BigInt(bits - network.length);
-  const first = (asNumber(network.base) / size) * size;
+  const first = (addressNumber(network.base) / size) * size;
   const last = first + size - (family === "ipv4" && size > 2n ? 2n : 1n);
   let looked = 0;
   for (let at = size > 2n ? first + 1n : first; at <= last && looked < MOST_LOOKED_THROUGH; at++, looked++) {
@@ -76,7 +82,7 @@ export function* freeAddresses(subnet: string, taken: ReadonlySet<string>): Gene
 export const firstAddress = (subnet: string): string | null => freeAddress(subnet, new Set());
 
 /** The first free address of a network; null where the network is full or cannot be read. */
-export function freeAddress(subnet: string, taken: ReadonlySet<string>): string | null {
+export function freeAddress(subnet: string, taken: Taken): string | null {
   const found = freeAddresses(subnet, taken).next();
   return found.done ? null : found.value;
 }

@@ -9,6 +9,7 @@ import {
   orderedForAll,
   peopleOf,
   progressAt,
+  linksWaiting,
   proposeVisits,
   readingOfNotes,
   sidesOf,
@@ -37,7 +38,7 @@ function planned(
   crews = [crew("east"), crew("west")],
 ): World {
   const { world } = valley();
-  const visits = new Map(proposeVisits(world, ids()).map((visit) => [visit.id, visit]));
+  const visits = new Map(proposeVisits(world, ids(), 1).map((visit) => [visit.id, visit]));
   change(visits);
   return { ...world, visits, crews: new Map(crews.map((one) => [one.id, one])) };
 }
@@ -57,7 +58,7 @@ describe("proposed jobs", () => {
     const { world } = valley();
     world.sites.set("west", { ...world.sites.get("west")!, isFeed: true });
     world.sites.set("east", { ...world.sites.get("east")!, isFeed: false });
-    const visits = proposeVisits(world, ids());
+    const visits = proposeVisits(world, ids(), 1);
     const bridge = visits.find(({ linkId }) => linkId === "bridge")!;
     const access = visits.find(({ linkId }) => linkId === "access")!;
     const sectorSite = world.radios.get(world.links.get("access")!.aRadioId)!.siteId;
@@ -66,7 +67,7 @@ describe("proposed jobs", () => {
     expect(access.afterIds).toEqual(sectorSite === "west" ? [] : [bridge.id]);
     world.sites.set("west", { ...world.sites.get("west")!, isFeed: false });
     world.sites.set("east", { ...world.sites.get("east")!, isFeed: true });
-    const other = proposeVisits(world, ids());
+    const other = proposeVisits(world, ids(), 1);
     expect(other.find(({ linkId }) => linkId === "access")!.afterIds).toEqual(
       sectorSite === "east" ? [] : [other.find(({ linkId }) => linkId === "bridge")!.id],
     );
@@ -74,13 +75,21 @@ describe("proposed jobs", () => {
 
   test("are for links that wait, once each: proven ones have none, failed ones are mended", () => {
     const world = planned();
-    expect(proposeVisits(world, ids())).toEqual([]);
+    expect(proposeVisits(world, ids(), 1)).toEqual([]);
     const [link] = world.links.values();
     expect((["planned", "proven", "doubtful", "failed"] as const).map((state) => workFor({ ...link!, state }))).toEqual(
       ["build", null, "aim", "mend"],
     );
     const done = planned((visits) => void on(visits, "bridge", { state: "done" }));
-    expect(proposeVisits(done, ids()).map(({ linkId }) => linkId)).toEqual(["bridge"]);
+    expect(proposeVisits(done, ids(), 1).map(({ linkId }) => linkId)).toEqual(["bridge"]);
+  });
+
+  test("come for the stages of growth up to one, and later stages wait", () => {
+    const later = valley(0, (rows) => void (rows.links.find(({ id }) => id === "access")!.growthStage = 2)).world;
+    const linksOf = (toStage: number) => proposeVisits(later, ids(), toStage).map(({ linkId }) => linkId);
+    expect(linksOf(1)).toEqual(["bridge"]);
+    expect(linksOf(2)).toEqual(["bridge", "access"]);
+    expect(linksWaiting(later, 1)).toHaveLength(1);
   });
 
   test("take the longer end's steps with the aiming, in quarters of an hour", () => {

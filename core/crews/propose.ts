@@ -27,22 +27,24 @@ export function minutesFor(world: World, link: Link, work: Visit["work"]): numbe
   return Math.min(720, Math.ceil((Math.max(...steps) + AIM_MIN + 2 * CAUTIONS.length) / GRID_MIN) * GRID_MIN);
 }
 
-/** Links that have something to do and no open job yet. */
-export function linksWaiting(world: World): Link[] {
+/** Links of the stages of growth up to one that have something to do and no open job yet. */
+export function linksWaiting(world: World, toStage: number): Link[] {
   const open = new Set([...world.visits.values()].flatMap(({ linkId, state }) => (state === "done" ? [] : [linkId])));
-  return [...world.links.values()].filter((link) => workFor(link) !== null && !open.has(link.id));
+  return [...world.links.values()].filter(
+    (link) => link.growthStage <= toStage && workFor(link) !== null && !open.has(link.id),
+  );
 }
 
 /**
- * A job for the first `most` links that wait, those nearest to a feed first. Each waits for the jobs on the bridges that bring its
+ * A job for the first `most` links that wait in the stages up to one, those nearest to a feed first. Each waits for the jobs on the bridges that bring its
  * own site the feed: what hangs behind cannot be tried before them.
  */
-export function proposeVisits(world: World, newId: () => string, most = Infinity): Visit[] {
+export function proposeVisits(world: World, newId: () => string, toStage: number, most = Infinity): Visit[] {
   const open = new Map<string, string>();
   for (const { id, linkId, state } of world.visits.values()) if (state !== "done") open.set(linkId, id);
   const far = stepsFromFeed(world);
   const feeders = feedingLinks(world, far);
-  const wanted = linksWaiting(world)
+  const wanted = linksWaiting(world, toStage)
     .map((link) => ({ link, near: nearSite(world, link, far), isAccess: link.kind === "access" }))
     .map((one) => ({ ...one, far: one.near === null ? Infinity : far.get(one.near)! }))
     .sort(

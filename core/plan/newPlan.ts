@@ -28,6 +28,7 @@ export function newPlan(own: Pick<Plan, "id" | "name" | "createdAt"> & Partial<P
     budgetEur: 0,
     iceMm: 0,
     learned: null,
+    reservedAddresses: "",
     isDemo: false,
     ...own,
   };

@@ -69,6 +69,8 @@ export const planSchema = z.object({
   iceMm: z.number().min(0).max(100).default(0),
   /** What readings taught; null where nothing was taken over. */
   learned: learnedSchema.nullable().default(null),
+  /** Addresses that no radio may take, one entry a line, as `reservedOf` reads them. */
+  reservedAddresses: z.string().max(8000).default(""),
   isDemo: z.boolean(),
   createdAt: z.string(),
 });
@@ -266,6 +268,10 @@ export type Radio = RadioRow & Channel & Partial<Pick<Carrier, "arriveAtDbm" | "
 
 export const LINK_STATES = ["planned", "proven", "doubtful", "failed"] as const;
 export type LinkState = (typeof LINK_STATES)[number];
+/** Stages in which a plan grows. */
+export const MOST_STAGES = 9;
+/** Links are of the first stage until somebody puts them later. */
+export const FIRST_STAGE = { growthStage: 1 } as const;
 export const linkSchema = z.object({
   id,
   planId: id,
@@ -276,6 +282,8 @@ export const linkSchema = z.object({
   state: z.enum(LINK_STATES),
   /** Trees that the signal is planned through, metres: null measures them in the ray, 0 takes trees for solid. */
   foliageDepthM: z.number().min(0).max(400).nullable(),
+  /** The stage of growth in which it is built. */
+  growthStage: z.number().int().min(1).max(MOST_STAGES).default(1),
 });
 export type Link = z.infer<typeof linkSchema>;
 

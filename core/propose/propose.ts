@@ -351,5 +351,6 @@ function linkPatch(world: World, makeId: () => string, kind: Link["kind"], aRadi
     bRadioId,
     state: "planned",
     foliageDepthM: null,
+    growthStage: 1,
   });
 }

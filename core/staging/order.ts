@@ -1,4 +1,4 @@
-import { addressFaults, parsedAddress, parsedSubnet } from "../addressing";
+import { addressFaults, parsedAddress, parsedSubnet, type Taken } from "../addressing";
 import type { World } from "../plan";
 import { leaders } from "./sheet";
 
@@ -38,7 +38,7 @@ export function stagingProblems(world: World): Map<string, string> {
  * An address for the laptop beside a device's, in the same network and nobody else's: the highest free one, because
  * networks are filled from below. Null if the text is not an address with a prefix, or if every other address is taken.
  */
-export function laptopAddress(deviceAddress: string, taken: ReadonlySet<string> = new Set()): string | null {
+export function laptopAddress(deviceAddress: string, taken: Taken = new Set()): string | null {
   const network = parsedSubnet(deviceAddress);
   const device = parsedAddress(deviceAddress.split("/")[0]!);
   if (!network || !device) return null;

@@ -125,6 +125,7 @@ export function valley(ridgeM = 0, change: (rows: ValleyRows) => void = () => un
     bRadioId,
     state: "planned",
     foliageDepthM: 0,
+    growthStage: 1,
   });
   const loose: ValleyRows = {
     ...emptyRows({ ...PLAN }),

@@ -6,6 +6,7 @@ import {
   subscriberSchema,
   emptyRows,
   radioWithChannelSchema,
+  FIRST_STAGE,
   NO_POWER_PLAN,
   USUAL_CABLING,
   USUAL_CHAIN,
@@ -27,7 +28,7 @@ import Papa from "papaparse";
 import { z } from "zod";
 
 /** Version of the archive's layout; a newer one is refused, never guessed at. */
-export const ARCHIVE_VERSION = 8;
+export const ARCHIVE_VERSION = 9;
 /** Before this version no outsider had a place. */
 const OUTSIDERS_FROM = 4;
 /** Nor had there been crews and jobs. */
@@ -39,6 +40,7 @@ const USUAL_BEFORE: readonly { version: number; rows: Partial<Record<Kind, objec
   { version: 3, rows: { carriers: NO_POWER_PLAN } },
   { version: 5, rows: { radios: USUAL_CABLING, sites: USUAL_SITE_KIT } },
   { version: 6, rows: { radios: USUAL_CHAIN, sites: USUAL_SITE_CHAIN } },
+  { version: 9, rows: { links: FIRST_STAGE } },
 ];
 export const MANIFEST = "tejado-plan.json";
 

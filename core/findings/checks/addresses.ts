@@ -28,7 +28,9 @@ export const address: Check = {
               ? `Two with one address answer in turn: neither is reached for sure${otherId === null ? "" : ", and a change meant for one may go to the other"}.`
               : kind === "none"
                 ? "The radio takes no such address."
-                : "Nothing beyond its own network is reached from it, nor it from there.",
+                : kind === "reserved"
+                  ? "Somebody else has it, or will: neither of both is reached for sure then."
+                  : "Nothing beyond its own network is reached from it, nor it from there.",
           figure: null,
         },
       })),
