@@ -12,5 +12,6 @@ export {
   type AntennaLoad,
   type MastLoad,
 } from "./loads";
+export { strikesOn, SWING_GAP_M, type Strike } from "./swing";
 export { windAreaOf, windLoad } from "./wind";
-export { mastPairs, radiosOnMast, respacing, type MastPair, type OnMast, type Respacing } from "./mast";
+export { mastPairs, radiosOnMast, radiosOnMasts, respacing, type MastPair, type OnMast, type Respacing } from "./mast";

@@ -37,12 +37,12 @@ const LIGHT_M_PER_US = 299.792458;
 
 /**
  * Area that an antenna holds to the wind, m², with its drag: estimated from the aperture that each of its beams takes, since no sheet of the
- * library tells it. Radial ice of `iceMm` makes it larger all round and closes a grid's meshes. Its width is without ice.
+ * library tells it. Radial ice of `iceMm` makes it larger all round and closes a grid's meshes. Its width and height are without ice.
  */
 export function windAreaOf(
   antenna: AntennaModel,
   iceMm = 0,
-): { areaM2: number; dragCoefficient: number; widthM: number; iceKg: number } {
+): { areaM2: number; dragCoefficient: number; widthM: number; heightM: number; iceKg: number } {
   const iceM = (2 * iceMm) / 1000;
   const wavelengthM = LIGHT_M_PER_US / ((antenna.bandMHz[0] + antenna.bandMHz[1]) / 2);
   const across = (cuts: AntennaModel["azimuthCuts"]) =>
@@ -60,5 +60,5 @@ export function windAreaOf(
   const dragCoefficient = DRAG[iceMm > 0 && antenna.shape === "grid" ? "dish" : antenna.shape];
   // As thick all over, front and back.
   const iceKg = 2 * areaM2 * (iceMm / 1000) * ICE_KG_PER_M3;
-  return { areaM2, dragCoefficient, widthM: bare[0], iceKg };
+  return { areaM2, dragCoefficient, widthM: bare[0], heightM: bare[1], iceKg };
 }

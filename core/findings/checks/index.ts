@@ -27,6 +27,7 @@ import { lowVoltage, notFed, wrongInjector } from "./power";
 import { doubtful, failed } from "./proof";
 import { slowCable } from "./slowCable";
 import { solar } from "./solar";
+import { swing } from "./swing";
 import { switchBudget } from "./switchBudget";
 import { tight } from "./tight";
 import { tooFar } from "./tooFar";
@@ -79,6 +80,7 @@ export const CHECKS: readonly Check[] = [
   mounts,
   bracket,
   pole,
+  swing,
   idleBeam,
   firmware,
   address,
