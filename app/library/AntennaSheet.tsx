@@ -141,6 +141,7 @@ export function AntennaSheet({ antennas, uses }: { antennas: AntennaModel[]; use
       (_, { imbalance }) =>
         `at ±${figure(imbalance.atDeg, 0)}°: ${figure(Math.max(Math.abs(imbalance.leftDb), Math.abs(imbalance.rightDb)))} dB`,
     ],
+    ["Joined to its radio by", ({ join }) => join ?? "not on the sheet"],
     ["Isolation of the polarizations", ({ crossPolarDb }) => `${figure(crossPolarDb, 0)} dB`],
     [
       "A pointing error costs",

@@ -1,3 +1,4 @@
+import { JOINS } from "#core/antenna";
 import { ALIGNMENT_AIDS, POWER_INPUTS, radioModelSchema, type RadioModel } from "#core/radio";
 import { plainFigure } from "#core/words";
 import { useState } from "react";
@@ -39,6 +40,7 @@ function typedOf(radio: RadioModel): Typed {
   const typed: Typed = {
     widthsMHz: radio.widthsMHz.join(", "),
     ports: radio.ports.join(", "),
+    joins: radio.joins.join(", "),
     steersBeam: radio.steersBeam ? "yes" : "no",
     meterVoltsPerDbm: radio.meterVoltsPerDbm === null ? "" : String(radio.meterVoltsPerDbm),
     duplexSpacingMHz: radio.duplexSpacingMHz === null ? "" : String(radio.duplexSpacingMHz),
@@ -93,6 +95,7 @@ function radioOf(typed: Typed, id: string, rows: number): unknown {
       .filter(Boolean)
       .map(toNumber),
     ports: parts(typed.ports),
+    joins: parts(typed.joins),
     meterVoltsPerDbm: orNull(typed.meterVoltsPerDbm),
     duplexSpacingMHz: orNull(typed.duplexSpacingMHz),
     portMbps: orNull(typed.portMbps),
@@ -133,7 +136,7 @@ export function RadioEditor({
       const found: Record<string, string> = {};
       for (const issue of parsed.error.issues) {
         const path = issue.path.map(String);
-        const isList = path[0] === "widthsMHz" || path[0] === "ports" || path[0] === "box";
+        const isList = path[0] === "widthsMHz" || path[0] === "ports" || path[0] === "joins" || path[0] === "box";
         const key = isList ? path[0]! : path.join(".");
         found[key] ??= boundText(issue, typed[key] ?? "");
       }
@@ -208,6 +211,7 @@ export function RadioEditor({
         {text(["duplexSpacingMHz", "Frequencies apart", "MHz"], "FDD only")}
         {text(["portMbps", "Fastest socket", "Mbit/s"], "empty where unknown")}
         {text(["ports", "Ports"], "parted by commas")}
+        {text(["joins", "Antennas are joined by"], JOINS.join(", "))}
         {text(["startW", "Draws as it starts", "W"], "empty where unknown")}
         {text(["deliveryDays", "Delivery", "days"], "empty where unknown")}
         {text(["boxAddress", "Leaves its box at"], "with its prefix: 192.168.1.20/24")}

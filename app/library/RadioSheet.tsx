@@ -40,6 +40,7 @@ export function RadioSheet({ radio }: { radio: RadioModel }) {
     ["Earth lead", `at least ${figure(radio.earthMm2, 0)} mm², and what the local code asks`],
     ["Also in its box", boxText(radio.box).replaceAll("\n", "; ") || "nothing that is known"],
     ["Delivery", radio.deliveryDays === null ? "not known" : counted(radio.deliveryDays, "day")],
+    ["Antennas are joined by", radio.joins.join(" or ") || "not on the sheet"],
     ["Ports", radio.ports.join(", ") || "not on the sheet"],
     ["Fastest socket", radio.portMbps === null ? "not on the sheet" : `${figure(radio.portMbps, 0)} Mbit/s each way`],
     ["Leaves its box at", radio.boxAddress],

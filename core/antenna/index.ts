@@ -12,7 +12,7 @@ export {
   type Polarization,
 } from "./gain";
 export { leastLossByCosine, partOf } from "./leastLoss";
-export { ANTENNA_SHAPES, antennaModelSchema, cutSchema, type AntennaModel, type Cut } from "./model";
+export { ANTENNA_SHAPES, antennaModelSchema, cutSchema, JOINS, type AntennaModel, type Cut, type Join } from "./model";
 export { HEARS_DEPTH_DB, hearsWidths } from "./hears";
 export { beamGainDb, beamTurnedDeg, receiveBeamSchema, type ReceiveBeam } from "./receiveBeam";
 export { withShield, type Shield } from "./shield";

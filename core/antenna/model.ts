@@ -15,6 +15,10 @@ export const cutSchema = z
   .refine((cut) => cut.anglesDeg[0] === -180 && cut.anglesDeg.at(-1) === 180, "anglesDeg must run from −180 to 180");
 export type Cut = z.infer<typeof cutSchema>;
 
+/** How an antenna is joined to its radio. */
+export const JOINS = ["two jacks", "four jacks", "smooth waveguide", "threaded waveguide", "in one piece"] as const;
+export type Join = (typeof JOINS)[number];
+
 export const ANTENNA_SHAPES = ["omni", "sector", "horn", "panel", "grid", "dish"] as const;
 
 const gainDbi = z.number().min(-10).max(60);
@@ -52,6 +56,8 @@ export const antennaModelSchema = z.object({
   crossPolarDb: z.number().min(0).max(60),
   /** What an adaptive antenna listens with; null for one that listens as it sends. */
   receiveBeam: receiveBeamSchema.nullable().default(null),
+  /** How it is joined to its radio; null where the sheet does not say. */
+  join: z.enum(JOINS).nullable().default(null),
   weightKg: z.number().positive(),
   priceEur: z.number().min(0),
   /** From the order to the door; null where nobody knows. */

@@ -26,7 +26,7 @@ export function kitsFor(world: World, link: Link, lowMHz: number, highMHz: numbe
   const models = (role: Radio["role"]) =>
     [...world.radioModels.values()].filter((model) => model.use === role && inBand(model.bandMHz));
   const antennas = (role: Radio["role"], model: RadioModel) =>
-    antennasFor(world, role, (Math.max(model.bandMHz[0], lowMHz) + Math.min(model.bandMHz[1], highMHz)) / 2);
+    antennasFor(world, role, (Math.max(model.bandMHz[0], lowMHz) + Math.min(model.bandMHz[1], highMHz)) / 2, model);
   const bridges: Kit[] = models("bridge").map((model) => {
     const list = antennas("bridge", model);
     return { aModel: model, bModel: model, aAntennas: list, bAntennas: list, use: "ptp", isPair: true };

@@ -1,4 +1,4 @@
-import { beamCut, roundCut, smoothCut, type AntennaModel, type Cut } from "../antenna";
+import { beamCut, roundCut, smoothCut, type AntennaModel, type Cut, type Join } from "../antenna";
 
 /** Data sheets of invented makers, noted 2026-11-01. Cuts are synthesized from the sheet's widths and side lobes. */
 
@@ -14,6 +14,14 @@ type Sheet = Pick<AntennaModel, "maker" | "model" | "bandMHz" | "frontToBackDb" 
     crossPolarDb: number;
     electricalTiltDownDeg?: number;
   };
+
+/** How what these makers sell is joined to its radio: an adaptive one by a pair of jacks for each beam, millimetre waves by a guide. */
+function joinOf({ bandMHz: [lowMHz], receiveBeam }: Sheet): Join {
+  if (lowMHz >= 70_000) return "threaded waveguide";
+  if (lowMHz >= 40_000) return "in one piece";
+  if (lowMHz >= 10_000) return "smooth waveguide";
+  return receiveBeam ? "four jacks" : "two jacks";
+}
 
 /** Days from the order to the door. */
 const DELIVERY_DAYS: Record<string, number> = { Brisote: 9, Halvorn: 16, Kestrane: 35 };
@@ -34,6 +42,7 @@ function antenna(
   return {
     receiveBeam: null,
     deliveryDays: DELIVERY_DAYS[sheet.maker]!,
+    join: joinOf(sheet),
     ...rest,
     id: `${sheet.maker} ${sheet.model}`.toLowerCase().replace(/[^a-z0-9]+/g, "-"),
     shape,

@@ -1,3 +1,4 @@
+import type { Join } from "../antenna";
 import type { Modulation, RadioModel } from "../radio";
 
 /** Data sheets of invented makers, noted 2026-11-01. */
@@ -42,7 +43,7 @@ const licensed = ladder([
   ["1024-QAM", 33, 8, 6],
 ]);
 
-type Usual = "steersBeam" | "loadW" | "startW" | "earthMm2" | "box" | "deliveryDays" | "boxAddress";
+type Usual = "steersBeam" | "joins" | "loadW" | "startW" | "earthMm2" | "box" | "deliveryDays" | "boxAddress";
 type Sheet = Omit<RadioModel, "id" | Usual> & Partial<Pick<RadioModel, Usual>>;
 /** Where what a maker sells answers as it leaves its box. */
 const BOX_ADDRESSES: Record<string, string> = {
@@ -72,9 +73,17 @@ const boxOf = ({ use, powerInput }: Sheet): RadioModel["box"] => [
     ? [{ what: "timing antenna with its bracket", kind: null, count: 1, ruleSetIds: ["cfr47"] }]
     : []),
 ];
+/** The ways in which antennas are joined to what these makers sell. */
+function joinsOf({ bandMHz: [lowMHz], steersBeam = false }: Sheet): Join[] {
+  if (lowMHz >= 70_000) return ["threaded waveguide"];
+  if (lowMHz >= 40_000) return ["in one piece"];
+  if (lowMHz >= 10_000) return ["smooth waveguide"];
+  return steersBeam ? ["two jacks", "four jacks"] : ["two jacks"];
+}
 const make = (sheet: Sheet): RadioModel => ({
   id: `${sheet.maker} ${sheet.model}`.toLowerCase().replace(/[^a-z0-9]+/g, "-"),
   steersBeam: false,
+  joins: joinsOf(sheet),
   loadW: LOAD_W[sheet.powerInput],
   boxAddress: BOX_ADDRESSES[sheet.maker]!,
   startW: (sheet.loadW ?? LOAD_W[sheet.powerInput]) * START_FACTOR,

@@ -43,7 +43,7 @@ export function clientAntennas(world: World, linkId: string, between: ProfileSou
     throw new RangeError(`There is no customer's link "${linkId}" in the plan.`);
   const own = world.antennaModels.get(radio.antennaModelId)!;
   const model = world.radioModels.get(radio.radioModelId)!;
-  return antennasFor(world, "subscriber", radio.frequencyMHz).map((antenna): ClientAntennaRow => {
+  return antennasFor(world, "subscriber", radio.frequencyMHz, model).map((antenna): ClientAntennaRow => {
     const isOwn = antenna.id === own.id;
     const carried = isOwn
       ? radio

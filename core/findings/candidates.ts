@@ -78,7 +78,7 @@ export function* stronger({ world, link, a, b }: Bench): Generator<Candidate> {
     };
   }
   const ends = [b, a].filter((end) => end.radio.azimuthDeg === null);
-  for (const antenna of antennasFor(world, b.radio.role, a.radio.frequencyMHz)) {
+  for (const antenna of antennasFor(world, b.radio.role, a.radio.frequencyMHz, b.model)) {
     const gain = peakGainDbi(antenna, a.radio.frequencyMHz);
     const better = ends.filter((end) => gain > peakGainDbi(end.antenna, a.radio.frequencyMHz));
     if (better.length === 0) continue;
@@ -122,7 +122,7 @@ export function* turnedDown({ world, link, a, b }: Bench, fault: LinkFault): Gen
   }
   if (other.radio.azimuthDeg !== null) return;
   const frequencyMHz = end.radio.frequencyMHz;
-  for (const antenna of antennasFor(world, other.radio.role, frequencyMHz)) {
+  for (const antenna of antennasFor(world, other.radio.role, frequencyMHz, other.model)) {
     if (peakGainDbi(antenna, frequencyMHz) <= peakGainDbi(other.antenna, frequencyMHz)) continue;
     const txPowerDbm = Math.min(
       otherRadio.txPowerDbm,
@@ -158,7 +158,7 @@ export function* gentler({ world, link, a, b, answer }: Bench, fault: LinkFault)
       patches: [...radioPatches(world, aRadio), ...radioPatches(world, bRadio)],
     };
   const frequencyMHz = a.radio.frequencyMHz;
-  for (const antenna of antennasFor(world, b.radio.role, frequencyMHz)) {
+  for (const antenna of antennasFor(world, b.radio.role, frequencyMHz, b.model)) {
     if (peakGainDbi(antenna, frequencyMHz) >= peakGainDbi(b.antenna, frequencyMHz)) continue;
     const at = [a, b].filter((end) => end.radio.azimuthDeg === null && end.radio.role === b.radio.role);
     yield {
@@ -234,7 +234,7 @@ export function* reachable({ world, link, a, b }: Bench, fault: LinkFault): Gene
     label: `Mount the bracket of ${end.radio.name} turned over`,
     patches: radioPatches(world, { ...end.radio, bracketTurned: !end.radio.bracketTurned }),
   };
-  for (const antenna of antennasFor(world, end.radio.role, end.radio.frequencyMHz)) {
+  for (const antenna of antennasFor(world, end.radio.role, end.radio.frequencyMHz, end.model)) {
     if (antenna.id === end.antenna.id) continue;
     const txPowerDbm = Math.min(
       end.radio.txPowerDbm,

@@ -12,7 +12,7 @@ const ALL_ROUND: AntennaModel = {
   elevationCuts: { H: EVERYWHERE, V: EVERYWHERE },
   deliveryDays: null,
   ...{ frontToBackDb: 0, electricalTiltDownDeg: 0, bracketUpDeg: 90, bracketDownDeg: 90, crossPolarDb: 20 },
-  ...{ weightKg: 1, priceEur: 0, receiveBeam: null },
+  ...{ weightKg: 1, priceEur: 0, receiveBeam: null, join: null },
 };
 
 /** Nothing is known of its radio but that it sends on two polarizations; what it hears nobody asks. */
@@ -25,6 +25,7 @@ const UNKNOWN_RADIO: RadioModel = {
     portMbps: null,
     ports: [],
     steersBeam: false,
+    joins: [],
     boxAddress: "192.168.1.20/24",
     poleMm: [1, 1000],
     alignmentAid: "none",

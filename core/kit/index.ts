@@ -1,2 +1,2 @@
 export { costOf } from "./cost";
-export { antennasFor, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";
+export { antennasFor, isJoined, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";

@@ -38,7 +38,7 @@ export function antennasFor(
   world: World,
   role: Radio["role"],
   frequencyMHz: number,
-  model: Pick<RadioModel, "steersBeam"> | null = null,
+  model: Pick<RadioModel, "steersBeam" | "joins"> | null = null,
 ): AntennaModel[] {
   const shapes: Record<Radio["role"], AntennaModel["shape"][]> = {
     sector: ["sector", "omni", "horn"],
@@ -48,8 +48,13 @@ export function antennasFor(
   return [...world.antennaModels.values()]
     .filter((antenna) => shapes[role].includes(antenna.shape) && within(antenna.bandMHz, frequencyMHz))
     .filter((antenna) => antenna.receiveBeam === null || model?.steersBeam === true)
+    .filter((antenna) => model === null || isJoined(model, antenna))
     .sort((x, y) => x.priceEur - y.priceEur);
 }
+
+/** Whether an antenna can be joined to a radio; where either sheet says nothing, nothing is wrong. */
+export const isJoined = ({ joins }: Pick<RadioModel, "joins">, { join }: Pick<AntennaModel, "join">): boolean =>
+  join === null || joins.length === 0 || joins.includes(join);
 
 /** Radios of the library for a role that reach a frequency, cheapest first. */
 export function radioModelsFor(world: World, role: Radio["role"], frequencyMHz: number): RadioModel[] {

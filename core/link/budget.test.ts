@@ -24,6 +24,7 @@ const antenna = (gainDbi: number): AntennaModel => ({
   id: `a${gainDbi}`,
   receiveBeam: null,
   deliveryDays: null,
+  join: null,
   maker: "Brisote",
   model: "Regla",
   shape: "panel",

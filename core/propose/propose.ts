@@ -96,7 +96,7 @@ function newRadio(
   const model = radioModelsFor(world, role, channel.frequencyMHz).find(
     (m) => channel.widthMHz === undefined || m.widthsMHz.includes(channel.widthMHz),
   );
-  const fitting = antennasFor(world, role, channel.frequencyMHz);
+  const fitting = antennasFor(world, role, channel.frequencyMHz, model);
   // A new sector is turned to its first customer: what cannot be turned hears everybody and is the last resort.
   const turnable = fitting.filter(({ shape }) => shape !== "omni");
   const antennas = role === "sector" && turnable.length > 0 ? turnable : fitting;
@@ -237,7 +237,7 @@ export function clientOnSector(
   const model = keepsKit
     ? client.model
     : radioModelsFor(world, "subscriber", frequencyMHz).find((one) => one.widthsMHz.includes(widthMHz));
-  const antenna = keepsKit ? client.antenna : antennasFor(world, "subscriber", frequencyMHz).at(-1);
+  const antenna = keepsKit ? client.antenna : antennasFor(world, "subscriber", frequencyMHz, model).at(-1);
   if (!model || !antenna) return null;
   const radio: Radio = {
     ...client.radio,

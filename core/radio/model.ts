@@ -1,5 +1,6 @@
 import ipaddr from "ipaddr.js";
 import { z } from "zod";
+import { JOINS } from "../antenna";
 
 /** Whether a text is an IPv4 address with a prefix that leaves room for a laptop beside it. */
 function isDeliveredAddress(text: string): boolean {
@@ -73,6 +74,8 @@ export const radioModelSchema = z.object({
   ports: z.array(z.string().trim().min(1).max(60)).max(12).default([]),
   /** Thinnest and thickest pole that its bracket takes, mm. */
   poleMm: z.tuple([z.number().positive(), z.number().positive()]).default([25, 90]),
+  /** The ways in which an antenna may be joined to it; empty where the sheet does not say. */
+  joins: z.array(z.enum(JOINS)).max(JOINS.length).default([]),
   /** Whether it can turn the receive beam of an adaptive antenna. */
   steersBeam: z.boolean().default(false),
   /** Where it answers as it leaves its box, with the length of that network's prefix; every one of its model there. */

@@ -35,7 +35,7 @@ export function gainTable(world: World, radioId: string, between: ProfileSource)
   if (!first || !kit) return [];
   const client = clientEnd(world, radio, kit);
   const stepDb = Math.max(model.powerStepDb, LEAST_POWER_STEP_DB);
-  const ways = antennasFor(world, "sector", radio.frequencyMHz).flatMap((antenna) => {
+  const ways = antennasFor(world, "sector", radio.frequencyMHz, model).flatMap((antenna) => {
     const { upDeg, downDeg } = bracketReach({ ...linkEnds(world, first).a, antenna });
     const wantedDeg = (radio.tiltDownDeg ?? 0) + now.electricalTiltDownDeg - antenna.electricalTiltDownDeg;
     const mechanicalDeg = Math.min(downDeg, Math.max(-upDeg, wantedDeg));

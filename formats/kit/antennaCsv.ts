@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import { ANTENNA_SHAPES, antennaModelSchema, type AntennaModel, type Cut } from "#core/antenna";
+import { ANTENNA_SHAPES, antennaModelSchema, JOINS, type AntennaModel, type Cut } from "#core/antenna";
 import { decodeText, guessDelimiter, parseNumber, usesDecimalComma, withoutGuard, writeCsv } from "../text";
 import { MOST_ERRORS, type KitError, type ReadKit } from "./error";
 
@@ -32,7 +32,7 @@ const BEAM = ["beamWidthDeg", "beamGainDb", "beamSteersDeg", "beamSideLobesDb"] 
 /** Facts that a sheet need not tell, and that nothing is taken for then. */
 const OPEN: ReadonlySet<string> = new Set(["deliveryDays"]);
 const isBeam = (name: string) => (BEAM as readonly string[]).includes(name);
-const WORDS = ["maker", "model", "shape"] as const;
+const WORDS = ["maker", "model", "shape", "join"] as const;
 type WordFact = (typeof WORDS)[number];
 /** What a sheet that says nothing is taken to mean. */
 const DEFAULTS: Partial<Record<NumberFact, number>> = {
@@ -64,6 +64,7 @@ export function writeAntennaCsv(antenna: AntennaModel): string {
     crossPolarDb: antenna.crossPolarDb,
     weightKg: antenna.weightKg,
     priceEur: antenna.priceEur,
+    ...(antenna.join !== null && { join: antenna.join }),
     ...(antenna.deliveryDays !== null && { deliveryDays: antenna.deliveryDays }),
     ...(beam && {
       beamWidthDeg: beam.widthDeg,
@@ -164,6 +165,9 @@ export function readAntennaCsv(bytes: Uint8Array, makeId: () => string): ReadKit
   const shape = words.get("shape") ?? "";
   if (!(ANTENNA_SHAPES as readonly string[]).includes(shape))
     fault(0, "shape", shape, `must be one of ${ANTENNA_SHAPES.join(", ")}`);
+  const join = words.get("join") ?? "";
+  if (join !== "" && !(JOINS as readonly string[]).includes(join))
+    fault(0, "join", join, `must be one of ${JOINS.join(", ")}, or left out`);
   const hasBeam = BEAM.some((name) => numbers.has(name));
   for (const name of Object.keys(NUMBERS) as NumberFact[])
     if (
@@ -195,6 +199,7 @@ export function readAntennaCsv(bytes: Uint8Array, makeId: () => string): ReadKit
     bracketDownDeg: number("bracketDownDeg"),
     deliveryDays: numbers.get("deliveryDays") ?? null,
     crossPolarDb: number("crossPolarDb"),
+    join: join === "" ? null : join,
     weightKg: number("weightKg"),
     priceEur: number("priceEur"),
     receiveBeam: hasBeam

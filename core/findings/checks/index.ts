@@ -6,6 +6,7 @@ import { blocked } from "./blocked";
 import { bracket } from "./bracket";
 import type { Check } from "./check";
 import { longCable } from "./cable";
+import { joint } from "./joint";
 import { demand } from "./demand";
 import { firmware } from "./firmware";
 import { frames } from "./frames";
@@ -79,6 +80,7 @@ export const CHECKS: readonly Check[] = [
   arrester,
   mounts,
   bracket,
+  joint,
   pole,
   swing,
   idleBeam,
