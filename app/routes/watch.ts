@@ -1,22 +1,28 @@
+import { availabilityOf } from "#core/watch";
 import { jobUnderWay, watchSettings, type Look } from "#jobs";
 import { besideStamp, readWatch } from "#store";
 import { askedOf } from "../data/asked.server";
 import { besideOf } from "../data/beside.server";
-import { requirePlan, requirePlanId } from "../data/plan.server";
+import { openPlan, requirePlan } from "../data/plan.server";
 import { actOnWatch, watchAskSchema } from "../watch/act.server";
 import type { WatchKept } from "../watch/kept";
 import type { Route } from "./+types/watch";
 
 /** How each link does, as the last look found it, and how the plan is watched. */
 export async function loader({ params: { planId }, request }: Route.LoaderArgs) {
-  const store = await requirePlanId(planId);
+  const { store, context } = await openPlan(planId);
   const job = await jobUnderWay(store, planId, "watch");
-  const stamp = `${await besideStamp(store.db, "watch_plans", planId)}-${job?.id ?? ""}`;
+  const stamp = `${await besideStamp(store.db, "watch_plans", planId)}-${job?.id ?? ""}-${context.revision}`;
   return besideOf(request, stamp, async (): Promise<WatchKept> => {
+    const { world } = await context.load();
     const { look, hasToken, received } = await readWatch<unknown, Look>(store.db, planId);
     return {
       ...{ settings: await watchSettings(store, planId), hasToken, received, job },
-      look: look && { at: look.at, links: look.links.map((link) => ({ ...link, months: [] })) },
+      look: look && {
+        at: look.at,
+        links: look.links.map((link) => ({ ...link, months: [] })),
+        availability: availabilityOf(world, look.links),
+      },
     };
   });
 }

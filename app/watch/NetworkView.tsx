@@ -6,8 +6,9 @@ import { onMap, useMapPlaces } from "../desk/PlanAndSection";
 import { PlanMap } from "../map/PlanMap";
 import type { MapLink } from "../map/types";
 import { useLines } from "../stages/useRows";
-import { buttonClass, figure, signedFigure, Table, Term, type Column } from "../ui";
+import { Button, buttonClass, figure, signedFigure, Table, Term, type Column } from "../ui";
 import { NothingYet } from "./NothingYet";
+import { SitesTable } from "./SitesTable";
 import { useWatch } from "./WatchContext";
 import { shareOfTime, WATCH_WORDS, WatchMark } from "./words";
 
@@ -29,6 +30,7 @@ export function NetworkView() {
   const { kept, world, data, selection, select } = useDesk();
   const { kept: watch, failed } = useWatch();
   const [page, setPage] = useState<HTMLElement | null>(null);
+  const [bySite, setBySite] = useState(false);
   const byLink = useMemo(() => new Map((watch?.look?.links ?? []).map((one) => [one.linkId, one])), [watch?.look]);
   const lines = useMemo(
     () =>
@@ -114,8 +116,12 @@ export function NetworkView() {
           <a className={buttonClass()} href={`/plans/${kept.plan.id}/watch/month.pdf`} download>
             Report of the month
           </a>
+          <Button className="px-2 py-0.5 text-xs" aria-pressed={bySite} onClick={() => setBySite(!bySite)}>
+            Customers by site
+          </Button>
         </p>
-        <div ref={setStart}>
+        {bySite && <SitesTable />}
+        <div ref={setStart} hidden={bySite}>
           <Table caption="Links by what they deliver" columns={COLUMNS} isSticky>
             {before > 0 && <tr aria-hidden="true" style={{ height: before }} />}
             {shown.map(({ index }) => (
@@ -124,7 +130,7 @@ export function NetworkView() {
             {after > 0 && <tr aria-hidden="true" style={{ height: after }} />}
           </Table>
         </div>
-        <p className="mt-2 text-xs text-quiet">
+        <p className="mt-2 text-xs text-quiet" hidden={bySite}>
           Levels and rates are medians of the last seven days, a rate against the promised one; shares of time are of
           all hours that were asked.{" "}
           <Term meaning="An hour in which either end was heard of. What the tape says is the share of an average year in which the weaker direction holds its lowest modulation.">

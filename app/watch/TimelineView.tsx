@@ -5,7 +5,9 @@ import { useDesk } from "../desk/DeskContext";
 import { Chart, figure, SelectField, signedFigure, useColours } from "../ui";
 import { HoursCalendar } from "./HoursCalendar";
 import type { LinkChart } from "./kept";
+import { monthsShown } from "./monthsShown";
 import { NothingYet } from "./NothingYet";
+import { SeasonsTable } from "./SeasonsTable";
 import { useChart } from "./useChart";
 import { useWatch } from "./WatchContext";
 
@@ -76,6 +78,11 @@ export function TimelineView() {
           marks={marksOf(kept, chosen, found.chart)}
           other={other?.chart ? { chart: other.chart, name: linkName(kept, otherId) } : null}
         />
+      )}
+      {found?.chart && (
+        <div className="mt-3">
+          <SeasonsTable months={monthsShown(found.chart)} latDeg={a.place.latDeg} />
+        </div>
       )}
     </div>
   );

@@ -1,5 +1,5 @@
 import type { JobView } from "#jobs";
-import type { LinkWatch, WatchSettings } from "#core/watch";
+import type { availabilityOf, LinkWatch, WatchSettings } from "#core/watch";
 
 /** What a window knows of its plan's watch. */
 export interface WatchKept {
@@ -8,7 +8,8 @@ export interface WatchKept {
   received: Record<string, unknown>;
   /** A look or a play that is under way, whoever began it. */
   job: JobView | null;
-  look: { at: string; links: LinkWatch[] } | null;
+  /** Of the newest look each link without its months, and what customers got of all of them. */
+  look: { at: string; links: LinkWatch[]; availability: ReturnType<typeof availabilityOf> } | null;
 }
 
 /** Hours or days of a link, as columns of equal length; null where nothing is known. */

@@ -24,7 +24,7 @@ export function WatchMark({ state }: { state: WatchState }) {
 /** A share of time in per cent as people plan with it; a bound carries its mark. */
 export function shareOfTime(percent: number | null, bound: Bound = null): string {
   if (percent === null) return "–";
-  const text = figure(percent, percent >= 99 ? 3 : 1);
+  const text = percent === 100 ? "100" : figure(percent, percent >= 99 ? 3 : 1);
   return bound === "atMost" ? `≤ ${text}` : bound === "atLeast" ? `≥ ${text}` : text;
 }
 

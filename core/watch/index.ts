@@ -18,7 +18,7 @@ export {
 } from "./buckets";
 export { CAUSES, rankCauses, type CauseKind, type RankedCause } from "./causes";
 export { departures, type CusumBounds, type Departure } from "./cusum";
-export { linkDays, SIDES, type EndDay, type LinkDay, type Side } from "./days";
+export { linkDays, median, SIDES, type EndDay, type LinkDay, type Side } from "./days";
 export { featuresOf, type Features } from "./features";
 export { AT, endSeries, METRIC_COUNT, METRICS, PLAN_SERIES, radioSeries, WEATHER_SERIES, type Metric } from "./metrics";
 export {
@@ -77,4 +77,6 @@ export {
   type WatchState,
 } from "./summary";
 export type { Delivered, HourSeries, WatchedLink } from "./watched";
+export { availabilityOf, type Availability } from "./availability";
+export { SEASONS, seasonsOf, type LinkSeason, type Season } from "./seasons";
 export { learnableOf, learnedPage, type Learnable, type LearnedPage } from "./taught";

@@ -1,0 +1,32 @@
+import { median, monthOfDay, DAY_MS, type LinkMonth } from "#core/watch";
+import type { LinkChart } from "./kept";
+
+/** The months of a link in a chart of it: hours by their state, and what both ends together stood from the promise. */
+export function monthsShown(chart: LinkChart): LinkMonth[] {
+  const months = new Map<number, LinkMonth & { deviations: number[] }>();
+  const monthAt = (ms: number) => {
+    const month = monthOfDay(Math.floor(ms / DAY_MS));
+    const known = months.get(month);
+    if (known) return known;
+    const made = { month, hoursAsked: 0, hoursUp: 0, hoursGood: 0, deviationDb: null, deviations: [] };
+    months.set(month, made);
+    return made;
+  };
+  chart.hours.forEach(({ states }, day) => {
+    const month = monthAt(chart.fromMs + day * DAY_MS);
+    for (const state of states) {
+      month.hoursAsked += Number(state >= "1");
+      month.hoursUp += Number(state >= "2");
+      month.hoursGood += Number(state >= "3");
+    }
+  });
+  chart.levelA.forEach((level, step) => {
+    const other = chart.levelB[step] ?? null;
+    if (level === null || other === null) return;
+    const off = (level - chart.promisedA[step]! + other - chart.promisedB[step]!) / 2;
+    monthAt(chart.fromMs + step * chart.stepMs).deviations.push(off);
+  });
+  return [...months.values()]
+    .sort((x, y) => x.month - y.month)
+    .map(({ deviations, ...month }) => ({ ...month, deviationDb: median(deviations) }));
+}
