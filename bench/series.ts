@@ -84,7 +84,14 @@ const link: SimulatedLink = {
     rainDbPerMmPerH: 0.1,
     biasDb: 1,
   },
-  ...{ leafFactor: 1.1, busyMbps: 20, airtimePercent: 40, supplyV: { a: 24, b: 48 }, faults: [] },
+  ...{
+    leafFactor: 1.1,
+    busyMbps: 20,
+    airtimePercent: 40,
+    growth: { percentAYear: 0, fromHour: 0 },
+    supplyV: { a: 24, b: 48 },
+    faults: [],
+  },
 };
 const memory = memoryOf(seed, 41);
 const toMonth = monthOfDay(start / DAY_MS);

@@ -87,6 +87,7 @@ function linkOf(
         biasDb: pick(seed, 11, -2.5, 2.5),
         leafFactor: pick(seed, 12, 0.7, 1.3),
       },
+      growth: { percentAYear: 0, fromHour: 0 },
       ...{ busyMbps: pick(seed, 13, 5, 60), airtimePercent: pick(seed, 14, 20, 70), supplyV: { a: 24, b: 48 } },
       faults: fault ? [fault] : [],
     },

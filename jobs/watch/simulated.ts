@@ -3,6 +3,7 @@ import { inverseGeodesic } from "#core/geodesy";
 import { rainCoefficients } from "#core/propagation";
 import { linkEnds, type World } from "#core/plan";
 import {
+  HOUR_MS,
   DAY_MS,
   endSeries,
   monthOfDay,
@@ -51,6 +52,11 @@ export function simulatedLink(world: World, watched: WatchedLink, faults: readon
     leafFactor: 0.8 + 0.4 * uniformAt(seed, 2),
     busyMbps,
     airtimePercent: Math.min(70, (100 * busyMbps) / Math.max(1, watched.rateMbps.b)),
+    // What the plan asks for is asked for as it was made.
+    growth: {
+      percentAYear: world.plan.growthPercent,
+      fromHour: Math.floor(Date.parse(world.plan.createdAt) / HOUR_MS),
+    },
     supplyV: { a: watched.isSolar.a ? 24 : 48, b: watched.isSolar.b ? 24 : 48 },
     faults: faults.filter(({ linkId }) => linkId === watched.linkId).map((fault) => faultOf(world, fault)),
   };

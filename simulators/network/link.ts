@@ -14,6 +14,8 @@ export interface SimulatedLink extends WatchedLink {
   /** Asked for at the busiest hour, and how much of a sector's time that takes, percent. */
   busyMbps: number;
   airtimePercent: number;
+  /** By how much both grow in a year, percent, and the hour since 1970 at which they were as they stand here. */
+  growth: { percentAYear: number; fromHour: number };
   /** Nominal supply at each end, V. */
   supplyV: { a: number; b: number };
   faults: readonly Fault[];
@@ -114,7 +116,8 @@ export function toldAt(link: SimulatedLink, side: Side, hour: number, memory: Me
   const rate =
     link.rateMbps[side] * rateShare * Math.max(0.05, 1 - 0.05 * lostDb) * (1 + 0.02 * normalAt(endSeed + 33, minute));
   const busy = 0.25 + 0.75 * Math.max(0, Math.sin((Math.PI * ((hour % 24) - 9)) / 15));
-  const asked = link.busyMbps * busy * (1 + 0.15 * normalAt(endSeed + 34, minute));
+  const grown = (1 + link.growth.percentAYear / 100) ** ((hour - link.growth.fromHour) / HOURS_A_YEAR);
+  const asked = link.busyMbps * grown * busy * (1 + 0.15 * normalAt(endSeed + 34, minute));
   const nominal = link.supplyV[side];
   const night = 1 - Math.min(1, weather.sun * 3);
   const supplyV = link.isSolar[side]
@@ -128,12 +131,17 @@ export function toldAt(link: SimulatedLink, side: Side, hour: number, memory: Me
     noiseDbm: noise,
     rateMbps: Math.max(0, rate),
     throughputMbps: Math.max(0, Math.min(rate * 0.8, asked)),
-    airtimePercent: Math.max(0, Math.min(100, (link.airtimePercent * busy * link.rateMbps[side]) / Math.max(rate, 1))),
+    airtimePercent: Math.max(
+      0,
+      Math.min(100, (link.airtimePercent * grown * busy * link.rateMbps[side]) / Math.max(rate, 1)),
+    ),
     uptimeMin: sinceRestartMin,
     temperatureC: weather.temperatureC + 12 + 8 * weather.sun,
     supplyV,
   };
 }
+
+const HOURS_A_YEAR = 8766;
 
 /** What the past left in a place by now: worked out once for each hour, for all links there. */
 export interface Memory {

@@ -38,6 +38,7 @@ const link = (faults: Fault[], set: Partial<SimulatedLink> = {}): SimulatedLink 
     availabilityBound: null,
   },
   ...{ seed: seedOf(SEED, "one"), rainDbPerMmPerH: 0.1, biasDb: 1, leafFactor: 1.1, busyMbps: 20, airtimePercent: 40 },
+  growth: { percentAYear: 0, fromHour: FROM_HOUR },
   ...{ supplyV: { a: 24, b: 48 }, faults },
   ...set,
 });
@@ -55,6 +56,19 @@ test("the same link tells the same at the same moment, whatever was asked before
   expect(toldAt(one, "a", fromHour + 0.25, memoryOf(SEED, 41))).toEqual(first);
   expect(toldAt(one, "a", fromHour + 0.5, memory)).not.toEqual(first);
   expect([pointingLossDb(3, 6), polarizationLossDb(60)]).toEqual([3, expect.closeTo(6.02, 2)]);
+});
+
+test("traffic grows by the year, and a sector's time with it", () => {
+  const still = link([]);
+  const growing = link([], { growth: { percentAYear: 50, fromHour: FROM_HOUR } });
+  // Noon, a year and two years on: the busy hours are the same ones.
+  for (const years of [0, 1, 2]) {
+    const hour = FROM_HOUR + years * 8766 + 12;
+    const [was, is] = [toldAt(still, "a", hour, memory)!, toldAt(growing, "a", hour, memory)!];
+    expect(is.airtimePercent! / was.airtimePercent!).toBeCloseTo(1.5 ** (years + 12 / 8766), 6);
+    if (is.throughputMbps! < is.rateMbps! * 0.8) expect(is.throughputMbps).toBeGreaterThanOrEqual(was.throughputMbps!);
+    expect(is.level0Dbm).toBe(was.level0Dbm);
+  }
 });
 
 test("a quiet year raises nothing; each fault is found and named", () => {
