@@ -184,8 +184,17 @@ test("jobs are proposed, given a day and a crew, dragged to another day, and tak
   ownDemo,
 }) => {
   const { origin } = new URL(ownDemo);
+  // One sector's customers wait for the next stage of growth.
+  await page.goto(`${origin}/plans/isla-orvena/sectors?sel=radio:ap-quarry-w`);
+  await page.getByLabel("Stage of growth").selectOption("2");
+  await page.getByRole("button", { name: /^Keep/ }).click();
+  await expect(page.getByText(/^Nothing in hand/)).toBeVisible();
   await page.goto(`${origin}/plans/isla-orvena/install`);
+  await expect(page.getByText(/^\d links of later stages wait too\.$/)).toBeVisible();
   await page.getByRole("button", { name: /^Propose \d+ jobs$/ }).click();
+  await expect(page.getByRole("button", { name: "Nothing waits in this stage" })).toBeVisible();
+  await page.getByLabel("Stages of growth").selectOption("2");
+  await page.getByRole("button", { name: /^Propose \d jobs$/ }).click();
   await expect(page.getByRole("button", { name: "Every link has its job" })).toBeVisible();
   await expectAccessible(page, "the board of jobs");
   const card = page.getByRole("region", { name: "No day yet" }).getByRole("listitem").filter({ hasText: "Casa Fonve" });

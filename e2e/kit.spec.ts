@@ -208,5 +208,14 @@ test("a site moves to another network in the order in which nobody is lost, and 
   await page.getByRole("button", { name: /^Keep/ }).click();
   await expect(page.getByText(/^Nothing in hand/)).toBeVisible();
   await expect(page.locator('[data-network="site-quarry"]')).toContainText("customers 10.47.0.0/24");
+  // What others have is given to nobody, and whoever has it is told whose it is.
+  const reserved = page.getByLabel(/^Reserved, one a line/);
+  await reserved.fill("router");
+  await expect(page.getByRole("alert")).toContainText('Line 1, "router", begins with no address');
+  await reserved.fill("10.44.0.20 - 10.44.0.29 the school's own");
+  await expect(page.getByRole("alert")).toHaveCount(0);
+  await expect(page.getByText("is reserved: the school's own").first()).toBeVisible();
+  await page.getByRole("button", { name: /^Give \d+ radios the next free/ }).click();
+  await expect(page.getByText("is reserved: the school's own")).toHaveCount(0);
   await expect(page.locator('[data-network="site-quarry"]')).toContainText("10.46.0.1");
 });

@@ -55,6 +55,20 @@ test("a storm moves the ridge bridge: alarm, cause, job, new proof, alarm closed
   await expect(alarm).toContainText(/Closed: proven anew on \d{4}-\d\d-\d\d/);
 });
 
+test("customers are counted by site, and a link's year stands by its seasons", async ({ page, demo }) => {
+  await page.goto(`${demo}/watch`);
+  await page.getByRole("button", { name: "Customers by site" }).click();
+  const plan = page.locator('[data-availability="plan"]');
+  await expect(plan).toContainText("The plan", { timeout: 60_000 });
+  await expect(plan.locator("td").nth(6)).toHaveText(/^≥ \d/);
+  await expectAccessible(page, "customers by site");
+  await page.goto(`${demo}/watch?view=timeline&sel=link:link-long`);
+  await page.getByLabel("Shown").selectOption("a year");
+  await expect(page.locator("[data-seasons]").getByRole("row", { name: /^winter/ })).toContainText("dB,", {
+    timeout: 20_000,
+  });
+});
+
 test("samples come in by a token alone, and what cannot be kept is told by row, field and bound", async ({
   page,
   ownDemo,
