@@ -1,5 +1,4 @@
 import { expect, test } from "@jest/globals";
-import { peakGainDbi } from "#core/antenna";
 import { answerOf, fedSites, outcomeOf, peopleBehind, summarize, type LinkSummary } from "#core/outcome";
 import { steadyMbps } from "#core/link";
 import { linkEnds, worldOf, type Link, type World } from "#core/plan";

@@ -1,16 +1,6 @@
 import { peakGainDbi } from "../antenna";
 import type { Place } from "../geodesy";
-import {
-  endOf,
-  linksOn,
-  mergePatches,
-  radioPatches,
-  type Patch,
-  type Link,
-  type LinkEnd,
-  type Radio,
-  type World,
-} from "../plan";
+import { endOf, linksOn, mergePatches, radioPatches, type Patch, type LinkEnd, type Radio, type World } from "../plan";
 import { isChannelInBand } from "../radio";
 import { ruleSetOf, type Rule, type RuleFlag } from "../regulation";
 import { channelCouplingDb } from "../spectrum";
