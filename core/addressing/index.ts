@@ -8,7 +8,7 @@ export {
   type RoleNetwork,
 } from "./plan";
 export { proposeAddresses } from "./propose";
-export { MOST_RESERVED, reservedOf, reservedProblem, type Reserved } from "./reserved";
+export { reservedBy, reservedOf, reservedProblem } from "./reserved";
 export { renumbering, type Renumbering, type RenumberStep } from "./renumber";
 export {
   firstAddress,

@@ -1,5 +1,5 @@
 import type { Radio, Site, World } from "../plan";
-import { reservedOf } from "./reserved";
+import { reservedBy, reservedOf } from "./reserved";
 import {
   firstAddress,
   isInSubnet,
@@ -52,11 +52,11 @@ export function takenAddresses(world: World): Taken & { add: (address: AddressTe
     if (site.clientSubnet !== "") take(firstAddress(site.clientSubnet) ?? "");
   }
   const isReserved = (text: AddressText) => {
-    const address = parsedAddress(text);
-    return address !== null && reserved.some(({ holds }) => holds(address));
+    const address = reserved.length > 0 ? parsedAddress(text) : null;
+    return address !== null && reservedBy(reserved, address) !== undefined;
   };
   return {
-    has: (address) => taken.has(address) || (reserved.length > 0 && isReserved(address)),
+    has: (address) => taken.has(address) || isReserved(address),
     add: (address) => void taken.add(address),
   };
 }
@@ -102,7 +102,7 @@ export function addressFaults(world: World): AddressFault[] {
     first.set(text, radio.id);
     const gateway = gateways.get(text);
     if (gateway !== undefined) return fault("twice", `${text} is the gateway of ${gateway}`);
-    const kept = reserved.find(({ holds }) => holds(address));
+    const kept = reservedBy(reserved, address);
     if (kept) return fault("reserved", `${text} is reserved: ${kept.whose || kept.text}`);
     const siteId = homeSiteOf(world, radio, apOf);
     const network = networks.get(`${siteId ?? ""} ${radio.role}`);

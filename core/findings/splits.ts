@@ -1,4 +1,4 @@
-import { inverseGeodesic, normalizeAzimuthDeg, signedAngleDeg } from "../geodesy";
+import { inverseGeodesic, normalizeAzimuthDeg, signedAngleDeg, type Place } from "../geodesy";
 import { withPowerInCap } from "../kit";
 import { fedSites } from "../outcome";
 import {
@@ -86,13 +86,10 @@ export function splitSector(
           setPatch("radios", link.bRadioId, { carrierId: own.carrierId }),
         ]),
       );
-    // Its customers stand where the others' noise will matter too; the quietest channel is sought from its own mast.
-    const others: World = { ...planned, radios: new Map(planned.radios) };
-    for (const { id, bRadioId } of arc) if (others.links.has(id)) others.radios.delete(bRadioId);
-    others.radios.delete(own.id);
-    const choices = quietChannelsMHz(others, [sector.place], sector, widthMHz, radio.frequencyMHz, "ptmp");
     const frequencyMHz =
-      isFirst && widthMHz === radio.widthMHz ? radio.frequencyMHz : choices[Math.min(rank, choices.length - 1)]!;
+      isFirst && widthMHz === radio.widthMHz
+        ? radio.frequencyMHz
+        : quietMHz(planned, own.id, arc, sector.place, sector, widthMHz, rank);
     onMHz.push(frequencyMHz);
     put(groupOn(planned, own.id, frequencyMHz, widthMHz));
     const end = endOf(planned, own.id);
@@ -110,6 +107,26 @@ export function splitSector(
     sectorIds,
     siteId: radio.siteId,
   };
+}
+
+/**
+ * The channel that is `rank` places behind the quietest for an access point and some customers: they stand where the others' noise will
+ * matter too, but it is sought from the mast.
+ */
+function quietMHz(
+  planned: World,
+  radioId: string,
+  served: readonly Link[],
+  mast: Place,
+  sector: LinkEnd,
+  widthMHz: number,
+  rank: number,
+): number {
+  const others: World = { ...planned, radios: new Map(planned.radios) };
+  for (const { bRadioId } of served) others.radios.delete(bRadioId);
+  others.radios.delete(radioId);
+  const choices = quietChannelsMHz(others, [mast], sector, widthMHz, sector.radio.frequencyMHz, "ptmp");
+  return choices[Math.min(rank, choices.length - 1)]!;
 }
 
 /** Second sites that are tried: the nearest to the customers. */
@@ -180,11 +197,7 @@ export function ontoSecondSite(
       setPatch("radios", link.bRadioId, { carrierId: id, azimuthDeg: null, tiltDownDeg: null }),
     ]),
   );
-  const others: World = { ...planned, radios: new Map(planned.radios) };
-  for (const { bRadioId } of moved) others.radios.delete(bRadioId);
-  others.radios.delete(id);
-  const choices = quietChannelsMHz(others, [site], sector, radio.widthMHz, radio.frequencyMHz, "ptmp");
-  const frequencyMHz = choices[Math.min(rank, choices.length - 1)]!;
+  const frequencyMHz = quietMHz(planned, id, moved, site, sector, radio.widthMHz, rank);
   put(groupOn(planned, id, frequencyMHz, radio.widthMHz));
   put(radioPatches(planned, withPowerInCap(planned, endOf(planned, id), "ptmp")));
   return {

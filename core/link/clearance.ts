@@ -165,7 +165,7 @@ export function checkClearance(
     worstIndex,
     worstKm: distancesKm[worstIndex]!,
     worstIntrusionM: isMet ? 0 : worstIntrusionM,
-    intrusionM,
+    intrusionM: isMet ? 0 : intrusionM,
     deepestKm: distancesKm[isMet ? worstIndex : deepestIndex]!,
     lacking: firstLacking < 0 ? null : [firstLacking, lastLacking],
     leastHeightAM: Math.max(0, bAmslM + leastA * pathKm - groundAmslM[0]!),

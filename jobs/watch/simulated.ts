@@ -44,6 +44,7 @@ export function simulatedLink(world: World, watched: WatchedLink, faults: readon
   const km = inverseGeodesic(a.place, b.place).distanceM / 1000;
   const { k } = rainCoefficients({ frequencyGHz: Math.max(1, a.radio.frequencyMHz / 1000), polarization: "V" });
   const busyMbps = (b.demand?.downMbps ?? 60) / Math.max(1, world.plan.oversubscription);
+  const madeHour = Math.floor(Date.parse(world.plan.createdAt) / HOUR_MS);
   return {
     ...watched,
     seed,
@@ -54,8 +55,8 @@ export function simulatedLink(world: World, watched: WatchedLink, faults: readon
     airtimePercent: Math.min(70, (100 * busyMbps) / Math.max(1, watched.rateMbps.b)),
     // What the plan asks for is asked for as it was made.
     growth: {
-      percentAYear: world.plan.growthPercent,
-      fromHour: Math.floor(Date.parse(world.plan.createdAt) / HOUR_MS),
+      percentAYear: Number.isFinite(madeHour) ? world.plan.growthPercent : 0,
+      fromHour: Number.isFinite(madeHour) ? madeHour : 0,
     },
     supplyV: { a: watched.isSolar.a ? 24 : 48, b: watched.isSolar.b ? 24 : 48 },
     faults: faults.filter(({ linkId }) => linkId === watched.linkId).map((fault) => faultOf(world, fault)),
