@@ -179,6 +179,42 @@ test("both ends work a job without signal, one is killed in the middle, and ever
   }
 });
 
+test("a job that an earlier Tejado put on the phone comes anew by itself", async ({ demo }) => {
+  const folder = mkdtempSync(join(tmpdir(), "tejado-phone-old-"));
+  const phoneOf = await phone(folder);
+  try {
+    const page = await phoneOf.newPage();
+    const { origin } = new URL(demo);
+    await takeAlong(page, origin, "Ilda", "Harbour hut");
+    await page.evaluate(
+      () =>
+        new Promise<void>((resolve, reject) => {
+          const opening = indexedDB.open("tejado-field");
+          opening.onsuccess = () => {
+            const packs = opening.result.transaction("packs", "readwrite").objectStore("packs");
+            const reading = packs.openCursor();
+            reading.onsuccess = () => {
+              const cursor = reading.result;
+              if (!cursor) return;
+              const { format, ...old } = cursor.value as { format?: number; madeAt: string };
+              if (format === undefined) reject(new Error("packs have no format"));
+              cursor.update({ ...old, madeAt: "2020-02-02T02:02:00.000Z" });
+            };
+            packs.transaction.oncomplete = () => resolve();
+          };
+        }),
+    );
+    await page.goto(`${origin}/field/`);
+    await page.reload();
+    await expect(page.locator(`[data-job="${JOB}"]`)).toBeVisible();
+    await expect(page.locator(`[data-job="${JOB}"]`)).not.toContainText("2020-02-02", { timeout: 30_000 });
+    await expect(page.getByText("Fetched by an earlier Tejado")).toHaveCount(0);
+  } finally {
+    await phoneOf.close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+});
+
 test("jobs are proposed, given a day and a crew, dragged to another day, and taken back by undo", async ({
   page,
   ownDemo,

@@ -1,7 +1,8 @@
 import { clock } from "#core/crews";
-import type { FieldPack, FieldVisit } from "#wire";
+import { PACK_FORMAT, type FieldPack, type FieldVisit } from "#wire";
 import { useEffect, useState } from "react";
-import { keepPack, dropPack } from "./keep";
+import { fetchPack } from "./fetchPack";
+import { dropPack } from "./keep";
 import { Big, Box, OneOf, Unsent } from "./parts";
 import { useField } from "./useField";
 
@@ -40,6 +41,9 @@ export function JobList({ planId }: { planId: string | null }) {
             <p className="text-sm text-quiet">
               {whenWords(pack.visit)} · as of {pack.madeAt.slice(0, 16).replace("T", " ")} UTC
             </p>
+            {pack.format !== PACK_FORMAT && (
+              <p className="text-sm">Fetched by an earlier Tejado: it comes anew by itself when there is signal.</p>
+            )}
             <div className="mt-2 flex flex-wrap gap-2">
               {(["a", "b"] as const).map((side) => (
                 <a
@@ -91,14 +95,8 @@ function TakeAlong({ planId }: { planId: string }) {
       .catch(() => setProblem("The plan cannot be reached now. What is on this phone is all there."));
   }, [planId]);
   const take = async ({ id, name }: FieldVisit) => {
-    const address = `/plans/${encodeURIComponent(planId)}/field?visit=${encodeURIComponent(id)}`;
-    const response = await fetch(address).catch(() => null);
-    if (!response?.ok) return setProblem(`${name} could not be fetched: try again where there is signal.`);
-    const pack = (await response.json()) as FieldPack;
-    await keepPack(pack);
-    // Looked at once, photographs stay with the page.
-    const photos = pack.ends ? [...pack.ends.a.photos, ...pack.ends.b.photos] : [];
-    await Promise.allSettled(photos.map((photo) => fetch(`/plans/${encodeURIComponent(planId)}/photos/${photo.id}`)));
+    if (!(await fetchPack(planId, id)))
+      return setProblem(`${name} could not be fetched: try again where there is signal.`);
     await reload();
   };
   const held = new Set(packs.map(({ visit }) => visit.id));

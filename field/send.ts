@@ -1,5 +1,6 @@
 import type { FieldNote } from "#core/crews";
-import type { FieldAnswer } from "#wire";
+import { PACK_FORMAT, type FieldAnswer } from "#wire";
+import { fetchPack } from "./fetchPack";
 import { keepPack, readEntries, readPacks, writeEntries, type Entry } from "./keep";
 
 /** Entries that are sent at once: what breaks off is sent again, so less is lost of a bad minute. */
@@ -30,6 +31,8 @@ export async function sendWaiting(): Promise<Way> {
       }
       for (const entry of mine) if (entry.photo) await sendPhoto(entry, entry.photo);
     }
+    // Everything that was written is at the desk: what an earlier Tejado gave may go.
+    for (const { planId, visit, format } of packs) if (format !== PACK_FORMAT) await fetchPack(planId, visit.id);
     return "open";
   } catch {
     return "closed";

@@ -30,8 +30,13 @@ export interface FieldEnd {
   landmarks: { name: string; bearingDeg: number; distanceM: number }[];
 }
 
+/** Counts up whenever the field pages need something that packs fetched before do not hold: phones then fetch theirs anew. */
+export const PACK_FORMAT = 1;
+
 /** All that a phone holds of one job: enough for a day without signal. */
 export interface FieldPack {
+  /** As `PACK_FORMAT` was when it was made; missing in packs from before it was counted. */
+  format?: number;
   planId: string;
   planName: string;
   revision: number;

@@ -8,7 +8,7 @@ import { linkEnds, type LinkEnd, type Visit, type World } from "#core/plan";
 import { toolWords } from "#core/procedures";
 import { promisedBy } from "#core/proof";
 import { readFieldNotes, type Store } from "#store";
-import type { FieldEnd, FieldPack, FieldVisit } from "#wire";
+import { PACK_FORMAT, type FieldEnd, type FieldPack, type FieldVisit } from "#wire";
 import type { PlanContext } from "#engine";
 
 /** How near and how far another site may stand to tell a direction by, and how many are told. */
@@ -90,7 +90,7 @@ export async function fieldPack(
     planId: world.plan.id,
     planName: world.plan.name,
     revision,
-    madeAt: now.toISOString(),
+    ...{ format: PACK_FORMAT, madeAt: now.toISOString() },
     plan: world.plan,
     visit,
     name: visitName(world, visit),
