@@ -116,7 +116,7 @@ export function NetworkView() {
           <a className={buttonClass()} href={`/plans/${kept.plan.id}/watch/month.pdf`} download>
             Report of the month
           </a>
-          <Button className="px-2 py-0.5 text-xs" aria-pressed={bySite} onClick={() => setBySite(!bySite)}>
+          <Button aria-pressed={bySite} onClick={() => setBySite(!bySite)}>
             Customers by site
           </Button>
         </p>

@@ -24,9 +24,14 @@ export function WatchMark({ state }: { state: WatchState }) {
 /** A share of time in per cent as people plan with it; a bound carries its mark. */
 export function shareOfTime(percent: number | null, bound: Bound = null): string {
   if (percent === null) return "–";
+  // What is short of all of the time is never told as all of it.
+  if (percent < 100 && percent >= ALMOST_ALL) return bound === null || bound === "atLeast" ? "> 99.999" : "≤ 100";
   const text = percent === 100 ? "100" : figure(percent, percent >= 99 ? 3 : 1);
   return bound === "atMost" ? `≤ ${text}` : bound === "atLeast" ? `≥ ${text}` : text;
 }
+
+/** From here on three decimals would round to all of it. */
+const ALMOST_ALL = 99.9995;
 
 /** Odds are never told as certain. */
 export function oddsText(odds: number): string {

@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { checkOf } from "#core/findings";
 import { radiosOnMast, strikesOn, SWING_GAP_M, windAreaOf } from "#core/mast";
-import { withPatches } from "#core/plan";
+import { setPatch, withPatches } from "#core/plan";
 import { radio, valley } from "#core/testing";
 
 /** Two dishes on the western mast, the second `apartM` under the first, `turnDeg` from its heading. */
@@ -45,4 +45,17 @@ test("the finding says how far apart they pass, and each way out was tried", () 
   const ways = check.remedies!(world, { ...fault!, check: "swing" } as never, {} as never);
   expect(ways).toHaveLength(2);
   for (const { patches } of ways) expect(strikes(withPatches(world, patches))).toEqual([]);
+});
+
+test("what is thin turns beside its neighbour, and what looks nowhere hangs beside anything", () => {
+  // Two rods of a hand's width and the half metre between them.
+  expect(strikes(twoDishes(0, 0, "brisote-ronda-5-13"))).toEqual([]);
+  const widthM = (id: string) => windAreaOf(twoDishes(1).antennaModels.get(id)!).widthM;
+  // By hand: half of both, the stand-off of both, and the gap; the sector needs more than half a metre, the rods less.
+  expect(widthM("brisote-ronda-5-13") + 0.3).toBeLessThan(0.5);
+  expect(widthM("brisote-plato-5-25") + 0.3).toBeGreaterThan(0.5);
+  expect(strikes(twoDishes(0, 0, "brisote-plato-5-25"))).toHaveLength(1);
+  const nowhere = withPatches(twoDishes(0.1, 120), [setPatch("radios", "second", { azimuthDeg: null })]);
+  expect(strikes(twoDishes(0.1, 120))).toEqual([]);
+  expect(strikes(nowhere)).toHaveLength(1);
 });

@@ -11,7 +11,12 @@ const sector = {
   antennaModelId: "brisote-arco-5-17-90",
 };
 /** A sector on the western mast that looks east, with one customer of its own and a stranger `eastKm` and `northKm` away. */
-function alone(eastKm: number, northKm: number, change: (rows: ValleyRows) => void = () => undefined): World {
+function alone(
+  eastKm: number,
+  northKm: number,
+  change: (rows: ValleyRows) => void = () => undefined,
+  latDeg = -1,
+): World {
   return valley(0, (rows) => {
     rows.links = rows.links.filter(({ kind }) => kind === "access");
     rows.radios = rows.radios.filter(({ role }) => role !== "bridge");
@@ -20,10 +25,11 @@ function alone(eastKm: number, northKm: number, change: (rows: ValleyRows) => vo
       { azimuthDeg: 90, cableLossDb: 1, txPowerDbm: 19 },
     );
     const degree = 111.2;
-    const shrink = Math.cos(Math.PI / 180);
+    const shrink = Math.cos((latDeg * Math.PI) / 180);
+    for (const row of [...rows.sites, ...rows.subscribers]) row.latDeg += latDeg + 1;
     rows.subscribers.push({
       ...rows.subscribers[0]!,
-      ...{ id: "stranger", people: 7, latDeg: -1 + northKm / degree, lonDeg: 20 + eastKm / (degree * shrink) },
+      ...{ id: "stranger", people: 7, latDeg: latDeg + northKm / degree, lonDeg: 20 + eastKm / (degree * shrink) },
     });
     change(rows);
   }).world;
@@ -88,4 +94,39 @@ test("a bridge that is not turned by hand looks along itself", () => {
     });
   expect(noiseMadePeopleKm2(bridge(0))).toBeGreaterThan(0);
   expect(noiseMadePeopleKm2(bridge(0))).toBeGreaterThan(noiseMadePeopleKm2(bridge(-12)));
+});
+
+test("far from the equator a degree of longitude is as short as it is there", () => {
+  const reachKm = aheadKm(alone(0, 0, undefined, 60));
+  expect(noiseMadePeopleKm2(alone(reachKm * 0.98, 0, undefined, 60))).toBeGreaterThan(0);
+  expect(noiseMadePeopleKm2(alone(reachKm * 1.02, 0, undefined, 60))).toBe(0);
+  // Over the 180th meridian too.
+  const beyond = (km: number) =>
+    alone(km, 0, (rows) => {
+      for (const row of [...rows.sites, ...rows.subscribers]) row.lonDeg += 159.97;
+      for (const row of rows.subscribers) if (row.lonDeg > 180) row.lonDeg -= 360;
+    });
+  expect(noiseMadePeopleKm2(beyond(reachKm * 0.9))).toBeGreaterThan(0);
+  expect(noiseMadePeopleKm2(beyond(reachKm * 1.1))).toBe(0);
+});
+
+test("both ends of a bridge count, each along itself, whatever way it runs", () => {
+  const bridge = (eastKm: number, northKm: number) =>
+    alone(
+      eastKm,
+      northKm,
+      (rows) => {
+        rows.radios = [radio("near", { siteId: "west" }), radio("far", { siteId: "east" })];
+        rows.links = [{ ...rows.links[0]!, id: "one", kind: "bridge", aRadioId: "near", bRadioId: "far" }];
+        rows.subscribers.shift();
+        // Ten kilometres north-east.
+        const east = rows.sites.find(({ id }) => id === "east")!;
+        Object.assign(east, { latDeg: 45 + 7 / 111.2, lonDeg: 20 + 7 / (111.2 * Math.cos(Math.PI / 4)) });
+      },
+      45,
+    );
+  // Behind the near end, in the beam of the far one; behind the far one, in that of the near one; and beside both.
+  expect(noiseMadePeopleKm2(bridge(-5, -5))).toBeGreaterThan(0);
+  expect(noiseMadePeopleKm2(bridge(12, 12))).toBeGreaterThan(0);
+  expect(noiseMadePeopleKm2(bridge(-12, 12))).toBe(0);
 });
