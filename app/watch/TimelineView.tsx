@@ -1,11 +1,11 @@
 import { linkEnds, linkName, type World } from "#core/plan";
+import { monthsShown } from "#core/watch";
 import { Suspense, useState } from "react";
 import type { Props } from "react-apexcharts";
 import { useDesk } from "../desk/DeskContext";
 import { Chart, figure, SelectField, signedFigure, useColours } from "../ui";
 import { HoursCalendar } from "./HoursCalendar";
 import type { LinkChart } from "./kept";
-import { monthsShown } from "./monthsShown";
 import { NothingYet } from "./NothingYet";
 import { SeasonsTable } from "./SeasonsTable";
 import { useChart } from "./useChart";

@@ -15,7 +15,7 @@ export interface Reserved {
 /** Most entries that are looked at: each is held against every radio. */
 export const MOST_RESERVED = 200;
 
-/** One line: an address, a range "first - last", or a network, then whose it is; null for what is none of these. */
+/** Reads one line: an address, a range or a network, and then whose it is. Null for a line that begins with none of them. */
 function reservedIn(line: string): Reserved | null {
   const [, from = "", to = "", rest = ""] = /^(\S+?)\s*-\s*(\S+)\s*(.*)$/.exec(line) ?? [];
   const ends = [parsedAddress(from), parsedAddress(to)];

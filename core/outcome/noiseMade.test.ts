@@ -35,7 +35,7 @@ function alone(
   }).world;
 }
 
-/** By hand: how far ahead it stands over thermal noise of 20 MHz and 6 dB, at most 40 km. */
+/** Worked out by hand: how far ahead of the sector its signal is above the noise of 20 MHz with a noise figure of 6 dB, km. */
 function aheadKm(world: World): number {
   const { antennaModelId, frequencyMHz, txPowerDbm, cableLossDb, polarization } = world.radios.get("sector")!;
   const antenna = world.antennaModels.get(antennaModelId)!;

@@ -21,7 +21,7 @@ const bearingDeg = (eastKm: number, northKm: number) => (Math.atan2(eastKm, nort
 const placeOf = (world: World, { siteId, subscriberId }: Radio): Place | null =>
   world.sites.get(siteId ?? "") ?? world.subscribers.get(subscriberId ?? "") ?? null;
 
-/** How far one transmitter stands over the floor of whoever does not want it, degree by degree clockwise from north, km. */
+/** How far away a transmitter is still above an unwanting receiver's noise floor, km, for each degree clockwise from north. */
 function reachKm(world: World, radio: Radio, aimDeg: number | null): Float64Array | null {
   const antenna = world.antennaModels.get(radio.antennaModelId);
   if (!antenna) return null;

@@ -37,7 +37,7 @@ const FEWEST_SAMPLES = 3;
 /** Arrays that one profile after another is written to, so that many paths in a row leave nothing to clear away. */
 export interface ProfileScratch extends RoomySamples {
   obstructionsInto?: Float64Array | undefined;
-  /** The first so many samples as arrays of their own, by how many: a view costs as much as a hundred samples read. */
+  /** The first so many samples as arrays of their own, by how many: making the views anew costs a path some microseconds. */
   firsts?: Map<number, ProfileScratch>;
 }
 

@@ -92,7 +92,6 @@ function readBlocks(
     const east = (lonDeg[i]! - westDeg) * (1 / cellLonDeg) - 0.5;
     const south = (northDeg - latDeg[i]!) * (1 / cellLatDeg) - 0.5;
     const isOn = east >= 0 && south >= 0 && east < columns && south < rows;
-    // Whole numbers as the processor has them, or every index in the loops below is worked out as a fraction.
     const column = east | 0;
     const row = south | 0;
     block.start = isOn ? startOf(surface, blockOf(surface, column, row)) : HOLE;
@@ -134,8 +133,7 @@ interface Block {
   hasHole: boolean;
 }
 
-// The two loops below have no call in them, and are two: with a call, or with both in one, they take half as long again, because
-// what they work with no longer fits into a processor's registers.
+// The two loops below have no call in them, and are two: each then works with few enough arrays for a processor's registers.
 
 /** Reads the ground from sample `first` on, up to the first that lies outside the block; gives that one's index. */
 function readGroundInBlock(

@@ -1,6 +1,6 @@
 import { feedingLinks, nearSite, stepsFromFeed } from "../outcome";
 import type { World } from "../plan";
-import type { LinkMonth, LinkWatch } from "./summary";
+import { FEWEST_HOURS, type LinkMonth, type LinkWatch } from "./summary";
 
 /** What some customers got over the months that are known, each of their people counted. */
 export interface Availability {
@@ -19,9 +19,6 @@ export interface Availability {
    */
   throughPercent: number | null;
 }
-
-/** Months with less asked than this are no months to be the worst one, hours. */
-const FEWEST_HOURS = 24 * 7;
 
 /** One customer's link with the bridges that it hangs on; null where those are not known. */
 interface Customer {

@@ -78,5 +78,6 @@ export {
 } from "./summary";
 export type { Delivered, HourSeries, WatchedLink } from "./watched";
 export { availabilityOf, type Availability } from "./availability";
+export { monthsShown } from "./monthsShown";
 export { SEASONS, seasonsOf, type LinkSeason, type Season } from "./seasons";
 export { learnableOf, learnedPage, type Learnable, type LearnedPage } from "./taught";

@@ -40,7 +40,7 @@ const LAST_DAYS = 7;
 /** Hours at less than this share of the promised rate are bad ones. */
 export const GOOD_SHARE = 0.5;
 /** Months with less known than this are no months to be the worst one, hours. */
-const FEWEST_HOURS = 24 * 7;
+export const FEWEST_HOURS = 24 * 7;
 
 /** An hour of a link: not asked, silent, bad or good. */
 export type HourState = 0 | 1 | 2 | 3;

@@ -1,6 +1,5 @@
 import { expect, test } from "@jest/globals";
-import type { LinkChart } from "./kept";
-import { monthsShown } from "./monthsShown";
+import { monthsShown } from "#core/watch";
 
 test("a chart's months count its hours by state, and take the middle of what both ends stood off the promise", () => {
   const chart = {
@@ -15,7 +14,7 @@ test("a chart's months count its hours by state, and take the middle of what bot
       { day: "2026-02-01", states: "333333" },
       { day: "2026-02-02", states: "000000" },
     ],
-  } as unknown as LinkChart;
+  };
   const january = (2026 - 1970) * 12;
   expect(monthsShown(chart)).toEqual([
     { month: january, hoursAsked: 5, hoursUp: 4, hoursGood: 3, deviationDb: -2 },

@@ -1,8 +1,23 @@
-import { median, monthOfDay, DAY_MS, type LinkMonth } from "#core/watch";
-import type { LinkChart } from "./kept";
+import { median } from "./days";
+import { DAY_MS } from "./buckets";
+import { monthOfDay } from "./months";
+import type { LinkMonth } from "./summary";
+
+/** What a timeline holds of a link, as columns of equal steps; null where nothing is known. */
+export interface ShownHours {
+  /** The first step, and the width of each, ms. */
+  fromMs: number;
+  stepMs: number;
+  levelA: readonly (number | null)[];
+  levelB: readonly (number | null)[];
+  promisedA: readonly number[];
+  promisedB: readonly number[];
+  /** By day: state of each of its 24 hours, as `hourState` tells it. */
+  hours: readonly { states: string }[];
+}
 
 /** The months of a link in a chart of it: hours by their state, and what both ends together stood from the promise. */
-export function monthsShown(chart: LinkChart): LinkMonth[] {
+export function monthsShown(chart: ShownHours): LinkMonth[] {
   const months = new Map<number, LinkMonth & { deviations: number[] }>();
   const monthAt = (ms: number) => {
     const month = monthOfDay(Math.floor(ms / DAY_MS));
