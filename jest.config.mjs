@@ -1,5 +1,8 @@
 export default {
   testEnvironment: "node",
+  globalSetup: "<rootDir>/store/testing/setUp.ts",
+  setupFiles: ["<rootDir>/threads/built.ts"],
+  globalTeardown: "<rootDir>/store/testing/takeDown.ts",
   extensionsToTreatAsEsm: [".ts", ".tsx"],
   transform: {
     "^.+\\.tsx?$": [

@@ -1,6 +1,4 @@
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { rmSync } from "node:fs";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { acceptInvitation, invite, makeAccount, opens, passwordProblem, signIn, tokenHashOf } from "#accounts";
 import { valley } from "#core/testing";
@@ -19,10 +17,11 @@ import {
   signedBy,
   type Store,
 } from "#store";
+import { begunDirectory } from "../store/testing";
 
 const PASSWORD = "wind over the ridge";
 const ASKER = { address: "10.0.0.7", browser: "a browser" };
-const directory = mkdtempSync(join(tmpdir(), "tejado-accounts-"));
+const directory = await begunDirectory("accounts");
 let store: Store;
 beforeAll(async () => {
   store = await openStore(directory);

@@ -1,6 +1,4 @@
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { rmSync } from "node:fs";
 import { afterAll, beforeAll, beforeEach, expect, test } from "@jest/globals";
 import { askOf, forgetPlans, onChange, planContext, stopEngine, type PlanContext } from "#engine";
 import { fromColumns, shownAfter, type ChangeWire, type PlanWire, type ShownSince } from "#wire";
@@ -18,11 +16,12 @@ import {
   stepRecord,
   type Store,
 } from "#store";
+import { begunDirectory } from "../store/testing";
 
 let directory: string;
 let store: Store;
 beforeAll(async () => {
-  directory = mkdtempSync(join(tmpdir(), "tejado-engine-"));
+  directory = await begunDirectory("engine");
   store = await openStore(directory);
 });
 afterAll(async () => {

@@ -2,17 +2,7 @@ import type { Place } from "#core/geodesy";
 import { removePatch } from "#core/plan";
 import { randomUUID } from "node:crypto";
 import { execFileSync, spawnSync } from "node:child_process";
-import {
-  copyFileSync,
-  existsSync,
-  mkdirSync,
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  writeFileSync,
-} from "node:fs";
-import { tmpdir } from "node:os";
+import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { Readable } from "node:stream";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
@@ -58,8 +48,9 @@ import {
   writeStaging,
   type Store,
 } from "#store";
+import { begunDirectory } from "../store/testing";
 
-const directory = mkdtempSync(join(tmpdir(), "tejado-jobs-"));
+const directory = await begunDirectory("jobs");
 let store: Store;
 const quiet: JobTools = { progress: () => undefined, check: () => undefined, signal: new AbortController().signal };
 const ENTRIES = { totalBytes: 1e9, entries: 1000 };
@@ -163,7 +154,7 @@ test("a plan's archive opens in an empty Tejado to the same plan, and its second
   await writeStaging(store.db, "valley", note);
   await putStock(store.db, "valley", "brisote-vela-5", "ordered", 3);
   const first = await archivePlan(store, "valley", quiet);
-  const elsewhere = mkdtempSync(join(tmpdir(), "tejado-elsewhere-"));
+  const elsewhere = await begunDirectory("elsewhere");
   const other = await openStore(elsewhere);
   try {
     const planId = await takeBytes(other, first, signedBy("Ana"), quiet);

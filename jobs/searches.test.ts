@@ -1,7 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { rmSync } from "node:fs";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { withPatches, worldOf, type Area, type Layer } from "#core/plan";
 import { searchWaysOut, type SearchResult } from "#core/search";
@@ -27,8 +25,9 @@ import { Stopped, stopPool } from "#pool";
 import { createPlan, frameOf, openStore, packLayer, readPlan, readTiles, signedBy, type Store } from "#store";
 import { optimize } from "./optimize";
 import { PAUSED, type JobTools } from "./tools";
+import { begunDirectory } from "../store/testing";
 
-const directory = mkdtempSync(join(tmpdir(), "tejado-searches-"));
+const directory = await begunDirectory("searches");
 const made = valley(60, (rows) => {
   town(rows);
   const [farm] = rows.subscribers;

@@ -1,6 +1,4 @@
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { rmSync } from "node:fs";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { proposeAddresses } from "#core/addressing";
 import { withPatches } from "#core/plan";
@@ -23,8 +21,9 @@ import {
 } from "#store";
 import { staging } from "./staging";
 import type { JobTools } from "./tools";
+import { begunDirectory } from "../store/testing";
 
-const directory = mkdtempSync(join(tmpdir(), "tejado-staging-"));
+const directory = await begunDirectory("staging");
 const made = valley(0, (rows) => {
   town(rows);
   rows.sites.forEach((site, i) => Object.assign(site, { subnet: `10.1.${i}.0/24` }));

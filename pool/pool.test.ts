@@ -1,7 +1,5 @@
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { rmSync } from "node:fs";
 import { gunzipSync } from "node:zlib";
-import { join } from "node:path";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { setPatch } from "#core/plan";
 import { valley, valleySurface } from "#core/testing";
@@ -12,8 +10,9 @@ import { askCoverage, askView } from "#jobs";
 import { lossesFromWire } from "#wire";
 import { askPool, poolThreads, Stopped, stopPool } from "#pool";
 import { createPlan, openStore, packLayer, signedBy, type Store } from "#store";
+import { begunDirectory } from "../store/testing";
 
-const directory = mkdtempSync(join(tmpdir(), "tejado-pool-"));
+const directory = await begunDirectory("pool");
 let store: Store;
 beforeAll(async () => {
   store = await openStore(directory);

@@ -80,9 +80,16 @@ await Promise.all([
     .then(() => checkBeside("licences", "licences")),
 ]);
 
+count(step("build", "npm", ["run", "--silent", "build"]));
+
 const jestReport = join(reports, "jest.json");
 step("unit tests", "npx", ["jest", "--silent", "--json", `--outputFile=${jestReport}`, "--reporters=default"], {
-  env: { ...process.env, NODE_OPTIONS: "--experimental-vm-modules --no-warnings" },
+  env: {
+    ...process.env,
+    NODE_OPTIONS: "--experimental-vm-modules --no-warnings",
+    // The threads that tests start are those that were just built, as they ship.
+    TEJADO_TEST_THREADS: join(process.cwd(), "build/server/workers"),
+  },
 });
 if (existsSync(jestReport)) {
   const report = JSON.parse(readFileSync(jestReport, "utf8"));
@@ -90,8 +97,6 @@ if (existsSync(jestReport)) {
   skipped += report.numPendingTests;
   failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
 } else failed++;
-
-count(step("build", "npm", ["run", "--silent", "build"]));
 
 if (existsSync(CHROMIUM)) {
   const e2eReport = join(reports, "e2e.json");

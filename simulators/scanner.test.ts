@@ -1,16 +1,15 @@
 import { createServer } from "node:http";
 import type { AddressInfo } from "node:net";
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { rmSync } from "node:fs";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { valley, valleySurface } from "#core/testing";
 import { planContext, stopEngine } from "#engine";
 import { startScanner } from "#simulators";
 import { createPlan, openStore, packLayer, signedBy, type Store } from "#store";
 import { askScanner } from "../app/noise/askScanner.server";
+import { begunDirectory } from "../store/testing";
 
-const directory = mkdtempSync(join(tmpdir(), "tejado-scanner-"));
+const directory = await begunDirectory("scanner");
 let store: Store;
 beforeAll(async () => {
   store = await openStore(directory);

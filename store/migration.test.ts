@@ -1,4 +1,3 @@
-import { PGlite } from "@electric-sql/pglite";
 import { expect, test } from "@jest/globals";
 import { peakGainDbi } from "#core/antenna";
 import {
@@ -16,6 +15,7 @@ import { readHistory, readPlan, readVersion, recordChange, signedBy, stepRecord,
 import { migrate } from "./database";
 import { pgliteDb } from "./drivers/pglite";
 import { MIGRATIONS } from "./migrations";
+import { bareDatabase } from "./testing";
 
 type Row = Record<string, unknown>;
 
@@ -67,7 +67,7 @@ interface Then {
 
 /** A database as one of the earlier migrations left it, with the valley in it as it was then. */
 async function databaseAt(schema: number): Promise<Then> {
-  const pglite = await PGlite.create();
+  const pglite = await bareDatabase();
   const db = pgliteDb(pglite);
   await pglite.exec("CREATE TABLE migrations (number int PRIMARY KEY, applied_at timestamptz NOT NULL DEFAULT now())");
   for (const [index, sql] of MIGRATIONS.slice(0, schema).entries()) {
@@ -264,7 +264,7 @@ test("a plan of an earlier Tejado can be changed and written", async () => {
 });
 
 test("migrating again changes nothing, and a newer schema than ours is refused", async () => {
-  const db = pgliteDb(await PGlite.create());
+  const db = pgliteDb(await bareDatabase());
   await migrate(db);
   await migrate(db);
   expect((await db.query("SELECT * FROM migrations")).rows).toHaveLength(MIGRATIONS.length);

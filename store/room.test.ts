@@ -7,6 +7,7 @@ import { expect, test } from "@jest/globals";
 import { putPatch, setPatch } from "#core/plan";
 import { valley } from "#core/testing";
 import { createPlan, NoRoom, openStore, readPlan, recordChange, signedBy, type Store } from "#store";
+import { begunDirectory } from "./testing";
 
 const MB = 1024 * 1024;
 const ana = signedBy("Ana");
@@ -16,7 +17,7 @@ const notes = async (store: Store) =>
   (await readPlan(store.db, "valley"))!.sites.find(({ id }) => id === "west")!.notes;
 
 test("with too little room a change is refused in words, reading goes on, and it recovers when there is room again", async () => {
-  const directory = mkdtempSync(join(tmpdir(), "tejado-room-"));
+  const directory = await begunDirectory("room");
   let free = 500 * MB;
   const store = await openStore(directory, { freeSpace: () => free });
   await createPlan(store.db, valley().rows, ana, "Began");

@@ -1,11 +1,11 @@
-import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { createPlan, LostSecret, openStore, readSecret, secretOf, signedBy, type Store } from "#store";
 import { valley } from "#core/testing";
+import { begunDirectory } from "./testing";
 
-const directory = mkdtempSync(join(tmpdir(), "tejado-secrets-"));
+const directory = await begunDirectory("secrets");
 let store: Store;
 beforeAll(async () => {
   store = await openStore(directory);

@@ -1,12 +1,11 @@
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { rmSync } from "node:fs";
 import { expect, test } from "@jest/globals";
 import { besideStamp, createPlan, openStore, putStock, readStock, signedBy, stockOf } from "#store";
 import { valley } from "#core/testing";
+import { begunDirectory } from "./testing";
 
 test("two people who count different figures of one item both keep theirs", async () => {
-  const directory = mkdtempSync(join(tmpdir(), "tejado-stock-"));
+  const directory = await begunDirectory("stock");
   const store = await openStore(directory);
   await createPlan(store.db, valley().rows, signedBy("test"), "Began");
   expect(await stockOf(store.db, "valley", "drum")).toEqual({

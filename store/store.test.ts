@@ -30,6 +30,7 @@ import {
   writeCoverage,
 } from "#store";
 import { onBothDrivers } from "./testing/drivers";
+import { begunDirectory } from "./testing";
 
 const ana = signedBy("Ana");
 
@@ -170,7 +171,7 @@ test("a second holder of the data directory is refused", async () => {
 });
 
 test("after kill -9 in the middle of writes every acknowledged change is there", async () => {
-  const crashDirectory = mkdtempSync(join(tmpdir(), "tejado-crash-"));
+  const crashDirectory = await begunDirectory("crash");
   let acknowledged = 0;
   for (let round = 0; round < 2; round++) {
     const child = spawn(

@@ -1,12 +1,11 @@
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { rmSync } from "node:fs";
 import { expect, test } from "@jest/globals";
 import { killWriters } from "./testing/kills";
 import { cutPower, mayCutPower } from "./testing/powerCut";
+import { begunDirectory } from "./testing";
 
 test("writers killed twice in the middle of their work lose nothing that was acknowledged, and every restart is good", async () => {
-  const directory = mkdtempSync(join(tmpdir(), "tejado-kill-"));
+  const directory = await begunDirectory("kill");
   const survived = await killWriters(directory, 2, Math.random);
   expect(survived).toMatchObject({ lost: 0, failedStarts: 0 });
   expect(survived.acknowledged).toBeGreaterThan(3);

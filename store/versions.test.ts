@@ -1,5 +1,4 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { gzipSync } from "node:zlib";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
@@ -26,8 +25,9 @@ import {
   stepRecord,
   type Store,
 } from "#store";
+import { begunDirectory } from "./testing";
 
-const directory = mkdtempSync(join(tmpdir(), "tejado-versions-"));
+const directory = await begunDirectory("versions");
 let store: Store;
 beforeAll(async () => {
   store = await openStore(directory);

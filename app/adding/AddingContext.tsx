@@ -2,10 +2,11 @@ import { proposeBridge, proposeSector } from "#core/propose";
 import type { Place } from "#core/geodesy";
 import { freeName, newSite, newSubscriber, putPatch, type Patch, type Site } from "#core/plan";
 import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from "react";
-import { useLocation, useNavigate, useSearchParams } from "react-router";
+import { useLocation, useNavigate } from "react-router";
 import { toast } from "sonner";
 import { useDesk } from "../desk/DeskContext";
 import type { Selection } from "../desk/selection";
+import { useAddress } from "../ui";
 import { ADDABLE, type Addable } from "./addable";
 
 /** What is being put, and of a bridge the site that it begins at, once that is chosen. */
@@ -46,7 +47,7 @@ export function AddingProvider({ children }: { children: ReactNode }) {
   const [isMenuOpen, setMenuOpen] = useState(false);
   const { pathname } = useLocation();
   const navigate = useNavigate();
-  const [params, setParams] = useSearchParams();
+  const [params, setParams] = useAddress();
   const planId = world.plan.id;
 
   // "Add site…" of another page's search leads here.
@@ -55,14 +56,7 @@ export function AddingProvider({ children }: { children: ReactNode }) {
     if (!asked) return;
     const known = ADDABLE.find(({ word }) => word === asked);
     if (known) setAdding({ kind: known.kind, fromSiteId: null });
-    setParams(
-      (old) => {
-        const copy = new URLSearchParams(old);
-        copy.delete("add");
-        return copy;
-      },
-      { replace: true },
-    );
+    setParams((params) => params.delete("add"), { replace: true });
   }, [asked, setParams]);
 
   const { put: putInHand } = draft;

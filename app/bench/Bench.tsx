@@ -1,6 +1,6 @@
 import { Tabs } from "radix-ui";
 import type { ReactNode } from "react";
-import { useSearchParams } from "react-router";
+import { setOrDrop, useAddress } from "../ui";
 
 export interface BenchTab {
   key: string;
@@ -12,22 +12,17 @@ export interface BenchTab {
 
 /** The panel below the plan: several answers to one selection, the chosen one in the URL. */
 export function Bench({ tabs }: { tabs: BenchTab[] }) {
-  const [params, setParams] = useSearchParams();
+  const [params, setParams] = useAddress();
   const wanted = params.get("bench");
   const shown = tabs.some(({ key }) => key === wanted) ? wanted! : tabs[0]!.key;
   return (
     <Tabs.Root
       value={shown}
       onValueChange={(key) =>
-        setParams(
-          (old) => {
-            const copy = new URLSearchParams(old);
-            if (key === tabs[0]!.key) copy.delete("bench");
-            else copy.set("bench", key);
-            return copy;
-          },
-          { replace: true, preventScrollReset: true },
-        )
+        setParams((params) => setOrDrop(params, "bench", key === tabs[0]!.key ? null : key), {
+          replace: true,
+          preventScrollReset: true,
+        })
       }
       className="flex h-full flex-col"
     >

@@ -1,5 +1,5 @@
 import { useCallback } from "react";
-import { useSearchParams } from "react-router";
+import { setOrDrop, useAddress } from "../ui";
 
 /** What is selected, as it stands in the URL: `sel=link:ID`. */
 export type Selection = { kind: "link" | "site" | "subscriber" | "radio" | "area"; id: string } | null;
@@ -15,18 +15,10 @@ export function selectionText(selection: NonNullable<Selection>): string {
 
 /** The selection and how to change it; each choice is a step of the browser's history. */
 export function useSelection(): [Selection, (next: Selection) => void] {
-  const [params, setParams] = useSearchParams();
+  const [params, setParams] = useAddress();
   const select = useCallback(
     (next: Selection) =>
-      setParams(
-        (old) => {
-          const copy = new URLSearchParams(old);
-          if (next) copy.set("sel", selectionText(next));
-          else copy.delete("sel");
-          return copy;
-        },
-        { preventScrollReset: true },
-      ),
+      setParams((params) => setOrDrop(params, "sel", next && selectionText(next)), { preventScrollReset: true }),
     [setParams],
   );
   return [parseSelection(params.get("sel")), select];

@@ -19,4 +19,5 @@ export { NumberField } from "./NumberField";
 export { useFormats, usePreferences } from "./preferences";
 export { Table, type Column } from "./Table";
 export { Modal } from "./Modal";
+export { setOrDrop, useAddress } from "./useAddress";
 export { useColours } from "./useColours";

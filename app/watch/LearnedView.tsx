@@ -73,7 +73,7 @@ export function LearnedView() {
             <div className="mt-2 flex flex-wrap gap-2">
               <Button
                 look={after < before ? "primary" : "plain"}
-                onClick={() => void keep(learned, `Took over what ${taughtBy.length} readings taught`)}
+                onClick={() => void keep(learned, `Took over what ${counted(taughtBy.length, "reading")} taught`)}
               >
                 {inUse ? "Learn again from today's readings" : "Use it in predictions"}
               </Button>
@@ -93,7 +93,7 @@ export function LearnedView() {
               <span className="self-center text-xs text-quiet">
                 {inUse
                   ? inUse.isOn
-                    ? `In use, of ${inUse.readings} readings.`
+                    ? `In use, of ${counted(inUse.readings, "reading")}.`
                     : "Switched off: tapes are physics alone."
                   : "Not in use: tapes are physics alone."}
               </span>

@@ -1,7 +1,7 @@
 import type { JobView } from "#jobs";
 import type { Patch } from "#core/plan";
 import { useCallback, useEffect, useState } from "react";
-import { useSearchParams } from "react-router";
+import { useAddress } from "../ui";
 import { useJob } from "./useJob";
 import { said } from "./said";
 
@@ -13,7 +13,7 @@ const PARAMETER = "search";
  * names it, so that a page that is loaded again finds it running or done.
  */
 export function useSearch<Result>(planId: string, isKept = false) {
-  const [parameters, setParameters] = useSearchParams();
+  const [parameters, setParameters] = useAddress();
   const [found, setFound] = useState<{ result: Result | null; failed: string | null }>({ result: null, failed: null });
   const onEnd = useCallback((job: JobView) => {
     if (job.state !== "done" || !job.resultUrl) return;
@@ -56,15 +56,7 @@ export function useSearch<Result>(planId: string, isKept = false) {
       return setFound({ result: null, failed: response ? await said(response) : "Tejado does not answer; try again." });
     const begun = (await response.json()) as JobView;
     follow(begun);
-    if (isKept)
-      setParameters(
-        (before) => {
-          const after = new URLSearchParams(before);
-          after.set(PARAMETER, begun.id);
-          return after;
-        },
-        { replace: true },
-      );
+    if (isKept) setParameters((params) => params.set(PARAMETER, begun.id), { replace: true });
   };
   return { job, ...found, start, stop };
 }

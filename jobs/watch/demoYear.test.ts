@@ -1,6 +1,4 @@
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { rmSync } from "node:fs";
 import { expect, test } from "@jest/globals";
 import { DEMO_PLAN_ID } from "#demo";
 import { planContext, stopEngine } from "#engine";
@@ -8,9 +6,10 @@ import { openStore, planStamp, readPlan, readWatch } from "#store";
 import { seedDemo } from "../../app/data/store.server";
 import { watch } from "./index";
 import type { Look } from "./look";
+import { begunDirectory } from "../../store/testing";
 
 test("the demo's first look finds what its plan says that the watch has raised, and changes nothing of it", async () => {
-  const directory = mkdtempSync(join(tmpdir(), "tejado-year-"));
+  const directory = await begunDirectory("year");
   const store = await openStore(directory);
   await seedDemo(store);
   const alarms = (await readPlan(store.db, DEMO_PLAN_ID))!.alarms;

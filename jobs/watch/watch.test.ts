@@ -1,9 +1,7 @@
-import { mkdtempSync, rmSync } from "node:fs";
+import { rmSync } from "node:fs";
 import { createServer as createHttp } from "node:http";
 import { createServer as createTcp } from "node:net";
 import type { AddressInfo } from "node:net";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import {
   AT,
@@ -38,8 +36,9 @@ import { readKnown } from "./known";
 import { pollPlan, SNMP_SECRETS } from "./poll";
 import { withWatchThread } from "./session";
 import { alarmText, isQuiet, tellOfAlarms, type Told } from "./tell";
+import { begunDirectory } from "../../store/testing";
 
-const directory = mkdtempSync(join(tmpdir(), "tejado-watch-"));
+const directory = await begunDirectory("watch");
 let store: Store;
 const PLAN = "valley";
 beforeAll(async () => {

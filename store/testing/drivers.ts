@@ -3,6 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe } from "@jest/globals";
 import { openStore, type Store } from "#store";
+import { begunDirectory } from "./begun";
 import { serverPrograms, startServer, type TestServer } from "./server";
 
 /** A store for the tests of one driver: opened before them, closed and taken away after them. */
@@ -15,9 +16,10 @@ export interface DriverTest {
 /** Runs the same tests over both drivers; the server's are skipped where none is installed. */
 export function onBothDrivers(tests: (driver: DriverTest) => void): void {
   describe("embedded", () => {
-    const directory = mkdtempSync(join(tmpdir(), "tejado-store-"));
     let store: Store;
+    let directory: string;
     beforeAll(async () => {
+      directory = await begunDirectory("store");
       store = await openStore(directory, { databaseUrl: "" });
     }, 60_000);
     afterAll(async () => {

@@ -1,0 +1,1 @@
+export { bareDatabase, begunDirectory } from "./begun";
