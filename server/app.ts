@@ -47,6 +47,9 @@ if (import.meta.url.endsWith(".js")) useBuiltThreads(new URL("workers/", import.
 /** When work begins that an earlier process left, ms after the start. */
 const WORK_AFTER_MS = 3000;
 
+/** How long a server that stops gives to requests under way, ms. */
+const LAST_ANSWERS_MS = 500;
+
 const NO_ACCOUNT = `Tejado would answer others than the person at this machine, and nobody has an account to sign in with.
 Make the first one:  npm run account -- --login ana --name "Ana Ruiz"
 or leave --host and --behind-proxy out, and Tejado answers this machine only.`;
@@ -144,10 +147,11 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
   });
   const stop = async (signal: string) => {
     log.info({ signal }, "stopping");
-    server.close();
+    // What is being answered still needs the database; whoever only listens is sent away.
+    const answered = new Promise((resolve) => server.close(resolve));
     server.closeIdleConnections();
-    setTimeout(() => server.closeAllConnections(), 2000).unref();
-    await pauseWork(store);
+    setTimeout(() => server.closeAllConnections(), LAST_ANSWERS_MS).unref();
+    await Promise.all([pauseWork(store), answered]);
     await store.close();
     process.exit(0);
   };

@@ -84,7 +84,16 @@ function widthRows(): SheetRow[] {
 }
 
 /** The sheets of one to four antennas beside each other: both cuts, every figure, and where they hear. */
-export function AntennaSheet({ antennas, uses }: { antennas: AntennaModel[]; uses: Record<string, number> }) {
+export function AntennaSheet({
+  antennas,
+  radios,
+  uses,
+}: {
+  antennas: AntennaModel[];
+  /** Of each by its id the names of radios that it can be joined to. */
+  radios: Record<string, string[]>;
+  uses: Record<string, number>;
+}) {
   const formats = useFormats();
   const [heightM, setHeightM] = useState(25);
   const [tiltDeg, setTiltDeg] = useState(0);
@@ -142,6 +151,7 @@ export function AntennaSheet({ antennas, uses }: { antennas: AntennaModel[]; use
         `at ±${figure(imbalance.atDeg, 0)}°: ${figure(Math.max(Math.abs(imbalance.leftDb), Math.abs(imbalance.rightDb)))} dB`,
     ],
     ["Joined to its radio by", ({ join }) => join ?? "not on the sheet"],
+    ["Radios of this library that it fits", ({ id }) => radios[id]?.join(", ") || "none"],
     ["Isolation of the polarizations", ({ crossPolarDb }) => `${figure(crossPolarDb, 0)} dB`],
     [
       "A pointing error costs",

@@ -1,7 +1,8 @@
+import type { Need } from "#core/kit";
 import { netRateMbps, sensitivityDbm, type RadioModel } from "#core/radio";
 import { counted } from "#core/words";
 import { boxText } from "./boxText";
-import { euros, figure, Term } from "../ui";
+import { euros, figure, Table, Term } from "../ui";
 
 const AIDS: Record<RadioModel["alignmentAid"], string> = {
   none: "none",
@@ -11,8 +12,8 @@ const AIDS: Record<RadioModel["alignmentAid"], string> = {
   page: "page of the radio",
 };
 
-/** One radio's data: facts, then for every width and modulation what it needs and what it gives. */
-export function RadioSheet({ radio }: { radio: RadioModel }) {
+/** One radio's data: facts, what it needs beside itself, then for every width and modulation what it asks for and gives. */
+export function RadioSheet({ radio, needs }: { radio: RadioModel; needs: Need[] }) {
   const facts: [string, string][] = [
     ["Use", radio.use],
     ["Band", `${radio.bandMHz[0]}–${radio.bandMHz[1]} MHz, centres every ${radio.rasterMHz} MHz`],
@@ -62,6 +63,28 @@ export function RadioSheet({ radio }: { radio: RadioModel }) {
           </div>
         ))}
       </dl>
+      <section>
+        <h2 className="mb-1 font-semibold">What it needs, and what fits</h2>
+        <Table
+          caption="What it needs, and what fits"
+          columns={[
+            { name: "Needs", width: "16%" },
+            { name: "It has to be", width: "42%" },
+            { name: "Of this library, cheapest first", width: "42%" },
+          ]}
+        >
+          {needs.map(({ what, asked, isBoxed, fits }) => (
+            <tr key={what}>
+              <td className="font-semibold">{what}</td>
+              <td>{asked}</td>
+              <td>
+                {isBoxed && <span className="text-quiet">lies in the box{fits.length > 0 && "; else "}</span>}
+                {fits.join(", ") || (!isBoxed && <span className="text-tight">nothing that fits</span>)}
+              </td>
+            </tr>
+          ))}
+        </Table>
+      </section>
       <section>
         <h2 className="mb-1 font-semibold">Modulations by width</h2>
         <div className="overflow-x-auto">

@@ -1,3 +1,4 @@
+import { radiosForAntenna } from "#core/kit";
 import { writeAntennaCsv } from "#formats/kit";
 import { Link, useSearchParams } from "react-router";
 import { requirePlan } from "../data/plan.server";
@@ -18,13 +19,14 @@ export async function loader({ params, url }: Route.LoaderArgs) {
   return {
     plan: { id: rows.plan.id, name: rows.plan.name },
     antennas,
+    radios: Object.fromEntries(antennas.map((one) => [one.id, radiosForAntenna(world, one)])),
     uses,
     list: [...known.values()].map(({ id, maker, model }) => ({ id, name: `${maker} ${model}` })),
   };
 }
 
 /** The sheet of one antenna, or of up to four beside each other; which ones stands in the URL. */
-export default function Antennas({ loaderData: { plan, antennas, uses, list } }: Route.ComponentProps) {
+export default function Antennas({ loaderData: { plan, antennas, radios, uses, list } }: Route.ComponentProps) {
   const [params, setParams] = useSearchParams();
   const ids = params.getAll("id");
   const put = (next: string[]) =>
@@ -82,7 +84,7 @@ export default function Antennas({ loaderData: { plan, antennas, uses, list } }:
         {antennas.length === 0 ? (
           <p className="text-sm text-quiet">Choose one antenna for its sheet, or up to {MOST_COMPARED} to compare.</p>
         ) : (
-          <AntennaSheet antennas={antennas} uses={uses} />
+          <AntennaSheet antennas={antennas} radios={radios} uses={uses} />
         )}
       </main>
     </PlanFrame>

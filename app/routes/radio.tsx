@@ -5,6 +5,7 @@ import { data, Link, useNavigate, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { requirePlan } from "../data/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
+import { needsOfRadio } from "#core/kit";
 import { putPatch, setPatch } from "#core/plan";
 import { keepPatches } from "../keep/keepPatches";
 import { download } from "../library/download";
@@ -25,6 +26,7 @@ export async function loader({ params, url }: Route.LoaderArgs) {
     plan: { id: rows.plan.id, name: rows.plan.name },
     revision,
     radio,
+    needs: needsOfRadio(world, radio, rows.plan.ruleSetId),
     isNew,
     isCopy: from !== null,
     useCount: isNew ? 0 : rows.radios.filter(({ radioModelId }) => radioModelId === radio.id).length,
@@ -32,7 +34,7 @@ export async function loader({ params, url }: Route.LoaderArgs) {
 }
 
 export default function Radio({
-  loaderData: { plan, revision, radio, isNew, isCopy, useCount },
+  loaderData: { plan, revision, radio, needs, isNew, isCopy, useCount },
 }: Route.ComponentProps) {
   const [params, setParams] = useSearchParams();
   const navigate = useNavigate();
@@ -101,7 +103,7 @@ export default function Radio({
             onLeave={() => (isNew ? void navigate(base) : setParams({}))}
           />
         ) : (
-          <RadioSheet radio={radio} />
+          <RadioSheet radio={radio} needs={needs} />
         )}
       </main>
     </PlanFrame>

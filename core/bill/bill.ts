@@ -1,5 +1,6 @@
 import type { Part, Radio, Site, World } from "../plan";
 import { fedBySwitch } from "../power";
+import { boxHolds } from "../radio";
 import { BILL_RULES } from "./rules";
 
 /** One thing to be bought. */
@@ -107,10 +108,7 @@ type AddPart = (kind: Part["kind"], standard: string, count: number, what: strin
 /** Whether a radio's box holds, under the plan's rules, the injector that it is planned with: that of its own kind of power. */
 function hasBoxedInjector(world: World, { radioModelId, injector }: Radio): boolean {
   const model = world.radioModels.get(radioModelId);
-  if (injector !== model?.powerInput) return false;
-  return model.box.some(
-    (one) => one.kind === "injector" && (one.ruleSetIds.length === 0 || one.ruleSetIds.includes(world.plan.ruleSetId)),
-  );
+  return model !== undefined && injector === model.powerInput && boxHolds(model, "injector", world.plan.ruleSetId);
 }
 const chainsOf = (world: World, { radioModelId }: Radio): number => world.radioModels.get(radioModelId)?.chains ?? 1;
 

@@ -1,2 +1,3 @@
 export { costOf } from "./cost";
+export { needsOfRadio, radiosForAntenna, type Need } from "./needs";
 export { antennasFor, isJoined, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";

@@ -40,17 +40,26 @@ export function antennasFor(
   frequencyMHz: number,
   model: Pick<RadioModel, "steersBeam" | "joins"> | null = null,
 ): AntennaModel[] {
-  const shapes: Record<Radio["role"], AntennaModel["shape"][]> = {
-    sector: ["sector", "omni", "horn"],
-    subscriber: ["panel", "grid", "dish"],
-    bridge: ["dish", "grid", "panel"],
-  };
   return [...world.antennaModels.values()]
-    .filter((antenna) => shapes[role].includes(antenna.shape) && within(antenna.bandMHz, frequencyMHz))
-    .filter((antenna) => antenna.receiveBeam === null || model?.steersBeam === true)
-    .filter((antenna) => model === null || isJoined(model, antenna))
+    .filter((antenna) => within(antenna.bandMHz, frequencyMHz) && suits(antenna, role, model))
     .sort((x, y) => x.priceEur - y.priceEur);
 }
+
+const SHAPES: Readonly<Record<Radio["role"], readonly AntennaModel["shape"][]>> = {
+  sector: ["sector", "omni", "horn"],
+  subscriber: ["panel", "grid", "dish"],
+  bridge: ["dish", "grid", "panel"],
+};
+
+/** Whether an antenna is of a shape that a role uses, and its radio, where one is named, can be joined to it and turn its beam. */
+export const suits = (
+  antenna: AntennaModel,
+  role: Radio["role"],
+  model: Pick<RadioModel, "steersBeam" | "joins"> | null,
+): boolean =>
+  SHAPES[role].includes(antenna.shape) &&
+  (antenna.receiveBeam === null || model?.steersBeam === true) &&
+  (model === null || isJoined(model, antenna));
 
 /** Whether an antenna can be joined to a radio; where either sheet says nothing, nothing is wrong. */
 export const isJoined = ({ joins }: Pick<RadioModel, "joins">, { join }: Pick<AntennaModel, "join">): boolean =>

@@ -1,3 +1,4 @@
+export { boxHolds } from "./box";
 export {
   ALIGNMENT_AIDS,
   modulationSchema,
