@@ -39,12 +39,17 @@ export default defineConfig({
         clientsClaim: true,
         skipWaiting: true,
         inlineWorkboxRuntime: true,
-        // Photographs of a job that was taken along are looked at on the roof.
+        // Photographs of a job that was taken along are looked at on the roof, and what was listened to once is heard again.
         runtimeCaching: [
           {
             urlPattern: ({ url }) => /^\/plans\/[^/]+\/photos\/[^/]+$/.test(url.pathname),
             handler: "CacheFirst",
             options: { cacheName: "photographs", expiration: { maxEntries: 300 } },
+          },
+          {
+            urlPattern: ({ url }) => /^\/plans\/[^/]+\/field\/voices\/[^/]+$/.test(url.pathname),
+            handler: "CacheFirst",
+            options: { cacheName: "recordings", expiration: { maxEntries: 100 }, rangeRequests: true },
           },
         ],
       },

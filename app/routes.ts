@@ -32,6 +32,8 @@ export default [
   route("plans/:planId/crew", "routes/crew.tsx"),
   route("plans/:planId/field", "routes/field.ts"),
   route("plans/:planId/field/notes", "routes/fieldNotes.ts"),
+  route("plans/:planId/field/voices", "routes/fieldVoices.ts"),
+  route("plans/:planId/field/voices/:noteId", "routes/fieldVoice.ts"),
   route("plans/:planId/jobs.ics", "routes/calendar.ts"),
   route("plans/:planId/visits/:visitId/pack.pdf", "routes/packPdf.ts"),
   route("plans/:planId/visits/:visitId/certificate.pdf", "routes/certificate.ts"),

@@ -19,7 +19,14 @@ const PLAN = "/plans/:planId";
 /** Who may do what, said here once more and otherwise than the application says it. */
 const PUBLIC = ["/health", "/preferences", "/sign-in", "/passkeys", "/invitations/:token", "/schemas/radios.json"];
 const KEEPERS = ["/people", "/backups", "/backups/:name"];
-const ROOF = [`${PLAN}/field`, `${PLAN}/links/:linkId/proof`, `${PLAN}/photos`, `${PLAN}/photos/:photoId`];
+const ROOF = [
+  `${PLAN}/field`,
+  `${PLAN}/field/voices`,
+  `${PLAN}/field/voices/:noteId`,
+  `${PLAN}/links/:linkId/proof`,
+  `${PLAN}/photos`,
+  `${PLAN}/photos/:photoId`,
+];
 const CREW_READS = [
   ...[...ROOF, `${PLAN}/crew`, `${PLAN}/links/:linkId/sheet`, `${PLAN}/links/:linkId/sheet.pdf`, `${PLAN}/jobs.ics`],
   ...[`${PLAN}/visits/:visitId/pack.pdf`, `${PLAN}/visits/:visitId/certificate.pdf`],

@@ -13,7 +13,8 @@ async function phone(directory: string): Promise<BrowserContext> {
   return chromium.launchPersistentContext(directory, {
     ...PHONE,
     executablePath: process.env.TEJADO_CHROMIUM ?? "/usr/bin/chromium",
-    args: ["--no-sandbox"],
+    // A microphone that beeps.
+    args: ["--no-sandbox", "--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream"],
   });
 }
 
@@ -107,6 +108,11 @@ test("both ends work a job without signal, one is killed in the middle, and ever
     await part(pageB, "Place");
     await pageB.getByLabel(/^Notes on Ridge hut/).fill("The north guy is loose.");
     await pageB.getByRole("button", { name: "Keep the notes" }).click();
+    await part(pageB, "Talk");
+    await pageB.getByRole("button", { name: "Speak instead" }).click();
+    await pageB.getByRole("button", { name: "Keep what was said: 2 s" }).click();
+    await expect(pageB.getByLabel(/^Spoken by Nuno/)).toBeVisible();
+    await expect(pageB.getByText("not sent yet").first()).toBeVisible();
     await work(pageA, ["−47.5", "−48"]);
     await expect(waiting(pageA)).toContainText(/[5-9]\d not sent yet/);
 
@@ -150,6 +156,11 @@ test("both ends work a job without signal, one is killed in the middle, and ever
       expect(here.filter(({ kind }) => kind === "read")).toHaveLength(3);
       expect(here.length).toBeGreaterThan(55);
     }
+    const spoken = notes.filter(({ kind }) => kind === "voice");
+    expect(spoken.map(({ side, by, value }) => ({ side, by, value }))).toEqual([{ side: "b", by: "Nuno", value: 2 }]);
+    const voice = await page.request.get(`${origin}/plans/isla-orvena/field/voices/${spoken[0]!.id}`);
+    expect([voice.status(), voice.headers()["content-type"]]).toEqual([200, "audio/webm"]);
+    expect((await voice.body()).length).toBeGreaterThan(1000);
     // The conflict is told in plain words, and hers is put in its place.
     const open = pageB.getByRole("region", { name: "To decide" });
     await expect(open).toContainText("Key at the dairy.");

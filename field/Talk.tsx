@@ -2,13 +2,15 @@ import { DESK, inOrder } from "#core/crews";
 import { useState } from "react";
 import { localTime, type Here } from "./here";
 import { Big, Box } from "./parts";
+import { Speak, Spoken } from "./Speak";
 import { useField } from "./useField";
 
 /** Words between both ends and the desk; they go when there is signal. */
 export function Talk({ pack, side, here, there, notes }: Here) {
   const field = useField();
   const [text, setText] = useState("");
-  const messages = inOrder(notes).filter(({ kind }) => kind === "message");
+  const messages = inOrder(notes).filter(({ kind }) => kind === "message" || kind === "voice");
+  const waiting = new Map(field.entries.map(({ id, voice }) => [id, voice?.blob ?? null]));
   const unsent = new Set(field.entries.filter(({ state }) => state === "waiting").map(({ id }) => id));
   const say = () => {
     void field.note(pack, { side, kind: "message", text: text.trim() });
@@ -22,7 +24,16 @@ export function Talk({ pack, side, here, there, notes }: Here) {
             key={note.id}
             className={`max-w-[85%] rounded-lg border-2 border-rule bg-panel p-2 ${note.side === side && note.key !== DESK ? "ml-auto" : ""}`}
           >
-            {note.text}
+            {note.kind === "voice" ? (
+              <Spoken
+                blob={waiting.get(note.id) ?? null}
+                url={`/plans/${encodeURIComponent(pack.planId)}/field/voices/${note.id}`}
+                by={note.by}
+                at={note.at}
+              />
+            ) : (
+              note.text
+            )}
             <span className="block text-sm text-quiet">
               {note.by || "somebody"} at{" "}
               {note.key === DESK ? "the desk" : (note.side === side ? here : there).sheet.placeName},{" "}
@@ -45,6 +56,7 @@ export function Talk({ pack, side, here, there, notes }: Here) {
           Say
         </Big>
       </form>
+      <Speak onSpoken={(blob, seconds) => void field.speak(pack, side, blob, seconds)} />
     </section>
   );
 }

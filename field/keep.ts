@@ -11,6 +11,8 @@ export interface Entry {
   at: string;
   op: FieldOp | null;
   photo: { blob: Blob; about: Record<string, unknown> } | null;
+  /** What was spoken, until it is at the desk, and its note; entries of before have none. */
+  voice?: { blob: Blob | null; note: FieldNote } | null;
   state: "waiting" | "kept" | "conflict" | "refused";
   message: string;
   /** What stands there instead, and the revision that says so, where there is a conflict. */
@@ -69,7 +71,9 @@ export const writeSetting = async (name: string, value: string): Promise<void> =
 /** Everything that was noted of a job: what the plan has, and what this phone has written since. */
 export function notesOf(pack: FieldPack, entries: readonly Entry[]): FieldNote[] {
   const notes = new Map(pack.notes.map((note) => [note.id, note]));
-  for (const { op, visitId } of entries)
-    if (op && "note" in op && visitId === pack.visit.id) notes.set(op.note.id, op.note);
+  for (const { op, voice, visitId } of entries) {
+    const note = voice?.note ?? (op && "note" in op ? op.note : null);
+    if (note && visitId === pack.visit.id) notes.set(note.id, note);
+  }
   return [...notes.values()];
 }

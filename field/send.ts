@@ -29,7 +29,10 @@ export async function sendWaiting(): Promise<Way> {
         await take(batch, answered.answers);
         await takeNotes(planId, answered.notes);
       }
-      for (const entry of mine) if (entry.photo) await sendPhoto(entry, entry.photo);
+      for (const entry of mine) {
+        if (entry.photo) await sendPhoto(entry, entry.photo);
+        if (entry.voice?.blob) await sendVoice(entry, entry.voice.note, entry.voice.blob);
+      }
     }
     // Everything that was written is at the desk: what an earlier Tejado gave may go.
     for (const { planId, visit, format } of packs) if (format !== PACK_FORMAT) await fetchPack(planId, visit.id);
@@ -83,9 +86,22 @@ async function sendPhoto(entry: Entry, { blob, about }: NonNullable<Entry["photo
   form.set("id", entry.id);
   form.set("about", JSON.stringify(about));
   form.set("file", blob, "photograph.jpg");
-  const response = await fetch(`/plans/${encodeURIComponent(entry.planId)}/photos`, { method: "POST", body: form });
-  if (response.status >= 500 || response.status === 401) throw new Error(`the desk answered with ${response.status}`);
-  const { ok, message } = (await response.json()) as { ok: boolean; message: string };
+  const { ok, message } = await sendForm(entry.planId, "photos", form);
   // Kept pictures need no room on the phone any more.
   await writeEntries([{ ...entry, state: ok ? "kept" : "refused", message, photo: ok ? null : entry.photo }]);
+}
+
+async function sendVoice(entry: Entry, note: FieldNote, blob: Blob): Promise<void> {
+  const form = new FormData();
+  form.set("note", JSON.stringify(note));
+  form.set("file", blob, "recording");
+  const { ok, message } = await sendForm(entry.planId, "field/voices", form);
+  const voice = { note, blob: ok ? null : blob };
+  await writeEntries([{ ...entry, state: ok ? "kept" : "refused", message, voice }]);
+}
+
+async function sendForm(planId: string, to: string, body: FormData): Promise<{ ok: boolean; message: string }> {
+  const response = await fetch(`/plans/${encodeURIComponent(planId)}/${to}`, { method: "POST", body });
+  if (response.status >= 500 || response.status === 401) throw new Error(`the desk answered with ${response.status}`);
+  return (await response.json()) as { ok: boolean; message: string };
 }

@@ -27,6 +27,8 @@ export interface Field {
     base?: number,
   ) => Promise<void>;
   photograph: (pack: FieldPack, blob: Blob, about: Record<string, unknown>) => Promise<void>;
+  /** Writes down what was spoken; `seconds` is how long it is. */
+  speak: (pack: FieldPack, side: FieldNote["side"], blob: Blob, seconds: number) => Promise<void>;
   reload: () => Promise<void>;
   send: () => void;
 }
@@ -84,7 +86,7 @@ export function useFieldState(): Field {
   }, [reload, send]);
 
   const write = useCallback(
-    async (...entries: Pick<Entry, "id" | "planId" | "visitId" | "op" | "photo">[]) => {
+    async (...entries: Pick<Entry, "id" | "planId" | "visitId" | "op" | "photo" | "voice">[]) => {
       const at = new Date().toISOString();
       const written = entries.map((entry): Entry => ({
         ...entry,
@@ -104,8 +106,13 @@ export function useFieldState(): Field {
     void writeSetting(key, value);
   }, []);
 
-  return useMemo<Field>(
-    () => ({
+  return useMemo<Field>(() => {
+    const noteOf = (pack: FieldPack, draft: NoteDraft, at: string): FieldNote => ({
+      ...{ key: "", text: "", value: null, levelDbm: null, isOn: true },
+      ...draft,
+      ...{ id: newId(), visitId: pack.visit.id, by: name, at },
+    });
+    return {
       ...{ isReady, packs, entries, way, name, set, reload, send },
       setName: (next) => set("name", next),
       setting: (key) => settings[key] ?? "",
@@ -113,15 +120,15 @@ export function useFieldState(): Field {
         const at = new Date().toISOString();
         return write(
           ...drafts.map((draft) => {
-            const id = newId();
-            const note: FieldNote = {
-              ...{ key: "", text: "", value: null, levelDbm: null, isOn: true },
-              ...draft,
-              ...{ id, visitId: pack.visit.id, by: name, at },
-            };
-            return { id, planId: pack.planId, visitId: pack.visit.id, op: { id, note }, photo: null };
+            const note = noteOf(pack, draft, at);
+            return { id: note.id, planId: pack.planId, visitId: pack.visit.id, op: { id: note.id, note }, photo: null };
           }),
         );
+      },
+      speak: (pack, side, blob, seconds) => {
+        const note = noteOf(pack, { side, kind: "voice", value: seconds }, new Date().toISOString());
+        const voice = { note, blob };
+        return write({ id: note.id, planId: pack.planId, visitId: pack.visit.id, op: null, photo: null, voice });
       },
       put: (pack, what, patch, base = pack.revision) => {
         const id = `${settings.phone}-${newId().replaceAll("-", "")}`;
@@ -130,9 +137,8 @@ export function useFieldState(): Field {
       },
       photograph: (pack, blob, about) =>
         write({ id: newId(), planId: pack.planId, visitId: pack.visit.id, op: null, photo: { blob, about } }),
-    }),
-    [isReady, packs, entries, way, name, set, reload, send, settings, write],
-  );
+    };
+  }, [isReady, packs, entries, way, name, set, reload, send, settings, write]);
 }
 
 export const FieldContext = createContext<Field | null>(null);

@@ -6,6 +6,7 @@ import { antennaModelSchema } from "#core/antenna";
 import { emptyRows, partSchema } from "#core/plan";
 import { valley } from "#core/testing";
 import { FAMILIES } from "#core/procedures";
+import { AudioError, audioType } from "#formats/audio";
 import { ArchiveError, readBesideFiles, readRowFiles, rowFiles } from "#formats/archive";
 import { siteThing, writeThings } from "#formats/export";
 import { IperfError, readIperf } from "#formats/iperf";
@@ -257,6 +258,7 @@ const READERS: [
     (bytes) => readSamples(bytes, true),
     [SamplesError],
   ],
+  ["recording", new Uint8Array([0x1a, 0x45, 0xdf, 0xa3, 0x9f, 0x42, 0x86, 0x81]), audioType, [AudioError]],
   [
     "pings",
     text("20 packets transmitted, 19 received, 5% packet loss\nrtt min/avg/max/mdev = 1.903/3.250/9.871/1.4 ms"),

@@ -4,6 +4,7 @@ import { join } from "node:path";
 import { setImmediate as breathe } from "node:timers/promises";
 import { worldOf, type Layer, type PlanRows } from "#core/plan";
 import { overviewFactor, overviewGatherer, TILE_CELLS, tilesAcross, tilesDown, type TerrainTile } from "#core/terrain";
+import { AudioError, audioType } from "#formats/audio";
 import { ArchiveError, besideFiles, rowFiles, type ArchiveFiles } from "#formats/archive";
 import { emptyTile, exactWriter, layerTiles, openRaster, writeGeotiff } from "#formats/raster";
 import { decodeTile, encodeTile } from "#ground";
@@ -14,6 +15,7 @@ import {
   overviewId,
   planStamp,
   readPhoto,
+  readVoice,
   readPlan,
   readFieldNotes,
   readStaging,
@@ -67,9 +69,17 @@ export async function archivePlan(store: Store, planId: string, tools: JobTools)
     const data = await readPhoto(store.db, planId, photo.id);
     if (data) files.set(`photos/${photo.id}.jpg`, data);
   }
+  for (const { id, kind } of beside.fieldNotes) {
+    const voice = kind === "voice" && (await readVoice(store.db, planId, id));
+    if (voice) files.set(voiceFile(id), voice.bytes);
+  }
   tools.progress(0.95, "Packing");
-  return zipFiles(files, (name) => /\.(tif|jpg)$/.test(name));
+  return zipFiles(files, (name) => /\.(tif|jpg)$/.test(name) || name.startsWith(VOICES));
 }
+
+/** Where an archive holds what was spoken, each recording under the id of its note. */
+const VOICES = "voices/";
+const voiceFile = (noteId: string) => `${VOICES}${noteId}`;
 
 function hasCover(tiles: ReadonlyMap<number, TerrainTile>): boolean {
   for (const { coverCode } of tiles.values()) if (coverCode.some((code) => code !== 0)) return true;
@@ -140,9 +150,24 @@ async function keepArchive(
     if (!data) throw new ArchiveError(`the archive has no photos/${id}.jpg`);
     bytes.photos.push({ photoId: id, data });
   }
+  const voices = new Map<string, Uint8Array>();
+  for (const { id, kind } of beside.fieldNotes) {
+    const voice = kind === "voice" && files.get(voiceFile(id));
+    if (voice) voices.set(id, checkedVoice(id, voice));
+  }
   checkReferences(rows);
   tools.progress(0.9, "Keeping");
-  await createPlan(store.db, rows, author, "Opened a plan archive", bytes, beside);
+  await createPlan(store.db, rows, author, "Opened a plan archive", bytes, { ...beside, voices });
+}
+
+function checkedVoice(noteId: string, bytes: Uint8Array): Uint8Array {
+  try {
+    audioType(bytes);
+    return bytes;
+  } catch (error) {
+    if (error instanceof AudioError) throw new ArchiveError(`${voiceFile(noteId)}: ${error.message}`);
+    throw error;
+  }
 }
 
 async function layerBytes(store: Store, layer: Layer, files: ArchiveFiles): Promise<PlanBytes["tiles"]> {

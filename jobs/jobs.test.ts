@@ -6,6 +6,7 @@ import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync,
 import { join } from "node:path";
 import { Readable } from "node:stream";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { fieldNoteSchema } from "#core/crews";
 import { valley, valleySurface } from "#core/testing";
 import { arraySurface, coverCode } from "#core/terrain";
 import { ARCHIVE_VERSION, ArchiveError, MANIFEST } from "#formats/archive";
@@ -45,6 +46,7 @@ import {
   readStaging,
   readStock,
   readTiles,
+  readVoice,
   writeStaging,
   type Store,
 } from "#store";
@@ -52,6 +54,8 @@ import { begunDirectory } from "../store/testing";
 
 const directory = await begunDirectory("jobs");
 let store: Store;
+/** A recording, by what it begins with. */
+const SPOKEN = new TextEncoder().encode("OggS and what was said");
 const quiet: JobTools = { progress: () => undefined, check: () => undefined, signal: new AbortController().signal };
 const ENTRIES = { totalBytes: 1e9, entries: 1000 };
 
@@ -114,10 +118,16 @@ beforeAll(async () => {
   const bare = packLayer("valley", "bare", "bare", ground, "layer-a", "2026-01-01T00:00:00Z");
   const wood = packLayer("valley", "wood", "bare", covered, "layer-b", "2026-01-02T00:00:00Z");
   rows.layers.push(bare.layer, wood.layer);
-  await createPlan(store.db, rows, signedBy("test"), "Began", {
+  const note = fieldNoteSchema.parse({
+    ...{ id: "note-0001", visitId: "job", side: "a", kind: "voice", value: 3, by: "Ana" },
+    at: "2026-12-01T08:00:00.000Z",
+  });
+  const beside = { staging: [], stock: [], fieldNotes: [note], voices: new Map([[note.id, SPOKEN]]) };
+  const bytes = {
     tiles: [bare, wood].flatMap(({ layer, tiles }) => tiles.map((tile) => ({ layerId: layer.id, ...tile }))),
     photos: [{ photoId: "photo", data: new Uint8Array([0xff, 0xd8, 1, 2, 3]) }],
-  });
+  };
+  await createPlan(store.db, rows, signedBy("test"), "Began", bytes, beside);
 });
 afterAll(async () => {
   await pauseWork(store);
@@ -163,6 +173,7 @@ test("a plan's archive opens in an empty Tejado to the same plan, and its second
     expect(plain(after)).toEqual(plain(before));
     expect(await readTiles(other.db, planId, "layer-b")).toEqual(await readTiles(store.db, "valley", "layer-b"));
     expect(await readStaging(other.db, planId)).toEqual([note]);
+    expect(await readVoice(other.db, planId, "note-0001")).toEqual({ visitId: "job", bytes: SPOKEN });
     expect(await readStock(other.db, planId)).toEqual(await readStock(store.db, "valley"));
     const second = await archivePlan(other, planId, quiet);
     const differing = [...unzipWithin(first, ENTRIES)].flatMap(([name, data]) =>
@@ -242,6 +253,7 @@ test("an archive that is broken, newer, or points at nothing is refused by name,
     [edited("terrain/layer-a-ground.tif", () => null), "the archive has no terrain/layer-a-ground.tif"],
     [edited("terrain/layer-a-ground.tif", () => "II*"), "the file"],
     [edited("photos/photo.jpg", () => null), "the archive has no photos/photo.jpg"],
+    [edited("voices/note-0001", () => "MP3"), "voices/note-0001: byte 0: a WebM, Ogg or MP4 recording"],
   ];
   for (const [archive, message] of refused)
     await expect(takeBytes(store, archive, signedBy("Ana"), quiet)).rejects.toThrow(message);

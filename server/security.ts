@@ -40,6 +40,7 @@ export const headers = helmet({
       styleSrc: ["'self'", "'unsafe-inline'"],
       // The user's own tile server, where one is set, and no other.
       imgSrc: ["'self'", "data:", "blob:", (request) => tileOrigin(request.headers.cookie)],
+      mediaSrc: ["'self'", "blob:"],
       workerSrc: ["'self'", "blob:"],
       connectSrc: ["'self'"],
       fontSrc: ["'self'"],
@@ -54,7 +55,7 @@ export const headers = helmet({
   frameguard: { action: "deny" },
 });
 
-/** What pages may use of a phone: where it is, its camera and its compass on the pages for crews, and nothing else anywhere. */
+/** What pages may use of a phone: where it is, its camera, microphone and compass on the pages for crews, and nothing else anywhere. */
 export function permissions(request: Request, response: Response, next: NextFunction): void {
   const isForCrews = /^\/(plans\/[^/]+\/(crew|links\/)|field\/)/.test(request.path);
   const own = isForCrews ? "(self)" : "()";
@@ -62,8 +63,16 @@ export function permissions(request: Request, response: Response, next: NextFunc
   response.setHeader("Permissions-Policy", [...asked, ...NEVER.map((name) => `${name}=()`)].join(", "));
   next();
 }
-const FOR_CREWS = ["geolocation", "camera", "accelerometer", "gyroscope", "magnetometer", "screen-wake-lock"];
-const NEVER = ["microphone", "payment", "usb", "serial", "bluetooth", "midi", "display-capture", "idle-detection"];
+const FOR_CREWS = [
+  "geolocation",
+  "camera",
+  "microphone",
+  "accelerometer",
+  "gyroscope",
+  "magnetometer",
+  "screen-wake-lock",
+];
+const NEVER = ["payment", "usb", "serial", "bluetooth", "midi", "display-capture", "idle-detection"];
 
 /** Where devices and collectors send what they measured. */
 const SAMPLES = /^\/plans\/[^/]+\/watch\/samples$/;

@@ -61,7 +61,7 @@ export {
 export { LostSecret, putSecret, readSecret, secretOf } from "./secrets";
 export * from "./accounts";
 export { putStock, readStock, stockOf, type StockField } from "./stock";
-export { addFieldNotes, readFieldNotes } from "./fieldNotes";
+export { addFieldNotes, readFieldNotes, readVoice, writeVoice } from "./fieldNotes";
 export { dropStaging, readStaging, readStagingNote, writeStaging } from "./staging";
 export { dropStrayTiles, dropTiles, frameOf, overviewId, packLayer, readTiles, stageTiles } from "./terrain";
 export * from "./watch";

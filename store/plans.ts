@@ -13,7 +13,7 @@ import {
 import { accountOf, setRole } from "./accounts";
 import type { Stock } from "#core/bill";
 import type { StagingNote } from "#core/staging";
-import { addFieldNotes } from "./fieldNotes";
+import { addFieldNotes, writeVoice } from "./fieldNotes";
 import { putStock, STOCK_FIELDS } from "./stock";
 import { writeStaging } from "./staging";
 import { writeBytes, type PlanBytes } from "./bytes";
@@ -122,6 +122,8 @@ interface Beside {
   staging: readonly StagingNote[];
   stock: readonly Stock[];
   fieldNotes: readonly FieldNote[];
+  /** What was spoken, by the ids of its notes. */
+  voices?: ReadonlyMap<string, Uint8Array>;
 }
 const NOTHING_BESIDE: Beside = { staging: [], stock: [], fieldNotes: [] };
 
@@ -132,7 +134,7 @@ export async function createPlan(
   { who, authors: [author] }: Author,
   what: string,
   bytes: PlanBytes = { tiles: [], photos: [] },
-  { staging, stock, fieldNotes }: Beside = NOTHING_BESIDE,
+  { staging, stock, fieldNotes, voices }: Beside = NOTHING_BESIDE,
 ): Promise<void> {
   const planId = rows.plan.id;
   await db.transaction(async (tx) => {
@@ -147,6 +149,7 @@ export async function createPlan(
     const accountId = accountOf(author);
     if (accountId !== null) await setRole(tx, planId, accountId, "owner");
     await addFieldNotes(tx, planId, fieldNotes);
+    for (const [noteId, voice] of voices ?? []) await writeVoice(tx, planId, noteId, voice);
     for (const note of staging) await writeStaging(tx, planId, note);
     for (const one of stock)
       for (const field of STOCK_FIELDS) await putStock(tx, planId, one.itemId, field, one[field]);

@@ -45,6 +45,8 @@ export const RULES: Readonly<Record<string, Rule>> = {
   "/plans/:planId/crew": { read: EVERY_MEMBER, write: [] },
   "/plans/:planId/field": onTheRoof,
   "/plans/:planId/field/notes": { read: READERS, write: [] },
+  "/plans/:planId/field/voices": onTheRoof,
+  "/plans/:planId/field/voices/:noteId": onTheRoof,
   "/plans/:planId/jobs.ics": { read: EVERY_MEMBER, write: [] },
   "/plans/:planId/visits/:visitId/pack.pdf": { read: EVERY_MEMBER, write: [] },
   "/plans/:planId/visits/:visitId/certificate.pdf": { read: EVERY_MEMBER, write: [] },

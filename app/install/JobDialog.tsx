@@ -206,6 +206,7 @@ const NOTE_WORDS = {
   level: "level",
   read: "read",
   message: "says",
+  voice: "speaks",
   stopped: "stopped",
   resumed: "goes on",
   locked: "locked",
@@ -256,8 +257,17 @@ function FromTheRoof({ visit, jobs }: { visit: Visit; jobs: Jobs }) {
               {key === DESK ? "The desk" : ends[side].placeName}, {by || "somebody"}: {isOn ? "" : "not "}
               {NOTE_WORDS[kind]} {[key === DESK ? "" : key, text].filter(Boolean).join(" ")}{" "}
               <span className="figures">
-                {value !== null && figure(value)} {levelDbm !== null && `${figure(levelDbm)} dBm`}
+                {value !== null && kind !== "voice" && figure(value)} {levelDbm !== null && `${figure(levelDbm)} dBm`}
               </span>
+              {kind === "voice" && (
+                <audio
+                  controls
+                  preload="none"
+                  src={`/plans/${encodeURIComponent(kept.plan.id)}/field/voices/${id}`}
+                  aria-label={`Spoken by ${by || "somebody"}`}
+                  className="mt-0.5 h-8"
+                />
+              )}
             </span>
           </li>
         ))}

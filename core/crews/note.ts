@@ -7,6 +7,7 @@ export const NOTE_KINDS = [
   "level",
   "read",
   "message",
+  "voice",
   "stopped",
   "resumed",
   "locked",
@@ -35,7 +36,7 @@ export const fieldNoteSchema = z.object({
   key: z.string().max(80).default(""),
   /** In words: a message, a reason, a serial number, who signed. */
   text: z.string().max(1000).default(""),
-  /** In figures: a torque in N·m, an angle in degrees with a level in dBm. */
+  /** In figures: a torque in N·m, an angle in degrees with a level in dBm, the seconds of a recording. */
   value: z.number().min(-1e6).max(1e6).nullable().default(null),
   levelDbm: z.number().min(-140).max(20).nullable().default(null),
   /** Whether a tick stands or was taken back. */
