@@ -1,7 +1,8 @@
-import { ticked } from "#core/crews";
+import { jobMapDrawing, ticked } from "#core/crews";
 import { CAUTION_NOTE, CAUTIONS, sendingWords } from "#core/install";
 import { figure } from "#core/words";
 import { useState } from "react";
+import { StepDrawing } from "../app/install/StepDrawing";
 import { localTime, type Here } from "./here";
 import { Big, Box, Fact } from "./parts";
 import { useField } from "./useField";
@@ -88,6 +89,17 @@ export function Before({ pack, side, here, there, notes }: Here) {
           </Fact>
         )}
       </dl>
+      {pack.country && (
+        <StepDrawing
+          isWide
+          drawing={jobMapDrawing(
+            pack.country.map,
+            { ...sheet.place, name: sheet.placeName },
+            { ...there.sheet.place, name: there.sheet.placeName },
+            pack.country.sites,
+          )}
+        />
+      )}
       <h2 className="mt-4 text-lg font-semibold">At the other end: {there.sheet.placeName}</h2>
       {there.crew ? (
         <p>

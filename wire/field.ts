@@ -1,4 +1,4 @@
-import type { FieldNote } from "#core/crews";
+import type { FieldNote, JobMap, Named } from "#core/crews";
 import type { CrewEnd } from "#core/install";
 import type { Crew, Link, LinkEnd, Plan, Visit } from "#core/plan";
 import type { Promised } from "#core/proof";
@@ -31,7 +31,7 @@ export interface FieldEnd {
 }
 
 /** Counts up whenever the field pages need something that packs fetched before do not hold: phones then fetch theirs anew. */
-export const PACK_FORMAT = 1;
+export const PACK_FORMAT = 2;
 
 /** All that a phone holds of one job: enough for a day without signal. */
 export interface FieldPack {
@@ -46,6 +46,8 @@ export interface FieldPack {
   name: string;
   link: Link;
   distanceM: number;
+  /** The country about the path, and the plan's sites on it; missing in packs from before there were maps. */
+  country?: { map: JobMap; sites: Named[] };
   ends: { a: FieldEnd; b: FieldEnd } | null;
   /** What a reading will be held against; null where the path has no prediction. */
   promised: Promised | null;

@@ -1,4 +1,4 @@
-import { clock, END_SIDES, sketchOf, type EndSide } from "#core/crews";
+import { clock, END_SIDES, jobMapDrawing, sketchOf, type EndSide } from "#core/crews";
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import type { FieldPack } from "#wire";
 import { DrawingPdf } from "../data/DrawingPdf";
@@ -22,6 +22,8 @@ const styles = StyleSheet.create({
   wrong: { color: "#7a2e5d", fontWeight: 700 },
 });
 
+const MAP_PT = 330;
+
 /** A job on paper: who, when and what must be so before, then the sheets of both ends. */
 export function PackPdf({
   pack,
@@ -42,6 +44,14 @@ export function PackPdf({
     names: [ends.a.sheet.placeName, ends.b.sheet.placeName] as [string, string],
     ends: { a: ends.a.sheet, b: ends.b.sheet },
   };
+  const map =
+    pack.country &&
+    jobMapDrawing(
+      pack.country.map,
+      { ...ends.a.sheet.place, name: ends.a.sheet.placeName },
+      { ...ends.b.sheet.place, name: ends.b.sheet.placeName },
+      pack.country.sites,
+    );
   const rows: [string, string][] = [
     ["Work", WORK_WORDS[visit.work]],
     ["When", visit.day === "" ? "no day yet" : `${visit.day}, ${clock(visit.startMinute)}, ${visit.minutes} minutes`],
@@ -69,6 +79,13 @@ export function PackPdf({
             {text}
           </Text>
         ))}
+        {map && (
+          <View wrap={false}>
+            <Text style={styles.heading}>The country between</Text>
+            <DrawingPdf widthPt={MAP_PT} drawing={map} />
+            <Text style={styles.quiet}>{map.says}</Text>
+          </View>
+        )}
         {END_SIDES.map((side) => (
           <Who key={side} pack={pack} side={side} />
         ))}

@@ -1,4 +1,4 @@
-import { sidesOf, visitName } from "#core/crews";
+import { sidesOf, visitName, type JobMap, type Named } from "#core/crews";
 import { crewSheet } from "#core/install";
 import { networkFor } from "#core/addressing";
 import { billOf } from "#core/bill";
@@ -71,6 +71,14 @@ function partsOf(world: World, ends: readonly LinkEnd[]): string[] {
     .map(({ needed, unit, name }) => `${figure(needed, unit === "m" ? 1 : 0)} ${unit === "m" ? "m" : "×"} ${name}`);
 }
 
+/** Sites of the plan that stand on a map. */
+const sitesOn = ({ frame }: JobMap, world: World): Named[] =>
+  [...world.sites.values()].flatMap(({ name, latDeg, lonDeg }) => {
+    const [east, south] = [lonDeg - frame.westDeg, frame.northDeg - latDeg];
+    const isOn = east > 0 && east < frame.lonSpanDeg && south > 0 && south < frame.latSpanDeg;
+    return isOn ? [{ name, latDeg, lonDeg }] : [];
+  });
+
 /** Everything that a phone needs of a job to go without signal. */
 export async function fieldPack(
   store: Store,
@@ -81,6 +89,7 @@ export async function fieldPack(
   const { a, b } = linkEnds(world, link);
   const answer = await context.ask("link", { linkId: link.id });
   const { azimuthDeg, backAzimuthDeg, distanceM } = await context.ask("line", { from: a.place, to: b.place });
+  const map = await context.ask("country", { a: a.place, b: b.place });
   const now = new Date();
   const path = answer?.path ?? null;
   const sheets =
@@ -95,7 +104,7 @@ export async function fieldPack(
     visit,
     name: visitName(world, visit),
     link,
-    distanceM,
+    ...{ distanceM, country: { map, sites: sitesOn(map, world) } },
     ends: sheets && {
       a: fieldEnd(world, a, sheets.a, visit.crewAId, a.radio.siteId),
       b: fieldEnd(world, b, sheets.b, visit.crewBId, a.radio.siteId),

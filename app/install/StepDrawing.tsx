@@ -1,9 +1,16 @@
 import type { Drawing, Mark } from "#core/procedures";
 
 /** A step's line drawing with what it shows in words. */
-export function StepDrawing({ drawing: { width, height, marks, says } }: { drawing: Drawing }) {
+export function StepDrawing({
+  drawing: { width, height, marks, says },
+  isWide = false,
+}: {
+  drawing: Drawing;
+  /** Takes the width that there is, as a map does. */
+  isWide?: boolean;
+}) {
   return (
-    <figure className="mt-1 max-w-64">
+    <figure className={`mt-1 ${isWide ? "" : "max-w-64"}`}>
       <svg viewBox={`0 0 ${width} ${height}`} aria-hidden="true" className="w-full rounded border border-rule bg-panel">
         {marks.map((mark, i) => (
           <Drawn key={i} mark={mark} />
@@ -13,6 +20,12 @@ export function StepDrawing({ drawing: { width, height, marks, says } }: { drawi
     </figure>
   );
 }
+
+const PATHS = {
+  faint: { stroke: "var(--quiet)", strokeWidth: 0.4 },
+  contour: { stroke: "var(--quiet)", strokeWidth: 0.9 },
+  own: { stroke: "var(--ink)", strokeWidth: 1, strokeDasharray: "4 2" },
+} as const;
 
 function Drawn({ mark }: { mark: Mark }) {
   if (mark.kind === "text")
@@ -29,6 +42,15 @@ function Drawn({ mark }: { mark: Mark }) {
         r={mark.radius}
         fill={mark.isFilled ? "var(--clay)" : "none"}
         stroke="var(--ink)"
+      />
+    );
+  if (mark.kind === "path")
+    return (
+      <polyline
+        points={mark.points.map((point) => point.join(",")).join(" ")}
+        fill="none"
+        strokeLinejoin="round"
+        {...PATHS[mark.look]}
       />
     );
   return (

@@ -5,6 +5,7 @@ import { figure } from "../words";
 export type Mark =
   | { kind: "line"; from: readonly [x: number, y: number]; to: readonly [x: number, y: number]; weight: number }
   | { kind: "circle"; at: readonly [x: number, y: number]; radius: number; isFilled: boolean }
+  | { kind: "path"; points: readonly (readonly [x: number, y: number])[]; look: "faint" | "contour" | "own" }
   | { kind: "text"; at: readonly [x: number, y: number]; text: string };
 
 /** A line drawing, and in words what it shows. */

@@ -229,7 +229,11 @@ describe("drawings", () => {
       const { width, height, marks, says } = drawingOf(diagram, EXAMPLE_END);
       expect(says.length).toBeGreaterThan(20);
       for (const mark of marks)
-        for (const [x, y] of mark.kind === "line" ? [mark.from, mark.to] : [mark.at]) {
+        for (const [x, y] of mark.kind === "line"
+          ? [mark.from, mark.to]
+          : mark.kind === "path"
+            ? mark.points
+            : [mark.at]) {
           expect(x).toBeGreaterThanOrEqual(0);
           expect(x).toBeLessThanOrEqual(width);
           expect(y).toBeGreaterThanOrEqual(0);

@@ -1,4 +1,5 @@
 import { ruleBreaks } from "#core/findings";
+import { jobMap, mapFrame, MAP_SAMPLES, mapPlaces, ownLines, type JobMap } from "#core/crews";
 import type { LinkSummary } from "#core/outcome";
 import { workOut } from "#core/evaluate";
 import type { LinkAnswer } from "#core/link";
@@ -127,6 +128,25 @@ export const QUESTIONS = {
   /** One link's answer; null where there is no such link. */
   link: async (state: PlanState, { linkId }: { linkId: string }): Promise<LinkAnswer | null> =>
     (await state.evaluate()).answers.get(linkId) ?? null,
+
+  /** The country about a path as a crew's map: contours of the ground, and lines of the plan's own. */
+  country: (state: PlanState, { a, b }: { a: Place; b: Place }): JobMap => {
+    const frame = mapFrame(a, b);
+    const sample: GroundSample = { groundAmslM: NaN, coverHeightM: 0, coverCode: 0 };
+    const amslM = new Float32Array(MAP_SAMPLES ** 2);
+    state.ground.read((terrain) =>
+      mapPlaces(frame).forEach(({ latDeg, lonDeg }, i) => {
+        readGround(terrain, latDeg, lonDeg, sample);
+        amslM[i] = sample.groundAmslM;
+      }),
+    );
+    const shown = [...state.world.overlays.values()].filter((one) => one.shown);
+    return jobMap(
+      frame,
+      amslM,
+      shown.flatMap(({ geojson }) => ownLines(geojson)),
+    );
+  },
 
   /** What the ends of some kept links hear: in a large plan that is not worked out yet, gathered for them alone. */
   heard: async (state: PlanState, { linkIds }: { linkIds: readonly string[] }): Promise<HeardWire> => {
