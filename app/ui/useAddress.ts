@@ -1,8 +1,8 @@
-import { useCallback } from "react";
+import { useCallback, useLayoutEffect } from "react";
 import { useLocation, useNavigate, useSearchParams, type NavigateOptions } from "react-router";
 
-/** What the address was last asked to become, and the step of the history from which it was asked. */
-let asked = { from: "", search: "" };
+/** The step of the history that the page shows, its parameters, and what they were asked to become since; null where nothing was. */
+const address = { key: "", shown: "", asked: null as string | null };
 
 /**
  * The parameters of the address and how to change some of them. A change that comes before the page shows the one before it adds to
@@ -15,15 +15,19 @@ export function useAddress(): [
   const [params] = useSearchParams();
   const { key, pathname, search } = useLocation();
   const navigate = useNavigate();
-  const from = `${key} ${pathname}`;
+  useLayoutEffect(() => {
+    const step = `${key} ${pathname}${search}`;
+    if (address.key === step) return;
+    Object.assign(address, { key: step, shown: search, asked: null });
+  }, [key, pathname, search]);
   const set = useCallback(
     (change: (params: URLSearchParams) => void, options?: NavigateOptions) => {
-      const next = new URLSearchParams(asked.from === from ? asked.search : search);
+      const next = new URLSearchParams(address.asked ?? address.shown);
       change(next);
-      asked = { from, search: next.toString() };
-      void navigate(`?${asked.search}`, options);
+      address.asked = next.toString();
+      void navigate(`?${address.asked}`, options);
     },
-    [from, search, navigate],
+    [navigate],
   );
   return [params, set];
 }
