@@ -281,3 +281,56 @@ test("jobs are proposed, given a day and a crew, dragged to another day, and tak
   const calendar = await page.request.get(`${origin}/plans/isla-orvena/jobs.ics?crew=crew-ridge`);
   expect(await calendar.text()).toContain("DTSTART:20261201T093000");
 });
+
+test("through the phone's camera the far end stands where it is, and the cross on a known site puts the compass right", async ({
+  demo,
+}) => {
+  const folder = mkdtempSync(join(tmpdir(), "tejado-phone-camera-"));
+  const phoneOf = await phone(folder);
+  try {
+    const page = await phoneOf.newPage();
+    await takeAlong(page, new URL(demo).origin, "Ilda", "Harbour hut");
+    await expect(page.getByText(/Contour lines every \d+ m/)).toBeVisible();
+    await part(page, "Aim");
+    const heading = Number.parseFloat(
+      await page
+        .getByText(/^\d+\.\d°$/)
+        .first()
+        .innerText(),
+    );
+    await page.getByRole("button", { name: "Look through the camera" }).click();
+    const camera = page.getByRole("region", { name: "Camera" });
+    await expect
+      .poll(() => camera.locator("video").evaluate((video: HTMLVideoElement) => video.videoWidth))
+      .toBeGreaterThan(0);
+    const hold = (headingDeg: number) =>
+      page.evaluate((deg) => {
+        const held = { alpha: (720 - deg) % 360, beta: 90, gamma: 0, absolute: true };
+        dispatchEvent(new DeviceOrientationEvent("deviceorientationabsolute", held));
+      }, headingDeg);
+    await hold(heading - 100);
+    await expect(camera.getByRole("status")).toHaveText(/^Ridge hut, .* km: 100° to the right, \d+° (higher|lower)$/);
+    await expect(camera.locator("[data-mark^='Ridge hut']")).toHaveCount(0);
+    await hold(heading);
+    await expect(camera.getByRole("status")).toContainText(/: 0° to the (left|right)/);
+    const mark = (await camera.locator("[data-mark^='Ridge hut'] circle").first().boundingBox())!;
+    const picture = (await camera.locator("video").boundingBox())!;
+    expect(Math.abs(mark.x + mark.width / 2 - picture.x - picture.width / 2)).toBeLessThan(12);
+    // The compass is off by 20°: the cross stands on a known site while the phone tells another heading.
+    const known = camera.getByRole("button", { name: /^The cross is on/ }).last();
+    const turnTo = async () => Number(/: (\d+)°/.exec(await camera.getByRole("status").innerText())![1]);
+    await hold(heading + 20);
+    const before = await turnTo();
+    expect(before).toBeGreaterThan(18);
+    await known.click();
+    await expect(camera.getByText(/^Set by what the cross was put on/)).toBeVisible();
+    expect(await turnTo()).not.toBe(before);
+    await expectAccessible(page, "the camera");
+    await expectLargeTargets(page, "the camera");
+    await camera.getByRole("button", { name: "Close the camera" }).click();
+    await expect(camera).toHaveCount(0);
+  } finally {
+    await phoneOf.close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+});

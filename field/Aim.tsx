@@ -5,6 +5,7 @@ import { useState } from "react";
 import { acceptText } from "../app/data/acceptText";
 import { adviceOf } from "./advice";
 import { Bearings } from "./Bearings";
+import { Camera } from "./Camera";
 import { Compass } from "./Compass";
 import type { Here } from "./here";
 import { Big, Box, Fact, OneOf } from "./parts";
@@ -60,6 +61,7 @@ export function Aim({ pack, side, here, there, notes }: Here) {
         )}
       </dl>
       <Compass sheet={sheet} />
+      <Camera here={here} there={there} distanceM={pack.distanceM} />
       <Bearings here={here} there={there} distanceM={pack.distanceM} />
       <a
         href={`#/job/${encodeURIComponent(pack.planId)}/${encodeURIComponent(pack.visit.id)}/${side}/practise`}

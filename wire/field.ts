@@ -26,6 +26,8 @@ export interface FieldEnd {
   address: string;
   gateway: string;
   photos: { id: string; name: string; caption: string }[];
+  /** Where the far end stands from here, whatever the antenna looks at; missing in packs from before it was told. */
+  line?: { bearingDeg: number; tiltDownDeg: number };
   /** What else of the plan may be seen from here, by its true bearing and how far it is. */
   landmarks: { name: string; bearingDeg: number; distanceM: number }[];
 }

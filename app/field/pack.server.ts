@@ -1,5 +1,6 @@
 import { sidesOf, visitName, type JobMap, type Named } from "#core/crews";
 import { crewSheet } from "#core/install";
+import { tiltDownDeg } from "#core/aiming";
 import { networkFor } from "#core/addressing";
 import { billOf } from "#core/bill";
 import { inverseGeodesic } from "#core/geodesy";
@@ -30,6 +31,7 @@ function fieldEnd(
   sheet: FieldEnd["sheet"],
   crewId: string | null,
   homeSiteId: string | null,
+  line: FieldEnd["line"] & object,
 ): FieldEnd {
   const { radio } = end;
   const isSite = radio.siteId !== null;
@@ -38,7 +40,7 @@ function fieldEnd(
   const crew = world.crews.get(crewId ?? "");
   const home = world.sites.get(radio.siteId ?? homeSiteId ?? "");
   return {
-    sheet,
+    ...{ sheet, line },
     // Scans are for the desk: they are long.
     end: { ...end, scans: [] },
     crew: crew ? { name: crew.name, people: crew.people, radioChannel: crew.radioChannel, phone: crew.phone } : null,
@@ -106,8 +108,14 @@ export async function fieldPack(
     link,
     ...{ distanceM, country: { map, sites: sitesOn(map, world) } },
     ends: sheets && {
-      a: fieldEnd(world, a, sheets.a, visit.crewAId, a.radio.siteId),
-      b: fieldEnd(world, b, sheets.b, visit.crewBId, a.radio.siteId),
+      a: fieldEnd(world, a, sheets.a, visit.crewAId, a.radio.siteId, {
+        bearingDeg: azimuthDeg,
+        tiltDownDeg: tiltDownDeg(path!.aAmslM, path!.bAmslM, distanceM, world.plan.kFactor),
+      }),
+      b: fieldEnd(world, b, sheets.b, visit.crewBId, a.radio.siteId, {
+        bearingDeg: backAzimuthDeg,
+        tiltDownDeg: tiltDownDeg(path!.bAmslM, path!.aAmslM, distanceM, world.plan.kFactor),
+      }),
     },
     promised: path && promisedBy(path),
     tools: toolWords(worked.flat()),
