@@ -127,7 +127,7 @@ function OpenCamera({
             if (!at) return null;
             const [x, y] = [size.width / 2 + at.right * focalPx, size.height / 2 - at.up * focalPx];
             if (x < 0 || x > size.width || y < 0 || y > size.height) return null;
-            return <MarkOn key={target.name} name={target.name} x={x} y={y} isFar={i === 0} />;
+            return <MarkOn key={target.name} name={target.name} x={x} y={y} isFar={i === 0} isAbove={i % 2 === 1} />;
           })}
         </svg>
       </div>
@@ -166,13 +166,26 @@ function OpenCamera({
   );
 }
 
-function MarkOn({ name, x, y, isFar }: { name: string; x: number; y: number; isFar: boolean }) {
+/** A ring with its name, every second name above it: sites often stand close together. */
+function MarkOn({
+  name,
+  x,
+  y,
+  isFar,
+  isAbove,
+}: {
+  name: string;
+  x: number;
+  y: number;
+  isFar: boolean;
+  isAbove: boolean;
+}) {
   return (
     <g data-mark={name} transform={`translate(${x} ${y})`} fill="none" stroke="white" strokeWidth={isFar ? 3 : 1.5}>
       <circle r={isFar ? 16 : 7} />
       {isFar && <circle r="3" fill="white" />}
       <text
-        y={isFar ? 36 : 22}
+        y={isFar ? 36 : isAbove ? -14 : 22}
         textAnchor="middle"
         fill="white"
         stroke="black"

@@ -30,7 +30,14 @@ const PATHS = {
 function Drawn({ mark }: { mark: Mark }) {
   if (mark.kind === "text")
     return (
-      <text x={mark.at[0]} y={mark.at[1]} textAnchor="middle" className="fill-ink text-[10px]">
+      <text
+        x={mark.at[0]}
+        y={mark.at[1]}
+        textAnchor="middle"
+        paintOrder="stroke"
+        strokeWidth="3"
+        className="fill-ink stroke-panel text-[10px]"
+      >
         {mark.text}
       </text>
     );

@@ -15,6 +15,8 @@ const INTERVALS_M = [1, 2, 5, 10, 20, 50, 100, 200, 500];
 const SIZE = 320;
 /** Points of a contour nearer to each other than this are one. */
 const LEAST_STEP = 1.2;
+/** The sea is flat at nought: its shore is drawn just above it. */
+const SHORE_M = 0.05;
 const EARTH_M_PER_DEG = 111_320;
 
 /** A square of country: its north-western corner, its side, and north up. */
@@ -73,10 +75,18 @@ export function jobMap(frame: MapFrame, amslM: Float32Array, own: readonly (read
   if (least > most) return { frame, intervalM: null, contours: [], lines };
   const intervalM = INTERVALS_M.find((one) => (most - least) / one <= LINES) ?? INTERVALS_M.at(-1)!;
   const levels: number[] = [];
-  for (let level = Math.ceil(least / intervalM) * intervalM; level <= most; level += intervalM) levels.push(level);
+  for (let level = Math.ceil(least / intervalM) * intervalM; level <= most; level += intervalM)
+    levels.push(level === 0 ? SHORE_M : level);
   // Ground that nobody knows lies under every line.
   const values = Array.from(amslM, (height) => (Number.isNaN(height) ? least - intervalM : height));
   const scale = SIZE / (MAP_SAMPLES - 1);
+  // Where the ground ends there is no contour, though its values step down.
+  const isKnown = ([x, y]: Point) => {
+    const [column, row] = [Math.floor(x / scale), Math.floor(y / scale)];
+    return [0, 1].every((down) =>
+      [0, 1].every((right) => !Number.isNaN(amslM[(row + down) * MAP_SAMPLES + column + right])),
+    );
+  };
   const found = contours().size([MAP_SAMPLES, MAP_SAMPLES]).thresholds(levels)(values);
   return {
     ...{ frame, intervalM, lines },
@@ -85,7 +95,8 @@ export function jobMap(frame: MapFrame, amslM: Float32Array, own: readonly (read
       // Half a sample: a contour's own coordinates count from a cell's corner.
       lines: coordinates
         .flat()
-        .flatMap((ring) => insideOnly(ring.map(([x, y]): Point => [(x! - 0.5) * scale, (y! - 0.5) * scale]))),
+        .map((ring) => ring.map(([x, y]): Point => [(x! - 0.5) * scale, (y! - 0.5) * scale]))
+        .flatMap((ring) => insideOnly(ring, isKnown)),
     })),
   };
 }
@@ -95,8 +106,8 @@ const pointOf = ({ westDeg, northDeg, lonSpanDeg, latSpanDeg }: MapFrame, { latD
   ((northDeg - latDeg) / latSpanDeg) * SIZE,
 ];
 
-/** The pieces of a line that lie within the map, its border left out, thinned to what can be seen. */
-function insideOnly(points: readonly Point[]): Point[][] {
+/** The pieces of a line that lie within the map, its border and whatever is not wanted left out, thinned to what can be seen. */
+function insideOnly(points: readonly Point[], isWanted: (point: Point) => boolean = () => true): Point[][] {
   const pieces: Point[][] = [];
   let piece: Point[] = [];
   const end = () => {
@@ -105,7 +116,7 @@ function insideOnly(points: readonly Point[]): Point[][] {
   };
   for (const point of points) {
     const [x, y] = point;
-    if (!(x > 0 && x < SIZE && y > 0 && y < SIZE)) {
+    if (!(x > 0 && x < SIZE && y > 0 && y < SIZE && isWanted(point))) {
       end();
       continue;
     }
