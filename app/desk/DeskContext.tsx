@@ -1,5 +1,5 @@
 import { findingsInHand } from "#core/evaluate";
-import { outcomeOf, type LinkSummary, type Outcome } from "#core/outcome";
+import { changesNoise, outcomeOf, type LinkSummary, type Outcome } from "#core/outcome";
 import type { Finding } from "#core/findings";
 import type { Place } from "#core/geodesy";
 import type { LinkAnswer } from "#core/link";
@@ -101,8 +101,11 @@ export function DeskProvider({
   const workedLink = (link && worked.links.get(link.id)) ?? null;
   const { linkIds, answers, summaries, profiles } = useInHand(data, worked, patches, workedLink);
   const outcome = useMemo(
-    () => (data.shown && inHand ? outcomeOf(worked, summaries) : (data.shown?.outcome ?? null)),
-    [data.shown, inHand, worked, summaries],
+    () =>
+      data.shown && inHand
+        ? outcomeOf(worked, summaries, changesNoise(patches) ? null : data.shown.outcome.noiseMadePeopleKm2)
+        : (data.shown?.outcome ?? null),
+    [data.shown, inHand, worked, summaries, patches],
   );
   const findingsKept = data.shown?.findings ?? NO_FINDINGS;
   const findings = useMemo(() => {

@@ -49,8 +49,12 @@ export function attachList(
 
   const attached = (subscriber: Subscriber): Attached => {
     const none = {
-      ...{ subscriberId: subscriber.id, name: subscriber.name, sector: null },
-      ...{ downMbps: 0, upMbps: 0, marginLeftDb: null },
+      subscriberId: subscriber.id,
+      name: subscriber.name,
+      sector: null,
+      downMbps: 0,
+      upMbps: 0,
+      marginLeftDb: null,
     };
     const own = [...world.links.values()].find(
       ({ bRadioId }) => world.radios.get(bRadioId)?.subscriberId === subscriber.id,
@@ -73,8 +77,12 @@ export function attachList(
       const { path } = answer;
       return [
         {
-          ...{ sector, way, answer, isServed: isLinkServed(tried, link, answer) },
-          ...{ downMbps: path?.aToB.rateMbps ?? 0, upMbps: path?.bToA.rateMbps ?? 0 },
+          sector,
+          way,
+          answer,
+          isServed: isLinkServed(tried, link, answer),
+          downMbps: path?.aToB.rateMbps ?? 0,
+          upMbps: path?.bToA.rateMbps ?? 0,
         },
       ];
     });
@@ -100,7 +108,10 @@ export function attachList(
     return {
       ...none,
       sector: { radioId: best.sector.id, name: best.sector.name, siteName },
-      ...{ downMbps: best.downMbps, upMbps: best.upMbps, marginLeftDb: weakestMarginDb(best.answer), why: "" },
+      downMbps: best.downMbps,
+      upMbps: best.upMbps,
+      marginLeftDb: weakestMarginDb(best.answer),
+      why: "",
     };
   };
   const customers = subscriberIds.flatMap((id) => {

@@ -147,7 +147,13 @@ export function backhaulOf(world: World, summaries: ReadonlyMap<string, LinkSumm
     loads.set(bridge.link.id, load);
     const those = behind.get(siteId)!;
     hops.push({
-      ...{ linkId: bridge.link.id, fromSiteId, toSiteId: siteId, downMbps, upMbps, load, ...demand },
+      linkId: bridge.link.id,
+      fromSiteId,
+      toSiteId: siteId,
+      downMbps,
+      upMbps,
+      load,
+      ...demand,
       isFairWeather: bridge.isFairWeather,
       customers: those.length,
       people: those.reduce((sum, { people }) => sum + people, 0),
@@ -162,7 +168,7 @@ export function backhaulOf(world: World, summaries: ReadonlyMap<string, LinkSumm
       (worst, id) => (worst === null || loads.get(id)! > loads.get(worst)! ? id : worst),
       null,
     );
-    return { ...{ siteId, way, feedId, narrowest }, ...demandAt(siteId), customers: behind.get(siteId)!.length };
+    return { siteId, way, feedId, narrowest, ...demandAt(siteId), customers: behind.get(siteId)!.length };
   });
   const inTree = new Set(hops.map(({ linkId }) => linkId));
   const hasBridge = new Set(bridgesOf(world, summaries).flatMap(({ a, b }) => [a, b]));

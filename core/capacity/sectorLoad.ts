@@ -83,8 +83,13 @@ function timesOf(
       continue;
     }
     times.push({
-      ...{ linkId: link.id, subscriberId: customer.id, people, downMbps, upMbps },
-      ...{ demandDownMbps: demandMbps, demandUpMbps },
+      linkId: link.id,
+      subscriberId: customer.id,
+      people,
+      downMbps,
+      upMbps,
+      demandDownMbps: demandMbps,
+      demandUpMbps,
       down: airtimeShare({ customers: [{ demandMbps, rateMbps: downMbps }] }),
       up: airtimeShare({ customers: [{ demandMbps: demandUpMbps, rateMbps: upMbps }] }),
     });
@@ -170,7 +175,10 @@ export function sectorLoad(
     .sort((x, y) => y[busier] - x[busier]);
   return {
     ...airtime,
-    ...{ radioId, busier, customers, mostCustomers: model.clientLimit },
+    radioId,
+    busier,
+    customers,
+    mostCustomers: model.clientLimit,
     freeCustomers: usual && freeFor(usual, times, oversubscription, model.clientLimit - links.length),
     fullInYears: yearsUntilFull(Math.max(airtime.down, airtime.up), world.plan.growthPercent),
   };

@@ -60,7 +60,12 @@ function earOf(
   const tape = direction === "down" ? aToB : bToA;
   const thermalDbm = tape.noiseDbm - tape.noise.riseDb;
   return {
-    ...{ linkId, direction, group, people, steps: noiseSteps(tape), thermalDbm },
+    linkId,
+    direction,
+    group,
+    people,
+    steps: noiseSteps(tape),
+    thermalDbm,
     quietDbm: thermalDbm + tape.noise.outsideDb,
     headingDeg: tape.question.toPointing.azimuthDeg,
     heard: hears.radios

@@ -37,7 +37,9 @@ export function hurtsOf(world: World, ears: readonly ChannelEar[]): Hurt[] {
     for (const { group, radioId, dbm: arrivingDbm } of ear.heard) {
       const other = transmitterAt(world, group).radio;
       const couplingDb = channelCouplingDb({
-        ...{ offsetMHz: other.frequencyMHz - own.frequencyMHz, txWidthMHz: other.widthMHz, rxWidthMHz: own.widthMHz },
+        offsetMHz: other.frequencyMHz - own.frequencyMHz,
+        txWidthMHz: other.widthMHz,
+        rxWidthMHz: own.widthMHz,
         rejectionDb: model.adjacentRejectionDb,
       });
       const raisesDb = 10 * Math.log10(1 + 10 ** ((arrivingDbm - ear.quietDbm) / 10));

@@ -95,7 +95,13 @@ export async function planChannels(
   });
   const after = patches.length > 0 ? evaluateAfter(before, patches, between) : before;
   return {
-    ...{ school, costNow, cost, lowerBound, groups: groups.length, moves, patches },
+    school,
+    costNow,
+    cost,
+    lowerBound,
+    groups: groups.length,
+    moves,
+    patches,
     peopleServedNow: before.outcome.peopleServed,
     peopleServed: after.outcome.peopleServed,
     ...rankedChanges(after.world, before.summaries, after.summaries),
@@ -123,7 +129,8 @@ function changesOf(
     const share = (now: number, then: number) => (now - then) / Math.max(then, now, 1e-9);
     const weight = (people || 1) * (share(is.downMbps, was.downMbps) + share(is.upMbps, was.upMbps));
     const change = {
-      ...{ linkId: link.id, people },
+      linkId: link.id,
+      people,
       beforeMbps: [was.downMbps, was.upMbps] as [number, number],
       afterMbps: [is.downMbps, is.upMbps] as [number, number],
     };

@@ -205,7 +205,9 @@ function pairCosts(world: World, earsOfGroup: ReadonlyMap<string, readonly Chann
       const listens = { frequencyMHz: 0, widthMHz: radio.widthMHz };
       if (!channelsMeet(sends, listens)) continue;
       const couplingDb = channelCouplingDb({
-        ...{ offsetMHz, txWidthMHz: sends.widthMHz, rxWidthMHz: listens.widthMHz },
+        offsetMHz,
+        txWidthMHz: sends.widthMHz,
+        rxWidthMHz: listens.widthMHz,
         rejectionDb: model.adjacentRejectionDb,
       });
       cost += noiseCost(ear, dbm + couplingDb);

@@ -76,7 +76,12 @@ function rowOf(
   const rates = [...summaries.values()].map(({ downMbps }) => downMbps).sort((x, y) => x - y);
   const { frequencyMHz, widthMHz } = then.radios.get(radioId)!;
   return {
-    ...{ widthMHz, frequencyMHz, unreached, leastSnrDb, patches, customers: links.length },
+    widthMHz,
+    frequencyMHz,
+    unreached,
+    leastSnrDb,
+    patches,
+    customers: links.length,
     load: Math.max(down, up),
     served: [...summaries.values()].filter(({ served }) => served).length,
     medianMbps: rates[rates.length >> 1] ?? 0,

@@ -42,14 +42,28 @@ export function clientEnd(world: World, sector: Radio, kit: ClientKit): LinkEnd 
   if (!model || !antenna) throw new RangeError("The customer's kit is not in the library.");
   const radio: Radio = {
     ...sector,
-    ...{ id: "", name: "", role: "subscriber", siteId: null, subscriberId: "", address: "" },
-    ...{ radioModelId: model.id, antennaModelId: antenna.id, heightM: kit.heightM },
-    ...{ azimuthDeg: null, tiltDownDeg: null, cableLossDb: 0, interferenceDb: 0 },
+    id: "",
+    name: "",
+    role: "subscriber",
+    siteId: null,
+    subscriberId: "",
+    address: "",
+    radioModelId: model.id,
+    antennaModelId: antenna.id,
+    heightM: kit.heightM,
+    azimuthDeg: null,
+    tiltDownDeg: null,
+    cableLossDb: 0,
+    interferenceDb: 0,
   };
   radio.txPowerDbm = powerWithinCapDbm(world, model, antenna, radio, "ptmp");
   return {
     ...{ radio, model, antenna, place: { latDeg: 0, lonDeg: 0 }, placeName: "", behind: "none" },
-    ...{ maxHeightM: kit.heightM, hazards: "", access: "", demand: null, scans: [] },
+    maxHeightM: kit.heightM,
+    hazards: "",
+    access: "",
+    demand: null,
+    scans: [],
   };
 }
 
@@ -118,7 +132,12 @@ function tapesAt(
   const { frequencyMHz, widthMHz } = near.radio;
   const free = pathLosses({
     learned: null,
-    ...{ distanceKm: 1, diffractionDb: 0, trees: NO_TREES, frequencyMHz, widthMHz, rainRate001MmPerH: 0 },
+    distanceKm: 1,
+    diffractionDb: 0,
+    trees: NO_TREES,
+    frequencyMHz,
+    widthMHz,
+    rainRate001MmPerH: 0,
   });
   const path = { ...free, oxygenDbPerKm: 0, vapourDbPerKm: 0, diffractionDb: lossDb - free.freeSpaceDb };
   const shared = { plan, kind: "access" as const, isMismatched: false, turnedDownDb: 0, path };

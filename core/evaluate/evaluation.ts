@@ -1,4 +1,12 @@
-import { backboneOf, outcomeOf, peopleBehind, type Backbone, type Outcome, type ProfileSource } from "../outcome";
+import {
+  backboneOf,
+  changesNoise,
+  outcomeOf,
+  peopleBehind,
+  type Backbone,
+  type Outcome,
+  type ProfileSource,
+} from "../outcome";
 import { faultsOf, findingOf } from "../findings";
 import { newestMeasurements } from "../proof";
 import { listeningIn, type Air } from "../interference";
@@ -20,6 +28,8 @@ export interface Evaluation extends Answers, Findings {
 interface SinceEvaluation {
   previous: Evaluation;
   touched: Touched;
+  /** The noise that the plan makes, where the change leaves it or it may wait; null where it is gathered anew. */
+  noiseMade: number | null;
 }
 
 /**
@@ -33,7 +43,7 @@ function* steps(world: World, between: ProfileSource, since: SinceEvaluation | n
   const { heardNear, heardFar, answers, summaries, answered } = yield* answerSteps(listening, between, kept);
   const only = kept?.touched.only ?? undefined;
   const found = yield* foundSteps(world, answers, answered, kept);
-  const outcome = outcomeOf(world, summaries);
+  const outcome = outcomeOf(world, summaries, kept?.noiseMade);
   yield;
   const wrong = groupedFindings(world, found, summaries, since?.previous ?? NOTHING_FOUND, only);
   return { world, air: listening.air(), heardNear, heardFar, answers, summaries, outcome, ...wrong, answered };
@@ -84,13 +94,17 @@ export interface After {
 }
 
 const stepsAfter = ({ previous, patches, world }: After, between: ProfileSource) =>
-  steps(world, between, { previous, touched: touchedBy(previous.world, previous.air, world, patches) });
+  steps(world, between, {
+    previous,
+    touched: touchedBy(previous.world, previous.air, world, patches),
+    noiseMade: changesNoise(patches) ? null : previous.outcome.noiseMadePeopleKm2,
+  });
 
 /** Most links whose ends may have changed for a first look to be worth it. */
 const MOST_OWN = 500;
 
 /**
- * A first look at what some patches change: the links that they are about, everybody else as before. Null where links come or go,
+ * A first look at what some patches change: the links that they are about, everybody else and the noise that is made as before. Null where links come or go,
  * where others hear nothing of it, or where there is no telling few from many: the whole is worked out as fast.
  */
 export function evaluateOwn(after: After, between: ProfileSource): Evaluation | null {
@@ -99,7 +113,8 @@ export function evaluateOwn(after: After, between: ProfileSource): Evaluation | 
   const { everything, airChange, own } = touched;
   const isSame = world.links.size === previous.world.links.size && patches.every(({ kind }) => kind !== "links");
   if (everything || !airChange || !isSame || own.size > MOST_OWN) return null;
-  return finished(steps(world, between, { previous, touched: { ...touched, airChange: null, only: own } }));
+  const noiseMade = previous.outcome.noiseMadePeopleKm2;
+  return finished(steps(world, between, { previous, touched: { ...touched, airChange: null, only: own }, noiseMade }));
 }
 
 /** Works out what some patches change of a plan, and takes the rest over. `between` gives the ground as it is now. */

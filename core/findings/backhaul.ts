@@ -1,5 +1,5 @@
 import type { Backhaul, BackhaulHop } from "../capacity";
-import { peopleBehindSite } from "../outcome";
+import { backboneOf, peopleBehindSite } from "../outcome";
 import type { World } from "../plan";
 import { counted, figure } from "../words";
 import type { PlanFault } from "./checks/check";
@@ -58,17 +58,22 @@ export function fullFeedFaults(world: World, { feeds, sites }: Backhaul): PlanFa
 
 /** Sites with customers, or with bridges, that no bridge joins to a feed. */
 export function unfedFaults(world: World, { unreached }: Backhaul): PlanFault[] {
+  if (unreached.length === 0) return [];
+  const wanted = new Set(unreached);
+  const firstLink = new Map<string, string>();
+  for (const { id, aRadioId, bRadioId } of world.links.values())
+    for (const end of [aRadioId, bRadioId]) {
+      const siteId = world.radios.get(end)?.siteId;
+      if (siteId && wanted.has(siteId) && !firstLink.has(siteId)) firstLink.set(siteId, id);
+    }
+  const { peopleAt } = backboneOf(world);
   return unreached.map((siteId) => {
-    const radios = new Set([...world.radios.values()].filter((radio) => radio.siteId === siteId).map(({ id }) => id));
-    const link = [...world.links.values()].find(
-      ({ aRadioId, bRadioId }) => radios.has(aRadioId) || radios.has(bRadioId),
-    );
     return {
       about: [{ kind: "sites" as const, id: siteId }],
-      linkId: link?.id ?? null,
+      linkId: firstLink.get(siteId) ?? null,
       radioId: null,
       where: siteName(world, siteId),
-      people: peopleBehindSite(world, siteId),
+      people: peopleAt.get(siteId) ?? 0,
       figure: null,
       what: "No bridge that carries anything joins it to a feed",
       why: "Its customers may have good links to the mast, and still nothing comes through.",

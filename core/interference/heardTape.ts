@@ -146,7 +146,9 @@ function linesOf(
     );
   const listensMHz = listensOnMHz(to, link);
   const couplingDb = channelCouplingDb({
-    ...{ offsetMHz: frequencyMHz - listensMHz, txWidthMHz: widthMHz, rxWidthMHz: to.radio.widthMHz },
+    offsetMHz: frequencyMHz - listensMHz,
+    txWidthMHz: widthMHz,
+    rxWidthMHz: to.radio.widthMHz,
     rejectionDb: to.model.adjacentRejectionDb,
   });
   line(

@@ -66,7 +66,10 @@ export function earOf({ world, mostShareOf }: Listening, link: Link, to: LinkEnd
   const { widthMHz, polarization, azimuthDeg } = to.radio;
   const asked = { frequencyMHz: listensMHz, widthMHz, polarization, headingDeg: azimuthDeg ?? toAim.bearingDeg };
   return {
-    ...{ link, to, toAim, listensMHz },
+    link,
+    to,
+    toAim,
+    listensMHz,
     isScanned: world.outsiders.size > 0 && channelNoise(to.scans, asked) !== null,
     ownLossDb: to.radio.cableLossDb + wallDb(to, to.radio.frequencyMHz / 1000),
     leastDbm: thermalDbmAt(to) - UNHEARD_DB - (receiveBeamOf(to)?.gainDb ?? 0),

@@ -70,7 +70,9 @@ export function fitReadings(readings: readonly LearnedReading[]): Fit {
     keys,
     covariance,
     learned: {
-      ...{ isOn: true, strayDb, readings: rows.length },
+      isOn: true,
+      strayDb,
+      readings: rows.length,
       terms: keys.map((key, i) => ({
         key,
         value: values[i]!,

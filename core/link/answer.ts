@@ -127,8 +127,12 @@ function lossesAt(crossing: Crossing, frequencyMHz: number): PathLosses {
   const distanceKm = profile.distanceM / 1000;
   const learned = plan.learned?.isOn
     ? correctionOf(plan.learned, {
-        ...{ frequencyGHz, treesDb: trees.lossDb, diffractionDb, isIndoors: crossing.isIndoors },
-        ...{ latDeg: profile.to.latDeg, lonDeg: profile.to.lonDeg },
+        frequencyGHz,
+        treesDb: trees.lossDb,
+        diffractionDb,
+        isIndoors: crossing.isIndoors,
+        latDeg: profile.to.latDeg,
+        lonDeg: profile.to.lonDeg,
       })
     : null;
   return pathLosses({ distanceKm, diffractionDb, trees, frequencyMHz, widthMHz, rainRate001MmPerH, learned });

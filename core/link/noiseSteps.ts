@@ -18,7 +18,9 @@ export function noiseSteps(tape: Tape): NoiseStep[] {
   const steps = commonModulations(from.model, to.model).map(({ snrDb, bitsPerHz, backoffDb }): NoiseStep => {
     const backoff = Math.max(0, from.radio.txPowerDbm - (from.model.powerMaxDbm - backoffDb));
     const overAirMbps = airRateMbps({
-      ...{ bitsPerHz, widthMHz: path.widthMHz, chains: tape.chains },
+      bitsPerHz,
+      widthMHz: path.widthMHz,
+      chains: tape.chains,
       efficiency: Math.min(from.model.efficiency, to.model.efficiency),
       share: frameShareOf(direction, from, to),
     });

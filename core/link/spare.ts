@@ -32,8 +32,10 @@ export function learnedCaseOf(
 ): LearnedCase {
   return {
     frequencyGHz: a.radio.frequencyMHz / 1000,
-    ...{ treesDb: path.trees.lossDb, diffractionDb: path.diffractionDb },
-    ...{ latDeg: b.place.latDeg, lonDeg: b.place.lonDeg },
+    treesDb: path.trees.lossDb,
+    diffractionDb: path.diffractionDb,
+    latDeg: b.place.latDeg,
+    lonDeg: b.place.lonDeg,
     isIndoors: a.behind !== "none" || b.behind !== "none",
   };
 }

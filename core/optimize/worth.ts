@@ -72,7 +72,11 @@ export function worthOf(
   let stray = 0;
   for (const [id, served] of bySector) stray += strayKm2(world, world.radios.get(id)!, served);
   return {
-    ...{ customersServed, peopleServed, rateScore, strayKm2: stray, costEur: costOf(world) },
+    customersServed,
+    peopleServed,
+    rateScore,
+    strayKm2: stray,
+    costEur: costOf(world),
     meanMbps: peopleServed > 0 ? 10 ** rateScore : null,
   };
 }

@@ -15,5 +15,5 @@ export {
   type Outcome,
   type ProfileSource,
 } from "./outcome";
-export { noiseMadePeopleKm2 } from "./noiseMade";
+export { changesNoise, noiseMadePeopleKm2 } from "./noiseMade";
 export { slowing } from "./slowing";

@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { patternLossDb, peakGainDbi } from "#core/antenna";
-import { noiseMadePeopleKm2 } from "#core/outcome";
-import { setPatch, withPatches, type World } from "#core/plan";
+import { changesNoise, noiseMadePeopleKm2 } from "#core/outcome";
+import { removePatch, setPatch, withPatches, type World } from "#core/plan";
 import { radio, valley, type ValleyRows } from "#core/testing";
 
 const sector = {
@@ -129,4 +129,26 @@ test("both ends of a bridge count, each along itself, whatever way it runs", () 
   expect(noiseMadePeopleKm2(bridge(-5, -5))).toBeGreaterThan(0);
   expect(noiseMadePeopleKm2(bridge(12, 12))).toBeGreaterThan(0);
   expect(noiseMadePeopleKm2(bridge(-12, 12))).toBe(0);
+});
+
+test("a change that leaves the noise says so, and one that may not is never passed over", () => {
+  // The stranger stands where only a sector at this power, heading and place is heard.
+  const world = alone(4, 0);
+  const before = noiseMadePeopleKm2(world);
+  expect(changesNoise([setPatch("subscribers", "stranger", { demandMbps: 3 })])).toBe(false);
+  expect(
+    changesNoise([setPatch("plans", "valley", { name: "Other" }), setPatch("sites", "west", { notes: "bees" })]),
+  ).toBe(false);
+  const changes = [
+    setPatch("radios", "sector", { txPowerDbm: 3 }),
+    setPatch("radios", "sector", { cableLossDb: 9 }),
+    setPatch("radios", "sector", { azimuthDeg: 200 }),
+    setPatch("sites", "west", { latDeg: -1.2 }),
+    setPatch("subscribers", "stranger", { people: 900, notes: "a school" }),
+    removePatch("links", [...world.links.keys()][0]!),
+  ];
+  for (const change of changes) {
+    expect(changesNoise([change])).toBe(true);
+    expect([change, noiseMadePeopleKm2(withPatches(world, [change]))]).not.toEqual([change, before]);
+  }
 });

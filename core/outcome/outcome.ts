@@ -171,7 +171,12 @@ export interface Outcome {
   costEur: number;
 }
 
-export function outcomeOf(world: World, summaries: ReadonlyMap<string, LinkSummary>): Outcome {
+/** What a plan's links come to. `noiseMade` is what is known of its noise, which takes a while to gather in a large plan; null gathers it. */
+export function outcomeOf(
+  world: World,
+  summaries: ReadonlyMap<string, LinkSummary>,
+  noiseMade: number | null = null,
+): Outcome {
   const fed = fedSites(world, (link) => summaries.get(link.id)?.served ?? false);
   const served = new Set<string>();
   let people = 0;
@@ -192,7 +197,7 @@ export function outcomeOf(world: World, summaries: ReadonlyMap<string, LinkSumma
     peopleServed: people,
     weakestMarginDb: weakest?.marginLeftDb ?? null,
     weakestLinkId: weakest?.linkId ?? null,
-    noiseMadePeopleKm2: noiseMadePeopleKm2(world),
+    noiseMadePeopleKm2: noiseMade ?? noiseMadePeopleKm2(world),
     costEur: costOf(world),
   };
 }

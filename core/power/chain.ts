@@ -59,8 +59,14 @@ export function powerChain({ radio, model }: Pick<LinkEnd, "radio" | "model">): 
   const isTurned = isTurnedAbout(radio);
   const isDry = isStarved || (rule !== null && drop!.voltsAtLoad < rule.leastV);
   return {
-    ...{ copperM, tooLongM, isRight, isStarved, isDry, mostMbps },
-    ...{ isTurned, jumperDb },
+    copperM,
+    tooLongM,
+    isRight,
+    isStarved,
+    isDry,
+    mostMbps,
+    isTurned,
+    jumperDb,
     isBare: radio.ethernetM > 0 && !CABLES[radio.cableKind].isOutdoor,
     lacksArrester: copperM > 0 && radio.ethernetM > 0 && radio.arresters < ARRESTERS,
     jumperMissingDb: Math.max(0, jumperDb - radio.cableLossDb),
