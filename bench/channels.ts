@@ -1,6 +1,5 @@
 // Who hurts whom in a plan of 10 000 customers on 60 sectors, asked of a real server the first time, pages served meanwhile. Run with
 // `npm run bench`.
-import { execFileSync } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -8,6 +7,7 @@ import { largeSibling } from "#demo";
 import { createPlan, openStore, packLayer, signedBy } from "#store";
 import { startServer, stopServer } from "../e2e/startServer";
 import { watchHealth } from "./health";
+import { memoryMb } from "./memory";
 import { print } from "./print";
 
 const { rows, surface } = largeSibling(167);
@@ -22,8 +22,6 @@ await createPlan(store.db, { ...rows, layers: [layer] }, signedBy("bench"), "Beg
 });
 await store.close();
 const server = await startServer([], directory);
-const kilobytes = () =>
-  Number(execFileSync("ps", ["-o", "rss=", "-p", String(server.process.pid)], { encoding: "utf8" }).trim());
 
 try {
   // Whoever asks has the plan before him.
@@ -39,7 +37,7 @@ try {
     .then((response) => response.json() as Promise<{ rows: unknown[] }>)
     .finally(() => (isDone = true));
   while (!isDone) {
-    most = Math.max(most, kilobytes());
+    most = Math.max(most, memoryMb(server));
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
   const { rows: pairs } = await asked;
@@ -47,7 +45,7 @@ try {
     `${rows.subscribers.length} customers, ${rows.links.length} links; ${pairs.length} pairs disturb each other\n`,
   );
   print("everybody's interference, the first time", (performance.now() - start) / 1000, "s", 20);
-  print("server's memory at most", most / 1024, "MB", 1024);
+  print("server's memory at most", most, "MB", 1024);
   print("longest wait of /health meanwhile", (await health.end()).longestMs, "ms", 100);
 } finally {
   await stopServer(server);

@@ -7,6 +7,7 @@ import { largeSibling } from "#demo";
 import { createPlan, openStore, packLayer, signedBy } from "#store";
 import { startServer, stopServer } from "../e2e/startServer";
 import { watchHealth } from "./health";
+import { memoryMb } from "./memory";
 import { print } from "./print";
 
 const WRITERS = 20;
@@ -64,10 +65,6 @@ async function since(revision: number, more = ""): Promise<Seen> {
   if (!response.ok) throw new Error(await response.text());
   return (await response.json()) as Seen;
 }
-const memoryMb = () =>
-  Number(/VmRSS:\s+(\d+)/.exec(execFileSync("cat", [`/proc/${server.process.pid}/status`], { encoding: "utf8" }))![1]) /
-  1024;
-
 try {
   const cold = page(`${at}/paths`);
   print("first page, cold", cold.seconds, "s", 4);
@@ -79,7 +76,7 @@ try {
   const warm = page(`${at}/paths`);
   print("first page, warm", warm.seconds, "s", 2);
   print("first page over the wire, with its answers", warm.bytes / 1e6, "MB", 1.5);
-  print("memory of the server", memoryMb(), "MB", 700);
+  print("memory of the server", memoryMb(server), "MB", 700);
 
   let revision = 1;
   /** Keeps some changes of one kind, one after another, and prints the median of what each took. */
@@ -149,7 +146,7 @@ try {
   );
   waits.sort((x, y) => x - y);
   print(`${WRITERS} writers at once, 95 % wait under`, waits[Math.floor(WRITERS * 0.95)]! / 1000, "s", 2);
-  print("memory of the server", memoryMb(), "MB", 700);
+  print("memory of the server", memoryMb(server), "MB", 700);
 } finally {
   await stopServer(server);
   rmSync(directory, { recursive: true, force: true });

@@ -1,6 +1,5 @@
 // Where to build in a plan of 10 000 customers, through a real server: every path within reach in one job, pages served meanwhile, the
 // choice's gap. Run with `npm run bench`.
-import { execFileSync } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { availableParallelism, tmpdir } from "node:os";
 import { join } from "node:path";
@@ -13,6 +12,7 @@ import type { JobView, SitesResult } from "#jobs";
 import { createPlan, openStore, packLayer, signedBy } from "#store";
 import { startServer, stopServer } from "../e2e/startServer";
 import { watchHealth } from "./health";
+import { memoryMb } from "./memory";
 import { print } from "./print";
 
 const REACH_KM = 12;
@@ -66,8 +66,6 @@ const begin = async (seconds: number) => {
   return (await response.json()) as JobView;
 };
 const jobNow = async (id: string) => (await (await fetch(`${at}/jobs/${id}`)).json()) as JobView;
-const kilobytes = () =>
-  Number(execFileSync("ps", ["-o", "rss=", "-p", String(server.process.pid)], { encoding: "utf8" }).trim());
 
 try {
   const job = await begin(60);
@@ -77,7 +75,7 @@ try {
   while (now.state === "running") {
     await new Promise((resolve) => setTimeout(resolve, 100));
     now = await jobNow(job.id);
-    most = Math.max(most, kilobytes());
+    most = Math.max(most, memoryMb(server));
     const candidates = /(\d+) of (\d+) candidates/.exec(now.message);
     if (!candidates) continue;
     if (seenFrom === 0) [seenFrom, looked] = [performance.now(), Number(candidates[1])];
@@ -103,7 +101,7 @@ try {
     0.9,
     true,
   );
-  print("server's memory at most", most / 1024, "MB", 1024);
+  print("server's memory at most", most, "MB", 1024);
   print("longest wait of /health meanwhile", (await health.end()).longestMs, "ms", 100);
   print("gap of the choice", (100 * (style!.costEur - style!.lowerBoundEur)) / style!.costEur, "%", 3);
   const again = await begin(60);

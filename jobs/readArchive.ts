@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { existsSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
+import PQueue from "p-queue";
 import type { PlanRows } from "#core/plan";
 import { ArchiveError, type ArchiveFiles, type Beside } from "#formats/archive";
 import type { Store } from "#store";
@@ -15,6 +16,9 @@ import type { ArchiveMessage, ArchiveOrder } from "./workers/archive";
 const BOUNDS = { totalBytes: 6e9, entries: 20_000, ratio: 40, freeBytes: 64 * 2 ** 20 } as const;
 /** Heap of the worker that reads it, MB. */
 const HEAP_MB = 1500;
+
+/** Archives are unpacked one after another: three bombs at once would take every core and thrice the memory. */
+const unpacking = new PQueue({ concurrency: 1 });
 
 /** An archive that was unpacked beside the serving thread. */
 export interface UnpackedArchive {
@@ -34,7 +38,8 @@ export async function withArchive<T>(
 ): Promise<T> {
   const folder = join(store.directory, "exports", `unpacked-${randomUUID()}`);
   try {
-    const message = await readApart({ path, folder, planId, bounds: BOUNDS }, signal);
+    const order = { path, folder, planId, bounds: BOUNDS };
+    const message = await unpacking.add(() => readApart(order, signal), { signal });
     if (message.kind === "refused") throw new ArchiveError(message.message);
     const { names, rows, beside } = message;
     const get = (name: string) => {

@@ -12,8 +12,8 @@ export interface UnpackBounds {
   freeBytes: number;
 }
 
-/** Read and unpacked in pieces of this size. */
-const CHUNK = 64 * 1024;
+/** Read and unpacked in pieces of this size: what one unpacks to is held at once, and that may be a thousand times as much. */
+const CHUNK = 4 * 1024;
 
 /**
  * Unpacks an archive file into a folder, piece by piece: neither the archive nor an entry is ever held whole. What is unpacked is counted as it

@@ -1,4 +1,5 @@
 import { writeSync } from "node:fs";
+import PQueue from "p-queue";
 import { startThread } from "../../threads";
 import type { Db, Queries } from "../db";
 import { errorOf, type Asked, type Opening, type Question, type Said } from "./messages";
@@ -84,6 +85,9 @@ export async function threadDb(opening: Opening, requireRoom: () => void = () =>
     await ask({ kind: "commit", transaction });
     return result;
   };
+  // The database does one thing after another. Of those who write one at a time is let through to it, so that whoever reads waits for that
+  // one and not for all who came before.
+  const writers = new PQueue({ concurrency: 1 });
   const stop = async () => {
     isClosing = true;
     await thread.terminate();
@@ -101,7 +105,7 @@ export async function threadDb(opening: Opening, requireRoom: () => void = () =>
     ...queries(0),
     transaction: async (work) => {
       requireRoom();
-      return within(false, work);
+      return writers.add(() => within(false, work));
     },
     snapshot: (work) => within(true, work),
     listen: async (channel, heard) => {
