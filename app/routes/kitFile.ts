@@ -1,19 +1,12 @@
-import { billOf } from "#core/bill";
 import type { World } from "#core/plan";
 import { stagingGroups } from "#core/staging";
-import { writeAddressesCsv, writeOrderCsv } from "#formats/bill";
-import { writeHosts, writeSheetsJson, writeSheetsText, writeZone } from "#formats/sheets";
+import { KIT_TEXTS } from "#engine";
 import type { Store } from "#store";
 import { data } from "react-router";
 import { fileName } from "../data/fileName";
 import { labelsPdf, MOST_PRINTED, orderPdf, proceduresPdf, sheetsPdf } from "../data/kitPdf.server";
-import { requirePlan } from "../data/plan.server";
+import { openPlan } from "../data/plan.server";
 import type { Route } from "./+types/kitFile";
-
-interface KitFile {
-  type: string;
-  write: (world: World, store: Store) => string | Promise<Uint8Array<ArrayBuffer>>;
-}
 
 /** The radios of a plan in the order in which they are staged. Throws a refusal where they are more than one file holds. */
 function printedRadios(world: World): string[] {
@@ -23,32 +16,36 @@ function printedRadios(world: World): string[] {
   return radioIds;
 }
 
-const FILES: Readonly<Record<string, KitFile>> = {
-  "bill.csv": { type: "text/csv", write: (world) => writeOrderCsv(billOf(world)) },
-  "order.pdf": { type: "application/pdf", write: (world, store) => orderPdf(store, world) },
-  "labels.pdf": {
-    type: "application/pdf",
-    write: (world, store) => labelsPdf(store, world, printedRadios(world)),
-  },
-  "sheets.pdf": { type: "application/pdf", write: (world) => sheetsPdf(world, printedRadios(world)) },
-  "procedures.pdf": { type: "application/pdf", write: proceduresPdf },
-  "addresses.csv": { type: "text/csv", write: writeAddressesCsv },
-  "hosts.txt": { type: "text/plain", write: writeHosts },
-  "zone.txt": { type: "text/plain", write: writeZone },
-  "sheets.json": { type: "application/json", write: writeSheetsJson },
-  "sheets.txt": { type: "text/plain", write: writeSheetsText },
+type PdfWriter = (store: Store, world: World) => Promise<Uint8Array<ArrayBuffer>>;
+const PDFS: Readonly<Record<string, PdfWriter>> = {
+  "order.pdf": orderPdf,
+  "labels.pdf": (store, world) => labelsPdf(store, world, printedRadios(world)),
+  "sheets.pdf": (_store, world) => sheetsPdf(world, printedRadios(world)),
+  "procedures.pdf": (_store, world) => proceduresPdf(world),
+};
+
+/** What texts are, by their endings. */
+const TEXT_TYPES: Readonly<Record<string, string>> = {
+  csv: "text/csv; charset=utf-8",
+  txt: "text/plain; charset=utf-8",
+  json: "application/json",
 };
 
 /** The kept plan's order list, its addresses, labels, or what each device is set to. */
 export async function loader({ params }: Route.LoaderArgs) {
-  const { store, rows, world } = await requirePlan(params.planId);
-  const file = Object.hasOwn(FILES, params.file) ? FILES[params.file]! : null;
-  if (!file) throw data(`There is no file "${params.file}" of this plan's kit.`, { status: 404 });
-  const [name, ending] = params.file.split(".");
-  return new Response(await file.write(world, store), {
+  const { store, context } = await openPlan(params.planId);
+  const [name, ending = ""] = params.file.split(".");
+  const writePdf = Object.hasOwn(PDFS, params.file) ? PDFS[params.file]! : null;
+  const text = KIT_TEXTS.find((one) => one === params.file);
+  if (!writePdf && !text) throw data(`There is no file "${params.file}" of this plan's kit.`, { status: 404 });
+  const body = text
+    ? await context.ask("kitText", { name: text })
+    : await writePdf!(store, (await context.load()).world);
+  const { plan } = await context.ask("plan");
+  return new Response(body, {
     headers: {
-      "Content-Type": file.type.startsWith("text/") ? `${file.type}; charset=utf-8` : file.type,
-      "Content-Disposition": `attachment; filename="${fileName(`${rows.plan.name} ${name}`)}.${ending}"`,
+      "Content-Type": text ? TEXT_TYPES[ending]! : "application/pdf",
+      "Content-Disposition": `attachment; filename="${fileName(`${plan.name} ${name}`)}.${ending}"`,
     },
   });
 }

@@ -23,6 +23,7 @@ import {
   type ProfileWire,
   type Shown,
 } from "#wire";
+import { kitText, thingsFile } from "./files";
 import { reliefTile } from "./relief";
 import type { PlanState } from "./state";
 
@@ -230,6 +231,11 @@ export const QUESTIONS = {
       blocked: [...summaries.values()].filter((one) => one.state === "blocked").length,
     };
   },
+
+  /** Things of the plan as a file: a large plan's takes long enough to be kept from the thread that serves pages. */
+  thingsFile,
+  /** One of the texts of the plan's kit. */
+  kitText,
 
   /** The plan for other threads to work on. */
   shared: (state: PlanState): SharedPlan => ({ rows: state.sharedRows(), ground: state.shared }),
