@@ -147,7 +147,7 @@ function OpenCamera({
         <>
           <p className="text-sm text-quiet">
             {offDeg === null
-              ? `By the phone's compass alone, which errs by ${held.errorDeg === null ? "5 to 15°" : `${figure(held.errorDeg, 0)}° by its own word`}, more beside steel. Put the white cross on something below that you can see, and press its name.`
+              ? `By the phone's compass alone, which errs by ${held.errorDeg === null ? "5 to 15°" : `${figure(held.errorDeg, 0)}° by its own word`}, more beside steel. Put the white cross on something below that you can see, and press its name. Look at the sun on this screen alone, never by eye.`
               : "Set by what the cross was put on; it drifts as the phone is moved about. The height comes from the phone's own level."}
           </p>
           <div className="mt-1 grid grid-cols-2 gap-2">

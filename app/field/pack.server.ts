@@ -3,7 +3,7 @@ import { crewSheet } from "#core/install";
 import { tiltDownDeg } from "#core/aiming";
 import { networkFor } from "#core/addressing";
 import { billOf } from "#core/bill";
-import { inverseGeodesic } from "#core/geodesy";
+import { inverseGeodesic, signedAngleDeg } from "#core/geodesy";
 import { figure } from "#core/words";
 import { linkEnds, type LinkEnd, type Visit, type World } from "#core/plan";
 import { toolWords } from "#core/procedures";
@@ -76,7 +76,7 @@ function partsOf(world: World, ends: readonly LinkEnd[]): string[] {
 /** Sites of the plan that stand on a map. */
 const sitesOn = ({ frame }: JobMap, world: World): Named[] =>
   [...world.sites.values()].flatMap(({ name, latDeg, lonDeg }) => {
-    const [east, south] = [lonDeg - frame.westDeg, frame.northDeg - latDeg];
+    const [east, south] = [signedAngleDeg(lonDeg - frame.westDeg), frame.northDeg - latDeg];
     const isOn = east > 0 && east < frame.lonSpanDeg && south > 0 && south < frame.latSpanDeg;
     return isOn ? [{ name, latDeg, lonDeg }] : [];
   });

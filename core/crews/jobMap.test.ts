@@ -7,8 +7,8 @@ const b = { name: "East", latDeg: 40, lonDeg: -3.95 };
 const frame = mapFrame(a, b);
 const places = mapPlaces(frame);
 const middle = { latDeg: 40, lonDeg: -3.975 };
-const ground = (heightM: (distanceM: number) => number) =>
-  Float32Array.from(places, (place) => heightM(inverseGeodesic(middle, place).distanceM));
+const distancesM = places.map((place) => inverseGeodesic(middle, place).distanceM);
+const ground = (heightM: (distanceM: number) => number) => Float32Array.from(distancesM, heightM);
 
 test("the map is a square about the path that reaches beyond both ends, and never a keyhole", () => {
   const pathM = inverseGeodesic(a, b).distanceM;
@@ -21,6 +21,18 @@ test("the map is a square about the path that reaches beyond both ends, and neve
   expect(first.latDeg).toBeGreaterThan(last.latDeg);
   expect((first.lonDeg + last.lonDeg) / 2).toBeCloseTo(middle.lonDeg, 5);
   expect(mapFrame(a, { ...a, lonDeg: -3.999 }).sideM).toBe(1500);
+});
+
+test("across the date line both ends stand on the map", () => {
+  const [west, east] = [
+    { name: "West", latDeg: -17, lonDeg: 179.98 },
+    { name: "East", latDeg: -17, lonDeg: -179.98 },
+  ];
+  const map = jobMap(mapFrame(west, east), new Float32Array(MAP_SAMPLES ** 2), []);
+  const circles = jobMapDrawing(map, west, east, []).marks.filter((mark) => mark.kind === "circle");
+  const xs = circles.map((mark) => (mark.kind === "circle" ? mark.at[0] : NaN));
+  expect(xs[0]).toBeCloseTo(60, 0);
+  expect(xs[1]).toBeCloseTo(260, 0);
 });
 
 test("contours of a cone are circles at their heights, whichever ground is not known", () => {

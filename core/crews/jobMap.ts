@@ -1,5 +1,5 @@
 import { contours } from "d3-contour";
-import { destination, inverseGeodesic, type Place } from "../geodesy";
+import { destination, inverseGeodesic, signedAngleDeg, type Place } from "../geodesy";
 import type { Drawing, Mark } from "../procedures";
 import { figure } from "../words";
 
@@ -102,7 +102,7 @@ export function jobMap(frame: MapFrame, amslM: Float32Array, own: readonly (read
 }
 
 const pointOf = ({ westDeg, northDeg, lonSpanDeg, latSpanDeg }: MapFrame, { latDeg, lonDeg }: Place): Point => [
-  ((lonDeg - westDeg) / lonSpanDeg) * SIZE,
+  (signedAngleDeg(lonDeg - westDeg) / lonSpanDeg) * SIZE,
   ((northDeg - latDeg) / latSpanDeg) * SIZE,
 ];
 
