@@ -100,8 +100,15 @@ test("samples come in by a token alone, and what cannot be kept is told by row, 
   expect(wrong.status).toBe(400);
   expect(await wrong.text()).toBe("Nothing was kept: sample 2: windMPerS must be 120 m/s or less, found 500.");
   await expect(
-    page.getByText(/pushed: .* 1 samples kept; 1 of series that the plan does not have, not kept/),
+    page.getByText(/pushed: .* 1 sample kept; 1 of series that the plan does not have, not kept/),
   ).toBeVisible({ timeout: 15_000 });
+  // The same by hand, without any token.
+  const file = page.getByLabel("Or a file of such samples, JSON or CSV");
+  const put = (name: string, text: string) => file.setInputFiles({ name, mimeType: "", buffer: Buffer.from(text) });
+  await put("week.csv", `series,at,level0Dbm\nlink-medium/b,${at},-56\nlink-medium/a,${at},-57\n`);
+  await expect(page.getByText(/from a file: .* 2 samples kept/)).toBeVisible();
+  await put("week.json", JSON.stringify([{ series: "weather", at, windMPerS: 500 }]));
+  await expect(page.getByText("Nothing was kept: sample 1: windMPerS must be 120 m/s or less")).toBeVisible();
   await page.getByRole("button", { name: "Take it back" }).click();
   await expect(page.getByText("The token is taken back")).toBeVisible();
   expect((await send(JSON.stringify(one), signed)).status).toBe(401);

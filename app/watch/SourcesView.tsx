@@ -1,4 +1,5 @@
 import { METRICS, type WatchSettings } from "#core/watch";
+import { counted } from "#core/words";
 import { useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { Button, SelectField, TextField } from "../ui";
@@ -97,6 +98,21 @@ export function SourcesView() {
               .join(", ")}
             .
           </p>
+          <label className="block text-xs text-quiet">
+            Or a file of such samples, JSON or CSV
+            <input
+              type="file"
+              accept=".json,.csv,application/json,text/csv"
+              className="mt-1 block w-full text-xs"
+              onChange={({ target }) => {
+                const file = target.files?.[0];
+                target.value = "";
+                if (!file) return;
+                const isCsv = /\.csv$/i.test(file.name) || file.type === "text/csv";
+                void file.text().then((text) => ask({ intent: "samples", text, isCsv }));
+              }}
+            />
+          </label>
           <div className="flex gap-2">
             <Button
               look="primary"
@@ -179,6 +195,6 @@ function receivedWords({
     tooLate > 0 && `${tooLate} over ten days late, not kept`,
     unknown > 0 && `${unknown} of series that the plan does not have, not kept`,
   ].filter(Boolean);
-  const came = kept === undefined ? `${series ?? 0} series played` : `${kept} samples kept`;
+  const came = kept === undefined ? `${series ?? 0} series played` : `${counted(kept, "sample")} kept`;
   return `${at.slice(0, 19).replace("T", " ")} UTC, ${came}${left.length > 0 ? `; ${left.join(", ")}` : ""}`;
 }

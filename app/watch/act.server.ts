@@ -1,5 +1,6 @@
 import { createHash, randomBytes } from "node:crypto";
 import type { World } from "#core/plan";
+import { counted } from "#core/words";
 import { DAY_MS, plannedFaultSchema, snmpSettingsSchema, watchSettingsSchema, type WatchSettings } from "#core/watch";
 import {
   dayText,
@@ -11,9 +12,13 @@ import {
   type JobView,
   type WatchOrder,
 } from "#jobs";
+import { readSamples, SamplesError } from "#formats/samples";
 import { dropSeries, putSecret, putToken, putWatchSettings, readWatch, type Store } from "#store";
 import { z } from "zod";
+import { takeSamples } from "./receive.server";
 
+/** Of a file of samples that is put in by hand: as many as are taken at once need a quarter of it. */
+const MOST_CHARACTERS = 40_000_000;
 const secret = z.string().min(1).max(200).optional();
 export const watchAskSchema = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("look") }),
@@ -26,6 +31,11 @@ export const watchAskSchema = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("fault"), fault: plannedFaultSchema }),
   z.object({ intent: z.literal("mended"), index: z.number().int().min(0) }),
   z.object({ intent: z.literal("token"), isOn: z.boolean() }),
+  z.object({
+    intent: z.literal("samples"),
+    text: z.string().max(MOST_CHARACTERS, `is longer than ${MOST_CHARACTERS} letters`),
+    isCsv: z.boolean(),
+  }),
   z.object({
     intent: z.literal("snmp"),
     snmp: snmpSettingsSchema,
@@ -124,6 +134,18 @@ export async function actOnWatch(
       await putToken(store.db, planId, tokenHash(token));
       return { ok: true, message: "", token };
     }
+    case "samples":
+      if (settings.source !== "devices")
+        return { ok: false, status: 409, message: "Nothing is taken while the network is simulated." };
+      try {
+        const samples = readSamples(new TextEncoder().encode(ask.text), ask.isCsv);
+        const { kept } = await takeSamples(store, world, samples, "from a file");
+        return { ok: true, message: `${counted(kept, "sample")} kept; what was left out, if anything, stands below.` };
+      } catch (error) {
+        if (error instanceof SamplesError)
+          return { ok: false, status: 400, message: `Nothing was kept: ${error.message}.` };
+        throw error;
+      }
     case "snmp": {
       const { snmp, community, password, key } = ask;
       const given = { community, password, key };
