@@ -42,8 +42,8 @@ export function useRecorder(onDone: (blob: Blob, seconds: number) => void) {
     };
     recorder.current = made;
     setSeconds(0);
-    // Handed over each second: what a call or a flat battery cuts off was said already.
-    made.start(1000);
+    // A call that takes the microphone ends the recording, and it is kept as if it had been ended by hand.
+    made.start();
   };
   // What is being said when the page is left is kept.
   useEffect(() => end, [end]);
