@@ -47,3 +47,18 @@ test("antennas are in the band, of the role's shapes and of one joint; the same 
   expect(need("Antenna", { joins: ["in one piece"] })!.isBoxed).toBe(true);
   expect(need("Antenna", { joins: ["two jacks"] })!.isBoxed).toBe(false);
 });
+
+test("its own bracket lies in the box, others are for other poles; what everybody needs is told with what does it", () => {
+  const bracket = need("Bracket", { poleMm: [38, 115] })!;
+  expect(bracket.isBoxed).toBe(true);
+  expect(bracket.asked).toContain("38 to 115 mm");
+  expect(bracket.fits).toEqual(["Tornel Garra 15–45", "Tornel Garra 40–120", "Tornel Garra 100–220"]);
+  const arresters = need("Surge arresters", { box: [] })!;
+  expect(arresters.isBoxed).toBe(false);
+  expect(arresters.fits.length).toBeGreaterThan(0);
+  expect(need("Power", { box: [], powerInput: "802.3af", loadW: 9 })!.asked).toBe(
+    "an 802.3af injector of at least 9 W, or a switch that gives it",
+  );
+  expect(need("Cable", { portMbps: null })!.asked).toBe("5e, shielded or 6A, shielded or fibre");
+  expect(need("Antenna", { joins: [] })!.asked).toContain("joined by what its sheet does not say");
+});
