@@ -1,9 +1,9 @@
-import { sidesOf, visitName, type JobMap, type Named } from "#core/crews";
+import { isOnMap, sidesOf, visitName, type JobMap, type Named } from "#core/crews";
 import { crewSheet } from "#core/install";
 import { tiltDownDeg } from "#core/aiming";
 import { networkFor } from "#core/addressing";
 import { billOf } from "#core/bill";
-import { inverseGeodesic, signedAngleDeg } from "#core/geodesy";
+import { inverseGeodesic } from "#core/geodesy";
 import { figure } from "#core/words";
 import { linkEnds, type LinkEnd, type Visit, type World } from "#core/plan";
 import { toolWords } from "#core/procedures";
@@ -75,11 +75,9 @@ function partsOf(world: World, ends: readonly LinkEnd[]): string[] {
 
 /** Sites of the plan that stand on a map. */
 const sitesOn = ({ frame }: JobMap, world: World): Named[] =>
-  [...world.sites.values()].flatMap(({ name, latDeg, lonDeg }) => {
-    const [east, south] = [signedAngleDeg(lonDeg - frame.westDeg), frame.northDeg - latDeg];
-    const isOn = east > 0 && east < frame.lonSpanDeg && south > 0 && south < frame.latSpanDeg;
-    return isOn ? [{ name, latDeg, lonDeg }] : [];
-  });
+  [...world.sites.values()]
+    .filter((site) => isOnMap(frame, site))
+    .map(({ name, latDeg, lonDeg }) => ({ name, latDeg, lonDeg }));
 
 /** Everything that a phone needs of a job to go without signal. */
 export async function fieldPack(

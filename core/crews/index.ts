@@ -15,7 +15,7 @@ export {
   type FieldNote,
   type NoteKind,
 } from "./note";
-export { jobMap, jobMapDrawing, mapFrame, MAP_SAMPLES, mapPlaces, type JobMap, type Named } from "./jobMap";
+export { isOnMap, jobMap, jobMapDrawing, mapFrame, MAP_SAMPLES, mapPlaces, type JobMap, type Named } from "./jobMap";
 export { clock, visitName, visitProblems, type VisitProblem } from "./problems";
 export { ownLines } from "./ownLines";
 export { READ_KEYS, readAt, readingIdOf, readingOfNotes, sidesOf, stateByNotes, type ReadKey } from "./reading";

@@ -8,7 +8,7 @@ export const MAP_SAMPLES = 96;
 /** The map reaches beyond the path by this share of its length, and shows at least so much, m. */
 const BEYOND = 0.3;
 const LEAST_SIDE_M = 1500;
-/** Contour lines at about so many heights, by intervals that people read. */
+/** Contour lines at no more heights than this, by intervals that people read. */
 const LINES = 10;
 const INTERVALS_M = [1, 2, 5, 10, 20, 50, 100, 200, 500];
 /** Side of the drawing, in its own units. */
@@ -106,6 +106,11 @@ const pointOf = ({ westDeg, northDeg, lonSpanDeg, latSpanDeg }: MapFrame, { latD
   ((northDeg - latDeg) / latSpanDeg) * SIZE,
 ];
 
+const isInside = ([x, y]: Point): boolean => x > 0 && x < SIZE && y > 0 && y < SIZE;
+
+/** Whether a place stands on a map. */
+export const isOnMap = (frame: MapFrame, place: Place): boolean => isInside(pointOf(frame, place));
+
 /** The pieces of a line that lie within the map, its border and whatever is not wanted left out, thinned to what can be seen. */
 function insideOnly(points: readonly Point[], isWanted: (point: Point) => boolean = () => true): Point[][] {
   const pieces: Point[][] = [];
@@ -116,7 +121,7 @@ function insideOnly(points: readonly Point[], isWanted: (point: Point) => boolea
   };
   for (const point of points) {
     const [x, y] = point;
-    if (!(x > 0 && x < SIZE && y > 0 && y < SIZE && isWanted(point))) {
+    if (!isInside(point) || !isWanted(point)) {
       end();
       continue;
     }
@@ -141,7 +146,6 @@ export function jobMapDrawing(
   others: readonly Named[],
 ): Drawing {
   const [from, to] = [pointOf(frame, a), pointOf(frame, b)];
-  const isOn = ([x, y]: Point) => x > 0 && x < SIZE && y > 0 && y < SIZE;
   const name = ([x, y]: Point, text: string): Mark => ({
     kind: "text",
     at: [Math.min(SIZE - 40, Math.max(40, x)), y > SIZE - 20 ? y - 8 : y + 15],
@@ -149,7 +153,7 @@ export function jobMapDrawing(
   });
   const sites = others
     .map((one) => ({ at: pointOf(frame, one), text: one.name }))
-    .filter(({ at, text }) => isOn(at) && text !== a.name && text !== b.name);
+    .filter(({ at, text }) => isInside(at) && text !== a.name && text !== b.name);
   const scaleM = SCALES_M.findLast((one) => one <= frame.sideM / 3) ?? SCALES_M[0]!;
   const scaleTo = 12 + (scaleM / frame.sideM) * SIZE;
   return {

@@ -5,7 +5,7 @@ interface Geometry {
   geometries?: unknown;
 }
 
-/** Every line, and every outline of an area, in a GeoJSON FeatureCollection; what is none of them, or broken, is left out. */
+/** The lines of a GeoJSON FeatureCollection, and the outlines of its areas. Points and broken geometries are left out. */
 export function ownLines(geojson: string): Line[] {
   const { features } = JSON.parse(geojson) as { features?: unknown };
   return Array.isArray(features)

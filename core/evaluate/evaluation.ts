@@ -104,8 +104,8 @@ const stepsAfter = ({ previous, patches, world }: After, between: ProfileSource)
 const MOST_OWN = 500;
 
 /**
- * A first look at what some patches change: the links that they are about, everybody else and the noise that is made as before. Null where links come or go,
- * where others hear nothing of it, or where there is no telling few from many: the whole is worked out as fast.
+ * A first look at what some patches change: the links that they are about; everybody else, and the noise that is made, as before. Null
+ * where links come or go, where others hear nothing of it, or where there is no telling few from many: the whole is worked out as fast.
  */
 export function evaluateOwn(after: After, between: ProfileSource): Evaluation | null {
   const { previous, patches, world } = after;

@@ -28,12 +28,10 @@ const JACKS: readonly AntennaModel["join"][] = ["two jacks", "four jacks"];
 
 /** Everything that a radio asks for beside itself, under a rule set, with what of the library fits. */
 export function needsOfRadio(library: Library, radio: RadioModel, ruleSetId: string): Need[] {
-  const parts = (kind: Part["kind"], fits: (part: Part) => boolean = () => true) =>
-    named([...library.parts.values()].filter((part) => part.kind === kind && fits(part)));
-  const need = (what: string, asked: string, kind: Part["kind"], fits: string[]): Need => ({
-    ...{ what, asked, fits },
-    isBoxed: boxHolds(radio, kind, ruleSetId),
-  });
+  const parts = (kinds: readonly Part["kind"][], fits: (part: Part) => boolean = () => true) =>
+    named([...library.parts.values()].filter((part) => kinds.includes(part.kind) && fits(part)));
+  // What else lies in a box stands on the sheet by itself: whether it is enough, or the right one, nobody knows.
+  const need = (what: string, asked: string, fits: string[], isBoxed = false): Need => ({ what, asked, isBoxed, fits });
   const feeds = ({ standard, watts }: Part) =>
     bears(radio.powerInput, standard as Radio["injector"]) && (watts ?? Infinity) >= radio.loadW;
   const cables = Object.entries(CABLES).filter(
@@ -42,46 +40,40 @@ export function needsOfRadio(library: Library, radio: RadioModel, ruleSetId: str
   const [thinnest, thickest] = radio.poleMm;
   const isWithJacks = JACKS.some((join) => join !== null && radio.joins.includes(join));
   return [
-    {
-      what: "Antenna",
-      asked: `${radio.bandMHz[0]} to ${radio.bandMHz[1]} MHz, joined by ${radio.joins.join(" or ") || "what its sheet does not say"}`,
-      isBoxed: radio.joins.length === 1 && radio.joins[0] === "in one piece",
-      fits: named(
+    need(
+      "Antenna",
+      `${radio.bandMHz[0]} to ${radio.bandMHz[1]} MHz, joined by ${radio.joins.join(" or ") || "what its sheet does not say"}`,
+      named(
         [...library.antennaModels.values()].filter(
           (antenna) => overlap(antenna.bandMHz, radio.bandMHz) && suits(antenna, radio.use, radio),
         ),
       ),
-    },
+      radio.joins.length === 1 && radio.joins[0] === "in one piece",
+    ),
     need(
       "Power",
       `${INJECTOR_WORDS[radio.powerInput]} of at least ${radio.loadW} W, or a switch that gives it`,
-      "injector",
-      [...parts("injector", feeds), ...parts("switch", feeds)],
+      parts(["injector", "switch"], feeds),
+      boxHolds(radio, "injector", ruleSetId),
     ),
     need(
       "Cable",
       `${cables.map(([, { name }]) => name).join(" or ")}${radio.portMbps === null ? "" : `: its socket carries ${radio.portMbps} Mbit/s`}`,
-      "cable",
-      parts("cable", ({ standard }) => cables.some(([kind]) => kind === standard)),
+      parts(["cable"], ({ standard }) => cables.some(([kind]) => kind === standard)),
     ),
-    ...(isWithJacks ? [need("Jumpers", `one for each of ${radio.chains} chains`, "jumper", parts("jumper"))] : []),
-    {
-      ...need(
-        "Bracket",
-        "",
-        "bracket",
-        parts("bracket", ({ poleMm }) => poleMm !== null),
-      ),
-      asked: `its own closes around ${thinnest} to ${thickest} mm; another where the pole is thinner or thicker`,
-      isBoxed: true,
-    },
-    need("Surge arresters", "one at either end of copper", "arrester", parts("arrester")),
+    ...(isWithJacks ? [need("Jumpers", `one for each of ${radio.chains} chains`, parts(["jumper"]))] : []),
+    need(
+      "Bracket",
+      `its own closes around ${thinnest} to ${thickest} mm; another where the pole is thinner or thicker`,
+      parts(["bracket"], ({ poleMm }) => poleMm !== null),
+      true,
+    ),
+    need("Surge arresters", "one at either end of copper", parts(["arrester"])),
     need(
       "Earth lead",
       `at least ${radio.earthMm2} mm², and what the local code asks`,
-      "earth",
       parts(
-        "cable",
+        ["cable"],
         ({ standard, crossSectionMm2 }) => standard === "earth" && (crossSectionMm2 ?? 0) >= radio.earthMm2,
       ),
     ),

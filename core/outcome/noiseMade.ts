@@ -26,7 +26,7 @@ function wholeBearing(eastKm: number, northKm: number): number {
   const offDeg = northKm >= 0 ? offNorthDeg : 180 - offNorthDeg;
   return Math.floor(eastKm >= 0 ? offDeg : 360 - offDeg) % 360;
 }
-const bearingDeg = (eastKm: number, northKm: number) => (Math.atan2(eastKm, northKm) * 180) / Math.PI;
+const bearingDeg = (east: number, north: number) => (Math.atan2(east, north) * 180) / Math.PI;
 
 /** Where a radio stands; null where its place has left the plan. */
 const placeOf = (world: World, { siteId, subscriberId }: Radio): Place | null =>
@@ -160,10 +160,7 @@ export function noiseMadePeopleKm2(world: World): number {
     const aimDeg =
       radio.azimuthDeg ??
       (towards
-        ? bearingDeg(
-            eastDeg(place.lonDeg, towards.lonDeg) * KM_PER_DEG * shrinkAt(place.latDeg),
-            (towards.latDeg - place.latDeg) * KM_PER_DEG,
-          )
+        ? bearingDeg(eastDeg(place.lonDeg, towards.lonDeg) * shrinkAt(place.latDeg), towards.latDeg - place.latDeg)
         : null);
     const reach = reachKm(world, cuts, radio, aimDeg);
     if (!reach) continue;
