@@ -1,4 +1,5 @@
 import { jobMapDrawing, ticked } from "#core/crews";
+import { carriedWords } from "../app/install/words";
 import { CAUTION_NOTE, CAUTIONS, sendingWords } from "#core/install";
 import { figure } from "#core/words";
 import { useState } from "react";
@@ -78,9 +79,9 @@ export function Before({ pack, side, here, there, notes }: Here) {
             <span className="font-sans text-base font-normal">{pack.tools}</span>
           </Fact>
         )}
-        {pack.parts.length > 0 && (
-          <Fact label="Parts">
-            <span className="font-sans text-base font-normal">{pack.parts.join("; ")}</span>
+        {here.carried && (
+          <Fact label="Parts" note={carriedWords(here.carried)}>
+            <span className="font-sans text-base font-normal">{here.carried.parts.join("; ")}</span>
           </Fact>
         )}
         {here.place.access && (

@@ -30,10 +30,12 @@ export interface FieldEnd {
   line?: { bearingDeg: number; tiltDownDeg: number };
   /** What else of the plan may be seen from here, by its true bearing and how far it is. */
   landmarks: { name: string; bearingDeg: number; distanceM: number }[];
+  /** What is put up here, "30 m Tornel Cuerda 5e", and its weight in the car and up the mast, kg; null where nothing is put up. */
+  carried?: { parts: string[]; carKg: number; climbKg: number } | null;
 }
 
 /** Counts up whenever the field pages need something that packs fetched before do not hold: phones then fetch theirs anew. */
-export const PACK_FORMAT = 2;
+export const PACK_FORMAT = 3;
 
 /** All that a phone holds of one job: enough for a day without signal. */
 export interface FieldPack {
@@ -54,8 +56,6 @@ export interface FieldPack {
   /** What a reading will be held against; null where the path has no prediction. */
   promised: Promised | null;
   tools: string;
-  /** What to take along, "2 × outdoor cable, 30 m". */
-  parts: string[];
   notes: FieldNote[];
 }
 

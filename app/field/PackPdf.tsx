@@ -4,7 +4,7 @@ import type { FieldPack } from "#wire";
 import { DrawingPdf } from "../data/DrawingPdf";
 import { registerFonts } from "../data/pdfFonts";
 import { EndPage } from "../data/SheetPdf";
-import { PERMIT_WORDS, WORK_WORDS } from "../install/words";
+import { carriedWords, PERMIT_WORDS, WORK_WORDS } from "../install/words";
 import type { Formats } from "../ui/format";
 import type { PrintedPhoto } from "./photos.server";
 import { PhotosPdf } from "./PhotosPdf";
@@ -61,7 +61,6 @@ export function PackPdf({
     ["Parts", visit.packed ? "packed" : "not packed yet"],
     ["Neighbours", visit.neighboursTold ? "told" : "not told yet"],
     ["Tools", pack.tools],
-    ["Parts", pack.parts.join("; ")],
     ["Counts as done", "both ends read, locked, and within the band or judged proven; sealed, labelled, photographed"],
     ["Notes", visit.notes],
   ];
@@ -113,7 +112,7 @@ function Rows({ rows }: { rows: readonly [string, string][] }) {
 }
 
 function Who({ pack, side }: { pack: FieldPack; side: EndSide }) {
-  const { sheet, crew, address, gateway, place, landmarks } = pack.ends![side];
+  const { sheet, crew, address, gateway, place, landmarks, carried } = pack.ends![side];
   const other = pack.ends![side === "a" ? "b" : "a"].sheet;
   const rows: [string, string][] = [
     ["Crew", crew ? `${crew.name}: ${crew.people.split("\n").join(", ")}` : "nobody planned"],
@@ -122,6 +121,8 @@ function Who({ pack, side }: { pack: FieldPack; side: EndSide }) {
     ["Hazards", place.hazards],
     ["The way there", place.access],
     ["Address of the radio", address && `${address}${gateway && `, gateway ${gateway}`}`],
+    ["Parts", carried?.parts.join("; ") ?? ""],
+    ["Weight", carried ? carriedWords(carried) : ""],
     ["By eye", landmarks.map(({ name, bearingDeg }) => `${name} ${bearingDeg.toFixed(0)}° true`).join(", ")],
     ["Mirror flash from", `${sheet.headingTrueDeg.toFixed(0)}° true`],
   ];

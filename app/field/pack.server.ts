@@ -1,4 +1,4 @@
-import { isOnMap, sidesOf, visitName, type JobMap, type Named } from "#core/crews";
+import { isOnMap, sidesOf, visitName, type EndSide, type JobMap, type Named } from "#core/crews";
 import { crewSheet } from "#core/install";
 import { tiltDownDeg } from "#core/aiming";
 import { networkFor } from "#core/addressing";
@@ -31,7 +31,6 @@ function fieldEnd(
   sheet: FieldEnd["sheet"],
   crewId: string | null,
   homeSiteId: string | null,
-  line: FieldEnd["line"] & object,
 ): FieldEnd {
   const { radio } = end;
   const isSite = radio.siteId !== null;
@@ -40,7 +39,7 @@ function fieldEnd(
   const crew = world.crews.get(crewId ?? "");
   const home = world.sites.get(radio.siteId ?? homeSiteId ?? "");
   return {
-    ...{ sheet, line },
+    sheet,
     // Scans are for the desk: they are long.
     end: { ...end, scans: [] },
     crew: crew ? { name: crew.name, people: crew.people, radioChannel: crew.radioChannel, phone: crew.phone } : null,
@@ -61,16 +60,13 @@ function fieldEnd(
   };
 }
 
-/** What the radios of some ends take, as it goes into the car. */
-function partsOf(world: World, ends: readonly LinkEnd[]): string[] {
-  const { lines } = billOf(
-    world,
-    ends.map(({ radio }) => radio),
-    [],
-  );
-  return lines
+/** What one end's radio takes, as it goes into the car. */
+function carriedFor(world: World, { radio }: LinkEnd): FieldEnd["carried"] & object {
+  const { lines, weightKg, climbKg } = billOf(world, [radio], []);
+  const parts = lines
     .filter(({ needed }) => needed > 0)
     .map(({ needed, unit, name }) => `${figure(needed, unit === "m" ? 1 : 0)} ${unit === "m" ? "m" : "×"} ${name}`);
+  return { parts, carKg: weightKg, climbKg };
 }
 
 /** Sites of the plan that stand on a map. */
@@ -94,7 +90,20 @@ export async function fieldPack(
   const path = answer?.path ?? null;
   const sheets =
     path && crewSheet(world.plan, a, b, path, { azimuthDeg, backAzimuthDeg }, now, [...world.procedures.values()]);
-  const worked = sheets ? sidesOf(visit, link.kind).map((side) => sheets[side].work.steps) : [];
+  const sides = sidesOf(visit, link.kind);
+  const worked = sheets ? sides.map((side) => sheets[side].work.steps) : [];
+  const lines = {
+    a: [azimuthDeg, path?.aTiltDownDeg ?? 0],
+    b: [backAzimuthDeg, path?.bTiltDownDeg ?? 0],
+  } as const;
+  const endOf = (side: EndSide): FieldEnd => {
+    const [bearingDeg, tilt] = lines[side];
+    return {
+      ...fieldEnd(world, { a, b }[side], sheets![side], { a: visit.crewAId, b: visit.crewBId }[side], a.radio.siteId),
+      line: { bearingDeg, tiltDownDeg: tilt },
+      carried: visit.work === "build" && sides.includes(side) ? carriedFor(world, { a, b }[side]) : null,
+    };
+  };
   return {
     planId: world.plan.id,
     planName: world.plan.name,
@@ -105,25 +114,9 @@ export async function fieldPack(
     name: visitName(world, visit),
     link,
     ...{ distanceM, country: { map, sites: sitesOn(map, world) } },
-    ends: sheets && {
-      a: fieldEnd(world, a, sheets.a, visit.crewAId, a.radio.siteId, {
-        bearingDeg: azimuthDeg,
-        tiltDownDeg: tiltDownDeg(path!.aAmslM, path!.bAmslM, distanceM, world.plan.kFactor),
-      }),
-      b: fieldEnd(world, b, sheets.b, visit.crewBId, a.radio.siteId, {
-        bearingDeg: backAzimuthDeg,
-        tiltDownDeg: tiltDownDeg(path!.bAmslM, path!.aAmslM, distanceM, world.plan.kFactor),
-      }),
-    },
+    ends: sheets && { a: endOf("a"), b: endOf("b") },
     promised: path && promisedBy(path),
     tools: toolWords(worked.flat()),
-    parts:
-      visit.work === "build"
-        ? partsOf(
-            world,
-            sidesOf(visit, link.kind).map((side) => ({ a, b })[side]),
-          )
-        : [],
     notes: await readFieldNotes(store.db, world.plan.id, [visit.id]),
   };
 }

@@ -1,4 +1,5 @@
 import type { Crew, Visit } from "#core/plan";
+import { figure } from "#core/words";
 
 /** What is done on a job, and how it stands, in words. */
 export const WORK_WORDS: Record<Visit["work"], string> = {
@@ -19,6 +20,10 @@ export const PERMIT_WORDS: Record<Visit["climb"], string> = {
   asked: "asked",
   granted: "granted",
 };
+
+/** What goes into the car for one end, and what of it up the mast. */
+export const carriedWords = ({ carKg, climbKg }: { carKg: number; climbKg: number }): string =>
+  `${figure(carKg, carKg < 10 ? 1 : 0)} kg in the car with the tools, ${figure(climbKg, climbKg < 10 ? 1 : 0)} kg of it to go up`;
 
 /** A crew that is only named yet. */
 export const newCrew = (id: string, planId: string, name: string): Crew => ({

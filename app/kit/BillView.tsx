@@ -1,10 +1,10 @@
-import { BILL_RULES, billOf, leaveOut, type Bill, type BillLine, type CanWait } from "#core/bill";
+import { BILL_RULES, billOf, growthStages, leaveOut, type Bill, type BillLine, type CanWait } from "#core/bill";
 import { counted } from "#core/words";
 import { PART_KIND_WORDS } from "#core/plan";
 import { useMemo, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { buttonClass, euros, figure, SelectField, Table, Term } from "../ui";
-import { scopeOf, WHOLE } from "./scope";
+import { scopeOf, stageScope, WHOLE, type Scope } from "./scope";
 
 const NUMBER = "figures text-right whitespace-nowrap";
 const kindWord = ({ kind }: BillLine) => (kind === "radio" || kind === "antenna" ? kind : PART_KIND_WORDS[kind]);
@@ -20,8 +20,13 @@ function packWords({ packOf, packs, unit }: BillLine): string {
 export function BillView() {
   const { world, kept, data, draft, selection } = useDesk();
   const chosen = useMemo(() => scopeOf(world, selection), [world, selection]);
-  const [wantsChosen, setWantsChosen] = useState(false);
-  const scope = wantsChosen && chosen ? chosen : WHOLE;
+  const stages = useMemo(() => growthStages(world), [world]);
+  const [wanted, setWanted] = useState("all");
+  const scope = useMemo((): Scope => {
+    if (wanted === "chosen") return chosen ?? WHOLE;
+    const stage = Number(wanted);
+    return stages.includes(stage) ? stageScope(world, stage) : WHOLE;
+  }, [wanted, chosen, stages, world]);
   const bill = useMemo(() => billOf(world, scope.radios, scope.sites), [world, scope]);
   const before = useMemo(
     () => (draft.patches.length > 0 && scope === WHOLE ? billOf(kept) : null),
@@ -33,17 +38,23 @@ export function BillView() {
       <div className="flex flex-wrap items-end gap-3">
         <SelectField
           label="Bill for"
-          value={wantsChosen && chosen ? "chosen" : "all"}
-          onChange={({ target }) => setWantsChosen(target.value === "chosen")}
+          value={scope === WHOLE ? "all" : wanted}
+          onChange={({ target }) => setWanted(target.value)}
         >
           <option value="all">the whole plan</option>
+          {stages.length > 1 &&
+            stages.map((stage) => (
+              <option key={stage} value={stage}>
+                stage {stage} of growth
+              </option>
+            ))}
           {chosen && <option value="chosen">{chosen.name}</option>}
         </SelectField>
         <p className="flex-1 pb-1 text-xs text-quiet">
           Cable: the runs, {figure(BILL_RULES.slackShare * 100, 0)} % slack and a drip loop of {BILL_RULES.dripLoopM} m
           at either end, cut from drums. An arrester at both ends of what runs outdoors. Of customers’ radios, injectors
           and arresters one spare in {BILL_RULES.sparesOneIn}, one at least; of an adaptive antenna one on the shelf. A
-          roll of each tape for {BILL_RULES.jointsPerTape} radios.
+          roll of each tape for {BILL_RULES.jointsPerTape} joints, one at each radio’s cable and two at each jumper.
         </p>
         {scope === WHOLE && (
           <a className={buttonClass()} href={`/plans/${data.world.plan.id}/kit/bill.csv`} download>
@@ -74,7 +85,12 @@ function Totals({ bill, before, budgetEur }: { bill: Bill; before: Bill | null; 
   return (
     <p className="mt-2 rounded border border-rule bg-panel p-2" data-bill={Math.round(bill.priceEur)}>
       {before && `${euros(before.priceEur)} → `}
-      <strong>{euros(bill.priceEur)}</strong> in all, {figure(bill.weightKg, 0)} kg to carry.
+      <strong>{euros(bill.priceEur)}</strong> in all; {figure(bill.weightKg, 0)} kg in the car,{" "}
+      {figure(bill.climbKg, 0)} kg of it{" "}
+      <Term meaning="Radios, antennas, brackets, cable, jumpers, plugs, tapes and tools, and half of the arresters: what is carried or hauled up. Batteries, panels, enclosures, switches, injectors and earth bars stay at the foot. Spares are in neither figure.">
+        to go up
+      </Term>
+      .
       {over > 0 && (
         <strong className="text-blocked">
           {" "}

@@ -1,9 +1,9 @@
 import { hoursHeld, railsOf, siteLoadW, solarYear } from "#core/power";
 import { radiosBySite, type Site } from "#core/plan";
 import { counted, MONTHS } from "#core/words";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
-import { Button, figure, Term } from "../ui";
+import { Button, figure, SelectField, Term } from "../ui";
 import { YearChart } from "./YearChart";
 
 /** Sites that live on the sun: what it gives them through the year, and how long their batteries hold. */
@@ -82,6 +82,53 @@ function Rails({ site }: { site: Site }) {
   );
 }
 
+/** What one radio more would ask of a site that lives on the sun. */
+function OneMore({ site }: { site: Site }) {
+  const { world } = useDesk();
+  const models = useMemo(() => {
+    const used = new Map<string, number>();
+    for (const { radioModelId } of world.radios.values()) used.set(radioModelId, (used.get(radioModelId) ?? 0) + 1);
+    // A relay's next radio is most often a bridge's end, of the kind that the plan has most of.
+    return [...world.radioModels.values()]
+      .filter(({ use }) => use !== "subscriber")
+      .sort(
+        (x, y) =>
+          Number(y.use === "bridge") - Number(x.use === "bridge") || (used.get(y.id) ?? 0) - (used.get(x.id) ?? 0),
+      );
+  }, [world.radios, world.radioModels]);
+  const [chosen, setChosen] = useState("");
+  const model = world.radioModels.get(chosen) ?? models[0];
+  const radios = radiosBySite(world).get(site.id) ?? [];
+  if (!model) return null;
+  const { dailyLoadWh, dailyYieldWh, worstMonth, autonomyDays, neededPanelW, neededBatteryAh, loadW } = solarYear(
+    world,
+    site,
+    [...radios, { radioModelId: model.id }],
+  );
+  const givesWh = dailyYieldWh[worstMonth]!;
+  return (
+    <div className="mt-1 flex flex-wrap items-end gap-2" data-one-more={site.id}>
+      <SelectField label="With one more" value={model.id} onChange={({ target }) => setChosen(target.value)}>
+        {models.map(({ id, maker, model: name, loadW: watts }) => (
+          <option key={id} value={id}>
+            {maker} {name}, {figure(watts, 0)} W
+          </option>
+        ))}
+      </SelectField>
+      <p className="min-w-60 flex-1 pb-1">
+        <span className={givesWh < dailyLoadWh ? "text-blocked" : ""}>
+          {figure(loadW)} W draw {figure(dailyLoadWh, 0)} Wh a day, {MONTHS[worstMonth]} gives {figure(givesWh, 0)}
+        </span>
+        ;{" "}
+        <span className={autonomyDays < world.plan.sunlessDays ? "text-blocked" : ""}>
+          the battery holds {figure(autonomyDays)} days
+        </span>
+        . Enough would be {figure(neededPanelW, 0)} W and {figure(neededBatteryAh, 0)} Ah.
+      </p>
+    </div>
+  );
+}
+
 function SolarSite({ site }: { site: Site }) {
   const { world, select } = useDesk();
   const year = useMemo(() => solarYear(world, site, radiosBySite(world).get(site.id) ?? []), [world, site]);
@@ -121,6 +168,7 @@ function SolarSite({ site }: { site: Site }) {
             {figure(year.neededBatteryAh, 0)} Ah.
           </p>
           <Rails site={site} />
+          <OneMore site={site} />
           <YearChart year={year} />
         </>
       )}

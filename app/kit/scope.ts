@@ -1,3 +1,4 @@
+import { kitOfStage } from "#core/bill";
 import type { Radio, Site, World } from "#core/plan";
 import type { Selection } from "../desk/selection";
 
@@ -9,6 +10,12 @@ export interface Scope {
 }
 
 export const WHOLE: Scope = { name: "the whole plan", radios: undefined, sites: undefined };
+
+/** What one stage of growth puts up. */
+export const stageScope = (world: World, stage: number): Scope => ({
+  name: `stage ${stage} of growth`,
+  ...kitOfStage(world, stage),
+});
 
 /** What is chosen: a site with its radios, one radio, both ends of a bridge, or a customer's own radio; null for what takes no kit. */
 export function scopeOf(world: World, selection: Selection): Scope | null {

@@ -1,5 +1,16 @@
 import { describe, expect, test } from "@jest/globals";
-import { billOf, deliveryOf, leaveOut, noStock, stockedLines, stockProblem, type Bill, type Stock } from "#core/bill";
+import {
+  billOf,
+  deliveryOf,
+  growthStages,
+  kitOfStage,
+  leaveOut,
+  noStock,
+  stockedLines,
+  stockProblem,
+  type Bill,
+  type Stock,
+} from "#core/bill";
 import { setPatch, withPatches, worldOf } from "#core/plan";
 import { radioIn, town, valley } from "#core/testing";
 import { demoPlan, islandSurface } from "#demo";
@@ -89,6 +100,8 @@ describe("chains", () => {
       "Tornel Tierra 16 mm²",
     ]);
     expect(lineIn(all, /Puente/)).toMatchObject({ needed: 2, packs: 1 });
+    // Four radios with a joint each, and both ends of two jumpers: eight joints, six of which a roll does.
+    expect(lineIn(all, /Butyl/).needed).toBe(2);
     const plain = billWith(() => undefined);
     expect(lineIn(plain, /Guarda/).needed - lineIn(all, /Guarda/).needed).toBe(1);
     const none = billWith((rows) => {
@@ -116,6 +129,53 @@ describe("chains", () => {
         if (one.id === "kestrane-bocina-5-16-30") Object.assign(one.body, { deliveryDays: null });
     });
     expect(deliveryOf(vague, withPatches(vague, change), change)).toMatchObject({ days: 0, unknown: 1 });
+  });
+});
+
+describe("by stage of growth", () => {
+  const { world } = valley(0, (rows) => {
+    rows.links.find(({ bRadioId }) => bRadioId === "farm-radio")!.growthStage = 2;
+  });
+
+  test("a radio comes with its first link, a site with its first radio, and the stages make the whole", () => {
+    const stages = growthStages(world);
+    expect(stages).toEqual([1, 2]);
+    const [first, second] = stages.map((stage) => kitOfStage(world, stage));
+    expect(second!.radios.map(({ id }) => id)).toContain("farm-radio");
+    expect(first!.radios.map(({ id }) => id)).not.toContain("farm-radio");
+    expect(first!.radios.length + second!.radios.length).toBe(world.radios.size);
+    const needed = (bill: Bill) =>
+      bill.lines.filter(({ kind }) => kind === "radio").reduce((n, one) => n + one.needed, 0);
+    const bills = [first!, second!].map(({ radios, sites }) => billOf(world, radios, sites));
+    expect(needed(bills[0]!) + needed(bills[1]!)).toBe(needed(billOf(world)));
+    // The customer comes to a site that stands already.
+    expect(second!.sites).toEqual([]);
+    expect(bills[1]!.lines.some(({ kind }) => kind === "enclosure")).toBe(false);
+  });
+});
+
+describe("what is carried", () => {
+  test("the kit of the mast goes up with half of its arresters; batteries and panels stay at the foot", () => {
+    const { world } = valley();
+    const bill = billOf(world);
+    const byHand = bill.lines.map(({ kind, weightKg }) => {
+      if (kind === "arrester") return weightKg / 2;
+      return ["injector", "earth", "enclosure", "switch", "battery", "panel", "charger", "converter"].includes(kind)
+        ? 0
+        : weightKg;
+    });
+    expect(bill.climbKg).toBeCloseTo(
+      byHand.reduce((sum, kg) => sum + kg, 0),
+      9,
+    );
+    expect(bill.climbKg).toBeGreaterThan(0);
+    expect(bill.climbKg).toBeLessThan(bill.weightKg);
+  });
+
+  test("a radio on a site's switch takes no injector when its bill stands alone", () => {
+    const { world } = valley(0, (rows) => (rows.sites[0]!.switchPartId = "tornel-nudo-8-at"));
+    const bill = billOf(world, [world.radios.get("sector")!], []);
+    expect(bill.lines.filter(({ kind }) => kind === "injector")).toEqual([]);
   });
 });
 

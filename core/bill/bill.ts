@@ -1,4 +1,4 @@
-import type { Part, Radio, Site, World } from "../plan";
+import { radiosBySite, type Part, type Radio, type Site, type World } from "../plan";
 import { fedBySwitch } from "../power";
 import { boxHolds } from "../radio";
 import { BILL_RULES } from "./rules";
@@ -27,7 +27,9 @@ export interface BillLine {
 export interface Bill {
   lines: BillLine[];
   priceEur: number;
+  /** Of all that goes into the car, and of what of it is carried up: see `climbsKg`. */
   weightKg: number;
+  climbKg: number;
   /** What the plan needs and the library has no part for, in words. */
   missing: string[];
 }
@@ -64,13 +66,7 @@ export function billOf(
     const id = known.get(key);
     if (id) add(id, count);
   };
-  const switched = sites.filter(({ switchPartId }) => switchPartId !== null);
-  const fed = new Set(
-    switched.flatMap((site) => {
-      const here = radios.filter(({ siteId }) => siteId === site.id);
-      return fedBySwitch(world, site, here).map(({ id }) => id);
-    }),
-  );
+  const fed = fedBySwitches(world, radios);
   for (const radio of radios) {
     add(radio.radioModelId, 1);
     add(radio.antennaModelId, 1);
@@ -83,7 +79,7 @@ export function billOf(
   }
   for (const site of sites) addSiteParts(world, site, radios, { add, addPart, parts, missing });
   for (const tape of parts.filter(({ kind }) => kind === "tape"))
-    add(tape.id, Math.ceil((radios.length * JOINTS_PER_RADIO) / BILL_RULES.jointsPerTape));
+    add(tape.id, Math.ceil(jointsOf(world, radios) / BILL_RULES.jointsPerTape));
   // A crew takes each tool once, whatever it puts up.
   if (radios.length > 0) for (const tool of parts.filter(({ kind }) => kind === "tool")) add(tool.id, 1);
   const lines = [...counts].map(([itemId, needed]) => lineOf(world, itemId, needed));
@@ -93,12 +89,32 @@ export function billOf(
     lines,
     priceEur: sum(({ priceEur }) => priceEur),
     weightKg: sum(({ weightKg }) => weightKg),
+    climbKg: sum(climbsKg),
     missing: [...missing],
   };
 }
-/** Outdoor joints that are wrapped at a radio, and ends of its cable. */
-const JOINTS_PER_RADIO = 1;
+/** Ends of a run of cable, and of a jumper. */
 const RUN_ENDS = 2;
+
+/** Outdoor joints that are wrapped: where each radio's cable goes in, and both ends of each of its jumpers. */
+const jointsOf = (world: World, radios: readonly Radio[]): number =>
+  radios.reduce((sum, radio) => sum + 1 + (radio.jumperM > 0 ? RUN_ENDS * chainsOf(world, radio) : 0), 0);
+
+/** Which of some radios the switches of their sites feed. */
+function fedBySwitches(world: World, radios: readonly Radio[]): ReadonlySet<string> {
+  const bySite = radiosBySite(world);
+  const switched = sitesOf(world, radios).filter(({ switchPartId }) => switchPartId !== null);
+  return new Set(switched.flatMap((site) => fedBySwitch(world, site, bySite.get(site.id) ?? []).map(({ id }) => id)));
+}
+
+/** What of a line is carried up a mast or a roof, kg: of arresters the half at the head, nothing of what stays at the foot. */
+function climbsKg({ kind, weightKg }: BillLine): number {
+  if (kind === "arrester") return weightKg / RUN_ENDS;
+  return CLIMBS.has(kind) ? weightKg : 0;
+}
+const CLIMBS: ReadonlySet<BillLine["kind"]> = new Set([
+  ...(["radio", "antenna", "bracket", "cable", "jumper", "connector", "tape", "tool"] as const),
+]);
 
 const sitesOf = (world: World, radios: readonly Radio[]): Site[] =>
   [...new Set(radios.flatMap(({ siteId }) => siteId ?? []))].flatMap((id) => world.sites.get(id) ?? []);

@@ -124,6 +124,13 @@ describe("a solar site's year", () => {
     expect(year.dailyLoadWh).toBeCloseTo(1056, 9);
     const at48 = yearOf(solar({ panelW: 100, batteryAh: 100, batteryV: 48, otherLoadW: 4 }));
     expect(at48.loadW).toBe(40);
+    // One bridge's end more is one of the same again, with its share of the converter.
+    const world = solar({ panelW: 100, batteryAh: 100, otherLoadW: 4 });
+    const { radioModelId } = world.radios.get("west-east")!;
+    const site = world.sites.get("west")!;
+    const more = solarYear(world, site, [...radiosBySite(world).get("west")!, { radioModelId }]);
+    expect(more.loadW).toBeCloseTo(64, 9);
+    expect(more.autonomyDays / year.autonomyDays).toBeCloseTo(44 / 64, 9);
     const enough = yearOf(solar({ panelW: year.neededPanelW, batteryAh: year.neededBatteryAh, otherLoadW: 4 }));
     expect(Math.min(...enough.dailyYieldWh)).toBeGreaterThanOrEqual(1056);
     expect(enough.autonomyDays).toBeGreaterThanOrEqual(4);

@@ -17,7 +17,7 @@ export interface Rail {
 }
 
 /** Voltages that the radios of a site need, lowest first, each with whether its battery has it. */
-export function railsOf(world: World, site: Site, radios: readonly Radio[]): Rail[] {
+export function railsOf(world: World, site: Site, radios: readonly Pick<Radio, "radioModelId">[]): Rail[] {
   const rails = new Map<number, Rail>();
   for (const { radioModelId } of radios) {
     const model = world.radioModels.get(radioModelId);
@@ -32,5 +32,5 @@ export function railsOf(world: World, site: Site, radios: readonly Radio[]): Rai
 }
 
 /** What all converters of a site take for themselves, W. */
-export const convertersW = (world: World, site: Site, radios: readonly Radio[]): number =>
+export const convertersW = (world: World, site: Site, radios: readonly Pick<Radio, "radioModelId">[]): number =>
   railsOf(world, site, radios).reduce((sum, { converterW }) => sum + converterW, 0);

@@ -36,7 +36,7 @@ const PANEL_STEP_W = 50;
 const BATTERY_STEP_AH = 50;
 
 /** Watts that a site's radios and what else it feeds draw day and night, at their own sockets. */
-export function siteLoadW(world: World, site: Site, radios: readonly Radio[]): number {
+export function siteLoadW(world: World, site: Site, radios: readonly Pick<Radio, "radioModelId">[]): number {
   return radios.reduce(
     (sum, { radioModelId }) => sum + (world.radioModels.get(radioModelId)?.loadW ?? 0),
     site.otherLoadW,
@@ -47,7 +47,7 @@ export function siteLoadW(world: World, site: Site, radios: readonly Radio[]): n
 export function solarYear(
   world: World,
   site: Site,
-  radios: readonly Radio[] = radiosBySite(world).get(site.id) ?? [],
+  radios: readonly Pick<Radio, "radioModelId">[] = radiosBySite(world).get(site.id) ?? [],
 ): SolarYear {
   const { sunlessDays } = world.plan;
   const loadW = siteLoadW(world, site, radios) + convertersW(world, site, radios);
