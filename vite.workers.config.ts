@@ -18,6 +18,7 @@ export default defineConfig({
         archive: from("jobs/workers/archive.ts"),
         database: from("store/thread/worker.ts"),
         watch: from("jobs/workers/watch.ts"),
+        print: from("app/print/worker.ts"),
       },
       output: { entryFileNames: "[name].js", chunkFileNames: "shared/[name]-[hash].js" },
     },

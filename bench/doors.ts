@@ -61,6 +61,13 @@ const herd = (people: number, changes: number, round: string) =>
       }
     }),
   );
+/** Everything of the kit that goes on paper, twice over. */
+const prints = () =>
+  Promise.all(
+    ["order", "labels", "sheets", "procedures", "order", "labels", "sheets", "procedures"].map(async (file) =>
+      (await fetch(`${plan}/kit/${file}.pdf`)).arrayBuffer(),
+    ),
+  );
 await fetch(`${plan}/paths`);
 await firstLook(server);
 // A server that has run for a while: whatever it is asked for was asked for before.
@@ -71,6 +78,17 @@ await bombs();
 // They are unpacked once they are taken.
 await new Promise((resolve) => setTimeout(resolve, 6000));
 print("three bombs: memory more than before, at most", memory.end() - before, "MB", 300);
+const printing = await watchHealth(origin, 10);
+memory = watchMemory(server);
+await prints();
+const printed = await printing.end();
+print(
+  `eight documents printed: worst of ${printed.asked} answers of /health meanwhile`,
+  printed.longestMs,
+  "ms",
+  BOUND_MS,
+);
+print("eight documents printed: memory more than before, at most", memory.end() - before, "MB", 300);
 memory = watchMemory(server);
 const health = await watchHealth(origin, 10);
 // Whoever presses in sits at other machines: on this one they must not take the server's cores from it.

@@ -11,6 +11,7 @@ const SOURCES = {
   archive: "../jobs/workers/archive.ts",
   database: "../store/thread/worker.ts",
   watch: "../jobs/workers/watch.ts",
+  print: "../app/print/worker.ts",
 } as const;
 export type ThreadName = keyof typeof SOURCES;
 

@@ -3,37 +3,30 @@ import type { World } from "#core/plan";
 import { FAMILIES, GENERAL } from "#core/procedures";
 import { configSheet, sheetContext } from "#core/staging";
 import { readStaging, readStock, type Store } from "#store";
-import { createElement } from "react";
 import { format } from "date-fns";
-import QRCode from "qrcode";
-import { printed } from "./printed.server";
+import { printed } from "../print/press.server";
 
 /** What is still to be ordered for a plan. */
 export async function orderPdf(store: Store, world: World): Promise<Uint8Array<ArrayBuffer>> {
-  const { OrderPdf } = await import("./OrderPdf");
   const stocks = new Map((await readStock(store.db, world.plan.id)).map((stock) => [stock.itemId, stock]));
   const lines = stockedLines(billOf(world), stocks);
-  return printed(
-    createElement(OrderPdf, { planName: world.plan.name, date: format(new Date(), "d MMMM yyyy"), lines }),
-  );
+  return printed("order", { planName: world.plan.name, date: format(new Date(), "d MMMM yyyy"), lines });
 }
 
 /** How kit goes together: what ships, then the plan's own. */
-export async function proceduresPdf(world: World): Promise<Uint8Array<ArrayBuffer>> {
-  const { ProceduresPdf } = await import("./ProceduresPdf");
+export function proceduresPdf(world: World): Promise<Uint8Array<ArrayBuffer>> {
   const procedures = [GENERAL, ...FAMILIES, ...world.procedures.values()];
-  return printed(createElement(ProceduresPdf, { planName: world.plan.name, procedures }));
+  return printed("procedures", { planName: world.plan.name, procedures });
 }
 
 /** Devices that one file of sheets or labels holds. A page holds some 30 labels, or six sheets. */
 export const MOST_PRINTED = 600;
 
 /** What some radios of a plan are to be set to. */
-export async function sheetsPdf(world: World, radioIds: readonly string[]): Promise<Uint8Array<ArrayBuffer>> {
-  const { SheetsPdf } = await import("./SheetsPdf");
+export function sheetsPdf(world: World, radioIds: readonly string[]): Promise<Uint8Array<ArrayBuffer>> {
   const context = sheetContext(world);
   const sheets = radioIds.map((id) => configSheet(world, id, context));
-  return printed(createElement(SheetsPdf, { planName: world.plan.name, sheets }));
+  return printed("sheets", { planName: world.plan.name, sheets });
 }
 
 /** Labels for some radios of a plan. The code on each holds the text printed beside it. */
@@ -42,19 +35,11 @@ export async function labelsPdf(
   world: World,
   radioIds: readonly string[],
 ): Promise<Uint8Array<ArrayBuffer>> {
-  const { LabelsPdf } = await import("./LabelsPdf");
   const context = sheetContext(world);
   const notes = await readStaging(store.db, world.plan.id);
   const serials = new Map(
     notes.filter(({ practiceRun }) => practiceRun === null).map(({ radioId, serial }) => [radioId, serial]),
   );
-  const labels = await Promise.all(
-    radioIds.map(async (id) => {
-      const sheet = configSheet(world, id, context);
-      const serial = serials.get(id) ?? "";
-      const text = [sheet.settings.name, sheet.placeName, sheet.settings.address, serial].join("\n");
-      return { sheet, serial, qrPng: await QRCode.toDataURL(text, { margin: 0, scale: 3 }) };
-    }),
-  );
-  return printed(createElement(LabelsPdf, { planName: world.plan.name, labels }));
+  const labels = radioIds.map((id) => ({ sheet: configSheet(world, id, context), serial: serials.get(id) ?? "" }));
+  return printed("labels", { planName: world.plan.name, labels });
 }

@@ -249,6 +249,12 @@ export function LinkSheet({ link }: { link: LinkRow }) {
       <section className="px-3 py-2" aria-label="Channel and ends">
         <div className="grid grid-cols-2 gap-2">
           <ChannelEditor radioId={a.radio.id} link={link} />
+          <Link
+            to={`/plans/${planId}/paths?sel=link:${encodeURIComponent(link.id)}&bench=bands`}
+            className="col-span-2 text-xs text-clay underline"
+          >
+            Other bands and their radios, side by side
+          </Link>
           <TreesEditor link={link} answer={answer} />
           <StageEditor links={[link]} />
         </div>

@@ -1,6 +1,5 @@
 import { isOnMap, sidesOf, visitName, type EndSide, type JobMap, type Named } from "#core/crews";
 import { crewSheet } from "#core/install";
-import { tiltDownDeg } from "#core/aiming";
 import { networkFor } from "#core/addressing";
 import { billOf } from "#core/bill";
 import { inverseGeodesic } from "#core/geodesy";

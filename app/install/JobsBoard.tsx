@@ -76,7 +76,7 @@ export function JobsBoard() {
             ? later > 0
               ? "Nothing waits in this stage"
               : "Every link has its job"
-            : `Propose ${figure(Math.min(waiting, MOST_PROPOSED), 0)} jobs`}
+            : `Propose ${counted(Math.min(waiting, MOST_PROPOSED), "job")}`}
         </Button>
         {stages.some((stage) => stage > 1) && (
           <SelectField

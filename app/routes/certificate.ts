@@ -1,15 +1,13 @@
-import { createElement } from "react";
 import { data } from "react-router";
 import { readingIdOf } from "#core/crews";
 import { linkEnds } from "#core/plan";
 import { judge, newestMeasurements } from "#core/proof";
 import { fileName } from "../data/fileName";
 import { readPreferences } from "../data/preferences";
-import { printed } from "../data/printed.server";
 import { fieldPack } from "../field/pack.server";
 import { photosOf } from "../field/photos.server";
 import { requireVisit } from "../field/visit.server";
-import { formatsFor } from "../ui/format";
+import { printed } from "../print/press.server";
 import type { Route } from "./+types/certificate";
 
 /** What a job proved, on paper: its own reading, or else the link's newest. */
@@ -22,12 +20,11 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     throw data("This path has no answer any more, so there is nothing to hold the reading against.", { status: 409 });
   const { a, b } = linkEnds(world, world.links.get(visit.linkId)!);
   const photos = await photosOf(store, world, params.planId, [pack.ends.a.place.id, pack.ends.b.place.id]);
-  const { CertificatePdf } = await import("../field/CertificatePdf");
   const verdict = judge(world.plan, a, b, reading);
-  const element = createElement(CertificatePdf, {
-    ...{ certified: { pack, reading, verdict, photos }, formats: formatsFor(readPreferences(request)) },
+  const pdf = await printed("certificate", {
+    ...{ certified: { pack, reading, verdict, photos }, as: readPreferences(request) },
   });
-  return new Response(await printed(element), {
+  return new Response(pdf, {
     headers: {
       "Content-Type": "application/pdf",
       "Content-Disposition": `attachment; filename="${fileName(`Certificate ${pack.name}`)}.pdf"`,

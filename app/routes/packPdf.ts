@@ -1,13 +1,11 @@
-import { createElement } from "react";
 import { data } from "react-router";
 import { visitProblems } from "#core/crews";
 import { requireVisit } from "../field/visit.server";
 import { fileName } from "../data/fileName";
 import { readPreferences } from "../data/preferences";
-import { printed } from "../data/printed.server";
 import { fieldPack } from "../field/pack.server";
 import { photosOf } from "../field/photos.server";
-import { formatsFor } from "../ui/format";
+import { printed } from "../print/press.server";
 import type { Route } from "./+types/packPdf";
 
 /** A job's pack on paper. */
@@ -15,14 +13,13 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const { store, context, world, revision, visit } = await requireVisit(params.planId, params.visitId);
   const pack = await fieldPack(store, context, { world, revision, visit });
   if (!pack.ends) throw data("This path has no answer yet, so there is no pack to print.", { status: 409 });
-  const { PackPdf } = await import("../field/PackPdf");
   const problems = visitProblems(world).filter(({ visitId }) => visitId === visit.id);
-  const element = createElement(PackPdf, {
+  const pdf = await printed("pack", {
     ...{ pack, problems: problems.map(({ text }) => text) },
     photos: await photosOf(store, world, params.planId, [pack.ends.a.place.id, pack.ends.b.place.id]),
-    formats: formatsFor(readPreferences(request)),
+    as: readPreferences(request),
   });
-  return new Response(await printed(element), {
+  return new Response(pdf, {
     headers: {
       "Content-Type": "application/pdf",
       "Content-Disposition": `attachment; filename="${fileName(pack.name)}.pdf"`,

@@ -1,11 +1,10 @@
-import { createElement } from "react";
 import { data } from "react-router";
-import { DAY_MS, monthOfDay } from "#core/watch";
+import { DAY_MS, monthOfDay, monthReport } from "#core/watch";
 import { watchClockMs, watchSettings, type Look } from "#jobs";
 import { readWatch } from "#store";
 import { fileName } from "../data/fileName";
 import { requirePlan } from "../data/plan.server";
-import { printed } from "../data/printed.server";
+import { printed } from "../print/press.server";
 import type { Route } from "./+types/watchMonth";
 
 /** The newest month of the watch on paper, or the one that is asked for as 2026-11. */
@@ -20,10 +19,9 @@ export async function loader({ params: { planId }, url }: Route.LoaderArgs) {
   const month = monthOfDay(
     Math.floor(asked === null ? (watchClockMs(settings) - 1) / DAY_MS : Date.parse(`${asked}-01`) / DAY_MS),
   );
-  const { MonthPdf } = await import("../watch/MonthPdf");
   const links = look.links.filter(({ linkId }) => world.links.has(linkId));
-  const element = createElement(MonthPdf, { world, month, links, isSimulated: settings.source === "simulated" });
-  return new Response(await printed(element), {
+  const report = monthReport(world, { month, links, isSimulated: settings.source === "simulated" });
+  return new Response(await printed("month", report), {
     headers: {
       "Content-Type": "application/pdf",
       "Content-Disposition": `attachment; filename="${fileName(`Watch ${world.plan.name}`)}.pdf"`,

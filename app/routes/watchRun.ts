@@ -1,11 +1,11 @@
-import { createElement } from "react";
 import { data } from "react-router";
 import { backhaulOf } from "#core/capacity";
 import { runGroups, type ChannelMove } from "#core/channels";
+import type { World } from "#core/plan";
 import { groupName } from "#core/propose";
 import { fileName } from "../data/fileName";
 import { requirePlan } from "../data/plan.server";
-import { printed } from "../data/printed.server";
+import { printed } from "../print/press.server";
 import type { Route } from "./+types/watchRun";
 
 const MOST_MOVES = 500;
@@ -25,12 +25,24 @@ export async function loader({ params: { planId }, url }: Route.LoaderArgs) {
       throw data(`${radioId}: ${one.slice(at + 1)} is no channel in MHz.`, { status: 400 });
     return { radioId, name: groupName(world, radioId), fromMHz: radio.frequencyMHz, toMHz };
   });
-  const { RunPdf } = await import("../watch/RunPdf");
   const groups = runGroups(world, moves, backhaulOf(world, await context.ask("summaries")));
-  return new Response(await printed(createElement(RunPdf, { world, groups, revision })), {
+  const places = groups.flatMap(({ leaderId, followerIds }) =>
+    [leaderId, ...followerIds].map((id): [string, string] => [id, placeOf(world, id)]),
+  );
+  const pdf = await printed("run", {
+    ...{ planName: world.plan.name, groups, revision, places: Object.fromEntries(places) },
+  });
+  return new Response(pdf, {
     headers: {
       "Content-Type": "application/pdf",
       "Content-Disposition": `attachment; filename="${fileName(`Channel run ${world.plan.name}`)}.pdf"`,
     },
   });
+}
+
+/** A radio with where it stands and how it is reached. */
+function placeOf({ radios, subscribers, sites }: World, radioId: string): string {
+  const radio = radios.get(radioId)!;
+  const at = subscribers.get(radio.subscriberId ?? "")?.name ?? sites.get(radio.siteId ?? "")?.name ?? "";
+  return `${radio.name} at ${at}${radio.address === "" ? "" : `, ${radio.address}`}`;
 }

@@ -63,7 +63,7 @@ export function DevicesView() {
           disabled={isRunning || ready === 0}
           onClick={() => void act({ intent: "run", radioIds: null })}
         >
-          Practise with all {ready}
+          {ready === 0 ? "No radio is ready to practise with" : `Practise with all ${ready}`}
         </Button>
       </div>
       {job && (

@@ -51,6 +51,7 @@ export {
   monthOfHours,
   type MonthOfSeries,
 } from "./months";
+export { monthReport, type MonthReport } from "./monthReport";
 export {
   inOctetsOid,
   NO_SNMP,

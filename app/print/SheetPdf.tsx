@@ -1,12 +1,12 @@
-import { acceptText } from "./acceptText";
+import { acceptText } from "../data/acceptText";
 import { drawingOf, takesWords, toolWords } from "#core/procedures";
 import { DrawingPdf } from "./DrawingPdf";
-import { registerFonts } from "./pdfFonts";
+import { registerFonts } from "./fonts";
 import { CAUTION_NOTE, CAUTIONS, sendingWords, type CrewEnd } from "#core/install";
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import { figure } from "#core/words";
 import type { Formats } from "../ui/format";
-import type { SheetData } from "./sheet.server";
+import type { SheetData } from "../data/sheet.server";
 
 registerFonts();
 

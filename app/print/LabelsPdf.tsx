@@ -1,15 +1,16 @@
 import type { ConfigSheet } from "#core/staging";
 import { Document, Image, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
-import { registerFonts } from "./pdfFonts";
+import QRCode from "qrcode";
+import { registerFonts } from "./fonts";
 
 registerFonts();
 
-/** A label with its code as a picture. */
-export interface Label {
+/** What a label says. */
+interface Label {
   sheet: ConfigSheet;
   serial: string;
-  qrPng: string;
 }
+type Coded = Label & { qrPng: string };
 
 const styles = StyleSheet.create({
   page: { padding: 24, flexDirection: "row", flexWrap: "wrap", fontFamily: "Next", fontSize: 9, color: "#000000" },
@@ -29,7 +30,17 @@ const styles = StyleSheet.create({
 });
 
 /** Labels to be cut: name, place, address and serial number, and the same as a code that a phone reads. No secret stands on them. */
-export function LabelsPdf({ planName, labels }: { planName: string; labels: readonly Label[] }) {
+export async function labelsPdf({ planName, labels }: { planName: string; labels: readonly Label[] }) {
+  const coded = await Promise.all(
+    labels.map(async ({ sheet, serial }) => {
+      const text = [sheet.settings.name, sheet.placeName, sheet.settings.address, serial].join("\n");
+      return { sheet, serial, qrPng: await QRCode.toDataURL(text, { margin: 0, scale: 3 }) };
+    }),
+  );
+  return <LabelsPdf planName={planName} labels={coded} />;
+}
+
+function LabelsPdf({ planName, labels }: { planName: string; labels: readonly Coded[] }) {
   return (
     <Document title={`Labels of ${planName}`}>
       <Page size="A4" style={styles.page}>

@@ -1,12 +1,12 @@
 import { clock, END_SIDES, jobMapDrawing, sketchOf, type EndSide } from "#core/crews";
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import type { FieldPack } from "#wire";
-import { DrawingPdf } from "../data/DrawingPdf";
-import { registerFonts } from "../data/pdfFonts";
-import { EndPage } from "../data/SheetPdf";
+import { DrawingPdf } from "./DrawingPdf";
+import { registerFonts } from "./fonts";
+import { EndPage } from "./SheetPdf";
 import { carriedWords, PERMIT_WORDS, WORK_WORDS } from "../install/words";
 import type { Formats } from "../ui/format";
-import type { PrintedPhoto } from "./photos.server";
+import type { PrintedPhoto } from "../field/photos.server";
 import { PhotosPdf } from "./PhotosPdf";
 
 registerFonts();

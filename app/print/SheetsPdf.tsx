@@ -1,6 +1,6 @@
 import { SETTING_WORDS, settingText, type ConfigSheet, type DeviceSettings } from "#core/staging";
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
-import { registerFonts } from "./pdfFonts";
+import { registerFonts } from "./fonts";
 
 registerFonts();
 

@@ -5,9 +5,9 @@ import { schoolsOf, type Verdict } from "#core/proof";
 import { figure } from "#core/words";
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import type { FieldPack } from "#wire";
-import { registerFonts } from "../data/pdfFonts";
+import { registerFonts } from "./fonts";
 import type { Formats } from "../ui/format";
-import type { PrintedPhoto } from "./photos.server";
+import type { PrintedPhoto } from "../field/photos.server";
 import { PhotosPdf } from "./PhotosPdf";
 
 registerFonts();

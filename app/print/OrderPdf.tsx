@@ -2,7 +2,7 @@ import type { StockedLine } from "#core/bill";
 import { figure } from "#core/words";
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import { euros } from "../ui/format";
-import { registerFonts } from "./pdfFonts";
+import { registerFonts } from "./fonts";
 
 registerFonts();
 

@@ -2,7 +2,7 @@ import type { Procedure } from "#core/plan";
 import { EXAMPLE_END, drawingOf, takesWords, toolWords } from "#core/procedures";
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import { DrawingPdf } from "./DrawingPdf";
-import { registerFonts } from "./pdfFonts";
+import { registerFonts } from "./fonts";
 
 registerFonts();
 

@@ -1,7 +1,6 @@
 import { trialSeconds, type RunGroup } from "#core/channels";
-import type { World } from "#core/plan";
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
-import { registerFonts } from "../data/pdfFonts";
+import { registerFonts } from "./fonts";
 
 registerFonts();
 
@@ -16,12 +15,18 @@ const styles = StyleSheet.create({
 });
 
 /** A change of channels to be done by hand: group by group, whom first, and what to do when somebody is not heard. */
-export function RunPdf({ world, groups, revision }: { world: World; groups: readonly RunGroup[]; revision: number }) {
-  const place = (radioId: string) => {
-    const radio = world.radios.get(radioId)!;
-    const at = world.subscribers.get(radio.subscriberId ?? "")?.name ?? world.sites.get(radio.siteId ?? "")?.name ?? "";
-    return `${radio.name} at ${at}${radio.address === "" ? "" : `, ${radio.address}`}`;
-  };
+export function RunPdf({
+  planName,
+  groups,
+  revision,
+  places,
+}: {
+  planName: string;
+  groups: readonly RunGroup[];
+  revision: number;
+  /** Each radio with where it stands and how it is reached, by its id. */
+  places: Readonly<Record<string, string>>;
+}) {
   const step = (key: string, text: string) => (
     <View key={key} style={styles.step} wrap={false}>
       <View style={styles.box} />
@@ -29,9 +34,9 @@ export function RunPdf({ world, groups, revision }: { world: World; groups: read
     </View>
   );
   return (
-    <Document title={`Channel run of ${world.plan.name}`}>
+    <Document title={`Channel run of ${planName}`}>
       <Page size="A4" style={styles.page}>
-        <Text style={styles.title}>Channel run of {world.plan.name}</Text>
+        <Text style={styles.title}>Channel run of {planName}</Text>
         <Text style={styles.quiet}>
           Over revision {revision}. One group at a time, in this order; whoever is farthest from the feed first. Set
           every radio to return by itself if it is not confirmed. Whoever works on a mast or roof follows the cautions
@@ -50,8 +55,8 @@ export function RunPdf({ world, groups, revision }: { world: World; groups: read
               )}
               {group.hasSpareWay === false &&
                 step("way", "No other way leads to its far site: somebody is ready to drive there.")}
-              {group.followerIds.map((id) => step(id, `${place(id)}: ${group.toMHz} MHz on trial for ${minutes} min`))}
-              {step("lead", `${place(group.leaderId)}: ${group.toMHz} MHz on trial for ${minutes} min`)}
+              {group.followerIds.map((id) => step(id, `${places[id]}: ${group.toMHz} MHz on trial for ${minutes} min`))}
+              {step("lead", `${places[group.leaderId]}: ${group.toMHz} MHz on trial for ${minutes} min`)}
               {group.radarWaitS > 0 &&
                 step("radar", `Wait ${group.radarWaitS} s: it listens for radar before it may send.`)}
               {step(
