@@ -98,7 +98,9 @@ test("samples come in by a token alone, and what cannot be kept is told by row, 
   expect(await csv.json()).toMatchObject({ kept: 1, unknown: 1 });
   const wrong = await send(JSON.stringify([...one, { series: "weather", at, windMPerS: 500 }]), signed);
   expect(wrong.status).toBe(400);
-  expect(await wrong.text()).toBe("Nothing was kept: sample 2: windMPerS must be 120 m/s or less, found 500.");
+  expect(await wrong.text()).toBe(
+    "Nothing was kept: sample 2: windMPerS must be 120 m/s or less, found 500. Mend the file there and bring it again.",
+  );
   await expect(
     page.getByText(/pushed: .* 1 sample kept; 1 of series that the plan does not have, not kept/),
   ).toBeVisible({ timeout: 15_000 });

@@ -176,7 +176,7 @@ function InWords({ pack, side, notes }: Pick<Here, "pack" | "side" | "notes">) {
       });
     } catch (error) {
       if (!(error instanceof PingError)) throw error;
-      setProblem(`${file.name}: ${error.message}.`);
+      setProblem(`${file.name}: ${error.told}`);
     }
   };
   return (

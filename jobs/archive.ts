@@ -165,7 +165,8 @@ function checkedVoice(noteId: string, bytes: Uint8Array): Uint8Array {
     audioType(bytes);
     return bytes;
   } catch (error) {
-    if (error instanceof AudioError) throw new ArchiveError(`${voiceFile(noteId)}: ${error.message}`);
+    if (error instanceof AudioError)
+      throw new ArchiveError(`${voiceFile(noteId)}: ${error.message}`, { todo: error.todo });
     throw error;
   }
 }

@@ -313,7 +313,8 @@ test("a raster that fails, or is stopped, leaves the terrain as it was and no ti
   };
   expect(await ended(await importTerrain([good, bad]))).toMatchObject({
     state: "failed",
-    message: "bad.asc: the header has no cellsize. The terrain stays as it was.",
+    message:
+      "bad.asc: the header has no cellsize, which says where its cells lie. Fetch the file again, or write it anew as a GeoTIFF in EPSG:4326, and bring it again. The terrain stays as it was.",
   });
   mkdirSync(join(directory, "uploads"), { recursive: true });
   const large = { uploadId: randomUUID(), name: "large.tif" };
@@ -351,7 +352,7 @@ test("a reader that says nothing for too long is ended, with the file and the pl
   expect(await ended(await importTerrain([slow], 1))).toMatchObject({
     state: "failed",
     message:
-      "slow.tif: reading its header took longer than 0.001 s; the file is damaged there. The terrain stays as it was.",
+      "slow.tif: reading its header took longer than 0.001 s; the file is damaged there. Fetch the file again, or write it anew as a GeoTIFF in EPSG:4326, and bring it again. The terrain stays as it was.",
   });
   expect((await readPlan(store.db, "valley"))!.layers).toEqual(before);
 });

@@ -40,7 +40,7 @@ export async function withArchive<T>(
   try {
     const order = { path, folder, planId, bounds: BOUNDS };
     const message = await unpacking.add(() => readApart(order, signal), { signal });
-    if (message.kind === "refused") throw new ArchiveError(message.message);
+    if (message.kind === "refused") throw new ArchiveError(message.message, { todo: message.todo });
     const { names, rows, beside } = message;
     const get = (name: string) => {
       const file = join(folder, String(names.get(name)));

@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { layerSchema, putPatch, type Layer } from "#core/plan";
-import type { Legend } from "#formats/raster";
+import { RasterError, type Legend } from "#formats/raster";
+import { toldOf } from "#formats/refused";
 import { dropTiles, readGroundRows, recordChange, stageTiles, type Author, type Store } from "#store";
 import { startProcess } from "../threads";
 import { isPaused, type JobKind, type JobResult, type JobTools } from "./tools";
@@ -55,7 +56,7 @@ export const terrain: JobKind<TerrainImport> = {
     } catch (error) {
       await dropUnkept(store, planId, ids);
       if (!isPaused(tools.signal)) dropFiles(store, order);
-      throw new Error(`${(error as Error).message}. The terrain stays as it was.`, { cause: error });
+      throw new Error(`${toldOf(error)} The terrain stays as it was.`, { cause: error });
     }
   },
   clear: async (store, { id, planId, order }) => {
@@ -132,7 +133,7 @@ async function readLayers(
       const listen = () => {
         clearTimeout(silence);
         silence = setTimeout(() => {
-          reject(new Error(`${place()} took longer than ${silenceMs / 1000} s; the file is damaged there`));
+          reject(new RasterError(`${place()} took longer than ${silenceMs / 1000} s; the file is damaged there`));
           halt();
         }, silenceMs);
       };

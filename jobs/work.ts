@@ -1,3 +1,4 @@
+import { FileRefused } from "#formats/refused";
 import { randomUUID } from "node:crypto";
 import { setMaxListeners } from "node:events";
 import { setTimeout } from "node:timers/promises";
@@ -137,7 +138,7 @@ async function open(store: Store): Promise<Work> {
 function failureWords(error: unknown): string {
   const isOurs =
     error instanceof Error && !(error instanceof TypeError || error instanceof SyntaxError || "severity" in error);
-  if (isOurs) return error.message;
+  if (isOurs) return error instanceof FileRefused ? error.told : error.message;
   // Never the error itself: one of the database carries rows along.
   console.error(error instanceof Error ? error.stack : "no error");
   return "This failed for a reason of Tejado’s own, which stands in its log. Nothing of it was kept.";

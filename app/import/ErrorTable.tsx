@@ -14,7 +14,8 @@ export function ErrorTable({ errors, rowName }: { errors: RowError[]; rowName: s
     >
       <table className="w-full text-xs">
         <caption className="px-2 py-1 text-left font-semibold">
-          {errors.length} left out{errors.length > MOST_SHOWN ? `, the first ${MOST_SHOWN} shown` : ""}
+          {errors.length} left out{errors.length > MOST_SHOWN ? `, the first ${MOST_SHOWN} shown` : ""}. Mend them in
+          the file and bring those again.
         </caption>
         <thead>
           <tr className="text-left text-quiet">

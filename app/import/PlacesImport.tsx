@@ -1,6 +1,7 @@
 import type { DensityCell } from "#core/survey";
 import { counted } from "#core/words";
 import type { Mapping } from "#formats/places";
+import { toldOf } from "#formats/refused";
 import { wrap, type Remote } from "comlink";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
@@ -67,7 +68,7 @@ export function PlacesImport({ planId, terrain }: { planId: string; terrain: Pla
     } catch (error) {
       setTable(null);
       setRows([]);
-      setResult({ ok: false, message: `${from}: ${(error as Error).message}. Nothing was read.` });
+      setResult({ ok: false, message: `${from}: ${toldOf(error)} Nothing was read.` });
     }
     setBusy("");
   };

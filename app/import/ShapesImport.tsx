@@ -1,6 +1,7 @@
 import { putPatch, removePatch, setPatch, type Area, type Overlay, type Patch } from "#core/plan";
 import { COVER_KINDS } from "#core/terrain";
 import type { RowError } from "#formats/places";
+import { toldOf } from "#formats/refused";
 import { wrap, type Remote } from "comlink";
 import { useEffect, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
@@ -45,7 +46,7 @@ export function ShapesImport({
     try {
       await work();
     } catch (error) {
-      setMessage({ ok: false, text: `${file?.name ?? "The file"}: ${(error as Error).message}. Nothing was kept.` });
+      setMessage({ ok: false, text: `${file?.name ?? "The file"}: ${toldOf(error)} Nothing was kept.` });
     }
     setBusy(false);
   };

@@ -12,6 +12,7 @@ import {
   type SourceTable,
 } from "#formats/places";
 import { writeCsv } from "#formats/text";
+import { telling } from "#formats/refused";
 import type { KeepAnswer } from "../keep/answer";
 import { nextOp, postChange } from "../keep/post";
 import { expose } from "comlink";
@@ -68,7 +69,7 @@ async function json<T>(url: string, init?: RequestInit): Promise<T> {
 const api = {
   /** Reads a file or pasted text; throws a message for what cannot be read. */
   load(source: ArrayBuffer | string): LoadedTable {
-    table = typeof source === "string" ? readPasted(source) : readTable(new Uint8Array(source));
+    table = telling(() => (typeof source === "string" ? readPasted(source) : readTable(new Uint8Array(source))));
     return {
       found: table.found,
       columns: table.columns,

@@ -84,7 +84,7 @@ export function ProceduresView() {
         </div>
         {refused && (
           <div role="alert" className="mt-2 text-blocked">
-            <p className="font-medium">{refused.name} was not taken.</p>
+            <p className="font-medium">{refused.name} was not taken. Mend what is told here and bring it again.</p>
             <ul>
               {refused.errors.map(({ row, field, value, reason }, i) => (
                 <li key={i}>

@@ -19,7 +19,7 @@ export async function readIperfFiles(files: Iterable<File>, begunAt: "a" | "b"):
       results.push(readIperf(new Uint8Array(await file.arrayBuffer())));
     } catch (error) {
       if (!(error instanceof IperfError)) throw error;
-      problem ||= `${file.name}: ${error.message}.`;
+      problem ||= `${file.name}: ${error.told}`;
     }
   return { ...ratesOf(results, begunAt), said: results.flatMap(saidOf), problem };
 }

@@ -36,7 +36,7 @@ export async function action({ params: { planId }, request }: Route.ActionArgs) 
   try {
     audioType(bytes);
   } catch (error) {
-    if (error instanceof AudioError) return refuse(`${file.name}: ${error.message}`);
+    if (error instanceof AudioError) return refuse(`${file.name}: ${error.told}`);
     throw error;
   }
   await store.db.transaction(async (tx) => {

@@ -177,7 +177,9 @@ export default function Library({
         </div>
         {errors && (
           <section role="alert" className="mb-3 rounded border border-blocked p-3 text-sm">
-            <p className="font-medium">{errors.name} was not taken; the library is as it was.</p>
+            <p className="font-medium">
+              {errors.name} was not taken; the library is as it was. Mend what is told here and bring the file again.
+            </p>
             <Table
               caption="What could not be read"
               columns={[{ name: "Row" }, { name: "Field" }, { name: "Value" }, { name: "What is wrong" }]}

@@ -47,7 +47,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     });
     return Response.json(answer, { status });
   } catch (error) {
-    if (error instanceof JpegError) return refuse(`${file.name}: ${error.message}`);
+    if (error instanceof JpegError) return refuse(`${file.name}: ${error.told}`);
     throw error;
   }
 }

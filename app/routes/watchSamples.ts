@@ -24,7 +24,7 @@ export async function action({ params: { planId }, request }: Route.ActionArgs) 
       headers: { "Cache-Control": "no-store" },
     });
   } catch (error) {
-    if (error instanceof SamplesError) return new Response(`Nothing was kept: ${error.message}.`, { status: 400 });
+    if (error instanceof SamplesError) return new Response(`Nothing was kept: ${error.told}`, { status: 400 });
     throw error;
   }
 }

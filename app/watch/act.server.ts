@@ -143,7 +143,7 @@ export async function actOnWatch(
         return { ok: true, message: `${counted(kept, "sample")} kept; what was left out, if anything, stands below.` };
       } catch (error) {
         if (error instanceof SamplesError)
-          return { ok: false, status: 400, message: `Nothing was kept: ${error.message}.` };
+          return { ok: false, status: 400, message: `Nothing was kept: ${error.told}` };
         throw error;
       }
     case "snmp": {

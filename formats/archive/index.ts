@@ -96,14 +96,19 @@ export function readRowFiles(files: ArchiveFiles, planId: string): PlanRows {
   if (!manifest.success) throw new ArchiveError(`${MANIFEST}: ${said(manifest.error)}`);
   const { version, plan } = manifest.data;
   if (version > ARCHIVE_VERSION)
-    throw new ArchiveError(`${MANIFEST}: version ${version} is newer than ${ARCHIVE_VERSION}, which this Tejado reads`);
+    throw new ArchiveError(
+      `${MANIFEST}: version ${version} is newer than ${ARCHIVE_VERSION}, which this Tejado reads`,
+      {
+        todo: "Bring it to a Tejado of that version or a later one.",
+      },
+    );
   const read = (kind: Kind, schema: z.ZodType = ROW_SCHEMAS[kind]): unknown[] => {
     const name = isCsv(kind) ? `${kind}.csv` : `${kind}.json`;
     if (kind === "outsiders" && version < OUTSIDERS_FROM) return [];
     if ((kind === "crews" || kind === "visits") && version < CREWS_FROM) return [];
     if (kind === "alarms" && version < ALARMS_FROM) return [];
     const raw = isCsv(kind) ? csvRecords(files, name, schema as z.ZodObject) : json(files, name);
-    if (!Array.isArray(raw)) throw new ArchiveError(`${name}: holds no list`);
+    if (!Array.isArray(raw)) throw new ArchiveError(`${name}: holds no list; one of rows was expected`);
     const ids = new Set<unknown>();
     const usual = Object.assign({}, ...USUAL_BEFORE.map((one) => (version < one.version ? one.rows[kind] : {})));
     return raw.map((record: unknown, index) => {

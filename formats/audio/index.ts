@@ -1,5 +1,12 @@
-/** Thrown when bytes are no recording that can be kept: says the place, what was expected and what was found. */
-export class AudioError extends Error {}
+import { FileRefused, type RefusedOptions } from "../refused";
+
+/** Thrown for bytes that are no recording. */
+export class AudioError extends FileRefused {
+  constructor(message: string, { todo = USUAL_TODO, ...options }: RefusedOptions = {}) {
+    super(message, { todo, ...options });
+  }
+}
+const USUAL_TODO = "Record it with the phone’s browser.";
 
 /** The files that browsers record speech into, each by the bytes that it begins with. */
 const SIGNS = [
@@ -14,7 +21,5 @@ export function audioType(bytes: Uint8Array): AudioType {
   const found = SIGNS.find(({ at, sign }) => sign.every((byte, i) => bytes[at + i] === byte));
   if (found) return found.type;
   const head = [...bytes.subarray(0, 8)].map((byte) => byte.toString(16).padStart(2, "0")).join(" ") || "nothing";
-  throw new AudioError(
-    `byte 0: a WebM, Ogg or MP4 recording should begin here, found ${head}; record it with the phone's browser`,
-  );
+  throw new AudioError(`byte 0: a WebM, Ogg or MP4 recording should begin here, found ${head}`);
 }

@@ -1,9 +1,15 @@
 import { plainIssue } from "#core/plan";
 import { z } from "zod";
 import { decodeText, readJson } from "../text";
+import { FileRefused, type RefusedOptions } from "../refused";
 
-/** Thrown for a file that is no finished iperf3 result, with the place that is wrong. */
-export class IperfError extends Error {}
+/** Thrown for a file that holds no result of iperf3. */
+export class IperfError extends FileRefused {
+  constructor(message: string, { todo = USUAL_TODO, ...options }: RefusedOptions = {}) {
+    super(message, { todo, ...options });
+  }
+}
+const USUAL_TODO = "Run the test to its end with “iperf3 --json” and bring the whole file.";
 
 /** What arrived in one direction of a test, as the receiver counted it. */
 export interface IperfFlow {
@@ -72,7 +78,9 @@ type Sum = z.infer<typeof sumSchema>;
  */
 export function readIperf(bytes: Uint8Array): IperfResult {
   if (bytes.length > IPERF_MOST_BYTES)
-    throw new IperfError(`the file has ${bytes.length} bytes; at most ${IPERF_MOST_BYTES} are read`);
+    throw new IperfError(`the file has ${bytes.length} bytes; at most ${IPERF_MOST_BYTES} are read`, {
+      todo: "Run a shorter test, or one that reports less often.",
+    });
   const raw = wholeOf(decodeText(bytes).text);
   const { error } = raw as { error?: unknown };
   if (typeof error === "string") throw new IperfError(`the test failed: ${error.slice(0, 200)}`);
@@ -122,7 +130,7 @@ function objectOf(text: string, what: string): object {
   const { value, problem } = readJson(text);
   if (problem) throw new IperfError(`${what} ${problem}`);
   if (value === null || typeof value !== "object" || Array.isArray(value))
-    throw new IperfError(`${what} holds no result`);
+    throw new IperfError(`${what} holds no result; an object with "start", "intervals" and "end" was expected`);
   return value;
 }
 

@@ -1,20 +1,32 @@
-/** Thrown when bytes are no JPEG that can be kept. */
-export class JpegError extends Error {}
+import { FileRefused, type RefusedOptions } from "../refused";
+
+/** Thrown for bytes that are no JPEG. */
+export class JpegError extends FileRefused {
+  constructor(message: string, { todo = USUAL_TODO, ...options }: RefusedOptions = {}) {
+    super(message, { todo, ...options });
+  }
+}
+const USUAL_TODO = "Save the picture anew as JPEG and bring it again.";
 
 const MARKERS_KEPT_AS_THEY_ARE = new Set([0xe0, 0xee]);
+
+const hex = (byte: number | undefined) => (byte === undefined ? "nothing" : byte.toString(16).padStart(2, "0"));
 
 /**
  * A JPEG without what its camera wrote about place, time and maker: all application segments but those that decoders
  * need (JFIF and Adobe's colour transform), and all comments, are dropped. Throws JpegError naming the byte.
  */
 export function stripJpeg(bytes: Uint8Array): Uint8Array {
-  if (bytes[0] !== 0xff || bytes[1] !== 0xd8) throw new JpegError("byte 0: the file is no JPEG");
+  if (bytes[0] !== 0xff || bytes[1] !== 0xd8)
+    throw new JpegError(`byte 0: a JPEG begins with ff d8, found ${hex(bytes[0])} ${hex(bytes[1])}`);
   const parts: Uint8Array[] = [bytes.subarray(0, 2)];
   let at = 2;
   for (;;) {
-    if (bytes[at] !== 0xff) throw new JpegError(`byte ${at}: a segment should begin here`);
+    if (bytes[at] !== 0xff)
+      throw new JpegError(`byte ${at}: a segment should begin here with ff, found ${hex(bytes[at])}`);
     const marker = bytes[at + 1]!;
-    if (marker === undefined) throw new JpegError(`byte ${at}: the file ends within a segment`);
+    if (marker === undefined)
+      throw new JpegError(`byte ${at}: the file ends within a segment, whose length was expected`);
     // From the scan on there are only compressed data.
     if (marker === 0xda) {
       parts.push(bytes.subarray(at));
@@ -22,7 +34,7 @@ export function stripJpeg(bytes: Uint8Array): Uint8Array {
     }
     const length = (bytes[at + 2]! << 8) | bytes[at + 3]!;
     if (!(length >= 2) || at + 2 + length > bytes.length)
-      throw new JpegError(`byte ${at}: a segment claims ${length} bytes, which the file does not have`);
+      throw new JpegError(`byte ${at}: a segment claims ${length} bytes; the file has ${bytes.length - at - 2} more`);
     const isApplication = marker >= 0xe0 && marker <= 0xef;
     if ((!isApplication || MARKERS_KEPT_AS_THEY_ARE.has(marker)) && marker !== 0xfe)
       parts.push(bytes.subarray(at, at + 2 + length));

@@ -1,5 +1,12 @@
+import { FileRefused, type RefusedOptions } from "../refused";
+
 /** Thrown for a text that holds no summary of ping. */
-export class PingError extends Error {}
+export class PingError extends FileRefused {
+  constructor(message: string, { todo = USUAL_TODO, ...options }: RefusedOptions = {}) {
+    super(message, { todo, ...options });
+  }
+}
+const USUAL_TODO = "Let ping end by itself, and bring all that it printed.";
 
 export interface PingSummary {
   sent: number;
@@ -16,14 +23,18 @@ const MOST_CHARACTERS = 5_000_000;
 /** Reads the summary that ping prints at its end, of Linux and the BSDs or of Windows; a series before it may be as long as it is. Throws PingError. */
 export function readPing(text: string): PingSummary {
   if (text.length > MOST_CHARACTERS)
-    throw new PingError(`the text has ${text.length} characters; at most ${MOST_CHARACTERS} are read`);
+    throw new PingError(`the text has ${text.length} characters; at most ${MOST_CHARACTERS} are read`, {
+      todo: "Cut it down to the summary at its end.",
+    });
   const unix = /(\d+) packets transmitted, (\d+) (?:packets )?received/.exec(text);
   const windows = /Sent = (\d+), Received = (\d+)/.exec(text);
   const counted = unix ?? windows;
-  if (!counted)
-    throw new PingError("there is no summary such as “10 packets transmitted, 10 received”; let ping end by itself");
+  if (!counted) throw new PingError("the text has no summary such as “10 packets transmitted, 10 received”");
   const [sent, received] = [Number(counted[1]), Number(counted[2])];
-  if (sent === 0 || received > sent) throw new PingError(`${received} of ${sent} packets cannot have come back`);
+  if (sent === 0 || received > sent)
+    throw new PingError(
+      `the summary tells of ${received} packets received of ${sent} sent; between 0 and those sent were expected`,
+    );
   const trips = /= ?[\d.]+\/([\d.]+)\/([\d.]+)/.exec(text);
   const apart = /Maximum = (\d+)ms, Average = (\d+)ms/.exec(text);
   const [meanMs, mostMs] = trips

@@ -22,7 +22,7 @@ function csvTable(text: string, encoding: string): SourceTable {
     if (header) rows.push({ row: index + 1, cells: clean });
     else header = clean;
   });
-  if (!header) throw new PlacesFileError("the file holds no rows");
+  if (!header) throw new PlacesFileError("the file holds no rows; a row of names and one of values were expected");
   const decimalComma = usesDecimalComma(rows.slice(0, 500).flatMap(({ cells }) => cells));
   const delimiter = words[parsed.meta.delimiter] ?? `"${parsed.meta.delimiter}"`;
   return {
@@ -50,21 +50,25 @@ export function readTable(bytes: Uint8Array): SourceTable {
     try {
       const files = unzipWithin(bytes, { totalBytes: 64e6, entries: 200, wanted: (name) => /\.kml$/i.test(name) });
       const [name, data] = [...files].sort(([x], [y]) => x.length - y.length)[0] ?? [];
-      if (!name || !data) throw new PlacesFileError("the archive holds no .kml");
+      if (!name || !data) throw new PlacesFileError("the archive holds no .kml, which a KMZ has");
       table = xmlTable(decodeText(data).text);
     } catch (error) {
-      if (error instanceof ZipRefused) throw new PlacesFileError(error.message);
+      if (error instanceof ZipRefused) throw new PlacesFileError(error.message, { todo: error.todo });
       throw error;
     }
   } else {
     const { text, encoding } = decodeText(bytes);
-    if (text.includes("\0")) throw new PlacesFileError(`byte ${text.indexOf("\0")} is zero: this is no text file`);
+    if (text.includes("\0")) throw new PlacesFileError(`byte ${text.indexOf("\0")} is zero; text was expected`);
     table = textTable(text, encoding);
   }
   if (table.rows.length > MOST_ROWS)
-    throw new PlacesFileError(`the file has ${table.rows.length} rows; at most ${MOST_ROWS} are taken, split it`);
+    throw new PlacesFileError(`the file has ${table.rows.length} rows; at most ${MOST_ROWS} are taken`, {
+      todo: "Split it and bring it in parts.",
+    });
   if (table.columns.length > MOST_COLUMNS)
-    throw new PlacesFileError(`the file has ${table.columns.length} columns; at most ${MOST_COLUMNS} are taken`);
+    throw new PlacesFileError(`the file has ${table.columns.length} columns; at most ${MOST_COLUMNS} are taken`, {
+      todo: "Leave out the columns that name no place.",
+    });
   return table;
 }
 

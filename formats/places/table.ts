@@ -1,3 +1,5 @@
+import { FileRefused, type RefusedOptions } from "../refused";
+
 /** Any file of places as a table of text: what was read, before anything is made of it. */
 export interface SourceTable {
   /** What the file was found to be, in words. */
@@ -8,5 +10,10 @@ export interface SourceTable {
   decimalComma: boolean;
 }
 
-/** Why a file could not be read at all; the message names the place. */
-export class PlacesFileError extends Error {}
+/** Thrown when a file of places or outlines cannot be read at all. */
+export class PlacesFileError extends FileRefused {
+  constructor(message: string, { todo = USUAL_TODO, ...options }: RefusedOptions = {}) {
+    super(message, { todo, ...options });
+  }
+}
+const USUAL_TODO = "Write the file anew from where it came, as CSV, GeoJSON, KML or GPX, and bring it again.";

@@ -18,7 +18,10 @@ function brokenXml(complaint: string): string {
 /** Features of a KML or GPX document, whatever their geometry. */
 export function xmlFeatures(text: string): { format: "KML" | "GPX"; features: GeoJSON.Feature[] } {
   const doctype = text.search(/<!(DOCTYPE|ENTITY)/i);
-  if (doctype >= 0) throw new PlacesFileError(`position ${doctype}: the document declares a document type or entities`);
+  if (doctype >= 0)
+    throw new PlacesFileError(
+      `position ${doctype}: the document declares a document type or entities; neither is taken`,
+    );
   let complaint: string | null = null;
   const parser = new DOMParser({
     onError: (level, message) => {
@@ -39,8 +42,11 @@ export function xmlFeatures(text: string): { format: "KML" | "GPX"; features: Ge
     const { features } = convert(document as unknown as Document) as GeoJSON.FeatureCollection;
     return { format: root === "kml" ? "KML" : "GPX", features };
   } catch (error) {
-    throw new PlacesFileError(`the ${root} holds places that cannot be read: write it anew from where it came`, {
-      cause: error,
-    });
+    throw new PlacesFileError(
+      `the ${root} holds places that cannot be read; longitude, latitude and height in degrees and metres were expected`,
+      {
+        cause: error,
+      },
+    );
   }
 }

@@ -23,7 +23,7 @@ async function* wordsOf(path: string): AsyncGenerator<{ word: string; line: numb
         if (start < 0) start = at;
         else if (at - start > LONGEST_WORD)
           throw new RasterError(
-            `line ${line}: "${text.slice(start, start + 30)}…" goes on for over ${LONGEST_WORD} characters`,
+            `line ${line}: "${text.slice(start, start + 30)}…" goes on for over ${LONGEST_WORD} characters; a number was expected`,
           );
         continue;
       }
@@ -59,7 +59,7 @@ export async function openAsciiGrid(
       if (!cells) {
         if (key === null && HEADER_KEYS.includes(word.toLowerCase())) {
           key = word.toLowerCase();
-          if (header.has(key)) throw new RasterError(`line ${line}: ${key} stands twice`);
+          if (header.has(key)) throw new RasterError(`line ${line}: ${key} stands twice; once was expected`);
           continue;
         }
         if (key !== null) {
@@ -87,7 +87,7 @@ export async function openAsciiGrid(
   }
   if (!cells || !frame) {
     frameOf(header, epsg);
-    throw new RasterError(`line ${line}: the file ends before its first height`);
+    throw new RasterError(`line ${line}: the file ends where its first height was expected`);
   }
   if (count < cells.length)
     throw new RasterError(`line ${line}: the file ends after ${count} of ${cells.length} heights`);
@@ -104,7 +104,7 @@ export async function openAsciiGrid(
 function frameOf(header: Map<string, number>, epsg: number | null) {
   const required = (key: string): number => {
     const value = header.get(key);
-    if (value === undefined) throw new RasterError(`the header has no ${key}`);
+    if (value === undefined) throw new RasterError(`the header has no ${key}, which says where its cells lie`);
     return value;
   };
   const columns = required("ncols");
@@ -123,7 +123,8 @@ function frameOf(header: Map<string, number>, epsg: number | null) {
     cell <= 1 && west >= -180.5 && west + columns * cell <= 180.5 + cell && south >= -90.5 && north <= 90.5;
   if (epsg === null && !inDegrees)
     throw new RasterError(
-      `the grid reaches from ${west}, ${south} to ${west + columns * cell}, ${north} in cells of ${cell}: these are no degrees; name the coordinate system it is in`,
+      `the grid reaches from ${west}, ${south} to ${west + columns * cell}, ${north} in cells of ${cell}: these are no degrees`,
+      { todo: "Name the coordinate system that it is in." },
     );
   const crs = crsOf(epsg ?? 4326);
   if (crs.isGeographic && !inDegrees)

@@ -29,7 +29,10 @@ export function coverWriter(legend: Legend): CellWriter {
     },
     put: (tile, offset, value) => {
       const entry = byValue.get(value);
-      if (!entry) throw new RasterError(`the raster holds class ${value}, which the legend does not name`);
+      if (!entry)
+        throw new RasterError(`the raster holds class ${value}, which the legend does not name`, {
+          todo: "Add that class to the legend, as open ground if nothing stands there.",
+        });
       tile.coverCode[offset] = coverCode(entry.kind, entry.density);
       tile.coverHeightM[offset] = entry.heightM;
     },

@@ -46,9 +46,9 @@ function definitionFor(code: number): string {
     definition = null;
   }
   if (!definition)
-    throw new RasterError(
-      `the coordinate system EPSG:${code} is not known here; reproject the file to EPSG:4326 or a UTM zone and bring it again`,
-    );
+    throw new RasterError(`the coordinate system EPSG:${code} is not known here; one of the EPSG list was expected`, {
+      todo: REPROJECT,
+    });
   const grid = /\+nadgrids=(\S+)/.exec(definition)?.[1];
   const shift = /\+towgs84=(\S+)/.exec(definition)?.[1];
   const turned = shift
@@ -61,17 +61,15 @@ function definitionFor(code: number): string {
   if (given) {
     const known = SHIFTS[given];
     if (!known)
-      throw new RasterError(
-        `the datum of EPSG:${code} cannot be brought to WGS 84 here; reproject the file to EPSG:4326 and bring it again`,
-      );
+      throw new RasterError(`the datum of EPSG:${code} cannot be brought to WGS 84 here`, { todo: REPROJECT });
     return definition.replace(/\+(nadgrids|towgs84)=\S+/, `+towgs84=${known}`);
   }
   if (!shift && !/\+datum=|\+nadgrids=@null|\+ellps=(GRS80|WGS84)/.test(definition))
-    throw new RasterError(
-      `the datum of EPSG:${code} cannot be brought to WGS 84 here; reproject the file to EPSG:4326 and bring it again`,
-    );
+    throw new RasterError(`the datum of EPSG:${code} cannot be brought to WGS 84 here`, { todo: REPROJECT });
   return definition;
 }
+
+const REPROJECT = "Reproject the file to EPSG:4326 or a UTM zone and bring it again.";
 
 /** The system of an EPSG code. Throws RasterError for one that is not known here. */
 export function crsOf(code: number): Crs {
@@ -86,8 +84,8 @@ export function crsFromDefinition(definition: string, name: string): Crs {
     return crsNamed(definition, name, false);
   } catch (error) {
     throw new RasterError(
-      `the coordinate system "${definition.slice(0, 120)}" cannot be used: its definition is none that is known here. Name one by its EPSG number`,
-      { cause: error },
+      `the coordinate system "${definition.slice(0, 120)}" cannot be used: its definition is none that is known here`,
+      { todo: "Name one by its EPSG number.", cause: error },
     );
   }
 }

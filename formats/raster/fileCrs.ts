@@ -63,9 +63,9 @@ function datumOf(keys: Keys): string {
     return "+ellps=GRS80 +towgs84=0,0,0";
   const ellipsoid = ELLIPSOIDS[numberOf(keys, "GeogEllipsoidGeoKey") ?? 0];
   if (ellipsoid && (geographic === null || geographic === USER_DEFINED)) return `+ellps=${ellipsoid} +towgs84=0,0,0`;
-  throw new RasterError(
-    `the GeoTIFF's datum (${geographic ?? "none"}) is not known here; reproject it to EPSG:4326 and bring it again`,
-  );
+  throw new RasterError(`the GeoTIFF's datum (${geographic ?? "none"}) is not known here`, {
+    todo: "Reproject it to EPSG:4326 and bring it again.",
+  });
 }
 
 /** Units of length by EPSG code, as proj4 names them. */

@@ -41,8 +41,8 @@ export async function openGeotiff(path: string, values: "heights" | "classes"): 
 /** What is wrong with a GeoTIFF that the package which unpacks it cannot open. */
 const brokenTiff = (error: unknown): string =>
   /compression/i.test(String(error))
-    ? "the GeoTIFF is packed in a way that is not read here; write it anew with deflate, LZW or no packing"
-    : "the GeoTIFF’s directory is damaged, cut off, or of a kind that is not read here. Fetch the file again, or write it anew as a plain GeoTIFF of one band";
+    ? "the GeoTIFF is packed in a way that is not read here; deflate, LZW or no packing was expected"
+    : "the GeoTIFF’s directory is damaged, cut off, or of a kind that is not read here; a plain one of one band was expected";
 
 const numbersIn = (image: GeoTIFFImage, tag: string) =>
   image.fileDirectory.getValue(tag as never) as unknown as ArrayLike<number> | undefined;
@@ -70,12 +70,14 @@ async function openGuarded(
   requireSize(columns, rows);
   const blockBytes = image.getTileWidth() * image.getTileHeight() * image.getBytesPerPixel();
   if (!(blockBytes > 0 && blockBytes <= MOST_BLOCK_BYTES))
-    throw new RasterError(`the GeoTIFF's blocks hold ${blockBytes} bytes; at most ${MOST_BLOCK_BYTES} are taken`);
+    throw new RasterError(`the GeoTIFF's blocks hold ${blockBytes} bytes; at most ${MOST_BLOCK_BYTES} are taken`, {
+      todo: "Write it anew in tiles of 256 or 512 cells.",
+    });
   if (isBigEndian) markBigEndian(image.fileDirectory);
   if (isBigEndian && ((await image.fileDirectory.loadValue("Predictor")) as unknown) === FLOAT_PREDICTOR)
-    throw new RasterError(
-      "the GeoTIFF is big-endian with the floating-point predictor, which writers disagree about; convert it to little-endian and bring it again",
-    );
+    throw new RasterError("the GeoTIFF is big-endian with the floating-point predictor, which writers disagree about", {
+      todo: "Convert it to little-endian and bring it again.",
+    });
   const keys = (image.getGeoKeys() ?? {}) as Record<string, unknown>;
   const tags: Parameters<typeof placeOf>[0] = {};
   for (const [name, tag] of [
@@ -113,7 +115,7 @@ async function openGuarded(
       masked = mask && (await bandOf(mask, first, count));
     } catch (error) {
       throw new RasterError(
-        `rows ${first + 1} to ${first + count} cannot be unpacked: they are damaged, cut off, or packed in a way that is not read here. Fetch the file again, or write it anew as a plain GeoTIFF`,
+        `rows ${first + 1} to ${first + count} cannot be unpacked: they are damaged, cut off, or packed in a way that is not read here`,
         { cause: error },
       );
     }

@@ -10,7 +10,10 @@ const NO_DATA = -32768;
 /** South-west corner that a tile's name gives, like S38W031. */
 function cornerOf(name: string): { south: number; west: number } {
   const match = /([NS])(\d{2})([EW])(\d{3})/i.exec(name);
-  if (!match) throw new RasterError(`"${name}" does not name its corner, like S38W031.hgt`);
+  if (!match)
+    throw new RasterError(`"${name}" does not name its south-western corner; a name like S38W031.hgt was expected`, {
+      todo: "Give the file its name back: latitude and longitude of that corner.",
+    });
   const south = Number(match[2]) * (match[1]!.toUpperCase() === "S" ? -1 : 1);
   const west = Number(match[4]) * (match[3]!.toUpperCase() === "W" ? -1 : 1);
   if (south < -90 || south > 89 || west < -180 || west > 179)
@@ -26,7 +29,8 @@ export async function openHgt(path: string, name: string): Promise<RasterSource>
   let corner = cornerOf(name);
   let packed: Uint8Array | null = null;
   if (/\.zip$/i.test(name)) {
-    if ((await stat(path)).size > MOST_ZIP_BYTES) throw new RasterError("the archive is larger than any tile of SRTM");
+    if ((await stat(path)).size > MOST_ZIP_BYTES)
+      throw new RasterError(`the archive is larger than any tile of SRTM, ${MOST_ZIP_BYTES} bytes`);
     try {
       const files = unzipWithin(await readFile(path), {
         totalBytes: MOST_ZIP_BYTES,
@@ -34,11 +38,11 @@ export async function openHgt(path: string, name: string): Promise<RasterSource>
         wanted: (entry) => /\.hgt$/i.test(entry),
       });
       const [entry] = files;
-      if (!entry) throw new RasterError("the archive holds no .hgt");
+      if (!entry) throw new RasterError("the archive holds no .hgt; one named like S38W031.hgt was expected");
       corner = cornerOf(entry[0]);
       packed = entry[1];
     } catch (error) {
-      if (error instanceof ZipRefused) throw new RasterError(error.message);
+      if (error instanceof ZipRefused) throw new RasterError(error.message, { todo: error.todo });
       throw error;
     }
   }

@@ -17,7 +17,7 @@ export function layerFrame(source: RasterSource): GridFrame {
     const frame = { westDeg: west, northDeg: north, cellLonDeg: cellX, cellLatDeg: cellY, columns, rows };
     if (west < -181 || west + columns * cellX > 361 || north > 91 || north - rows * cellY < -91)
       throw new RasterError(
-        `the raster reaches from ${west}, ${north - rows * cellY} to ${west + columns * cellX}, ${north} degrees`,
+        `the raster reaches from ${west}, ${north - rows * cellY} to ${west + columns * cellX}, ${north} degrees; −180 to 360 and −90 to 90 were expected`,
       );
     // Rasters that count longitude from 0 to 360 are brought to −180 to 180.
     return west >= 180 ? { ...frame, westDeg: west - 360 } : frame;
@@ -34,7 +34,9 @@ export function layerFrame(source: RasterSource): GridFrame {
     ] as const) {
       const [lon, lat] = crs.toLonLat([west + x * columns * cellX, north - y * rows * cellY]);
       if (!Number.isFinite(lon) || !Number.isFinite(lat))
-        throw new RasterError(`the raster's edge does not lie inside ${crs.name}; is that its coordinate system?`);
+        throw new RasterError(`the raster's edge does not lie inside ${crs.name}`, {
+          todo: "Look whether that is its coordinate system, or reproject it to EPSG:4326.",
+        });
       westDeg = Math.min(westDeg, lon);
       eastDeg = Math.max(eastDeg, lon);
       southDeg = Math.min(southDeg, lat);
@@ -131,9 +133,9 @@ export async function* layerTiles(
     const to = Math.min(rows, Math.ceil(last) + 3);
     if (to <= from) continue;
     if ((to - from) * columns > MOST_BAND_CELLS)
-      throw new RasterError(
-        `the raster is turned too far against north in ${crs.name}; reproject it to EPSG:4326 first`,
-      );
+      throw new RasterError(`the raster is turned too far against north in ${crs.name}`, {
+        todo: "Reproject it to EPSG:4326 first.",
+      });
     const band = await source.readRows(from, to - from);
     for (let tileColumn = 0; tileColumn < across; tileColumn++) {
       const left = tileColumn * TILE_CELLS;

@@ -14,7 +14,7 @@ export async function openRaster(
   const head = Buffer.alloc(8);
   const { bytesRead } = await file.read(head, 0, 8, 0);
   await file.close();
-  if (bytesRead < 8) throw new RasterError(`the file has ${bytesRead} bytes`);
+  if (bytesRead < 8) throw new RasterError(`the file has ${bytesRead} bytes; a raster has 8 at least`);
   const start = head.toString("latin1", 0, 2);
   if (start === "II" || start === "MM") return (await import("./geotiff")).openGeotiff(path, values);
   if (start === "PK" || /\.hgt$/i.test(name)) return openHgt(path, name);

@@ -67,7 +67,7 @@ test("a broken grid is refused with its line and value", async () => {
     ["ncols 3", "ncols 3.5", "claims 3.5 columns"],
     ["ncols 3", "ncols 2000000000", "at most 400000000"],
     ["ncols 3", "ncols 60000000", "a text grid may have 100000000"],
-    ["cellsize 0.5", "cellsize 30", "these are no degrees; name the coordinate system"],
+    ["cellsize 0.5", "cellsize 30", "these are no degrees"],
     ["yllcorner -2\n", "", "the header has no yllcenter"],
     ["6.5\n", "", "ends after 5 of 6"],
     ["6.5", "6.5 7", "more values follow"],
@@ -109,7 +109,7 @@ test("an SRTM tile of either size, plain or zipped, is placed by its name", asyn
     expect(holes).toBe(1);
     expect(groundAt(surface, -37.5, -30.25)).toBeCloseTo(600 + 1800, 3);
   }
-  await expect(read("nowhere.hgt", tile)).rejects.toThrow("does not name its corner");
+  await expect(read("nowhere.hgt", tile)).rejects.toThrow("does not name its south-western corner");
   await expect(read("S38W031.hgt", tile.subarray(0, 1000))).rejects.toThrow("1 arc-second has 25934402");
 });
 

@@ -29,7 +29,10 @@ export function requireSize(columns: number, rows: number): void {
     ["columns", columns],
     ["rows", rows],
   ] as const)
-    if (!Number.isInteger(value) || value < 1) throw new RasterError(`the header claims ${value} ${what}`);
+    if (!Number.isInteger(value) || value < 1)
+      throw new RasterError(`the header claims ${value} ${what}; a whole number above 0 was expected`);
   if (columns * rows > MOST_CELLS)
-    throw new RasterError(`the header claims ${columns} × ${rows} cells; at most ${MOST_CELLS} are taken`);
+    throw new RasterError(`the header claims ${columns} × ${rows} cells; at most ${MOST_CELLS} are taken`, {
+      todo: "Cut it in parts and bring them together.",
+    });
 }

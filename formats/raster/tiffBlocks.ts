@@ -44,7 +44,7 @@ export function checkBlocks(fields: BlockFields, fileBytes: number): EmptyBlock[
     }
     if (!(offset > 0 && bytes > 0 && offset + bytes <= fileBytes))
       throw new RasterError(
-        `${name} ${i + 1} of ${expected} lies at bytes ${offset} to ${offset + bytes}; the file has ${fileBytes}: it is cut off or damaged`,
+        `${name} ${i + 1} of ${expected} lies at bytes ${offset} to ${offset + bytes}; the file has ${fileBytes}`,
       );
     if (fields.compression !== 1) continue;
     const rows = isTiled ? blockHeight : Math.min(blockHeight, height - row * blockHeight);

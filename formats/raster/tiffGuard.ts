@@ -65,20 +65,22 @@ export async function guardTiff(file: FileHandle, size: number): Promise<Guarded
   };
   const head = await read(0, 16, "header");
   const order = head.toString("latin1", 0, 2);
-  if (order !== "II" && order !== "MM") throw new RasterError("byte 0: the file is no TIFF");
+  if (order !== "II" && order !== "MM")
+    throw new RasterError(`byte 0: a TIFF begins with II or MM, found ${JSON.stringify(order)}`);
   const little = order === "II";
   const u16 = (buffer: Buffer, at: number) => (little ? buffer.readUInt16LE(at) : buffer.readUInt16BE(at));
   const u32 = (buffer: Buffer, at: number) => (little ? buffer.readUInt32LE(at) : buffer.readUInt32BE(at));
   const u64 = (buffer: Buffer, at: number) => Number(little ? buffer.readBigUInt64LE(at) : buffer.readBigUInt64BE(at));
   const magic = u16(head, 2);
-  if (magic !== 42 && magic !== 43) throw new RasterError(`byte 2: ${magic} marks no TIFF`);
+  if (magic !== 42 && magic !== 43) throw new RasterError(`byte 2: a TIFF has 42 or 43 here, found ${magic}`);
   const big = magic === 43;
   const at = big ? u64(head, 8) : u32(head, 4);
   const countBytes = big ? 8 : 2;
   const entryBytes = big ? 20 : 12;
   const countField = await read(at, countBytes, "directory");
   const count = big ? u64(countField, 0) : u16(countField, 0);
-  if (count < 1 || count > MOST_ENTRIES) throw new RasterError(`byte ${at}: the directory claims ${count} fields`);
+  if (count < 1 || count > MOST_ENTRIES)
+    throw new RasterError(`byte ${at}: the directory claims ${count} fields; 1 to ${MOST_ENTRIES} were expected`);
   const entries = await read(at + countBytes, count * entryBytes, "directory's fields");
   const places = new Map<number, { type: number; values: number; at: number }>();
   for (let i = 0; i < count; i++) {
@@ -123,7 +125,9 @@ export async function guardTiff(file: FileHandle, size: number): Promise<Guarded
     ? await one(FIELDS.tileHeight, 0)
     : Math.min(height, await one(FIELDS.rowsPerStrip, height));
   if (!(blockWidth > 0 && blockHeight > 0))
-    throw new RasterError(`the file's blocks measure ${blockWidth} × ${blockHeight} cells`);
+    throw new RasterError(
+      `the file's blocks measure ${blockWidth} × ${blockHeight} cells; at least 1 × 1 was expected`,
+    );
   const emptyBlocks = checkBlocks(
     {
       width,

@@ -1,5 +1,7 @@
 import { RasterError } from "./error";
 
+const NORTH_UP = "Resample it north-up and bring it again.";
+
 /** Where a raster's cells lie in its coordinate system. */
 export interface TiffPlace {
   /** Outer corner of the first cell of the northernmost row. */
@@ -32,17 +34,22 @@ export function placeOf(
     [stepX, stepY, x, y] = [m[0]!, m[5]!, m[3]!, m[7]!];
     if (Math.abs(m[1]!) > TURNED_SHARE * Math.abs(stepX) || Math.abs(m[4]!) > TURNED_SHARE * Math.abs(stepY))
       throw new RasterError(
-        `the GeoTIFF's rows are turned against east (${m[1]} and ${m[4]} beside steps of ${stepX} and ${stepY}); resample it north-up and bring it again`,
+        `the GeoTIFF's rows are turned against east (${m[1]} and ${m[4]} beside steps of ${stepX} and ${stepY}); rows that run east were expected`,
+        { todo: NORTH_UP },
       );
   } else if (tiepoint && tiepoint.length >= 6 && scale && scale.length >= 2) {
     if (tiepoint.length > 6)
       throw new RasterError(
-        `the GeoTIFF is held by ${tiepoint.length / 6} control points; resample it and bring it again`,
+        `the GeoTIFF is held by ${tiepoint.length / 6} control points; one point and a scale were expected`,
+        { todo: NORTH_UP },
       );
     [stepX, stepY] = [scale[0]!, -scale[1]!];
     x = tiepoint[3]! - tiepoint[0]! * stepX;
     y = tiepoint[4]! - tiepoint[1]! * stepY;
-  } else throw new RasterError("the GeoTIFF does not say where its cells lie");
+  } else
+    throw new RasterError(
+      "the GeoTIFF does not say where its cells lie; a point with a scale, or a transformation, was expected",
+    );
   if (isPoint) {
     x -= stepX / 2;
     y -= stepY / 2;
@@ -51,7 +58,8 @@ export function placeOf(
     throw new RasterError("the GeoTIFF does not say where it lies: a figure of its place or of its cells is no number");
   if (!(stepX > 0 && stepY !== 0))
     throw new RasterError(
-      `the GeoTIFF's cells measure ${stepX} by ${stepY} from ${x}, ${y}; rasters that run from east to west are not read`,
+      `the GeoTIFF's cells measure ${stepX} by ${stepY} from ${x}, ${y}; steps to the east were expected`,
+      { todo: NORTH_UP },
     );
   const isSouthUp = stepY > 0;
   return { west: x, north: isSouthUp ? y + rows * stepY : y, cellX: stepX, cellY: Math.abs(stepY), isSouthUp };

@@ -2,9 +2,15 @@ import { METRICS, pushedSampleSchema, type PushedSample } from "#core/watch";
 import { plainIssue } from "#core/plan";
 import Papa from "papaparse";
 import { decodeText, readJson } from "../text";
+import { FileRefused, type RefusedOptions } from "../refused";
 
-/** Thrown for samples that cannot be read, with the place that is wrong: nothing of them is kept then. */
-export class SamplesError extends Error {}
+/** Thrown where samples are not taken; nothing of the file is kept then. */
+export class SamplesError extends FileRefused {
+  constructor(message: string, { todo = USUAL_TODO, ...options }: RefusedOptions = {}) {
+    super(message, { todo, ...options });
+  }
+}
+const USUAL_TODO = "Mend the file there and bring it again.";
 
 /** Samples that are taken at once. */
 export const MOST_SAMPLES = 50_000;
@@ -16,7 +22,9 @@ export const MOST_SAMPLES = 50_000;
 export function readSamples(bytes: Uint8Array, isCsv: boolean): PushedSample[] {
   const rows = isCsv ? csvRows(decodeText(bytes).text) : jsonRows(bytes);
   if (rows.length > MOST_SAMPLES)
-    throw new SamplesError(`${rows.length} samples; at most ${MOST_SAMPLES} are taken at once: send them in parts`);
+    throw new SamplesError(`${rows.length} samples; at most ${MOST_SAMPLES} are taken at once`, {
+      todo: "Send them in parts.",
+    });
   return rows.map((row, index) => {
     const parsed = pushedSampleSchema.safeParse(row);
     if (parsed.success) return parsed.data;

@@ -1,5 +1,12 @@
+import { FileRefused, type RefusedOptions } from "../refused";
+
 /** Thrown when an archive asks for more than it may have, or names files outside itself. */
-export class ZipRefused extends Error {}
+export class ZipRefused extends FileRefused {
+  constructor(message: string, { todo = USUAL_TODO, ...options }: RefusedOptions = {}) {
+    super(message, { todo, ...options });
+  }
+}
+const USUAL_TODO = "Pack it anew with nothing in it but what is to be read.";
 
 /** What is wrong with the name of an entry; null where it lies within the archive. */
 export function entryProblem(name: string): string | null {

@@ -3,9 +3,10 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { parentPort, workerData } from "node:worker_threads";
-import { ArchiveError, readBesideFiles, readRowFiles, type Beside } from "#formats/archive";
+import { readBesideFiles, readRowFiles, type Beside } from "#formats/archive";
 import type { PlanRows } from "#core/plan";
-import { unpackTo, ZipRefused, type UnpackBounds } from "#formats/zip";
+import { FileRefused } from "#formats/refused";
+import { unpackTo, type UnpackBounds } from "#formats/zip";
 import { goBehindServing } from "../../threads";
 
 export interface ArchiveOrder {
@@ -15,7 +16,8 @@ export interface ArchiveOrder {
   bounds: UnpackBounds;
 }
 export type ArchiveMessage =
-  { kind: "read"; names: Map<string, number>; rows: PlanRows; beside: Beside } | { kind: "refused"; message: string };
+  | { kind: "read"; names: Map<string, number>; rows: PlanRows; beside: Beside }
+  | { kind: "refused"; message: string; todo: string };
 
 goBehindServing();
 const { path, folder, planId, bounds } = workerData as ArchiveOrder;
@@ -30,8 +32,7 @@ function read(): ArchiveMessage {
     const files = { get, has: (name: string) => names.has(name) };
     return { kind: "read", names, rows: readRowFiles(files, planId), beside: readBesideFiles(files) };
   } catch (error) {
-    if (error instanceof ZipRefused || error instanceof ArchiveError)
-      return { kind: "refused", message: error.message };
+    if (error instanceof FileRefused) return { kind: "refused", message: error.message, todo: error.todo };
     throw error;
   }
 }

@@ -102,7 +102,7 @@ async function work(order: RasterOrder): Promise<void> {
         await readFile(order, file);
       } catch (error) {
         const why =
-          error instanceof RasterError ? error.message : "its data are damaged or of a kind that is not read here";
+          error instanceof RasterError ? error.told : "its data are damaged or of a kind that is not read here";
         throw new Error(`${order.files[file]!.name}: ${why}`, { cause: error });
       }
     }
