@@ -10,8 +10,9 @@ import { RateChanges } from "./RateChanges";
 
 /** The comb of one band, and whose rates change while a block is moved. */
 export function CombView() {
-  const { world, data, draft, selection, select, summaries } = useDesk();
-  const bands = useMemo(() => combBands(world), [world]);
+  const { world, rested, data, draft, selection, select, summaries } = useDesk();
+  const asRested = useMemo(() => combBands(rested), [rested]);
+  const bands = useMemo(() => (world === rested ? asRested : combBands(world, asRested)), [world, rested, asRested]);
   const [chosen, setChosen] = useState(0);
   const most = bands.reduce((best, band, i) => (band.rows.length > bands[best]!.rows.length ? i : best), 0);
   const band = bands[chosen === 0 ? most : chosen - 1] ?? bands[most];

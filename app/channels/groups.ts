@@ -32,8 +32,12 @@ export interface CombBand {
   rows: CombRow[];
 }
 
-/** Rows of a plan by band, in each by mast and then by heading. */
-export function combBands(world: World): CombBand[] {
+/**
+ * Rows of a plan by band, in each by mast and then by heading. What is open to each is taken from `known` rows where the width is the same: it
+ * depends on the kit of everybody on the channel, and stays while a channel is dragged.
+ */
+export function combBands(world: World, known: readonly CombBand[] = []): CombBand[] {
+  const before = new Map(known.flatMap(({ rows }) => rows).map((row) => [row.radioId, row]));
   const rows = channelGroups(world).map((radioId): CombRow => {
     const { radio, model, place, placeName } = endOf(world, radioId);
     const { name, frequencyMHz, widthMHz, timingGroup = "" } = radio;
@@ -53,7 +57,10 @@ export function combBands(world: World): CombBand[] {
       ...{ headingDeg: radio.azimuthDeg, frequencyMHz, widthMHz, rasterMHz: model.rasterMHz },
       looksDeg: radio.azimuthDeg ?? (far && inverseGeodesic(place, far).azimuthDeg),
       links: links.length,
-      open: groupStretches(world, radioId, widthMHz),
+      open:
+        before.get(radioId)?.widthMHz === widthMHz
+          ? before.get(radioId)!.open
+          : groupStretches(world, radioId, widthMHz),
     };
   });
   const bands: CombBand[] = [];

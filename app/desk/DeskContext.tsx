@@ -11,6 +11,7 @@ import { toast } from "sonner";
 import { useDraft, type Draft } from "./draft";
 import { useInHand } from "./useInHand";
 import { useResting } from "./useResting";
+import { useStepped } from "./useStepped";
 import type { Profiles } from "./profiles";
 import type { DeskData } from "../follow/deskData";
 import { countsOf, STAGES, type Shown, type Stage } from "#wire";
@@ -21,6 +22,8 @@ export interface Desk {
   kept: World;
   /** The plan with the change in hand applied. */
   world: World;
+  /** The same, of a large plan as it was when the hand last rested: what takes long to list is listed from it. */
+  rested: World;
   draft: Draft;
   selection: Selection;
   select: (next: Selection) => void;
@@ -60,7 +63,7 @@ const NO_FINDINGS: readonly Finding[] = [];
 
 /** In a larger plan what a change does is worked out once the hand rests for so long, ms: the drag itself waits for nothing. */
 const MOST_LINKS_AT_ONCE = 500;
-const REST_MS = 150;
+const REST_MS = 250;
 
 /** How many findings each stage has in hand: those that the kept plan has, with what the change adds to those that are here. */
 function countsInHand(shown: Shown | null, findings: readonly Finding[]): Record<Stage, number> {
@@ -96,26 +99,39 @@ export function DeskProvider({
   const link = (selection?.kind === "link" && world.links.get(selection.id)) || null;
 
   const inHand = draft.patches.length > 0;
-  const patches = useResting(draft.patches, kept.links.size > MOST_LINKS_AT_ONCE ? REST_MS : 0, !inHand);
+  const isLarge = kept.links.size > MOST_LINKS_AT_ONCE;
+  const patches = useResting(draft.patches, isLarge ? REST_MS : 0, !inHand);
   const worked = useMemo(() => withPatches(kept, patches), [kept, patches]);
   const workedLink = (link && worked.links.get(link.id)) ?? null;
-  const { linkIds, answers, summaries, profiles } = useInHand(data, worked, patches, workedLink);
-  const outcome = useMemo(
-    () =>
-      data.shown && inHand
-        ? outcomeOf(worked, summaries, changesNoise(patches) ? null : data.shown.outcome.noiseMadePeopleKm2)
-        : (data.shown?.outcome ?? null),
-    [data.shown, inHand, worked, summaries, patches],
-  );
+  const { linkIds, answers, summaries, profiles, isDone } = useInHand(data, worked, patches, workedLink);
   const findingsKept = data.shown?.findings ?? NO_FINDINGS;
-  const findings = useMemo(() => {
-    // Of a large plan only the first findings are here: those of the selected link are found from its own answer.
-    const here = countsOf(findingsKept);
-    const isCut = data.shown !== null && STAGES.some((stage) => data.shown!.counts[stage] > here[stage]);
-    const reached = [...linkIds].filter((id) => inHand || isCut || id !== workedLink?.id);
-    const touched = new Map(reached.flatMap((id) => (answers.has(id) ? [[id, answers.get(id)!] as const] : [])));
-    return inHand || touched.size > 0 ? findingsInHand(worked, findingsKept, touched, summaries) : findingsKept;
-  }, [data.shown, findingsKept, linkIds, answers, summaries, inHand, worked, workedLink?.id]);
+  const told = useCallback(
+    // The two take some time each in a large plan: the page draws between them.
+    function* () {
+      const outcome =
+        data.shown && inHand
+          ? outcomeOf(worked, summaries, changesNoise(patches) ? null : data.shown.outcome.noiseMadePeopleKm2)
+          : (data.shown?.outcome ?? null);
+      if (inHand) yield;
+      // Of a large plan only the first findings are here: those of the selected link are found from its own answer.
+      const here = countsOf(findingsKept);
+      const isCut = data.shown !== null && STAGES.some((stage) => data.shown!.counts[stage] > here[stage]);
+      const reached = [...linkIds].filter((id) => inHand || isCut || id !== workedLink?.id);
+      const touched = new Map(reached.flatMap((id) => (answers.has(id) ? [[id, answers.get(id)!] as const] : [])));
+      const findings =
+        inHand || touched.size > 0 ? findingsInHand(worked, findingsKept, touched, summaries) : findingsKept;
+      return { outcome, findings };
+    },
+    [data.shown, findingsKept, linkIds, answers, summaries, inHand, worked, patches, workedLink?.id],
+  );
+  const asKept = useMemo(
+    () => ({ outcome: data.shown?.outcome ?? null, findings: findingsKept }),
+    [data.shown, findingsKept],
+  );
+  const {
+    value: { outcome, findings },
+    isDone: isTold,
+  } = useStepped(told, asKept, isLarge && inHand);
   const counts = useMemo(
     () => (inHand ? countsInHand(data.shown, findings) : (data.shown?.counts ?? countsOf(NO_FINDINGS))),
     [inHand, data.shown, findings],
@@ -125,6 +141,7 @@ export function DeskProvider({
     data,
     kept,
     world,
+    rested: worked,
     draft,
     selection,
     select,
@@ -135,7 +152,7 @@ export function DeskProvider({
     outcome,
     findings,
     counts,
-    settled: !inHand || (patches === draft.patches && [...linkIds].every((id) => answers.has(id))),
+    settled: !inHand || (patches === draft.patches && isDone && isTold && [...linkIds].every((id) => answers.has(id))),
     profiles,
     heat,
     setHeat,

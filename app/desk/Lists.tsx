@@ -22,7 +22,10 @@ export interface ListRow {
   rank: number;
 }
 
-function surveyRows({ world }: Desk): ListRow[] {
+/** What is listed. */
+type Shown = Pick<Desk, "world" | "summaries">;
+
+function surveyRows({ world }: Shown): ListRow[] {
   const linked = linkedSubscribers({ world });
   const sites = [...world.sites.values()].map((site): ListRow => ({
     key: `site:${site.id}`,
@@ -45,7 +48,7 @@ function surveyRows({ world }: Desk): ListRow[] {
   return [...sites, ...subscribers];
 }
 
-function sectorRows({ world, summaries }: Desk): ListRow[] {
+function sectorRows({ world, summaries }: Shown): ListRow[] {
   const bySector = new Map<string, { links: PlanLink[]; served: number }>();
   for (const link of world.links.values()) {
     if (link.kind !== "access") continue;
@@ -91,7 +94,7 @@ export function linkedSubscribers({ world }: Pick<Desk, "world">): Set<string> {
   return linked;
 }
 
-function linkRows({ world, summaries }: Desk): ListRow[] {
+function linkRows({ world, summaries }: Shown): ListRow[] {
   return [...world.links.values()].map((link) => {
     const summary = summaries.get(link.id);
     const margin = summary?.marginLeftDb ?? null;
@@ -171,13 +174,14 @@ export function LeftColumn({ stage }: { stage: Stage }) {
   const [filter, setFilter] = useState("");
   const [sort, setSort] = useState<"need" | "name">("need");
   const rows = useMemo(() => {
-    const all = stage === "survey" ? surveyRows(desk) : isOfSectors ? sectorRows(desk) : linkRows(desk);
+    const shown = { world: desk.rested, summaries: desk.summaries };
+    const all = stage === "survey" ? surveyRows(shown) : isOfSectors ? sectorRows(shown) : linkRows(shown);
     const wanted = filter.trim().toLowerCase();
     const kept = wanted === "" ? all : all.filter((row) => `${row.name} ${row.note}`.toLowerCase().includes(wanted));
     return kept.sort((x, y) => (sort === "need" ? x.rank - y.rank : 0) || x.name.localeCompare(y.name));
     // The rows follow from the world and its summaries alone.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [stage, desk.world, desk.outcome, filter, sort]);
+  }, [stage, desk.rested, desk.outcome, filter, sort]);
   const findings = desk.findings.filter((finding) => finding.stage === stage);
   const count = desk.counts[stage];
   return (

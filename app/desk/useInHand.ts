@@ -1,13 +1,16 @@
-import { answersInHand, answersKept, heardBefore, reachOf, type Answers } from "#core/evaluate";
+import { answersKept, heardBefore, reachOf, stepsInHand, type Answers } from "#core/evaluate";
 import { listeningIn, type KnownProfile } from "#core/interference";
 import type { Link, Patch, World } from "#core/plan";
-import { useMemo, useRef } from "react";
+import { useCallback, useEffect, useMemo, useRef } from "react";
 import type { DeskData } from "../follow/deskData";
 import { useFetched, useProfiles, type Pair, type Profiles } from "./profiles";
 import { NOTHING_HEARD, useHeard, type Heard } from "./useHeard";
+import { useStepped } from "./useStepped";
 
 /** In a larger plan what a change does to others' noise is worked out when it is kept. */
 const MOST_LINKS_HEARD_IN_HAND = 500;
+/** What is on a large plan’s air is worked out so long after the plan came, ms: then the page stands. */
+const AIR_AFTER_MS = 1500;
 
 /** What is worked out of the change in hand, and of the chosen link. */
 export interface InHand {
@@ -16,6 +19,8 @@ export interface InHand {
   answers: Answers["answers"];
   summaries: Answers["summaries"];
   profiles: Profiles;
+  /** Whether all of that is of the patches given, and not of those before them. */
+  isDone: boolean;
 }
 
 /**
@@ -28,10 +33,16 @@ export function useInHand(data: DeskData, world: World, patches: readonly Patch[
   const terrainVersion = data.terrain?.version ?? "none";
   const profiles = useProfiles(planId, terrainVersion);
   const air = useMemo(() => listeningIn(kept).air, [kept]);
-  const withHearers = world.links.size <= MOST_LINKS_HEARD_IN_HAND;
+  const isLarge = world.links.size > MOST_LINKS_HEARD_IN_HAND;
+  useEffect(() => {
+    if (!isLarge) return;
+    // Worked out before the first change is in hand: the hand would wait for it.
+    const timer = window.setTimeout(air, AIR_AFTER_MS);
+    return () => window.clearTimeout(timer);
+  }, [isLarge, air]);
   const reach = useMemo(
-    () => reachOf(kept, air, world, patches, { chosen, withHearers }),
-    [kept, air, world, patches, chosen, withHearers],
+    () => reachOf(kept, air, world, patches, { chosen, withHearers: !isLarge }),
+    [kept, air, world, patches, chosen, isLarge],
   );
   // A drag makes a reach for every frame; as a text it stays the same while it names the same links.
   const asked = heardBefore(kept, reach).join("\n");
@@ -53,11 +64,14 @@ export function useInHand(data: DeskData, world: World, patches: readonly Patch[
     };
     return { ...answersKept(kept, known, askedIds, between), pairs };
   }, [scope, profiles, carried, fromServer, summaries, kept, askedIds]);
-  const inHand = useMemo(() => {
-    if (patches.length === 0) return base;
-    const { pairs, between } = asking(profiles);
-    return { ...answersInHand(world, base, reach, between), pairs };
-  }, [patches, base, world, reach, profiles]);
+  const begin = useCallback(
+    function* () {
+      const { pairs, between } = asking(profiles);
+      return { ...(yield* stepsInHand(world, base, reach, between)), pairs };
+    },
+    [base, world, reach, profiles],
+  );
+  const { value: inHand, isDone } = useStepped(patches.length === 0 ? null : begin, base, isLarge);
   const pairs = useMemo(() => [...base.pairs, ...(inHand === base ? [] : inHand.pairs)], [base, inHand]);
   useFetched(profiles, pairs);
 
@@ -67,7 +81,7 @@ export function useInHand(data: DeskData, world: World, patches: readonly Patch[
     heard: { near: inHand.heardNear, far: inHand.heardFar },
     answers: base.answers,
   };
-  return { linkIds: reach.linkIds, answers: inHand.answers, summaries: inHand.summaries, profiles };
+  return { linkIds: reach.linkIds, answers: inHand.answers, summaries: inHand.summaries, profiles, isDone };
 }
 
 /** Profiles that are here, and a list of all that were asked for. */

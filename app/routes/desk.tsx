@@ -80,7 +80,7 @@ function Sheet({ stage }: { stage: Stage }) {
 }
 
 function Desk({ stage }: { stage: Stage }) {
-  const { draft, kept, selection, select, world, counts, data: deskData } = useDesk();
+  const { draft, kept, selection, select, world, rested, counts, data: deskData } = useDesk();
   const { start, setMenuOpen } = useAdding();
   const [busy, setBusy] = useState(false);
   const latest = useRef({ draft, kept, world });
@@ -111,7 +111,7 @@ function Desk({ stage }: { stage: Stage }) {
       else if (!answer.conflicts) toast.error(answer.message, { duration: 12_000 });
     });
   };
-  const things = useMemo(() => namesIn(world), [world]);
+  const things = useMemo(() => namesIn(rested), [rested]);
   const onMap = stage === "survey" || stage === "paths";
   return (
     <PlanFrame

@@ -48,18 +48,27 @@ export function heardBefore(kept: World, reach: Reach): string[] {
 }
 
 /**
- * The answers of the links that a change in hand reaches, by the steps by which the server works a whole plan out. `known` is what
+ * The answers of the links that a change in hand reaches, step by step, by the steps by which the server works a whole plan out. `known` is what
  * is known of the kept plan: a link that hears as it did, and of which it is not known what, has no answer; nor has one over ground
  * that is not known.
  */
-export function answersInHand(world: World, known: Answers, reach: Reach, between: KnownProfile): Answers {
+export function* stepsInHand(
+  world: World,
+  known: Answers,
+  reach: Reach,
+  between: KnownProfile,
+): Generator<void, Answers> {
   const { touched, linkIds } = reach;
   const isKnown = (link: Link) =>
     !isHeardAsKept(reach, link) || (known.heardNear.has(link.aRadioId) && known.heardFar.has(link.id));
   const only = new Set([...linkIds].filter((id) => isKnown(world.links.get(id)!)));
   const listening = listeningIn(world, touched.air);
-  return finished(answerSteps(listening, between, { previous: known, touched: { ...touched, only } }));
+  return yield* answerSteps(listening, between, { previous: known, touched: { ...touched, only } });
 }
+
+/** The same at once. */
+export const answersInHand = (world: World, known: Answers, reach: Reach, between: KnownProfile): Answers =>
+  finished(stepsInHand(world, known, reach, between));
 
 /** The answers of some links of the kept plan itself, as far as it is known what they hear; those that `known` has are taken over. */
 export const answersKept = (kept: World, known: Answers, linkIds: Iterable<string>, between: KnownProfile): Answers =>

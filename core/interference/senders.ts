@@ -168,21 +168,26 @@ export interface Changed {
   is: Sounding | null;
 }
 
-/** The air after some transmitters on it have changed; the given one is left alone. */
+/** The air after some transmitters on it have changed; the given one is left alone. A class is made anew once, however many of it changed. */
 export function airAfter(air: Air, talks: Talks, changed: readonly Changed[]): Air {
-  const classes = new Map(air.classes);
   const turns = new Map(air.turns);
+  const parts = new Map<string, { beam: Beam; gone: Set<string>; come: Sender[] }>();
+  const partOf = ({ className, beam }: Sounding) => {
+    const known = parts.get(className);
+    if (known) return known;
+    const part = { beam, gone: new Set<string>(), come: [] };
+    parts.set(className, part);
+    return part;
+  };
   for (const { id, was, is } of changed) {
-    if (was) {
-      const own = classes.get(was.className)!;
-      const senders = own.senders.filter(({ told }) => told.radioId !== id);
-      if (senders.length > 0) classes.set(was.className, classOf(own, senders));
-      else classes.delete(was.className);
-    }
-    if (is) {
-      const own = classes.get(is.className);
-      classes.set(is.className, classOf(own ?? is.beam, [...(own?.senders ?? []), inTurn(turns, is)]));
-    }
+    if (was) partOf(was).gone.add(id);
+    if (is) partOf(is).come.push(inTurn(turns, is));
+  }
+  const classes = new Map(air.classes);
+  for (const [name, { beam, gone, come }] of parts) {
+    const stayed = air.classes.get(name)?.senders.filter(({ told }) => !gone.has(told.radioId)) ?? [];
+    if (stayed.length + come.length > 0) classes.set(name, classOf(beam, [...stayed, ...come]));
+    else classes.delete(name);
   }
   return { classes, turns, talks };
 }

@@ -13,6 +13,22 @@ function groupEnds(world: World, aRadioId: string): LinkEnd[] {
   return [...ids].map((id) => endOf(world, id));
 }
 
+/** Each radio model and antenna that such a group uses, once: of hundreds of customers most have the same. */
+function groupKit(world: World, aRadioId: string): Pick<LinkEnd, "model" | "antenna">[] {
+  const kit = new Map<string, Pick<LinkEnd, "model" | "antenna">>();
+  const add = (id: string) => {
+    const { radioModelId, antennaModelId } = world.radios.get(id)!;
+    const key = `${radioModelId} ${antennaModelId}`;
+    if (!kit.has(key)) {
+      const { model, antenna } = endOf(world, id);
+      kit.set(key, { model, antenna });
+    }
+  };
+  add(aRadioId);
+  for (const { bRadioId } of linksOn(world, aRadioId)) add(bRadioId);
+  return [...kit.values()];
+}
+
 /** The patches that put an access point or bridge with all that talk to it on one channel, none of them over its cap there. */
 export function groupOn(world: World, aRadioId: string, frequencyMHz: number, widthMHz: number): Patch[] {
   const isBridge = linksOn(world, aRadioId)[0]?.kind === "bridge";
@@ -30,10 +46,10 @@ export function groupOn(world: World, aRadioId: string, frequencyMHz: number, wi
 
 /** Channels of a width on which all of a group's kit can stand, by the rule set's stretches, from the lowest up. */
 export function groupChannelsMHz(world: World, aRadioId: string, widthMHz: number): number[] {
-  const ends = groupEnds(world, aRadioId);
+  const kit = groupKit(world, aRadioId);
   const isBridge = linksOn(world, aRadioId)[0]?.kind === "bridge";
   return channelsMHz(world, isBridge ? "ptp" : "ptmp", widthMHz).filter((centre) =>
-    ends.every(
+    kit.every(
       ({ model, antenna }) =>
         model.widthsMHz.includes(widthMHz) &&
         isChannelInBand(model, centre, widthMHz) &&
@@ -54,11 +70,11 @@ export interface OpenStretch {
 
 /** Stretches of spectrum in which all of a group's kit may stand with a width, by the rule set, from the lowest up. */
 export function groupStretches(world: World, aRadioId: string, widthMHz: number): OpenStretch[] {
-  const ends = groupEnds(world, aRadioId);
-  if (!ends.every(({ model }) => model.widthsMHz.includes(widthMHz))) return [];
+  const kit = groupKit(world, aRadioId);
+  if (!kit.every(({ model }) => model.widthsMHz.includes(widthMHz))) return [];
   const use = linksOn(world, aRadioId)[0]?.kind === "bridge" ? "ptp" : "ptmp";
-  const low = Math.max(...ends.flatMap(({ model, antenna }) => [model.bandMHz[0], antenna.bandMHz[0] - widthMHz / 2]));
-  const high = Math.min(...ends.flatMap(({ model, antenna }) => [model.bandMHz[1], antenna.bandMHz[1] + widthMHz / 2]));
+  const low = Math.max(...kit.flatMap(({ model, antenna }) => [model.bandMHz[0], antenna.bandMHz[0] - widthMHz / 2]));
+  const high = Math.min(...kit.flatMap(({ model, antenna }) => [model.bandMHz[1], antenna.bandMHz[1] + widthMHz / 2]));
   const stretches = ruleSetOf(world.plan)
     .rules.filter(
       ({ use: ruled, widthsMHz }) =>
