@@ -104,8 +104,15 @@ const isTogether = (first: Signal, next: Signal) =>
   next.since - first.since <= TOGETHER_DAYS ||
   (COMES_OF_OTHERS.has(next.kind) && (first.endedAt === null || next.since <= first.endedAt + TOGETHER_DAYS));
 
+/** ", from 18 to 23 h UTC": a single stretch of hours, which may go over midnight; several are not told. */
+function hoursWords(hours: readonly number[]): string {
+  const starts = hours.filter((hour) => !hours.includes((hour + 23) % 24));
+  if (starts.length !== 1) return "";
+  return `, from ${starts[0]} to ${(starts[0]! + hours.length) % 24} h UTC`;
+}
+
 /** By how much, from what was usual to what was reached. */
-function said({ kind, usual, reached }: Signal, { noiseDb }: Features): Pick<LinkAlarm, "what" | "size"> {
+function said({ kind, usual, reached }: Signal, { noiseDb, noisyHours }: Features): Pick<LinkAlarm, "what" | "size"> {
   const lost = Math.abs(reached - usual);
   switch (kind) {
     case "level":
@@ -120,7 +127,7 @@ function said({ kind, usual, reached }: Signal, { noiseDb }: Features): Pick<Lin
       return { what: `the chains came to stand ${figure(lost)} dB further apart`, size: { value: lost, unit: "dB" } };
     case "noise": {
       const rise = Math.max(lost, noiseDb.a, noiseDb.b);
-      return { what: `noise rose by ${figure(rise)} dB`, size: { value: rise, unit: "dB" } };
+      return { what: `noise rose by ${figure(rise)} dB${hoursWords(noisyHours)}`, size: { value: rise, unit: "dB" } };
     }
     case "rate":
       return {

@@ -15,6 +15,8 @@ export interface EndDay {
   imbalanceDb: number | null;
   /** Mean of the noisiest third of the hours, dBm: who sends by day alone is seen too. */
   noiseDbm: number | null;
+  /** Hours of the day, as bits, in which the noise stood well over the quietest third of the hours. */
+  noisyHours: number;
   /** Mean rate over the promised one. */
   rateShare: number | null;
   /** Restarts, and the hour of the day of the first; −1 without any. */
@@ -76,6 +78,7 @@ function meanOfGreatest(values: number[], count: number): number | null {
 
 function endDay(link: WatchedLink, side: Side, series: HourSeries, day: number, isDry: readonly boolean[]): EndDay {
   const [levels, apart, noises, rates, airtimes, low, high]: number[][] = [[], [], [], [], [], [], []];
+  const noiseOf: (number | null)[] = [];
   let [restarts, restartHour, hoursKnown] = [0, -1, 0];
   let before = figureAt(series, "most", "uptimeMin", day * 24 - 1);
   for (let h = 0; h < 24; h++) {
@@ -89,7 +92,9 @@ function endDay(link: WatchedLink, side: Side, series: HourSeries, day: number, 
         if (second !== null) apart!.push(first - second);
       }
     }
-    pushKnown(noises!, figureAt(series, "mean", "noiseDbm", hour));
+    const noise = figureAt(series, "mean", "noiseDbm", hour);
+    pushKnown(noises!, noise);
+    noiseOf.push(noise);
     pushKnown(rates!, isDry[h] ? figureAt(series, "mean", "rateMbps", hour) : null);
     pushKnown(airtimes!, figureAt(series, "mean", "airtimePercent", hour));
     pushKnown(low!, figureAt(series, "least", "supplyV", hour));
@@ -110,6 +115,7 @@ function endDay(link: WatchedLink, side: Side, series: HourSeries, day: number, 
     deviationDb: level === null ? null : level - link.levelDbm[side],
     imbalanceDb: apart!.length >= FEWEST_HOURS ? median(apart!) : null,
     noiseDbm: noises!.length >= FEWEST_HOURS ? meanOfGreatest(noises!, noises!.length / 3) : null,
+    noisyHours: noisyHoursOf(noiseOf),
     rateShare: rates!.length >= FEWEST_HOURS && link.rateMbps[side] > 0 ? mean(rates!)! / link.rateMbps[side] : null,
     restarts,
     restartHour,
@@ -119,6 +125,19 @@ function endDay(link: WatchedLink, side: Side, series: HourSeries, day: number, 
     hoursKnown,
   };
 }
+/** An hour this far over the quietest third of its day is a noisy one, dB. */
+const NOISY_DB = 3;
+
+function noisyHoursOf(noiseDbm: readonly (number | null)[]): number {
+  const known = noiseDbm.filter((value) => value !== null).sort((x, y) => x - y);
+  if (known.length < FEWEST_HOURS) return 0;
+  const quietDbm = mean(known.slice(0, Math.max(1, Math.floor(known.length / 3))))!;
+  return noiseDbm.reduce<number>(
+    (bits, value, hour) => (value !== null && value > quietDbm + NOISY_DB ? bits | (1 << hour) : bits),
+    0,
+  );
+}
+
 const pushKnown = (into: number[], value: number | null) => {
   if (value !== null) into.push(value);
 };

@@ -13,6 +13,8 @@ export interface Features {
   imbalanceDb: Record<Side, number>;
   /** How much the noise rose at each end, dB. */
   noiseDb: Record<Side, number>;
+  /** Hours of the day, UTC, in which it was noisy on most days since, at the end where it rose more; empty where it is alike at all hours. */
+  noisyHours: readonly number[];
   /** Share of the promised rate that was lost beyond what the level explains. */
   rateLost: number;
   /** Share of all days that were less windy than the worst day at the onset. */
@@ -67,6 +69,7 @@ export function featuresOf(
     a: moved(({ a }) => read(a)),
     b: moved(({ b }) => read(b)),
   });
+  const noiseDb = bySide(({ noiseDbm }) => noiseDbm);
   const rate = bySide(({ rateShare }) => rateShare);
   const lossDb = -moved(pathResidualDb, after.slice(-BEFORE_DAYS));
   const restartHours = after.flatMap(({ a, b }) =>
@@ -80,7 +83,8 @@ export function featuresOf(
     lossDb,
     suddenness: late > 0.5 ? Math.min(1, soon / late) : 1,
     imbalanceDb: bySide(({ imbalanceDb }) => imbalanceDb),
-    noiseDb: bySide(({ noiseDbm }) => noiseDbm),
+    noiseDb,
+    noisyHours: commonHours(settled.map((day) => day[noiseDb.a > noiseDb.b ? "a" : "b"].noisyHours)),
     rateLost: Math.max(0, -Math.min(rate.a, rate.b) - RATE_PER_DB * Math.max(0, lossDb)),
     windRank: rankOf(winds, Math.max(0, ...onset.map(({ windMPerS }) => windMPerS))),
     rainRank: rankOf(rains, rains[Math.max(0, since)] ?? 0),
@@ -103,6 +107,12 @@ function supplyMoved(before: readonly LinkDay[], after: readonly LinkDay[]): num
     return was && is ? [100 * (is / was - 1)] : [];
   });
   return moves.length > 0 ? Math.min(...moves) : 0;
+}
+
+/** Hours that most of some days have, each day's as bits. */
+function commonHours(days: readonly number[]): number[] {
+  const hours = Array.from({ length: 24 }, (_, hour) => hour);
+  return hours.filter((hour) => days.filter((bits) => (bits >> hour) & 1).length > days.length / 2);
 }
 
 /** Share of the figures that are below one. */

@@ -1,6 +1,7 @@
 import { feedingLinks, nearSite, stepsFromFeed } from "../outcome";
 import type { Link, World } from "../plan";
 import type { LinkAlarm } from "./alarms";
+import { whereWords } from "./where";
 
 /** An alarm with all the links that its one root hurts. */
 export interface RootAlarm extends LinkAlarm {
@@ -16,7 +17,7 @@ const FEWEST_LINKS = 2;
 const LEAST_SHARE = 0.5;
 
 /**
- * Alarms by their roots: a bridge that falls silent takes all behind it along, and an access point that moved, is jammed or lost its
+ * Alarms by their roots, each with where it lies as far as the links beside it tell: a bridge that falls silent takes all behind it along, and an access point that moved, is jammed or lost its
  * power is one alarm, however many customers it serves.
  */
 export function rootAlarms(world: World, alarms: readonly LinkAlarm[]): RootAlarm[] {
@@ -66,8 +67,12 @@ export function rootAlarms(world: World, alarms: readonly LinkAlarm[]): RootAlar
       take(lead, alike, link.aRadioId);
   }
   for (const alarm of sorted) if (left.has(alarm)) take(alarm, [], null);
+  for (const one of found) one.what = `${one.what}${whereWords(world, one, alarms)}`.slice(0, MOST_CHARACTERS);
   return found.sort((x, y) => x.raisedDay - y.raisedDay || (x.linkId < y.linkId ? -1 : 1));
 }
+
+/** What an alarm can say at most. */
+const MOST_CHARACTERS = 300;
 
 /** Whether what strayed can lie at the access point: all but what shows at the customer's end alone. */
 const isAtPoint = ({ side }: LinkAlarm) => side !== "b";

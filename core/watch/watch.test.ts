@@ -267,6 +267,9 @@ test("each kind of straying is one alarm with its size, its end and its causes",
   const noisy = delivered(70, (side, hour) => (side === "b" && hour >= from ? { noiseDbm: -84 } : {}));
   expect(alarms(noisy)[0]).toMatchObject({ kind: "noise", side: "b", what: "noise rose by 8.0 dB" });
   expect(alarms(noisy)[0]!.causes[0]!.cause).toBe("outsider");
+  const evenings = (hour: number) => hour >= from && (hour % 24 >= 20 || hour % 24 < 4);
+  const byHours = delivered(70, (side, hour) => (side === "b" && evenings(hour) ? { noiseDbm: -82 } : {}));
+  expect(alarms(byHours)[0]!.what).toMatch(/^noise rose by \d+\.\d dB, from 20 to 4 h UTC$/);
   // The same on the day on which the plan was changed is most likely its doing.
   expect(alarms(noisy, [Date.UTC(2026, 0, 1) / DAY_MS + 40])[0]!.causes[0]!.cause).toBe("ownChange");
 
@@ -322,7 +325,15 @@ test("evidence against a cause lowers its odds", () => {
       windRank: 0.99,
       rainRank: 0.2,
     },
-    ...{ lowestC: 12, leavesGrown: 0, sameHourShare: 0, fullSupplyPercent: 0, hasEnded: false, lastedDays: 30 },
+    ...{
+      lowestC: 12,
+      leavesGrown: 0,
+      noisyHours: [],
+      sameHourShare: 0,
+      fullSupplyPercent: 0,
+      hasEnded: false,
+      lastedDays: 30,
+    },
   };
   const odds = (set: Partial<typeof features>, cause: string) =>
     rankCauses(new Set(["level"]), { ...features, ...set }, false).find((one) => one.cause === cause)!.odds;

@@ -1,0 +1,74 @@
+import { describe, expect, test } from "@jest/globals";
+import { radioIn, valley } from "#core/testing";
+import { rootAlarms, type LinkAlarm } from "#core/watch";
+
+/** The valley's bridge from west to east, and three customers on the sector at its western end. */
+const { world } = valley(0, (rows) => {
+  for (const site of rows.sites) site.isFeed = site.id === "east";
+  radioIn(rows, "sector").azimuthDeg = 250;
+  for (const number of [2, 3]) {
+    rows.radios.push({ ...radioIn(rows, "farm-radio"), id: `farm-radio-${number}` });
+    rows.links.push({
+      ...rows.links.find(({ id }) => id === "access")!,
+      id: `access-${number}`,
+      bRadioId: `farm-radio-${number}`,
+    });
+  }
+});
+const place = (kind: "site" | "subscriber") =>
+  kind === "site" ? world.sites.get("west")!.name : [...world.subscribers.values()][0]!.name;
+const alarm = (linkId: string, kind: LinkAlarm["kind"], given: Partial<LinkAlarm> = {}): LinkAlarm => ({
+  ...{ linkId, kind, kinds: [kind], side: null, sinceDay: 100, raisedDay: 100, endedDay: null, what: "it fell" },
+  ...{ size: { value: 3, unit: "dB" }, causes: [{ cause: "moved" as const, odds: 1, because: "" }], ...given },
+});
+const whats = (...alarms: LinkAlarm[]) => rootAlarms(world, alarms).map(({ what }) => what);
+
+describe("which end moved", () => {
+  test("one customer alone of several: his own", () => {
+    expect(whats(alarm("access", "level"))).toEqual([
+      `it fell; the 2 others of ${world.radios.get("sector")!.name} stand as before, so it is the end at ${place("subscriber")}`,
+    ]);
+    // Another that strayed with him, and too few of them to be the access point alike, leaves it open.
+    const [first] = whats(alarm("access", "level", { side: "b" }), alarm("access-2", "imbalance"));
+    expect(first).toBe("it fell");
+  });
+
+  test("most of an access point's links together: its own antenna", () => {
+    expect(whats(alarm("access", "level"), alarm("access-2", "level"))).toEqual([
+      "it fell; 2 of its 3 links strayed together, so it is its own antenna",
+    ]);
+  });
+
+  test("a bridge alone cannot tell; with something else at one of its masts it is that one", () => {
+    expect(whats(alarm("bridge", "level"))[0]).toMatch(/^it fell; both ways fall alike whichever end moved/);
+    const found = whats(alarm("bridge", "level"), alarm("access", "level", { side: "b" }));
+    expect(found.some((what) => what.endsWith(`strayed with it, so begin at ${place("site")}`))).toBe(true);
+    // Weeks later is another matter.
+    const late = whats(
+      alarm("bridge", "level"),
+      alarm("access", "level", { side: "b", raisedDay: 130, sinceDay: 130 }),
+    );
+    expect(late[0]).toMatch(/do not tell which$/);
+  });
+
+  test("what lies in no antenna is not placed", () => {
+    const causes = [{ cause: "water" as const, odds: 1, because: "" }];
+    expect(whats(alarm("access", "level", { causes }))).toEqual(["it fell"]);
+  });
+});
+
+test("a noise is placed by who hears it and looks where, and by whom beside him it was not raised", () => {
+  const [what] = whats(alarm("access", "noise", { side: "a", what: "noise rose by 6.0 dB" }));
+  const { name } = world.radios.get("sector")!;
+  const bridge = world.radios.get("west-east")!.name;
+  expect(what).toMatch(
+    new RegExp(
+      `^noise rose by 6.0 dB at ${name}, which looks 250° true; none was raised at ${bridge}, which looks \\d+° true$`,
+    ),
+  );
+  const both = whats(
+    alarm("access", "noise", { side: "a", what: "noise rose" }),
+    alarm("bridge", "noise", { side: "a", what: "noise rose" }),
+  );
+  expect(both.every((one) => one.includes(", and at ") && !one.includes("none was raised"))).toBe(true);
+});
