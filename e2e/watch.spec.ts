@@ -114,6 +114,9 @@ test("samples come in by a token alone, and what cannot be kept is told by row, 
   await page.getByRole("button", { name: "Take it back" }).click();
   await expect(page.getByText("The token is taken back")).toBeVisible();
   expect((await send(JSON.stringify(one), signed)).status).toBe(401);
+  // What the dropped figures had raised is closed with them.
+  await page.getByRole("button", { name: "Alarms" }).click();
+  await expect(page.locator("[data-alarm]").first()).toContainText("Closed: the figures it came from were dropped");
 });
 
 test("a change of channels is rehearsed with faults thrown at it, and printed for whoever does it by hand", async ({

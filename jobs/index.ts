@@ -19,6 +19,7 @@ export {
   pollPlan,
   readKnown,
   SNMP_SECRETS,
+  closeAlarms,
   watchClockMs,
   watchSettings,
   watchTitle,

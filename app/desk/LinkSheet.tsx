@@ -109,21 +109,16 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
           </>
         )}
         , margin <span className="figures">{figure(margin)} dB</span> of{" "}
-        <span className="figures">{figure(wantedMarginDb(world.plan, a.radio.frequencyMHz))}</span> wanted
-        {link.kind === "access" && (
-          <>
-            ;{" "}
-            <Term meaning="How likely it does what is asked of it, with what predictions stray by: terrain, pointing, trees, and what readings taught where that is in use.">
-              served
-            </Term>
-            :{" "}
-            {oddsText(
-              oddsOf(
-                spareDb(world.plan, { a, b }, answer)!,
-                spreadOf(learnedCaseOf({ a, b }, answer.path), world.plan.learned),
-              ),
-            )}
-          </>
+        <span className="figures">{figure(wantedMarginDb(world.plan, a.radio.frequencyMHz))}</span> wanted ;{" "}
+        <Term meaning="How likely it does what is asked of it, with what predictions stray by: terrain, pointing, trees, and what readings taught where that is in use.">
+          {link.kind === "access" ? "served" : "holds"}
+        </Term>
+        :{" "}
+        {oddsText(
+          oddsOf(
+            spareDb(world.plan, { a, b }, answer)!,
+            spreadOf(learnedCaseOf({ a, b }, answer.path), world.plan.learned),
+          ),
         )}
         .
       </p>

@@ -3,6 +3,7 @@ import type { World } from "#core/plan";
 import { counted } from "#core/words";
 import { DAY_MS, plannedFaultSchema, snmpSettingsSchema, watchSettingsSchema, type WatchSettings } from "#core/watch";
 import {
+  closeAlarms,
   dayText,
   SNMP_SECRETS,
   submit,
@@ -86,6 +87,7 @@ export async function actOnWatch(
       if (ask.source === settings.source) return { ok: true, message: "It is so already." };
       // What was played and what was measured never stand in one series.
       await store.db.transaction((tx) => dropSeries(tx, planId));
+      await closeAlarms(store, world, "the figures it came from were dropped");
       const clockDay = ask.source === "simulated" ? dayText(Math.floor(Date.now() / DAY_MS) - 1) : "";
       await keep({ source: ask.source, clockDay, faults: [] });
       if (ask.source !== "devices") await putToken(store.db, planId, null);

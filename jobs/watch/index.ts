@@ -11,7 +11,7 @@ import { tellOfAlarms } from "./tell";
 export { foldPlan } from "./fold";
 export { readKnown } from "./known";
 export { channelRun, channelRunTitle, type RunResult } from "./run";
-export { dayText, linkChanges, type Look } from "./look";
+export { closeAlarms, dayText, linkChanges, type Look } from "./look";
 export { pollPlan, SNMP_SECRETS } from "./poll";
 export { withWatchThread } from "./session";
 

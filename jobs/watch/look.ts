@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import { patchBetween, putPatch, setPatch, type Alarm, type Measurement, type Patch, type World } from "#core/plan";
 import {
   DAY_MS,
@@ -180,6 +181,23 @@ async function keepAlarms(
     await recordChange(store.db, { planId, ...signedBy("Tejado"), op, what, patches });
   }
   return raised.filter(({ state }) => state !== "closed");
+}
+
+/** Closes all alarms of a plan whose series are dropped: nothing can be said for or against them any more. */
+export async function closeAlarms(store: Store, world: World, why: string): Promise<void> {
+  const endedDay = dayText(Math.floor(Date.now() / DAY_MS));
+  const patches = [...world.alarms.values()]
+    .filter(({ state }) => state !== "closed")
+    .map(({ id, raisedDay }) =>
+      setPatch("alarms", id, {
+        state: "closed",
+        endedDay: endedDay < raisedDay ? raisedDay : endedDay,
+        closedWhy: why,
+      }),
+    );
+  if (patches.length === 0) return;
+  const what = "The watch began anew";
+  await recordChange(store.db, { planId: world.plan.id, ...signedBy("Tejado"), op: randomUUID(), what, patches });
 }
 
 /** An alarm stays the same one while what strayed does, though its first day may come to be told otherwise. */
