@@ -37,7 +37,7 @@ test("places are dragged to their columns, looked over, and one import is one un
   await page.getByLabel("Filter the list").fill("Hof");
   await expect(page.locator("[data-row]")).toHaveCount(2);
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(page.locator("[data-row]")).toHaveCount(0);
+  await expect(page.locator("[data-row]")).toHaveCount(0, { timeout: 30_000 });
 });
 
 test("the register is filtered, edited, filled down and pasted into from the keyboard, and exports what is chosen", async ({
