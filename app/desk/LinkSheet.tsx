@@ -109,7 +109,7 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
           </>
         )}
         , margin <span className="figures">{figure(margin)} dB</span> of{" "}
-        <span className="figures">{figure(wantedMarginDb(world.plan, a.radio.frequencyMHz))}</span> wanted ;{" "}
+        <span className="figures">{figure(wantedMarginDb(world.plan, a.radio.frequencyMHz))}</span> wanted;{" "}
         <Term meaning="How likely it does what is asked of it, with what predictions stray by: terrain, pointing, trees, and what readings taught where that is in use.">
           {link.kind === "access" ? "served" : "holds"}
         </Term>

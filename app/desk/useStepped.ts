@@ -19,8 +19,7 @@ export function useStepped<T>(begin: (() => Generator<void, T>) | null, idle: T,
   const [last, setLast] = useState<{ begin: unknown; value: T } | null>(null);
   const atOnce = useMemo(() => (begin === null || isGentle ? null : { value: finished(begin()) }), [begin, isGentle]);
   useEffect(() => {
-    if (begin === null) return setLast(null);
-    if (!isGentle) return;
+    if (begin === null || !isGentle) return setLast(null);
     const work = begin();
     let timer: number | undefined;
     const slice = () => {

@@ -36,8 +36,8 @@ export function MonthPdf({ planName, name, isSimulated, upPercent, sites, links,
         </Text>
         <Text style={styles.heading}>What strayed</Text>
         {alarms.length === 0 && <Text>Nothing was raised in this month.</Text>}
-        {alarms.map((alarm) => (
-          <Text key={alarm}>{alarm}</Text>
+        {alarms.map((alarm, i) => (
+          <Text key={i}>{alarm}</Text>
         ))}
         <Text style={styles.heading}>By site</Text>
         <View style={styles.head}>
@@ -46,8 +46,8 @@ export function MonthPdf({ planName, name, isSimulated, upPercent, sites, links,
           <Text style={styles.number}>up, %</Text>
           <Text style={styles.number}>good, %</Text>
         </View>
-        {sites.map((site) => (
-          <View key={site.name} style={styles.row} wrap={false}>
+        {sites.map((site, i) => (
+          <View key={i} style={styles.row} wrap={false}>
             <Text style={styles.word}>{site.name}</Text>
             <Text style={styles.figure}>{site.links}</Text>
             <Text style={styles.figure}>{figure(site.upPercent, 3)}</Text>

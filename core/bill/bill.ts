@@ -93,6 +93,7 @@ export function billOf(
     missing: [...missing],
   };
 }
+
 /** Ends of a run of cable, and of a jumper. */
 const RUN_ENDS = 2;
 
@@ -102,10 +103,13 @@ const jointsOf = (world: World, radios: readonly Radio[]): number =>
 
 /** Which of some radios the switches of their sites feed. */
 function fedBySwitches(world: World, radios: readonly Radio[]): ReadonlySet<string> {
-  const bySite = radiosBySite(world);
   const switched = sitesOf(world, radios).filter(({ switchPartId }) => switchPartId !== null);
+  if (switched.length === 0) return NONE;
+  const bySite = radiosBySite(world);
   return new Set(switched.flatMap((site) => fedBySwitch(world, site, bySite.get(site.id) ?? []).map(({ id }) => id)));
 }
+
+const NONE: ReadonlySet<string> = new Set();
 
 /** What of a line is carried up a mast or a roof, kg: of arresters the half at the head, nothing of what stays at the foot. */
 function climbsKg({ kind, weightKg }: BillLine): number {

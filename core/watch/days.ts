@@ -125,6 +125,7 @@ function endDay(link: WatchedLink, side: Side, series: HourSeries, day: number, 
     hoursKnown,
   };
 }
+
 /** An hour this far over the quietest third of its day is a noisy one, dB. */
 const NOISY_DB = 3;
 
