@@ -29,7 +29,7 @@ const ALARMS: readonly Alarm[] = [
     sinceDay: "2026-09-14",
     raisedDay: "2026-09-14",
     endedDay: "",
-    what: "noise rose by 7.9 dB",
+    what: "noise rose by 7.9 dB at Tower south, which looks 205° true",
     value: 7.9,
     unit: "dB",
     causes: [
@@ -74,7 +74,7 @@ const ALARMS: readonly Alarm[] = [
     sinceDay: "2026-09-22",
     raisedDay: "2026-09-24",
     endedDay: "",
-    what: "the level fell by 3.0 dB, both ways",
+    what: "the level fell by 3.0 dB, both ways; levels do not tell which end moved",
     value: 3,
     unit: "dB",
     causes: [

@@ -54,8 +54,7 @@ function bridgeWords(world: World, link: Link, strayed: ReadonlySet<string>): st
     );
     return { place: endOf(world, radioId).placeName, strayed: links.filter(({ id }) => strayed.has(id)) };
   }) as [At, At];
-  if (atA.strayed.length > 0 === atB.strayed.length > 0)
-    return "; both ways fall alike whichever end moved, so levels do not tell which";
+  if (atA.strayed.length > 0 === atB.strayed.length > 0) return "; levels do not tell which end moved";
   const at = atA.strayed.length > 0 ? atA : atB;
   return `; ${linkName(world, at.strayed[0]!.id)} strayed with it, so begin at ${at.place}`;
 }
