@@ -314,7 +314,7 @@ test("a raster that fails, or is stopped, leaves the terrain as it was and no ti
   expect(await ended(await importTerrain([good, bad]))).toMatchObject({
     state: "failed",
     message:
-      "bad.asc: the header has no cellsize, which says where its cells lie. Fetch the file again, or write it anew as a GeoTIFF in EPSG:4326, and bring it again. The terrain stays as it was.",
+      "bad.asc: the header has no cellsize, which a grid needs. Fetch the file again, or write it anew as a GeoTIFF in EPSG:4326, and bring it again. The terrain stays as it was.",
   });
   mkdirSync(join(directory, "uploads"), { recursive: true });
   const large = { uploadId: randomUUID(), name: "large.tif" };

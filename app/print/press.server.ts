@@ -10,7 +10,7 @@ import type { Press } from "./worker";
 const HEAP_MB = 700;
 /** A file that takes longer is given up. */
 const LONGEST_MS = 60_000;
-/** How long a press that nobody uses is kept: with its packages it holds some hundred megabytes. */
+/** How long a press that nobody uses is kept: its packages and fonts take memory. */
 const IDLE_MS = 60_000;
 
 interface Running {
@@ -27,6 +27,8 @@ function runningPress(): Running {
   const worker = startThread("print", HEAP_MB);
   worker.unref();
   const started: Running = { worker, press: wrap<Press>(nodeEndpoint(worker)) };
+  // Whoever waits for a page hears of its end himself; one that breaks down while it waits is only forgotten.
+  worker.on("error", () => undefined);
   worker.on("exit", () => {
     if (running === started) running = null;
   });

@@ -26,7 +26,7 @@ const whats = (...alarms: LinkAlarm[]) => rootAlarms(world, alarms).map(({ what 
 describe("which end moved", () => {
   test("one customer alone of several: his own", () => {
     expect(whats(alarm("access", "level"))).toEqual([
-      `it fell; the 2 others of ${world.radios.get("sector")!.name} stand as before, so it is the end at ${place("subscriber")}`,
+      `it fell; nothing was raised of the 2 others of ${world.radios.get("sector")!.name}, so most likely it is the end at ${place("subscriber")}`,
     ]);
     // Another that strayed with him, and too few of them to be the access point alike, leaves it open.
     const [first] = whats(alarm("access", "level", { side: "b" }), alarm("access-2", "imbalance"));
@@ -35,7 +35,7 @@ describe("which end moved", () => {
 
   test("most of an access point's links together: its own antenna", () => {
     expect(whats(alarm("access", "level"), alarm("access-2", "level"))).toEqual([
-      "it fell; 2 of its 3 links strayed together, so it is its own antenna",
+      "it fell; 2 of its 3 links strayed together, so most likely it is its own antenna",
     ]);
   });
 

@@ -5,7 +5,7 @@ import type { CauseKind } from "./causes";
 
 /** Alarms that were raised so many days apart at most can have one reason. */
 const TOGETHER_DAYS = 4;
-/** So many neighbours must stand as before until that says anything. */
+/** Of so many neighbours nothing must have been raised until that says anything. */
 const FEWEST_STEADY = 2;
 /** So many others are named at most. */
 const MOST_NAMED = 2;
@@ -28,18 +28,18 @@ export function whereWords(
   if (!OF_AN_ANTENNA.has(alarm.causes[0]?.cause ?? "")) return "";
   if (alarm.radioId !== null) {
     const served = linksOn(world, alarm.radioId).length;
-    return `; ${alarm.linkIds.length} of its ${served} links strayed together, so it is its own antenna`;
+    return `; ${alarm.linkIds.length} of its ${served} links strayed together, so most likely it is its own antenna`;
   }
   const strayed = new Set(near.filter(({ kind }) => kind !== "noise").map(({ linkId }) => linkId));
   return link.kind === "access" ? customerWords(world, link, strayed) : bridgeWords(world, link, strayed);
 }
 
-/** One customer alone of many on an access point: then it is his own antenna. */
+/** One customer alone of many on an access point: then it is most likely his own antenna. */
 function customerWords(world: World, { id, aRadioId, bRadioId }: Link, strayed: ReadonlySet<string>): string {
   const others = linksOn(world, aRadioId).filter((other) => other.id !== id);
   if (others.length < FEWEST_STEADY || others.some((other) => strayed.has(other.id))) return "";
   const { name } = world.radios.get(aRadioId)!;
-  return `; the ${others.length} others of ${name} stand as before, so it is the end at ${endOf(world, bRadioId).placeName}`;
+  return `; nothing was raised of the ${others.length} others of ${name}, so most likely it is the end at ${endOf(world, bRadioId).placeName}`;
 }
 
 /** Levels of both directions fall alike whichever end of a bridge moves: only what else stands on the two masts can tell. */

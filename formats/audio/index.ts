@@ -1,12 +1,7 @@
-import { FileRefused, type RefusedOptions } from "../refused";
+import { refusedUsually } from "../refused";
 
 /** Thrown for bytes that are no recording. */
-export class AudioError extends FileRefused {
-  constructor(message: string, { todo = USUAL_TODO, ...options }: RefusedOptions = {}) {
-    super(message, { todo, ...options });
-  }
-}
-const USUAL_TODO = "Record it with the phone’s browser.";
+export class AudioError extends refusedUsually("Record it with the phone’s browser.") {}
 
 /** The files that browsers record speech into, each by the bytes that it begins with. */
 const SIGNS = [

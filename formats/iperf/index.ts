@@ -1,15 +1,12 @@
 import { plainIssue } from "#core/plan";
 import { z } from "zod";
 import { decodeText, readJson } from "../text";
-import { FileRefused, type RefusedOptions } from "../refused";
+import { refusedUsually } from "../refused";
 
 /** Thrown for a file that holds no result of iperf3. */
-export class IperfError extends FileRefused {
-  constructor(message: string, { todo = USUAL_TODO, ...options }: RefusedOptions = {}) {
-    super(message, { todo, ...options });
-  }
-}
-const USUAL_TODO = "Run the test to its end with “iperf3 --json” and bring the whole file.";
+export class IperfError extends refusedUsually(
+  "Run the test to its end with “iperf3 --json” and bring the whole file.",
+) {}
 
 /** What arrived in one direction of a test, as the receiver counted it. */
 export interface IperfFlow {

@@ -1,12 +1,7 @@
-import { FileRefused, type RefusedOptions } from "../refused";
+import { refusedUsually } from "../refused";
 
 /** Thrown for bytes that are no JPEG. */
-export class JpegError extends FileRefused {
-  constructor(message: string, { todo = USUAL_TODO, ...options }: RefusedOptions = {}) {
-    super(message, { todo, ...options });
-  }
-}
-const USUAL_TODO = "Save the picture anew as JPEG and bring it again.";
+export class JpegError extends refusedUsually("Save the picture anew as JPEG and bring it again.") {}
 
 const MARKERS_KEPT_AS_THEY_ARE = new Set([0xe0, 0xee]);
 

@@ -1,12 +1,7 @@
-import { FileRefused, type RefusedOptions } from "../refused";
+import { refusedUsually } from "../refused";
 
 /** Thrown for a text that holds no summary of ping. */
-export class PingError extends FileRefused {
-  constructor(message: string, { todo = USUAL_TODO, ...options }: RefusedOptions = {}) {
-    super(message, { todo, ...options });
-  }
-}
-const USUAL_TODO = "Let ping end by itself, and bring all that it printed.";
+export class PingError extends refusedUsually("Let ping end by itself, and bring all that it printed.") {}
 
 export interface PingSummary {
   sent: number;

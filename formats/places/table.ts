@@ -1,4 +1,4 @@
-import { FileRefused, type RefusedOptions } from "../refused";
+import { refusedUsually } from "../refused";
 
 /** Any file of places as a table of text: what was read, before anything is made of it. */
 export interface SourceTable {
@@ -11,9 +11,6 @@ export interface SourceTable {
 }
 
 /** Thrown when a file of places or outlines cannot be read at all. */
-export class PlacesFileError extends FileRefused {
-  constructor(message: string, { todo = USUAL_TODO, ...options }: RefusedOptions = {}) {
-    super(message, { todo, ...options });
-  }
-}
-const USUAL_TODO = "Write the file anew from where it came, as CSV, GeoJSON, KML or GPX, and bring it again.";
+export class PlacesFileError extends refusedUsually(
+  "Write the file anew from where it came, as CSV, GeoJSON, KML or GPX, and bring it again.",
+) {}

@@ -104,7 +104,7 @@ export async function openAsciiGrid(
 function frameOf(header: Map<string, number>, epsg: number | null) {
   const required = (key: string): number => {
     const value = header.get(key);
-    if (value === undefined) throw new RasterError(`the header has no ${key}, which says where its cells lie`);
+    if (value === undefined) throw new RasterError(`the header has no ${key}, which a grid needs`);
     return value;
   };
   const columns = required("ncols");

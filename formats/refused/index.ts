@@ -1,6 +1,6 @@
 /**
  * A file, or something in it, that is not taken. The message says where, what was expected there and what was found, without a full stop;
- * `todo` is a sentence that says what to do about it. Every reader of outside files throws one of these and nothing else.
+ * `todo` is a sentence that says what to do about it. A reader that refuses a whole file throws one of these and nothing else.
  */
 export class FileRefused extends Error {
   readonly todo: string;
@@ -16,8 +16,13 @@ export class FileRefused extends Error {
   }
 }
 
-/** How a reader's own refusals are made: with what is usually to be done, unless the place that throws knows better. */
-export type RefusedOptions = ErrorOptions & { todo?: string };
+/** What a reader's own refusals are made from: with what is usually to be done, unless the place that throws knows better. */
+export const refusedUsually = (usualTodo: string) =>
+  class extends FileRefused {
+    constructor(message: string, { todo = usualTodo, ...options }: ErrorOptions & { todo?: string } = {}) {
+      super(message, { todo, ...options });
+    }
+  };
 
 /** What went wrong, as a sentence or two: all of a refusal, of anything else its message. */
 export function toldOf(error: unknown): string {

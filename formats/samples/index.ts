@@ -2,15 +2,10 @@ import { METRICS, pushedSampleSchema, type PushedSample } from "#core/watch";
 import { plainIssue } from "#core/plan";
 import Papa from "papaparse";
 import { decodeText, readJson } from "../text";
-import { FileRefused, type RefusedOptions } from "../refused";
+import { refusedUsually } from "../refused";
 
 /** Thrown where samples are not taken; nothing of the file is kept then. */
-export class SamplesError extends FileRefused {
-  constructor(message: string, { todo = USUAL_TODO, ...options }: RefusedOptions = {}) {
-    super(message, { todo, ...options });
-  }
-}
-const USUAL_TODO = "Mend the file there and bring it again.";
+export class SamplesError extends refusedUsually("Mend the file there and bring it again.") {}
 
 /** Samples that are taken at once. */
 export const MOST_SAMPLES = 50_000;

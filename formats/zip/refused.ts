@@ -1,12 +1,7 @@
-import { FileRefused, type RefusedOptions } from "../refused";
+import { refusedUsually } from "../refused";
 
 /** Thrown when an archive asks for more than it may have, or names files outside itself. */
-export class ZipRefused extends FileRefused {
-  constructor(message: string, { todo = USUAL_TODO, ...options }: RefusedOptions = {}) {
-    super(message, { todo, ...options });
-  }
-}
-const USUAL_TODO = "Pack it anew with nothing in it but what is to be read.";
+export class ZipRefused extends refusedUsually("Pack it anew with nothing in it but what is to be read.") {}
 
 /** What is wrong with the name of an entry; null where it lies within the archive. */
 export function entryProblem(name: string): string | null {
