@@ -1,4 +1,4 @@
-import { rankedChanges, type Hurt } from "#core/channels";
+import type { Hurt } from "#core/channels";
 import { groupOn } from "#core/propose";
 import { useMemo, useState } from "react";
 import { useView } from "../bench/useView";
@@ -10,7 +10,7 @@ import { RateChanges } from "./RateChanges";
 
 /** The comb of one band, and whose rates change while a block is moved. */
 export function CombView() {
-  const { world, rested, data, draft, selection, select, summaries } = useDesk();
+  const { world, rested, data, draft, selection, select, rates } = useDesk();
   const asRested = useMemo(() => combBands(rested), [rested]);
   const bands = useMemo(() => (world === rested ? asRested : combBands(world, asRested)), [world, rested, asRested]);
   const [chosen, setChosen] = useState(0);
@@ -22,11 +22,7 @@ export function CombView() {
     for (const { victim, peopleLost: people } of hurts.rows ?? []) lost.set(victim, (lost.get(victim) ?? 0) + people);
     return lost;
   }, [hurts.rows]);
-  const { summaries: kept } = data;
-  const { gain, lose } = useMemo(
-    () => (draft.patches.length === 0 ? { gain: [], lose: [] } : rankedChanges(world, kept, summaries)),
-    [world, kept, summaries, draft.patches],
-  );
+  const { gain, lose } = rates;
   if (!band)
     return (
       <p className="p-8 text-center text-sm text-quiet">

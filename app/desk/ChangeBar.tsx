@@ -1,5 +1,4 @@
 import { deliveryOf } from "#core/bill";
-import { ratesMoved } from "#core/channels";
 import type { Outcome } from "#core/outcome";
 import { counted } from "#core/words";
 import { useMemo, useState } from "react";
@@ -53,13 +52,10 @@ const ROWS: Row[] = [
 
 /** The foot of the desk: kept beside in hand, and what to do with it. */
 export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; busy: boolean }) {
-  const { data, draft, kept, outcome, settled, summaries, world } = useDesk();
+  const { data, draft, kept, outcome, rates, settled, world } = useDesk();
   const [reason, setReason] = useState("");
   const inHand = draft.patches.length > 0;
-  const { faster, slower } = useMemo(
-    () => (inHand ? ratesMoved(world, data.summaries, summaries) : { faster: 0, slower: 0 }),
-    [inHand, world, data.summaries, summaries],
-  );
+  const { faster, slower } = rates;
   const delivery = useMemo(
     () => (inHand ? deliveryOf(kept, world, draft.patches) : null),
     [inHand, kept, world, draft.patches],

@@ -1,5 +1,6 @@
-import { findingsInHand } from "#core/evaluate";
-import { changesNoise, outcomeOf, type LinkSummary, type Outcome } from "#core/outcome";
+import { NO_RATE_CHANGES, rateChangeSteps, type RateChanges } from "#core/channels";
+import { findingsInHandSteps } from "#core/evaluate";
+import { changesNoise, outcomeSteps, type LinkSummary, type Outcome } from "#core/outcome";
 import type { Finding } from "#core/findings";
 import type { Place } from "#core/geodesy";
 import type { LinkAnswer } from "#core/link";
@@ -36,6 +37,8 @@ export interface Desk {
   summaries: ReadonlyMap<string, LinkSummary>;
   /** Null while the plan is still being worked out. */
   outcome: Outcome | null;
+  /** Whose rates the change in hand moves. */
+  rates: RateChanges;
   /** What is wrong with the plan as it is in hand: the first findings of each stage, and those of the selected link. */
   findings: readonly Finding[];
   /** How many findings each stage has. */
@@ -105,31 +108,33 @@ export function DeskProvider({
   const workedLink = (link && worked.links.get(link.id)) ?? null;
   const { linkIds, answers, summaries, profiles, isDone } = useInHand(data, worked, patches, workedLink);
   const findingsKept = data.shown?.findings ?? NO_FINDINGS;
+  const { summaries: keptSummaries } = data;
   const told = useCallback(
-    // The two take some time each in a large plan: the page draws between them.
     function* () {
       const outcome =
         data.shown && inHand
-          ? outcomeOf(worked, summaries, changesNoise(patches) ? null : data.shown.outcome.noiseMadePeopleKm2)
+          ? yield* outcomeSteps(worked, summaries, changesNoise(patches) ? null : data.shown.outcome.noiseMadePeopleKm2)
           : (data.shown?.outcome ?? null);
-      if (inHand) yield;
       // Of a large plan only the first findings are here: those of the selected link are found from its own answer.
       const here = countsOf(findingsKept);
       const isCut = data.shown !== null && STAGES.some((stage) => data.shown!.counts[stage] > here[stage]);
       const reached = [...linkIds].filter((id) => inHand || isCut || id !== workedLink?.id);
       const touched = new Map(reached.flatMap((id) => (answers.has(id) ? [[id, answers.get(id)!] as const] : [])));
       const findings =
-        inHand || touched.size > 0 ? findingsInHand(worked, findingsKept, touched, summaries) : findingsKept;
-      return { outcome, findings };
+        inHand || touched.size > 0
+          ? yield* findingsInHandSteps(worked, findingsKept, touched, summaries)
+          : findingsKept;
+      const rates = inHand ? yield* rateChangeSteps(worked, keptSummaries, summaries) : NO_RATE_CHANGES;
+      return { outcome, findings, rates };
     },
-    [data.shown, findingsKept, linkIds, answers, summaries, inHand, worked, patches, workedLink?.id],
+    [data.shown, findingsKept, keptSummaries, linkIds, answers, summaries, inHand, worked, patches, workedLink?.id],
   );
   const asKept = useMemo(
-    () => ({ outcome: data.shown?.outcome ?? null, findings: findingsKept }),
+    () => ({ outcome: data.shown?.outcome ?? null, findings: findingsKept, rates: NO_RATE_CHANGES }),
     [data.shown, findingsKept],
   );
   const {
-    value: { outcome, findings },
+    value: { outcome, findings, rates },
     isDone: isTold,
   } = useStepped(told, asKept, isLarge && inHand);
   const counts = useMemo(
@@ -150,6 +155,7 @@ export function DeskProvider({
     answers,
     summaries,
     outcome,
+    rates,
     findings,
     counts,
     settled: !inHand || (patches === draft.patches && isDone && isTold && [...linkIds].every((id) => answers.has(id))),

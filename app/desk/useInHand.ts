@@ -1,16 +1,15 @@
 import { answersKept, heardBefore, reachOf, stepsInHand, type Answers } from "#core/evaluate";
-import { listeningIn, type KnownProfile } from "#core/interference";
+import type { KnownProfile } from "#core/interference";
 import type { Link, Patch, World } from "#core/plan";
-import { useCallback, useEffect, useMemo, useRef } from "react";
+import { useCallback, useMemo, useRef } from "react";
 import type { DeskData } from "../follow/deskData";
+import { useAir } from "./useAir";
 import { useFetched, useProfiles, type Pair, type Profiles } from "./profiles";
 import { NOTHING_HEARD, useHeard, type Heard } from "./useHeard";
 import { useStepped } from "./useStepped";
 
 /** In a larger plan what a change does to others' noise is worked out when it is kept. */
 const MOST_LINKS_HEARD_IN_HAND = 500;
-/** What is on a large plan’s air is worked out so long after the plan came, ms: then the page stands. */
-const AIR_AFTER_MS = 1500;
 
 /** What is worked out of the change in hand, and of the chosen link. */
 export interface InHand {
@@ -32,14 +31,8 @@ export function useInHand(data: DeskData, world: World, patches: readonly Patch[
   const planId = kept.plan.id;
   const terrainVersion = data.terrain?.version ?? "none";
   const profiles = useProfiles(planId, terrainVersion);
-  const air = useMemo(() => listeningIn(kept).air, [kept]);
   const isLarge = world.links.size > MOST_LINKS_HEARD_IN_HAND;
-  useEffect(() => {
-    if (!isLarge) return;
-    // Worked out before the first change is in hand: the hand would wait for it.
-    const timer = window.setTimeout(air, AIR_AFTER_MS);
-    return () => window.clearTimeout(timer);
-  }, [isLarge, air]);
+  const air = useAir(kept, isLarge);
   const reach = useMemo(
     () => reachOf(kept, air, world, patches, { chosen, withHearers: !isLarge }),
     [kept, air, world, patches, chosen, isLarge],

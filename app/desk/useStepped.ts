@@ -1,5 +1,6 @@
-import { finished } from "#core/evaluate";
-import { useEffect, useMemo, useState } from "react";
+import { finished, type Steps } from "#core/steps";
+import { startTransition, useEffect, useMemo, useState } from "react";
+import { inSlices } from "./inSlices";
 
 /** What stepped work came to. */
 export interface Stepped<T> {
@@ -8,31 +9,17 @@ export interface Stepped<T> {
   isDone: boolean;
 }
 
-/** Between two slices the page draws, and hears of the hand. */
-const SLICE_MS = 12;
-
 /**
  * Stepped work done for a page: at once, or where `isGentle` in slices, which are dropped when other work is asked for before they are
  * through. `begin` must stay the same while the work does; null is no work, and `idle` its value.
  */
-export function useStepped<T>(begin: (() => Generator<void, T>) | null, idle: T, isGentle: boolean): Stepped<T> {
+export function useStepped<T>(begin: (() => Steps<T>) | null, idle: T, isGentle: boolean): Stepped<T> {
   const [last, setLast] = useState<{ begin: unknown; value: T } | null>(null);
   const atOnce = useMemo(() => (begin === null || isGentle ? null : { value: finished(begin()) }), [begin, isGentle]);
   useEffect(() => {
     if (begin === null || !isGentle) return setLast(null);
-    const work = begin();
-    let timer: number | undefined;
-    const slice = () => {
-      const until = performance.now() + SLICE_MS;
-      do {
-        const step = work.next();
-        if (step.done) return setLast({ begin, value: step.value });
-      } while (performance.now() < until);
-      timer = window.setTimeout(slice);
-    };
-    // Not at once: this runs when the page has just been drawn, and what was drawn is to be seen first.
-    timer = window.setTimeout(slice);
-    return () => window.clearTimeout(timer);
+    // Drawn between two moves of the hand rather than before the next.
+    return inSlices(begin(), (value) => startTransition(() => setLast({ begin, value })));
   }, [begin, isGentle]);
   if (begin === null) return { value: idle, isDone: true };
   if (atOnce) return { value: atOnce.value, isDone: true };

@@ -19,7 +19,7 @@ import {
   Users,
   HardHat,
 } from "lucide-react";
-import type { ReactNode } from "react";
+import { useEffect, useRef, type ReactNode } from "react";
 import { Link, useFetcher, useLocation } from "react-router";
 import { Button, Mark, usePreferences } from "../ui";
 import { STAGE_NAMES, STAGES, type Stage } from "#wire";
@@ -150,10 +150,6 @@ export interface Steps {
 }
 
 /** The bar across the top of every page of a plan: its stages with their open findings, search, undo and redo, menu. */
-/** On a phone the stages are wider than the screen: the one that is open stands in sight. */
-const scrollIntoSight = (link: HTMLAnchorElement | null) =>
-  link?.scrollIntoView({ block: "nearest", inline: "center" });
-
 export function PlanBar({
   plan,
   stage,
@@ -177,6 +173,9 @@ export function PlanBar({
   onStep: (way: "undo" | "redo") => void;
 }) {
   const { search } = useLocation();
+  const open = useRef<HTMLAnchorElement>(null);
+  // On a phone the stages are wider than the screen: the one that is open stands in sight.
+  useEffect(() => open.current?.scrollIntoView({ block: "nearest", inline: "center" }), [stage]);
   const step = (way: "undo" | "redo", word: string, icon: ReactNode) => (
     <Button
       look="quiet"
@@ -213,7 +212,7 @@ export function PlanBar({
               key={one}
               to={`/plans/${plan.id}/${one}${stage ? search : ""}`}
               aria-current={here ? "page" : undefined}
-              ref={here ? scrollIntoSight : undefined}
+              ref={here ? open : undefined}
               className={`flex items-center gap-1 border-b-2 px-2 text-sm ${here ? "border-clay font-semibold" : "border-transparent hover:text-clay"}`}
             >
               {STAGE_NAMES[one]}

@@ -3,11 +3,12 @@ import { reachWords } from "#core/coverage";
 import { heardName } from "#core/link";
 import { sectorAirtime } from "#core/capacity";
 import { powerWithinCapDbm } from "#core/kit";
-import { linksOn, type Radio } from "#core/plan";
-import { useDesk } from "../desk/DeskContext";
+import { linksOn, type Radio, type World } from "#core/plan";
+import { memo } from "react";
+import { useDesk, type Desk } from "../desk/DeskContext";
 import { StageEditor } from "../desk/StageEditor";
 import { figure, Table, useFormats } from "../ui";
-import { useAround } from "./useAround";
+import { useAround, type Around } from "./useAround";
 
 /** A chain this far under the other is worth a word, dB. */
 const CHAINS_APART_DB = 3;
@@ -16,9 +17,20 @@ const MOST_HEARD_TOLD = 4;
 
 /** What a sector is worth: its edges, its airtime, and each of its customers by the tapes of his link. */
 export function SectorFigures({ radio }: { radio: Radio }) {
-  const { world, summaries, select } = useDesk();
+  const { rested, summaries, select } = useDesk();
+  const seen = useAround(radio.siteId);
+  const asRested = rested.radios.get(radio.id) ?? radio;
+  return <Figures radio={asRested} world={rested} summaries={summaries} select={select} {...seen} />;
+}
+
+interface FiguresProps extends Pick<Desk, "summaries" | "select">, Around {
+  radio: Radio;
+  world: World;
+}
+
+/** Drawn anew when the hand rests rather than at each of its steps: a full sector has more rows than a screen. */
+const Figures = memo(function Figures({ radio, world, summaries, select, around, customers, failed }: FiguresProps) {
   const formats = useFormats();
-  const { around, customers, failed } = useAround(radio.siteId);
   const links = linksOn(world, radio.id).filter(({ kind }) => kind === "access");
   const own = [...customers.values()]
     .filter(({ linkId }) => world.links.get(linkId)?.aRadioId === radio.id)
@@ -129,4 +141,4 @@ export function SectorFigures({ radio }: { radio: Radio }) {
       )}
     </section>
   );
-}
+});

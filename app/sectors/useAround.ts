@@ -13,9 +13,9 @@ export interface Around {
 
 const NOBODY: ReadonlyMap<string, SectorCustomer> = new Map();
 
-/** Asks the server about a site, again after each change that is kept; what is in hand is laid over it at once. */
+/** Asks the server about a site, again after each change that is kept; what is worked out of the change in hand is laid over it. */
 export function useAround(siteId: string | null): Around {
-  const { data, world, answers, draft } = useDesk();
+  const { data, rested, answers, draft } = useDesk();
   const planId = data.world.plan.id;
   const [kept, setKept] = useState<{ around: SiteAround | null; failed: string | null }>({
     around: null,
@@ -45,15 +45,15 @@ export function useAround(siteId: string | null): Around {
     if (!around || siteId === null) return NOBODY;
     const all = new Map(around.customers.map((one) => [one.linkId, one]));
     if (!inHand) return all;
-    const links = accessLinksAt(world, siteId);
+    const links = accessLinksAt(rested, siteId);
     const here = new Set(links.map(({ id }) => id));
     for (const id of all.keys()) if (!here.has(id)) all.delete(id);
     for (const link of links) {
       const answer = answers.get(link.id);
-      const customer = answer && sectorCustomer(world, link, answer);
+      const customer = answer && sectorCustomer(rested, link, answer);
       if (customer) all.set(link.id, customer);
     }
     return all;
-  }, [around, siteId, inHand, world, answers]);
+  }, [around, siteId, inHand, rested, answers]);
   return { around, customers, failed: kept.failed };
 }

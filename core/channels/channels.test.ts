@@ -11,7 +11,8 @@ import {
   noiseCost,
   peopleLost,
   planChannels,
-  rankedChanges,
+  NO_RATE_CHANGES,
+  rateChanges,
   type ChannelLimits,
   unitsOf,
 } from "#core/channels";
@@ -318,7 +319,7 @@ test("who gains and who loses is what the summaries say, those with most people 
   const before = evaluate(crowded.world, crowded.between);
   const patches = groupOn(crowded.world, "sector-0", 5200, 20);
   const after = evaluateAfter(before, patches, crowded.between);
-  const { gain, lose } = rankedChanges(after.world, before.summaries, after.summaries);
+  const { gain, lose } = rateChanges(after.world, before.summaries, after.summaries);
   for (const [some, sign] of [
     [gain, 1],
     [lose, -1],
@@ -330,7 +331,7 @@ test("who gains and who loses is what the summaries say, those with most people 
       const share = (now: number, then: number) => (now - then) / Math.max(now, then, 1e-9);
       expect(Math.sign(share(is.downMbps, was.downMbps) + share(is.upMbps, was.upMbps))).toBe(sign);
     }
-  expect(rankedChanges(crowded.world, before.summaries, before.summaries)).toEqual({ gain: [], lose: [] });
+  expect(rateChanges(crowded.world, before.summaries, before.summaries)).toEqual(NO_RATE_CHANGES);
 });
 
 describe("the demo's channels", () => {

@@ -24,10 +24,9 @@ export interface ChannelEar {
 
 /** Groups of radios that share a channel each, by their access point or near bridge end; two-way radios with one channel alone. */
 export function channelGroups(world: World): string[] {
-  const groups = new Set<string>();
-  for (const { aRadioId } of world.links.values())
-    if (world.radios.has(aRadioId) && endOf(world, aRadioId).model.duplex !== "FDD") groups.add(aRadioId);
-  return [...groups].sort();
+  // A sector stands in the links of all its customers: it is looked at once.
+  const nearEnds = new Set([...world.links.values()].map(({ aRadioId }) => aRadioId));
+  return [...nearEnds].filter((id) => world.radios.has(id) && endOf(world, id).model.duplex !== "FDD").sort();
 }
 
 /** Groups whose radios can be tuned to a common channel hear each other: those are put together. */

@@ -1,5 +1,6 @@
 export { channelEars, channelGroups, earsNow, type ChannelEar } from "./ears";
-export { planChannels, rankedChanges, ratesMoved, type ChannelMove, type ChannelPlan, type RateChange } from "./plan";
+export { planChannels, type ChannelMove, type ChannelPlan } from "./plan";
+export { NO_RATE_CHANGES, rateChanges, rateChangeSteps, type RateChange, type RateChanges } from "./rates";
 export {
   CHANNEL_SCHOOL_WORDS,
   CHANNEL_SCHOOLS,

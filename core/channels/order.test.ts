@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { backhaulOf } from "#core/capacity";
-import { advisedWidth, changeOrder, ratesMoved, widthTable, type ChannelMove, type WidthRow } from "#core/channels";
+import { advisedWidth, changeOrder, rateChanges, widthTable, type ChannelMove, type WidthRow } from "#core/channels";
 import { evaluate } from "#core/evaluate";
 import { checkPatches, setPatch, withPatches } from "#core/plan";
 import { town, valley } from "#core/testing";
@@ -110,6 +110,6 @@ test("rates that move are counted by link, on balance of both directions", () =>
     .set("l0", { ...one!, downMbps: one!.downMbps * 2 })
     .set("l1", { ...two!, downMbps: two!.downMbps / 2, upMbps: two!.upMbps * 1.1 })
     .set("l2", { ...three! });
-  expect(ratesMoved(world, summaries, after)).toEqual({ faster: 1, slower: 1 });
-  expect(ratesMoved(world, summaries, summaries)).toEqual({ faster: 0, slower: 0 });
+  expect(rateChanges(world, summaries, after)).toMatchObject({ faster: 1, slower: 1 });
+  expect(rateChanges(world, summaries, summaries)).toMatchObject({ faster: 0, slower: 0 });
 });

@@ -1,11 +1,12 @@
 import { evaluate, evaluateAfter } from "../evaluate";
-import type { LinkSummary, ProfileSource } from "../outcome";
+import type { ProfileSource } from "../outcome";
 import { mergePatches, setPatch, withPatches, type Patch, type World } from "../plan";
 import { groupOn } from "../propose";
 import { assignChannels, channelsCost } from "../spectrum";
 import { channelEars, channelGroups } from "./ears";
 import { NO_LIMITS } from "./limits";
 import { channelProblem, unitsOf, type ChannelsAsk, type ChannelSchool } from "./question";
+import { rateChanges, type RateChange } from "./rates";
 
 /** One group that moves to another channel. */
 export interface ChannelMove {
@@ -13,14 +14,6 @@ export interface ChannelMove {
   name: string;
   fromMHz: number;
   toMHz: number;
-}
-
-/** A link whose rates change. */
-export interface RateChange {
-  linkId: string;
-  people: number;
-  beforeMbps: [down: number, up: number];
-  afterMbps: [down: number, up: number];
 }
 
 /** A channel plan, with what it does to everybody. */
@@ -94,6 +87,7 @@ export async function planChannels(
     }
   });
   const after = patches.length > 0 ? evaluateAfter(before, patches, between) : before;
+  const { gain, lose } = rateChanges(after.world, before.summaries, after.summaries);
   return {
     school,
     costNow,
@@ -104,64 +98,7 @@ export async function planChannels(
     patches,
     peopleServedNow: before.outcome.peopleServed,
     peopleServed: after.outcome.peopleServed,
-    ...rankedChanges(after.world, before.summaries, after.summaries),
-  };
-}
-
-const MOST_TOLD = 40;
-/** Rates that differ by less are one: they travel rounded. */
-const SAME_RATE = 0.005;
-
-const isAlike = (x: number, y: number) => Math.abs(x - y) <= SAME_RATE * Math.max(x, y);
-
-/** Every link whose rate changes one way or the other, weighted by its people and by how much of it comes or goes. */
-function changesOf(
-  world: World,
-  before: ReadonlyMap<string, LinkSummary>,
-  after: ReadonlyMap<string, LinkSummary>,
-): { change: RateChange; weight: number }[] {
-  return [...world.links.values()].flatMap((link): { change: RateChange; weight: number }[] => {
-    const [was, is] = [before.get(link.id), after.get(link.id)];
-    if (!was || !is || was === is) return [];
-    if (isAlike(was.downMbps, is.downMbps) && isAlike(was.upMbps, is.upMbps)) return [];
-    const subscriber = world.subscribers.get(world.radios.get(link.bRadioId)?.subscriberId ?? "");
-    const people = subscriber?.people ?? 0;
-    const share = (now: number, then: number) => (now - then) / Math.max(then, now, 1e-9);
-    const weight = (people || 1) * (share(is.downMbps, was.downMbps) + share(is.upMbps, was.upMbps));
-    const change = {
-      linkId: link.id,
-      people,
-      beforeMbps: [was.downMbps, was.upMbps] as [number, number],
-      afterMbps: [is.downMbps, is.upMbps] as [number, number],
-    };
-    return [{ change, weight }];
-  });
-}
-
-/** How many links run faster, on balance of their two directions, and how many slower. */
-export function ratesMoved(
-  world: World,
-  before: ReadonlyMap<string, LinkSummary>,
-  after: ReadonlyMap<string, LinkSummary>,
-): { faster: number; slower: number } {
-  const weights = changesOf(world, before, after).map(({ weight }) => weight);
-  return { faster: weights.filter((one) => one > 0).length, slower: weights.filter((one) => one < 0).length };
-}
-
-/** Links whose rate changes, those first whose people gain or lose most of it. */
-export function rankedChanges(
-  world: World,
-  before: ReadonlyMap<string, LinkSummary>,
-  after: ReadonlyMap<string, LinkSummary>,
-): { gain: RateChange[]; lose: RateChange[] } {
-  const changes = changesOf(world, before, after);
-  const ranked = (some: typeof changes) =>
-    some
-      .sort((x, y) => Math.abs(y.weight) - Math.abs(x.weight))
-      .slice(0, MOST_TOLD)
-      .map(({ change }) => change);
-  return {
-    gain: ranked(changes.filter(({ weight }) => weight > 0)),
-    lose: ranked(changes.filter(({ weight }) => weight < 0)),
+    gain,
+    lose,
   };
 }

@@ -2,6 +2,7 @@ import { hearingAfter, hearingAt, type Hearing, type KnownProfile, type Listenin
 import { answerHearing, answerLink, type LinkAnswer, type OwnNoise } from "../link";
 import { summarize, type LinkSummary } from "../outcome";
 import { linkEnds, type Link } from "../plan";
+import type { Steps } from "../steps";
 import type { Touched } from "./touched";
 
 /** What is answered of a plan's links, and what their ends hear. Plain data, never altered. */
@@ -30,11 +31,7 @@ const LOOKED_AT_ONCE = 1000;
  * worked out, and where it is known to touch few links the others are not even passed. A profile of `between` need hold only until
  * the next one is asked for; a link over ground that is not known has no answer.
  */
-export function* answerSteps(
-  listening: Listening,
-  between: KnownProfile,
-  since: Since | null,
-): Generator<void, Answers> {
+export function* answerSteps(listening: Listening, between: KnownProfile, since: Since | null): Steps<Answers> {
   const { world } = listening;
   const { previous, touched } = since ?? { previous: null, touched: null };
   const only = touched?.only ?? null;
@@ -65,9 +62,13 @@ export function* answerSteps(
     const { id, aRadioId, bRadioId } = link;
     // An access point hears for all its customers at once.
     const nearBefore = previous?.heardNear.get(aRadioId);
-    const near = heardAnew.has(aRadioId) ? heardNear.get(aRadioId)! : hear(link, aRadioId, nearBefore);
-    heardAnew.add(aRadioId);
-    heardNear.set(aRadioId, near);
+    if (!heardAnew.has(aRadioId)) {
+      heardAnew.add(aRadioId);
+      const now = hear(link, aRadioId, nearBefore);
+      heardNear.set(aRadioId, now);
+      if (now !== nearBefore) yield;
+    }
+    const near = heardNear.get(aRadioId)!;
     const farBefore = previous?.heardFar.get(id);
     const far = hear(link, bRadioId, farBefore);
     heardFar.set(id, far);

@@ -1,7 +1,7 @@
 import {
   backboneOf,
   changesNoise,
-  outcomeOf,
+  outcomeSteps,
   peopleBehind,
   type Backbone,
   type Outcome,
@@ -9,11 +9,11 @@ import {
 } from "../outcome";
 import { faultsOf, findingOf } from "../findings";
 import { newestMeasurements } from "../proof";
+import { finished, type Steps } from "../steps";
 import { listeningIn, type Air } from "../interference";
 import { withPatches, type Link, type Patch, type World } from "../plan";
 import { answerSteps, type Answers } from "./answers";
-import { finished } from "./finished";
-import { groupedFindings, isAlike, NOTHING_FOUND, type Findings, type Found, type FoundByLink } from "./grouped";
+import { groupedSteps, isAlike, NOTHING_FOUND, type Findings, type Found, type FoundByLink } from "./grouped";
 import { touchedBy, type Touched } from "./touched";
 
 /** Everything that is worked out of a plan, in the layers in which one depends on the other. Plain data, never altered. */
@@ -36,16 +36,15 @@ interface SinceEvaluation {
  * Works a plan out, link by link: whoever drives it may rest between two of them. With `since`, only what the change touches is
  * worked out; the result is the same as from nothing, which a property test holds it to.
  */
-function* steps(world: World, between: ProfileSource, since: SinceEvaluation | null): Generator<void, Evaluation> {
+function* steps(world: World, between: ProfileSource, since: SinceEvaluation | null): Steps<Evaluation> {
   const kept = since && !since.touched.everything ? since : null;
   if (kept?.touched.nothing) return { ...kept.previous, world, answered: new Set() };
   const listening = listeningIn(world, kept?.touched.air);
   const { heardNear, heardFar, answers, summaries, answered } = yield* answerSteps(listening, between, kept);
   const only = kept?.touched.only ?? undefined;
   const found = yield* foundSteps(world, answers, answered, kept);
-  const outcome = outcomeOf(world, summaries, kept?.noiseMade);
-  yield;
-  const wrong = groupedFindings(world, found, summaries, since?.previous ?? NOTHING_FOUND, only);
+  const outcome = yield* outcomeSteps(world, summaries, kept?.noiseMade);
+  const wrong = yield* groupedSteps(world, found, summaries, since?.previous ?? NOTHING_FOUND, only);
   return { world, air: listening.air(), heardNear, heardFar, answers, summaries, outcome, ...wrong, answered };
 }
 
@@ -55,7 +54,7 @@ function* foundSteps(
   answers: Answers["answers"],
   answered: ReadonlySet<string>,
   since: SinceEvaluation | null,
-): Generator<void, FoundByLink> {
+): Steps<FoundByLink> {
   const measured = newestMeasurements(world);
   const only = since?.touched.only;
   const found = new Map<string, readonly Found[]>(only ? since!.previous.found : []);

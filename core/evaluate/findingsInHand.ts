@@ -3,19 +3,20 @@ import { newestMeasurements } from "../proof";
 import type { LinkSummary } from "../outcome";
 import type { LinkAnswer } from "../link";
 import type { World } from "../plan";
-import { planFaults } from "./grouped";
+import { finished, type Steps } from "../steps";
+import { planFaultSteps } from "./grouped";
 
 /**
  * The findings of a plan under a change in hand: those of the kept plan whose links the change does not touch, and what is wrong
  * with the links that it does, as answered in hand. A finding that still stands word for word keeps its remedies; a new one
  * has none until the change is kept.
  */
-export function findingsInHand(
+export function* findingsInHandSteps(
   world: World,
   kept: readonly Finding[],
   answered: ReadonlyMap<string, LinkAnswer>,
   summaries: ReadonlyMap<string, LinkSummary>,
-): Finding[] {
+): Steps<Finding[]> {
   const measured = newestMeasurements(world);
   const now: Finding[] = [];
   for (const [linkId, answer] of answered) {
@@ -23,8 +24,9 @@ export function findingsInHand(
     if (!link) continue;
     for (const fault of faultsOf(world, link, answer, measured.get(linkId) ?? null))
       now.push(findingOf(world, link, fault));
+    yield;
   }
-  const ofPlan = planFaults(world, summaries).map(({ finding }) => finding);
+  const ofPlan = (yield* planFaultSteps(world, summaries)).map(({ finding }) => finding);
   const told = new Set<string>();
   const still: Finding[] = [];
   for (const finding of kept) {
@@ -78,3 +80,7 @@ export function findingsInHand(
   }
   return [...still, ...fresh.values()].sort(byPeopleHurt);
 }
+
+/** The same at once. */
+export const findingsInHand = (...asked: Parameters<typeof findingsInHandSteps>): Finding[] =>
+  finished(findingsInHandSteps(...asked));

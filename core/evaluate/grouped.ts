@@ -1,7 +1,8 @@
-import { backhaulOf, type Backhaul } from "../capacity";
+import { backhaulOf } from "../capacity";
 import { byPeopleHurt, CHECKS, linksOf, planFindingOf, type Fault, type Finding } from "../findings";
 import type { LinkSummary } from "../outcome";
 import type { World } from "../plan";
+import { finished, type Steps } from "../steps";
 
 /** A fault of one link with its finding, before faults of one cause are told as one. */
 export interface Found {
@@ -43,21 +44,27 @@ export const NOTHING_FOUND: Findings = {
   },
 };
 
-/** What is wrong with things that are no single link, by every check that looks at them. */
-export function planFaults(
+/** What is wrong with things that are no single link, by every check that looks at them, one after the other. */
+export function* planFaultSteps(
   world: World,
   summaries: ReadonlyMap<string, LinkSummary>,
-): { finding: Finding; fault: Fault }[] {
+): Steps<{ finding: Finding; fault: Fault }[]> {
   // Several checks look at the same tree.
-  let known: Backhaul | null = null;
-  const backhaul = () => (known ??= backhaulOf(world, summaries));
-  return CHECKS.flatMap(({ id: check, ofPlan }) =>
-    (ofPlan?.(world, summaries, backhaul) ?? []).map((fault) => ({
-      finding: planFindingOf(check, fault),
-      fault: { check, ...fault },
-    })),
-  );
+  const backhaul = backhaulOf(world, summaries);
+  yield;
+  const found: { finding: Finding; fault: Fault }[] = [];
+  for (const { id: check, ofPlan } of CHECKS) {
+    if (!ofPlan) continue;
+    for (const fault of ofPlan(world, summaries, backhaul))
+      found.push({ finding: planFindingOf(check, fault), fault: { check, ...fault } });
+    yield;
+  }
+  return found;
 }
+
+/** The same at once. */
+export const planFaults = (world: World, summaries: ReadonlyMap<string, LinkSummary>) =>
+  finished(planFaultSteps(world, summaries));
 
 /** Whether two findings say the same of the same things. */
 export function isAlike(x: Finding, y: Finding): boolean {
@@ -105,13 +112,13 @@ function sharedFindings(found: FoundByLink, keys: ReadonlySet<string>): Map<stri
  * counts everybody once, and says how many links share it. Only what differs from `previous` is made and placed anew; a finding
  * that says what it said is the very object of before. `lookedAt` are the links whose faults may be others now.
  */
-export function groupedFindings(
+export function* groupedSteps(
   world: World,
   found: FoundByLink,
   summaries: ReadonlyMap<string, LinkSummary>,
   previous: Findings,
   lookedAt: Iterable<string> = [...found.keys(), ...previous.found.keys()],
-): Findings {
+): Steps<Findings> {
   const [gone, fresh] = [new Set<Finding>(), new Set<Finding>()];
   const keys = new Set<string>();
   const look = (all: readonly Found[], alone: Set<Finding>) => {
@@ -139,7 +146,8 @@ export function groupedFindings(
     } else shared.delete(key);
   }
   const plansBefore = new Map(previous.ofPlan.map((finding) => [finding.id, finding]));
-  const ofPlan = planFaults(world, summaries).map(({ finding }) => asBefore(plansBefore.get(finding.id), finding));
+  const faults = yield* planFaultSteps(world, summaries);
+  const ofPlan = faults.map(({ finding }) => asBefore(plansBefore.get(finding.id), finding));
   for (const finding of previous.ofPlan) gone.add(finding);
   for (const finding of ofPlan) fresh.add(finding);
   for (const finding of fresh) if (gone.delete(finding)) fresh.delete(finding);

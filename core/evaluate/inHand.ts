@@ -1,7 +1,7 @@
 import { listeningIn, type Air, type KnownProfile } from "../interference";
 import type { Link, Patch, World } from "../plan";
+import { finished, type Steps } from "../steps";
 import { answerSteps, type Answers } from "./answers";
-import { finished } from "./finished";
 import { touchedBy, UNTOUCHED, type Touched } from "./touched";
 
 /** How far a change in hand reaches. */
@@ -52,12 +52,7 @@ export function heardBefore(kept: World, reach: Reach): string[] {
  * is known of the kept plan: a link that hears as it did, and of which it is not known what, has no answer; nor has one over ground
  * that is not known.
  */
-export function* stepsInHand(
-  world: World,
-  known: Answers,
-  reach: Reach,
-  between: KnownProfile,
-): Generator<void, Answers> {
+export function* stepsInHand(world: World, known: Answers, reach: Reach, between: KnownProfile): Steps<Answers> {
   const { touched, linkIds } = reach;
   const isKnown = (link: Link) =>
     !isHeardAsKept(reach, link) || (known.heardNear.has(link.aRadioId) && known.heardFar.has(link.id));

@@ -1,10 +1,11 @@
 import { expect, test } from "@jest/globals";
 import { antennasFor, isJoined } from "#core/kit";
+import { backhaulOf } from "#core/capacity";
 import { checkOf } from "#core/findings";
 import { valley, type ValleyRows } from "#core/testing";
 import { withPatches, type World } from "#core/plan";
 
-const found = (world: World) => checkOf("joint").ofPlan!(world, new Map(), () => null as never);
+const found = (world: World) => checkOf("joint").ofPlan!(world, new Map(), backhaulOf(world, new Map()));
 /** The western dish as one that is joined by a smooth waveguide. */
 const guided = (rows: ValleyRows) => {
   for (const item of rows.equipment)

@@ -2,6 +2,7 @@ import { peakGainDbi } from "../antenna";
 import { wallDb, type HeardRadio } from "../link";
 import { endOf, type LinkEnd, type World } from "../plan";
 import { returnFrequencyMHz } from "../radio";
+import { finished, type Steps } from "../steps";
 import { aimOf, type Aim } from "./aims";
 import { outsiderEnd } from "./outsiders";
 import { talksOf, type Talks } from "./talks";
@@ -140,26 +141,36 @@ function inTurn(turns: Map<string, number>, { sender }: Sounding): Sender {
   return { told, end, aim, latDeg, lonDeg, headingDeg, group, isNear, turnName, turn, isOutsider };
 }
 
+/** Radios of a plan put on its air without a rest. */
+const PUT_AT_ONCE = 200;
+
 /** All that is on a plan's air, in classes: whoever listens looks at most of them once. */
-export function airOf(world: World, talks = talksOf(world)): Air {
+export function* airSteps(world: World): Steps<Air> {
+  const talks = talksOf(world);
   const classes = new Map<string, { beam: Beam; senders: Sender[] }>();
   const turns = new Map<string, number>();
-  const soundings = [
-    ...[...world.radios.keys()].map((id) => soundingOf(world, talks, id)),
-    ...[...world.outsiders.values()].map((one) => soundingAt(world, talks, outsiderEnd(world, one), one.id, true)),
-  ];
-  for (const sounding of soundings) {
-    if (!sounding) continue;
+  const put = (sounding: Sounding | null) => {
+    if (!sounding) return;
     const own = classes.get(sounding.className) ?? { beam: sounding.beam, senders: [] };
     classes.set(sounding.className, own);
     own.senders.push(inTurn(turns, sounding));
-  }
-  return {
-    classes: new Map([...classes].map(([name, { beam, senders }]) => [name, classOf(beam, senders)])),
-    turns,
-    talks,
   };
+  let count = 0;
+  for (const id of world.radios.keys()) {
+    put(soundingOf(world, talks, id));
+    if (++count % PUT_AT_ONCE === 0) yield;
+  }
+  for (const one of world.outsiders.values()) put(soundingAt(world, talks, outsiderEnd(world, one), one.id, true));
+  const made = new Map<string, SenderClass>();
+  for (const [name, { beam, senders }] of classes) {
+    made.set(name, classOf(beam, senders));
+    yield;
+  }
+  return { classes: made, turns, talks };
 }
+
+/** The same at once. */
+export const airOf = (world: World): Air => finished(airSteps(world));
 
 /** A transmitter before and after a change; null while it is silent. */
 export interface Changed {

@@ -6,6 +6,7 @@ export {
   fedSites,
   isLinkServed,
   outcomeOf,
+  outcomeSteps,
   peopleBehind,
   peopleBehindRadio,
   peopleBehindSite,

@@ -2,6 +2,7 @@ import { patternLossDb, peakGainDbi, type AntennaModel, type Polarization } from
 import { signedAngleDeg, type Place } from "../geodesy";
 import type { Patch, Radio, Subscriber, World } from "../plan";
 import { freeSpaceLossDb, thermalNoiseDbm } from "../propagation";
+import { finished, type Steps } from "../steps";
 
 /** A receiver of the usual kind: its noise figure, dB. It is taken to have no gain toward what it does not want. */
 const NOISE_FIGURE_DB = 6;
@@ -134,7 +135,7 @@ export const changesNoise = (patches: readonly Patch[]): boolean =>
  * antenna's azimuth cut; customers' radios, which speak to one place only, are left out. A change of it says whether others
  * will hear more or less of the plan, which is what is asked of it.
  */
-export function noiseMadePeopleKm2(world: World): number {
+export function* noiseMadeSteps(world: World): Steps<number> {
   const own = new Map<string, Subscriber[]>();
   const aims = new Map<string, string>();
   for (const { kind, aRadioId, bRadioId } of world.links.values()) {
@@ -151,6 +152,7 @@ export function noiseMadePeopleKm2(world: World): number {
   // Radios of one mast see the same people.
   const seenFrom = new Map<Place, Around>();
   let sum = 0;
+  yield;
   for (const [radioId, customers] of own) {
     const radio = world.radios.get(radioId);
     const place = radio && placeOf(world, radio);
@@ -170,6 +172,10 @@ export function noiseMadePeopleKm2(world: World): number {
     seenFrom.set(place, all);
     const ownPeople = around(place, peopleOf(customers));
     sum += (peopleWithin(all, reach) - peopleWithin(ownPeople, reach)) * areaKm2;
+    yield;
   }
   return sum;
 }
+
+/** The same at once. */
+export const noiseMadePeopleKm2 = (world: World): number => finished(noiseMadeSteps(world));

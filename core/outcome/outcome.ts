@@ -4,7 +4,8 @@ import { costOf } from "../kit";
 import { linkEnds, type Link, type World } from "../plan";
 import type { Profile } from "../terrain";
 import type { Place } from "../geodesy";
-import { noiseMadePeopleKm2 } from "./noiseMade";
+import { finished, type Steps } from "../steps";
+import { noiseMadeSteps } from "./noiseMade";
 
 /** Gives the sampled profile between two places; whoever asks twice may be handed the same one. */
 export type ProfileSource = (from: Place, to: Place) => Profile;
@@ -172,15 +173,16 @@ export interface Outcome {
 }
 
 /** What a plan's links come to. `noiseMade` is what is known of its noise, which takes a while to gather in a large plan; null gathers it. */
-export function outcomeOf(
+export function* outcomeSteps(
   world: World,
   summaries: ReadonlyMap<string, LinkSummary>,
   noiseMade: number | null = null,
-): Outcome {
+): Steps<Outcome> {
   const fed = fedSites(world, (link) => summaries.get(link.id)?.served ?? false);
   const served = new Set<string>();
   let people = 0;
   let weakest: LinkSummary | null = null;
+  yield;
   for (const link of world.links.values()) {
     const summary = summaries.get(link.id);
     if (!summary) continue;
@@ -192,12 +194,16 @@ export function outcomeOf(
     served.add(subscriber.id);
     people += subscriber.people;
   }
+  yield;
   return {
     customersServed: served.size,
     peopleServed: people,
     weakestMarginDb: weakest?.marginLeftDb ?? null,
     weakestLinkId: weakest?.linkId ?? null,
-    noiseMadePeopleKm2: noiseMade ?? noiseMadePeopleKm2(world),
+    noiseMadePeopleKm2: noiseMade ?? (yield* noiseMadeSteps(world)),
     costEur: costOf(world),
   };
 }
+
+/** The same at once. */
+export const outcomeOf = (...asked: Parameters<typeof outcomeSteps>): Outcome => finished(outcomeSteps(...asked));

@@ -39,7 +39,9 @@ export function groupOn(world: World, aRadioId: string, frequencyMHz: number, wi
       radio.txPowerDbm,
       powerWithinCapDbm(world, model, antenna, row, isBridge ? "ptp" : "ptmp"),
     );
-    return radioPatches(world, row);
+    // The carrier moves with the near end; of most customers nothing else changes.
+    const isMovedAlone = row.carrierId === radio.carrierId && row.txPowerDbm === radio.txPowerDbm;
+    return isMovedAlone && radio.id !== aRadioId ? [] : radioPatches(world, row);
   });
   return mergePatches([], patches);
 }

@@ -114,7 +114,7 @@ export interface Check {
   /** What is wrong with a link whose path is answered. */
   ofPath?: (one: PathCase) => LinkFault[];
   /** What is wrong with things that are no single link. */
-  ofPlan?: (world: World, summaries: ReadonlyMap<string, LinkSummary>, backhaul: () => Backhaul) => PlanFault[];
+  ofPlan?: (world: World, summaries: ReadonlyMap<string, LinkSummary>, backhaul: Backhaul) => PlanFault[];
   /** Changes that could resolve a fault of one link, untried. */
   candidates?: (bench: Bench, fault: LinkFault) => Iterable<Candidate>;
   /** Ways out that are worked out otherwise than by trying changes on one link. */

@@ -1,0 +1,1 @@
+export { finished, type Steps } from "./finished";
