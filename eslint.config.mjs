@@ -5,7 +5,7 @@ import ts from "typescript-eslint";
 
 export default ts.config(
   {
-    ignores: ["build/**", "data/**", ".react-router", "node_modules", "test-results", "playwright-report", ".mutants"],
+    ignores: ["build/**", "data/**", ".react-router", "node_modules", "test-results", "playwright-report", ".mutants", ".bench"],
   },
   js.configs.recommended,
   ...ts.configs.recommended,

@@ -2,7 +2,6 @@
 import { spawnSync } from "node:child_process";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
-import { fileURLToPath } from "node:url";
 import { join } from "node:path";
 import {
   cellBearings,
@@ -56,7 +55,7 @@ function inC(): { ms: number; meanDb: number } | null {
   const folder = mkdtempSync(join(tmpdir(), "tejado-"));
   try {
     const program = join(folder, "sweep");
-    const source = fileURLToPath(new URL("sweep.c", import.meta.url));
+    const source = join("bench", "sweep.c");
     const built = spawnSync("cc", ["-O2", "-fno-tree-vectorize", "-o", program, source, "-lm"]);
     if (built.status !== 0) return null;
     const file = join(folder, "ground");

@@ -1,4 +1,4 @@
-// Runs a TypeScript file of this project: node scripts/run.mjs bench/main.ts
+// Runs a TypeScript file of this project: node scripts/run.mjs scripts/backup.ts
 import { ensureInstalled, run } from "./prepare.mjs";
 
 ensureInstalled();
