@@ -3,7 +3,6 @@ import { watchSettings } from "#jobs";
 import { findToken } from "#store";
 import { data } from "react-router";
 import { getStore } from "../data/store.server";
-import { requirePlan } from "../data/plan.server";
 import { tokenHash } from "../watch/act.server";
 import { takeSamples } from "../watch/receive.server";
 import type { Route } from "./+types/watchSamples";
@@ -11,16 +10,16 @@ import type { Route } from "./+types/watchSamples";
 /** Takes samples from whoever shows the plan's token: JSON, or CSV where its type says so. What is answered as kept is on the disk. */
 export async function action({ params: { planId }, request }: Route.ActionArgs) {
   const token = /^Bearer ([\w-]{20,100})$/.exec(request.headers.get("authorization") ?? "")?.[1];
-  const isKnown = token !== undefined && (await findToken((await getStore()).db, planId, tokenHash(token)));
+  const store = await getStore();
+  const isKnown = token !== undefined && (await findToken(store.db, planId, tokenHash(token)));
   // A plan that is not there answers like one whose token is another.
   if (!isKnown) throw data("This takes samples from whoever shows the plan's token.", { status: 401 });
-  const { store, world } = await requirePlan(planId);
   if ((await watchSettings(store, planId)).source !== "devices")
     throw data("Nothing is taken while the network is simulated.", { status: 409 });
   try {
     const isCsv = (request.headers.get("content-type") ?? "").startsWith("text/csv");
     const samples = readSamples(new Uint8Array(await request.arrayBuffer()), isCsv);
-    return Response.json(await takeSamples(store, world, samples, "pushed"), {
+    return Response.json(await takeSamples(store, planId, samples, "pushed"), {
       headers: { "Cache-Control": "no-store" },
     });
   } catch (error) {

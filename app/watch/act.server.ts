@@ -141,7 +141,7 @@ export async function actOnWatch(
         return { ok: false, status: 409, message: "Nothing is taken while the network is simulated." };
       try {
         const samples = readSamples(new TextEncoder().encode(ask.text), ask.isCsv);
-        const { kept } = await takeSamples(store, world, samples, "from a file");
+        const { kept } = await takeSamples(store, planId, samples, "from a file");
         return { ok: true, message: `${counted(kept, "sample")} kept; what was left out, if anything, stands below.` };
       } catch (error) {
         if (error instanceof SamplesError)

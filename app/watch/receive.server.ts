@@ -1,47 +1,103 @@
-import type { World } from "#core/plan";
-import {
-  endSeries,
-  PLAN_SERIES,
-  radioSeries,
-  receive,
-  WEATHER_SERIES,
-  type PushedSample,
-  type Received,
-  type Sample,
-} from "#core/watch";
-import { addBatch, putReceived, type Store } from "#store";
+import PQueue from "p-queue";
+import { PLAN_SERIES, receive, seriesParts, type PushedSample, type Received, type Sample } from "#core/watch";
+import { addBatch, putReceived, rowsNamed, type Store } from "#store";
 
-/** Every series that a plan can be told of. */
-export function seriesOf(world: World): Set<string> {
-  const series = new Set([WEATHER_SERIES]);
-  for (const { id } of world.links.values()) series.add(endSeries(id, "a")).add(endSeries(id, "b"));
-  for (const { id } of world.radios.values()) series.add(radioSeries(id));
-  return series;
+/** Some samples that wait to be kept, and who waits for them. */
+interface Waiting {
+  pushed: readonly PushedSample[];
+  by: string;
+  nowMs: number;
+  kept: (received: Received) => void;
+  failed: (why: unknown) => void;
 }
 
-/** Keeps what can be kept of a batch, with how many series told something; the batch is on the disk when this is answered. */
-export async function takeSamples(
+/** Of each plan what came in while something of it is being kept. */
+const waiting = new Map<string, Waiting[]>();
+const keeping = new PQueue({ concurrency: 1 });
+
+/**
+ * Keeps what can be kept of some samples, with how many series told something; they are on the disk when this is answered. What comes in
+ * while others are being kept is kept together: a network whose devices report one by one asks for few transactions.
+ */
+export function takeSamples(
   store: Store,
-  world: World,
+  planId: string,
   pushed: readonly PushedSample[],
   by: string,
   nowMs = Date.now(),
 ): Promise<Received> {
-  const known = seriesOf(world);
-  const { samples, received } = receive(pushed, (seriesId) => known.has(seriesId), nowMs);
+  return new Promise((kept, failed) => {
+    const mine: Waiting = { pushed, by, nowMs, kept, failed };
+    const others = waiting.get(planId);
+    if (others) return void others.push(mine);
+    waiting.set(planId, [mine]);
+    void keeping.add(async () => {
+      const all = waiting.get(planId)!;
+      waiting.delete(planId);
+      try {
+        const received = await keepTogether(store, planId, all);
+        all.forEach((one, i) => one.kept(received[i]!));
+      } catch (why) {
+        for (const one of all) one.failed(why);
+      }
+    });
+  });
+}
+
+/** Keeps all in one transaction; gives what was received of each. */
+async function keepTogether(store: Store, planId: string, all: readonly Waiting[]): Promise<Received[]> {
+  const knows = await knownSeries(
+    store,
+    planId,
+    all.flatMap(({ pushed }) => pushed.map(({ series }) => series)),
+  );
+  const each = all.map(({ pushed, nowMs }) => receive(pushed, knows, nowMs));
+  const samples = each.flatMap((one) => one.samples);
   const perMinute = new Map<number, number>();
   for (const { atMs } of samples) {
     const minute = Math.floor(atMs / 60_000);
     perMinute.set(minute, (perMinute.get(minute) ?? 0) + 1);
   }
-  const asked = [...perMinute].map(([minute, count]): Sample => ({
+  const told = [...perMinute].map(([minute, count]): Sample => ({
     seriesId: PLAN_SERIES,
     atMs: minute * 60_000,
     values: { seriesTold: count },
   }));
-  await store.db.transaction(async (tx) => {
-    await addBatch(tx, world.plan.id, [...samples, ...asked]);
-    await putReceived(tx, world.plan.id, { [by]: { at: new Date(nowMs).toISOString(), ...received } });
+  const byWhom: Record<string, Received & { at: string }> = {};
+  each.forEach(({ received }, i) => {
+    const { by, nowMs } = all[i]!;
+    const before = byWhom[by];
+    byWhom[by] = { at: new Date(nowMs).toISOString(), ...(before ? together(before, received) : received) };
   });
-  return received;
+  await store.db.transaction(async (tx) => {
+    await addBatch(tx, planId, [...samples, ...told]);
+    await putReceived(tx, planId, byWhom);
+  });
+  return each.map(({ received }) => received);
+}
+
+const together = (x: Received, y: Received): Received => ({
+  kept: x.kept + y.kept,
+  ahead: x.ahead + y.ahead,
+  tooLate: x.tooLate + y.tooLate,
+  unknown: x.unknown + y.unknown,
+  skewMs: Math.max(x.skewMs, y.skewMs),
+});
+
+/** Which of some series are of things that the plan has now. */
+async function knownSeries(store: Store, planId: string, series: readonly string[]): Promise<(id: string) => boolean> {
+  const asked = { links: new Set<string>(), radios: new Set<string>() };
+  for (const one of series) {
+    const parts = seriesParts(one);
+    if (parts && parts.kind !== "weather") asked[parts.kind].add(parts.id);
+  }
+  const [links, radios] = await Promise.all([
+    rowsNamed(store.db, "links", planId, asked.links),
+    rowsNamed(store.db, "radios", planId, asked.radios),
+  ]);
+  return (id) => {
+    const parts = seriesParts(id);
+    if (!parts) return false;
+    return parts.kind === "weather" || (parts.kind === "links" ? links : radios).has(parts.id);
+  };
 }

@@ -23,5 +23,12 @@ export const METRIC_COUNT = METRICS.length;
 export const endSeries = (linkId: string, side: "a" | "b") => `${linkId}/${side}`;
 export const radioSeries = (radioId: string) => `radio/${radioId}`;
 export const WEATHER_SERIES = "weather";
+
+/** What a series that devices may tell of is about; null where its name says nothing. */
+export function seriesParts(seriesId: string): { kind: "links" | "radios"; id: string } | { kind: "weather" } | null {
+  if (seriesId === WEATHER_SERIES) return { kind: "weather" };
+  if (seriesId.startsWith("radio/")) return { kind: "radios", id: seriesId.slice("radio/".length) };
+  return /\/[ab]$/.test(seriesId) ? { kind: "links", id: seriesId.slice(0, -2) } : null;
+}
 /** How many series of the plan told anything: where none did, nobody was asked, and silence says nothing of a link. */
 export const PLAN_SERIES = "plan";

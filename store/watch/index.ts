@@ -17,6 +17,7 @@ export {
   putToken,
   putWatchSettings,
   readWatch,
+  rowsNamed,
   watchedPlans,
   type WatchRow,
 } from "./plans";

@@ -53,3 +53,18 @@ export async function findToken(db: Queries, planId: string, hash: string): Prom
   const { rows } = await db.query("SELECT 1 FROM watch_plans WHERE plan_id = $1 AND token_hash = $2", [planId, hash]);
   return rows.length > 0;
 }
+
+/** Which of some rows a plan has now. */
+export async function rowsNamed(
+  db: Queries,
+  table: "links" | "radios",
+  planId: string,
+  ids: ReadonlySet<string>,
+): Promise<Set<string>> {
+  if (ids.size === 0) return new Set();
+  const { rows } = await db.query<{ id: string }>(
+    `SELECT id FROM ${table} WHERE plan_id = $1 AND id = ANY($2::text[])`,
+    [planId, [...ids]],
+  );
+  return new Set(rows.map(({ id }) => id));
+}
