@@ -48,7 +48,6 @@ export default [
   route("plans/:planId/staging", "routes/staging.ts"),
   route("plans/:planId/watch/kept", "routes/watch.ts"),
   route("plans/:planId/watch/links/:linkId", "routes/watchLink.ts"),
-  route("plans/:planId/watch/samples", "routes/watchSamples.ts"),
   route("plans/:planId/watch/learned", "routes/watchLearned.ts"),
   route("plans/:planId/watch/month.pdf", "routes/watchMonth.ts"),
   route("plans/:planId/watch/run.pdf", "routes/watchRun.ts"),

@@ -35,8 +35,6 @@ const NOBODY_WRITES = [
   ...[...CREW_READS.filter((pattern) => !ROOF.includes(pattern)), `${PLAN}/field/notes`],
   ...["links/:linkId", "learned", "month.pdf", "run.pdf"].map((name) => `${PLAN}/watch/${name}`),
 ];
-/** Takes samples from whoever shows a token, and shows nothing. */
-const SAMPLES_IN = `${PLAN}/watch/samples`;
 /** Questions that are sent as a change and change nothing. */
 const QUESTIONS = [
   ...["profiles", "relief/:z/:x/:y", "names", "ground", "heard", "around", "sectors-heard", "removal", "since"],
@@ -46,7 +44,6 @@ const QUESTIONS = [
 type Who = "nobody" | "stranger" | "viewer" | "crew" | "planner" | "owner" | "keeper";
 function may(who: Who, pattern: string, isChange: boolean): boolean {
   if (PUBLIC.includes(pattern)) return true;
-  if (pattern === SAMPLES_IN) return isChange;
   if (who === "nobody") return false;
   if (KEEPERS.includes(pattern)) return who === "keeper";
   if (!pattern.startsWith(PLAN)) return true;

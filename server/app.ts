@@ -16,6 +16,7 @@ import { nonceInContext } from "../app/data/nonce";
 import { getStore, seedDemo } from "../app/data/store.server";
 import { account, signedIn } from "./account";
 import { inTurn, ownPagesOnly } from "./costly";
+import { reports } from "./reports";
 import { hostNames, isLoopback, knownHost } from "./hosts";
 import { bodyLimit, browserCookie, headers, nonce, permissions, plainAddress, sameOrigin } from "./security";
 import { securityText } from "./securityText";
@@ -103,6 +104,7 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
   app.use(knownHost(names));
   app.use(sameOrigin);
   app.use(ownPagesOnly);
+  app.post("/plans/:planId/watch/samples", ...reports(store));
   app.use(
     compression({
       filter: (request, response) =>

@@ -4,9 +4,6 @@ import PQueue from "p-queue";
 /** Requests of one asker that are answered at once, and that may wait; more are sent away until some are done. */
 const AT_ONCE = 12;
 const MOST_WAITING = 240;
-/** Devices report one by one, at once with hundreds of others, and each report costs little: they wait for each other, and nobody for them. */
-const REPORT = /^\/plans\/[^/]+\/watch\/samples$/;
-const REPORTS = { atOnce: 200, mostWaiting: 4000 };
 /** Askers whose queues are kept; those with nothing to do are forgotten first. */
 const MOST_ASKERS = 2000;
 
@@ -31,22 +28,20 @@ export function ownPagesOnly(request: Request, response: Response, next: NextFun
 /** Lets each asker have some requests worked on at once and some waiting; whoever asks for more waits for his own, and nobody else does. */
 export function inTurn() {
   const queues = new Map<string, PQueue>();
-  const queueOf = (asker: string, concurrency: number): PQueue => {
+  const queueOf = (asker: string): PQueue => {
     const known = queues.get(asker);
     if (known) return known;
     if (queues.size >= MOST_ASKERS)
       for (const [other, { size, pending }] of queues) if (size + pending === 0) queues.delete(other);
-    const made = new PQueue({ concurrency });
+    const made = new PQueue({ concurrency: AT_ONCE });
     queues.set(asker, made);
     return made;
   };
   return (request: Request, response: Response, next: NextFunction): void => {
     // A stream of events stays open for as long as its page does.
     if (!/^\/(plans|backups|archives)(\/|$)/.test(request.path) || request.path.endsWith("/events")) return next();
-    const isReport = request.method === "POST" && REPORT.test(request.path);
-    const asker = askerOf(request, response);
-    const queue = isReport ? queueOf(`reports of ${asker}`, REPORTS.atOnce) : queueOf(asker, AT_ONCE);
-    if (queue.size >= (isReport ? REPORTS.mostWaiting : MOST_WAITING)) {
+    const queue = queueOf(askerOf(request, response));
+    if (queue.size >= MOST_WAITING) {
       response.setHeader("Retry-After", "2");
       response.status(429).type("text").send("Too much was asked at once. Wait a moment, then try again.");
       return;

@@ -81,8 +81,6 @@ export const RULES: Readonly<Record<string, Rule>> = {
   "/plans/:planId/staging": { read: PLANNERS, write: PLANNERS },
   "/plans/:planId/watch/kept": planned,
   "/plans/:planId/watch/links/:linkId": { read: READERS, write: [] },
-  // Whoever sends samples has a token instead of an account; the route asks for it.
-  "/plans/:planId/watch/samples": { read: [], write: "anyone" },
   "/plans/:planId/watch/learned": { read: READERS, write: [] },
   "/plans/:planId/watch/month.pdf": { read: READERS, write: [] },
   "/plans/:planId/watch/run.pdf": { read: READERS, write: [] },

@@ -1,4 +1,4 @@
-import { createHash, randomBytes } from "node:crypto";
+import { randomBytes } from "node:crypto";
 import type { World } from "#core/plan";
 import { counted } from "#core/words";
 import { DAY_MS, plannedFaultSchema, snmpSettingsSchema, watchSettingsSchema, type WatchSettings } from "#core/watch";
@@ -12,11 +12,12 @@ import {
   watchTitle,
   type JobView,
   type WatchOrder,
+  samplesTokenHash,
+  takeSamples,
 } from "#jobs";
 import { readSamples, SamplesError } from "#formats/samples";
 import { dropSeries, putSecret, putToken, putWatchSettings, readWatch, type Store } from "#store";
 import { z } from "zod";
-import { takeSamples } from "./receive.server";
 
 /** Of a file of samples that is put in by hand: as many as are taken at once need a quarter of it. */
 const MOST_CHARACTERS = 40_000_000;
@@ -59,8 +60,6 @@ export interface WatchAnswer {
   /** Shown once: only its hash is kept. */
   token?: string;
 }
-
-export const tokenHash = (token: string): string => createHash("sha256").update(token).digest("hex");
 
 /** Does what is asked of a plan's watch. */
 export async function actOnWatch(
@@ -133,7 +132,7 @@ export async function actOnWatch(
           message: "Choose real devices first: nothing is taken while the network is simulated.",
         };
       const token = randomBytes(24).toString("base64url");
-      await putToken(store.db, planId, tokenHash(token));
+      await putToken(store.db, planId, samplesTokenHash(token));
       return { ok: true, message: "", token };
     }
     case "samples":

@@ -50,11 +50,12 @@ const FEWEST_HOURS = 4;
 
 /** One figure of an hour since 1970; null where nothing is known of it. */
 export function figureAt(
-  { hours, fromHour }: HourSeries,
+  { hours, fromHour, toldHours }: HourSeries,
   which: "least" | "mean" | "most",
   metric: Metric,
   hour: number,
 ): number | null {
+  if (toldHours && (hour < toldHours[0] || hour >= toldHours[1])) return null;
   const slot = hour - fromHour;
   if (slot < 0 || slot >= hours.slots) return null;
   const cell = slot * METRIC_COUNT + AT[metric];
@@ -76,7 +77,15 @@ function meanOfGreatest(values: number[], count: number): number | null {
   return mean(values.slice(0, Math.max(1, count)));
 }
 
+/** A day of which an end told nothing. */
+const UNTOLD: EndDay = {
+  ...{ residualDb: null, deviationDb: null, imbalanceDb: null, noiseDbm: null, noisyHours: 0, rateShare: null },
+  ...{ restarts: 0, restartHour: -1, supplyLowV: null, supplyHighV: null, busyPercent: null, hoursKnown: 0 },
+};
+
 function endDay(link: WatchedLink, side: Side, series: HourSeries, day: number, isDry: readonly boolean[]): EndDay {
+  const { toldHours } = series;
+  if (toldHours && (day * 24 + 24 <= toldHours[0] || day * 24 >= toldHours[1])) return UNTOLD;
   const [levels, apart, noises, rates, airtimes, low, high]: number[][] = [[], [], [], [], [], [], []];
   const noiseOf: (number | null)[] = [];
   let [restarts, restartHour, hoursKnown] = [0, -1, 0];

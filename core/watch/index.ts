@@ -20,7 +20,17 @@ export { CAUSES, rankCauses, type CauseKind, type RankedCause } from "./causes";
 export { departures, type CusumBounds, type Departure } from "./cusum";
 export { linkDays, median, SIDES, type EndDay, type LinkDay, type Side } from "./days";
 export { featuresOf, type Features } from "./features";
-export { AT, endSeries, METRIC_COUNT, METRICS, PLAN_SERIES, radioSeries, seriesParts, WEATHER_SERIES, type Metric } from "./metrics";
+export {
+  AT,
+  endSeries,
+  METRIC_COUNT,
+  METRICS,
+  PLAN_SERIES,
+  radioSeries,
+  seriesParts,
+  WEATHER_SERIES,
+  type Metric,
+} from "./metrics";
 export {
   AHEAD_MS,
   counterDelta,

@@ -45,15 +45,18 @@ export function hoursOfDay(day: number, fine: Buckets): HourSeries {
 }
 
 /** Hours of one series from one on, laid together from pieces; later ones go before earlier ones. */
-export function joinedHours(fromHour: number, count: number, pieces: readonly HourSeries[]): HourSeries {
+export function joinedHours(fromHour: number, count: number, pieces: readonly HourSeries[]): Required<HourSeries> {
   const hours = emptyBuckets(count);
+  let [toldFrom, toldTo] = [fromHour + count, fromHour];
   for (const { fromHour: first, hours: known } of pieces) {
     const start = Math.max(fromHour, first);
     const end = Math.min(fromHour + count, first + known.slots);
     if (end <= start) continue;
+    toldFrom = Math.min(toldFrom, start);
+    toldTo = Math.max(toldTo, end);
     const [from, to] = [(start - first) * METRIC_COUNT, (end - first) * METRIC_COUNT];
     for (const key of ["least", "mean", "most", "count"] as const)
       hours[key].set(known[key].subarray(from, to), (start - fromHour) * METRIC_COUNT);
   }
-  return { fromHour, hours };
+  return { fromHour, hours, toldHours: [toldFrom, toldTo] };
 }

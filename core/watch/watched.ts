@@ -27,6 +27,8 @@ export interface WatchedLink {
 export interface HourSeries {
   fromHour: number;
   hours: Buckets;
+  /** Nothing is known of any hour outside of these; left out where that may be. */
+  toldHours?: readonly [from: number, to: number];
 }
 
 /** All that was delivered of one link over the same hours. */

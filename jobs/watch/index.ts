@@ -1,10 +1,10 @@
-import { DAY_MS, NO_WATCH, watchSettingsSchema, type WatchSettings } from "#core/watch";
+import { DAY_MS, type WatchSettings } from "#core/watch";
 import { counted } from "#core/words";
 import { planContext } from "#engine";
-import { readWatch, type Store } from "#store";
 import type { JobKind } from "../tools";
 import { foldPlan } from "./fold";
 import { lookAtPlan } from "./look";
+import { watchSettings } from "./settings";
 import { simulateNetwork } from "./simulated";
 import { tellOfAlarms } from "./tell";
 
@@ -13,7 +13,9 @@ export { readKnown } from "./known";
 export { channelRun, channelRunTitle, type RunResult } from "./run";
 export { closeAlarms, dayText, linkChanges, type Look } from "./look";
 export { pollPlan, SNMP_SECRETS } from "./poll";
+export { mayReport, samplesTokenHash, takeSamples } from "./reports";
 export { withWatchThread } from "./session";
+export { watchSettings } from "./settings";
 
 /** What of the simulated network is to be played first: which links, and from which day on; a null day is the whole year. Null plays nothing. */
 export interface WatchOrder {
@@ -23,13 +25,6 @@ export interface WatchOrder {
 /** The moment up to which a plan is watched: now, or where the simulated network's own clock stands. */
 export const watchClockMs = ({ source, clockDay }: WatchSettings): number =>
   source === "simulated" && clockDay !== "" ? (Date.parse(clockDay) / DAY_MS + 1) * DAY_MS : Date.now();
-
-/** How a plan is watched; what it was before anybody said where nobody did. */
-export async function watchSettings(store: Store, planId: string): Promise<WatchSettings> {
-  const { settings } = await readWatch(store.db, planId);
-  const parsed = watchSettingsSchema.safeParse(settings ?? {});
-  return parsed.success ? parsed.data : NO_WATCH;
-}
 
 /** Lays what arrived into the series, plays the simulated network where asked, and looks what strayed. Begun anew it does the same again. */
 export const watch: JobKind<WatchOrder> = {

@@ -111,19 +111,20 @@ const packedMonth = (
 /** Samples that wait to be laid into their days, by day and series. */
 const waiting = new Map<string, { key: DayKey; samples: Sample[] }>();
 
-function seriesOver({ months, days }: KnownSeries, fromDay: number, toDay: number): HourSeries {
+function seriesOver({ months, days }: KnownSeries, fromDay: number, toDay: number): Required<HourSeries> {
   const pieces = [...months.map(hoursOf), ...days.map(({ day, packed }) => hoursOfDay(day, fineOf(packed)))];
   return joinedHours(fromDay * 24, (toDay - fromDay) * 24, pieces);
 }
 
 /** An end's hours with what only its radio tells. */
-function withRadio(end: HourSeries, radio: KnownSeries, fromDay: number, toDay: number): HourSeries {
+function withRadio(end: Required<HourSeries>, radio: KnownSeries, fromDay: number, toDay: number): HourSeries {
   if (radio.months.length + radio.days.length === 0) return end;
-  const own = seriesOver(radio, fromDay, toDay).hours;
+  const { hours: own, toldHours: ofRadio } = seriesOver(radio, fromDay, toDay);
   for (let cell = 0; cell < own.slots * METRIC_COUNT; cell++)
     if (end.hours.count[cell] === 0 && own.count[cell]! > 0)
       for (const key of ["least", "mean", "most", "count"] as const) end.hours[key][cell] = own[key][cell]!;
-  return end;
+  const [[fromA, toA], [fromB, toB]] = [end.toldHours, ofRadio];
+  return { ...end, toldHours: [Math.min(fromA, fromB), Math.max(toA, toB)] };
 }
 
 const memories = new Map<string, Memory>();

@@ -1,6 +1,21 @@
+import { createHash } from "node:crypto";
 import PQueue from "p-queue";
 import { PLAN_SERIES, receive, seriesParts, type PushedSample, type Received, type Sample } from "#core/watch";
-import { addBatch, putReceived, rowsNamed, type Store } from "#store";
+import { addBatch, findToken, putReceived, rowsNamed, type Store } from "#store";
+import { watchSettings } from "./settings";
+
+/** What is kept of a token in its place. */
+export const samplesTokenHash = (token: string): string => createHash("sha256").update(token).digest("hex");
+
+/** Whether whoever shows a token may report to a plan now. */
+export async function mayReport(
+  store: Store,
+  planId: string,
+  token: string,
+): Promise<"may" | "notKnown" | "simulated"> {
+  if (!(await findToken(store.db, planId, samplesTokenHash(token)))) return "notKnown";
+  return (await watchSettings(store, planId)).source === "devices" ? "may" : "simulated";
+}
 
 /** Some samples that wait to be kept, and who waits for them. */
 interface Waiting {
