@@ -116,9 +116,11 @@ function seriesOver({ months, days }: KnownSeries, fromDay: number, toDay: numbe
   return joinedHours(fromDay * 24, (toDay - fromDay) * 24, pieces);
 }
 
+const isUntold = ({ months, days }: KnownSeries) => months.length + days.length === 0;
+
 /** An end's hours with what only its radio tells. */
 function withRadio(end: Required<HourSeries>, radio: KnownSeries, fromDay: number, toDay: number): HourSeries {
-  if (radio.months.length + radio.days.length === 0) return end;
+  if (isUntold(radio)) return end;
   const { hours: own, toldHours: ofRadio } = seriesOver(radio, fromDay, toDay);
   for (let cell = 0; cell < own.slots * METRIC_COUNT; cell++)
     if (end.hours.count[cell] === 0 && own.count[cell]! > 0)
@@ -186,13 +188,17 @@ const tasks = {
 
   /** What strayed of some links, and how each does. */
   look({ fromDay, toDay, weather, asked, links }: LookOrder): Looked {
-    const over = (known: KnownSeries) => seriesOver(known, fromDay, toDay);
+    // Most ends of a network that has just begun to report told nothing yet: they share one empty year.
+    const nothing = seriesOver({ months: [], days: [] }, fromDay, toDay);
+    const over = (known: KnownSeries) => (isUntold(known) ? nothing : seriesOver(known, fromDay, toDay));
+    const endOf = (end: KnownSeries, radio: KnownSeries) =>
+      isUntold(end) ? over(radio) : withRadio(over(end), radio, fromDay, toDay);
     const shared = { weather: over(weather), asked: over(asked) };
     const looked: Looked = { alarms: [], summaries: [] };
     for (const { link, a, b, radioA, radioB, changes, anew } of links) {
       const delivered = {
-        a: withRadio(over(a), radioA, fromDay, toDay),
-        b: withRadio(over(b), radioB, fromDay, toDay),
+        a: endOf(a, radioA),
+        b: endOf(b, radioB),
         ...shared,
       };
       const days = linkDays(link, delivered);
