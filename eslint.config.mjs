@@ -5,7 +5,16 @@ import ts from "typescript-eslint";
 
 export default ts.config(
   {
-    ignores: ["build/**", "data/**", ".react-router", "node_modules", "test-results", "playwright-report", ".mutants", ".bench"],
+    ignores: [
+      "build/**",
+      "data/**",
+      ".react-router",
+      "node_modules",
+      "test-results",
+      "playwright-report",
+      ".mutants",
+      ".bench",
+    ],
   },
   js.configs.recommended,
   ...ts.configs.recommended,
