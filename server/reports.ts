@@ -1,4 +1,10 @@
-import express, { type NextFunction, type Request, type RequestHandler, type Response } from "express";
+import express, {
+  type ErrorRequestHandler,
+  type NextFunction,
+  type Request,
+  type RequestHandler,
+  type Response,
+} from "express";
 import { readSamples, SamplesError } from "#formats/samples";
 import { mayReport, takeSamples } from "#jobs";
 import type { Store } from "#store";
@@ -11,7 +17,7 @@ const MOST_AT_ONCE = 4000;
  * Takes samples from whoever shows a plan's token: JSON, or CSV where its type says so. What is answered as kept is on the disk. A
  * network reports many times a second, so none of what a page needs is done for a report.
  */
-export function reports(store: Store): RequestHandler[] {
+export function reports(store: Store): (RequestHandler | ErrorRequestHandler)[] {
   let under = 0;
   const inNumbers = (_request: Request, response: Response, next: NextFunction) => {
     if (under >= MOST_AT_ONCE) {
@@ -45,7 +51,13 @@ export function reports(store: Store): RequestHandler[] {
     }
   };
   const raw = express.raw({ type: () => true, limit: BODY_LIMIT_BYTES, inflate: false });
-  return [inNumbers, bodyLimit, byToken, raw, keep];
+  return [inNumbers, bodyLimit, byToken, raw, unread, keep];
 }
+
+/** A body that is packed, or that broke off. */
+const unread: ErrorRequestHandler = (error, _request, response, next) => {
+  if (response.headersSent) return next(error);
+  response.status(400).type("text").send("Nothing was kept: samples come as plain JSON or CSV, whole and not packed.");
+};
 
 const planOf = ({ params }: Request) => String(params.planId);

@@ -14,7 +14,8 @@ export function useAir(kept: World, isLarge: boolean): () => Air {
     let air: Air | null = null;
     return {
       ask: () => (air ??= finished(steps)),
-      beforehand: () => inSlices(steps, (made) => (air = made)),
+      // Whoever asked meanwhile has driven the same steps to their end, and they give nothing more.
+      beforehand: () => inSlices(steps, (made) => (air ??= made)),
     };
   }, [kept]);
   useEffect(() => (isLarge ? known.beforehand() : undefined), [isLarge, known]);
