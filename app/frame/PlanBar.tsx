@@ -175,7 +175,10 @@ export function PlanBar({
   const { search } = useLocation();
   const open = useRef<HTMLAnchorElement>(null);
   // On a phone the stages are wider than the screen: the one that is open stands in sight.
-  useEffect(() => open.current?.scrollIntoView({ block: "nearest", inline: "center" }), [stage]);
+  useEffect(() => {
+    // Some browsers give a promise, which is no way to take an effect back.
+    void open.current?.scrollIntoView({ block: "nearest", inline: "center" });
+  }, [stage]);
   const step = (way: "undo" | "redo", word: string, icon: ReactNode) => (
     <Button
       look="quiet"
