@@ -15,7 +15,7 @@ const MOST_AT_ONCE = 4000;
 
 /**
  * Takes samples from whoever shows a plan's token: JSON, or CSV where its type says so. What is answered as kept is on the disk. A
- * network reports many times a second, so none of what a page needs is done for a report.
+ * network reports many times a second, so a report goes neither through the files and routes of pages nor into their line.
  */
 export function reports(store: Store): (RequestHandler | ErrorRequestHandler)[] {
   let under = 0;

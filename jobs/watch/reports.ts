@@ -1,8 +1,8 @@
 import { createHash } from "node:crypto";
 import PQueue from "p-queue";
 import { PLAN_SERIES, receive, seriesParts, type PushedSample, type Received, type Sample } from "#core/watch";
-import { addBatch, findToken, putReceived, rowsNamed, type Store } from "#store";
-import { watchSettings } from "./settings";
+import { addBatch, putReceived, rowsNamed, settingsByToken, type Store } from "#store";
+import { settingsFrom } from "./settings";
 
 /** What is kept of a token in its place. */
 export const samplesTokenHash = (token: string): string => createHash("sha256").update(token).digest("hex");
@@ -13,8 +13,9 @@ export async function mayReport(
   planId: string,
   token: string,
 ): Promise<"may" | "notKnown" | "simulated"> {
-  if (!(await findToken(store.db, planId, samplesTokenHash(token)))) return "notKnown";
-  return (await watchSettings(store, planId)).source === "devices" ? "may" : "simulated";
+  const known = await settingsByToken(store.db, planId, samplesTokenHash(token));
+  if (!known) return "notKnown";
+  return settingsFrom(known.settings).source === "devices" ? "may" : "simulated";
 }
 
 /** Some samples that wait to be kept, and who waits for them. */

@@ -11,13 +11,13 @@ export {
   type PackedMonth,
 } from "./series";
 export {
-  findToken,
   putLook,
   putReceived,
   putToken,
   putWatchSettings,
   readWatch,
   rowsNamed,
+  settingsByToken,
   watchedPlans,
   type WatchRow,
 } from "./plans";

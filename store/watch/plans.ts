@@ -48,10 +48,17 @@ export const putReceived = (db: Queries, planId: string, received: unknown) => p
 /** Keeps a token's SHA-256, or takes it back. */
 export const putToken = (db: Queries, planId: string, hash: string | null) => put(db, planId, "token_hash", hash);
 
-/** The plan that a token may send to, by its SHA-256. */
-export async function findToken(db: Queries, planId: string, hash: string): Promise<boolean> {
-  const { rows } = await db.query("SELECT 1 FROM watch_plans WHERE plan_id = $1 AND token_hash = $2", [planId, hash]);
-  return rows.length > 0;
+/** How a plan is watched, for whoever shows its token, by the token's SHA-256; null where it is not this plan's. */
+export async function settingsByToken(
+  db: Queries,
+  planId: string,
+  hash: string,
+): Promise<{ settings: unknown } | null> {
+  const { rows } = await db.query<{ settings: unknown }>(
+    "SELECT settings FROM watch_plans WHERE plan_id = $1 AND token_hash = $2",
+    [planId, hash],
+  );
+  return rows[0] ?? null;
 }
 
 /** Which of some rows a plan has now. */
