@@ -249,7 +249,7 @@ export function demoPlan(surface: Surface): PlanRows {
     );
     for (const { siteId, heightM } of choices) {
       const world = worldOf(withCarriers(rows));
-      const sector = bestSector(world, siteId, world.sites.get(siteId)!, row);
+      const sector = bestSector(world, world.sites.get(siteId)!, row);
       if (!sector) continue;
       const client = clientRadio(
         row.id,

@@ -110,6 +110,7 @@ test("a wood drawn across a path blocks it; its corners can be typed; undo clear
   await expect(plan).toHaveAttribute("data-ready", "true");
   await page.getByRole("button", { name: "Draw" }).click();
   await page.getByRole("menuitem", { name: "Draw a wood" }).click();
+  await expect(page.getByRole("button", { name: "Click corners" })).toBeVisible();
   const box = (await plan.boundingBox())!;
   const click = (x: number, y: number) => page.mouse.click(box.x + box.width * x, box.y + box.height * y);
   await click(0.3, 0.4);

@@ -1,6 +1,6 @@
 import { inverseGeodesic, type Place } from "#core/geodesy";
 import { Crosshair, Maximize, Ruler } from "lucide-react";
-import { useEffect, useRef, useState, type KeyboardEvent } from "react";
+import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent } from "react";
 import { Button, STATE_LINES, useFormats, usePreferences } from "../ui";
 import { HEAT_GRADES, HEAT_WORDS, heatMarkSvg } from "./heatMarks";
 import type { MapView } from "./mapView";
@@ -123,7 +123,8 @@ export function PlanMap(props: PlanMapProps) {
   useEffect(() => {
     if (ready) view.current?.drawGround({ areas, overlays, density, selected });
   }, [ready, areas, overlays, density, selected]);
-  useEffect(() => {
+  // Before the page is seen: whoever reads that corners are clicked may click the first at once.
+  useLayoutEffect(() => {
     if (ready) view.current?.setDrawing(draws ? (ring) => latest.current.onDrawn?.(ring) : null);
   }, [ready, draws]);
   const { outsiders, fronts } = props;

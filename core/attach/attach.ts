@@ -1,8 +1,8 @@
 import { inverseGeodesic } from "../geodesy";
 import { answering, isLinkServed, type ProfileSource } from "../outcome";
 import { wantedMarginDb, weakestMarginDb } from "../link";
-import { mergePatches, radiosBySite, withPatches, type Patch, type Radio, type Subscriber, type World } from "../plan";
-import { attachTo, bestSector } from "../propose";
+import { mergePatches, withPatches, type Patch, type Radio, type Subscriber, type World } from "../plan";
+import { attachTo, bestSector, choosingIn } from "../propose";
 import { figure } from "../words";
 
 /** One customer of a list: which sector takes him, or why none does. */
@@ -40,7 +40,7 @@ export function attachList(
 ): AttachedList {
   let planned = world;
   let patches: Patch[] = [];
-  const bySite = radiosBySite(world);
+  const choosing = choosingIn(world);
   const answerKept = answering(world, between);
   const linked = new Map<string, number>();
   for (const { aRadioId } of world.links.values()) linked.set(aRadioId, (linked.get(aRadioId) ?? 0) + 1);
@@ -64,7 +64,7 @@ export function attachList(
       .map((site) => ({ site, distanceM: inverseGeodesic(site, subscriber).distanceM }))
       .filter(({ distanceM }) => distanceM > 1 && distanceM <= FARTHEST_KM * 1000)
       .sort((x, y) => x.distanceM - y.distanceM);
-    const looking = near.flatMap(({ site }) => bestSector(world, site.id, site, subscriber, bySite) ?? []);
+    const looking = near.flatMap(({ site }) => bestSector(world, site, subscriber, choosing) ?? []);
     if (looking.length === 0) return { ...none, why: `no sector within ${FARTHEST_KM} km looks this way` };
     const free = looking.filter(hasRoom).slice(0, MOST_SITES_ASKED);
     if (free.length === 0) return { ...none, why: "every sector that looks this way is full" };

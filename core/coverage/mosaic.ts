@@ -1,8 +1,8 @@
+import { KM_PER_DEG } from "../geodesy";
 import { gridAround, gridExtent, sideOf, type CoverageGrid } from "./grid";
 
 /** Most cells from the middle of a mosaic to its rim. */
 const MOST_RINGS = 400;
-const KM_PER_DEGREE = 111.195;
 
 /** One grid over several: their own where they are one, else a square over all of them with cells no finer than theirs. */
 export function gridOver(grids: readonly CoverageGrid[]): CoverageGrid | null {
@@ -14,8 +14,7 @@ export function gridOver(grids: readonly CoverageGrid[]): CoverageGrid | null {
     (side < 2 ? Math.min : Math.max)(...extents.map((extent) => extent[side]!)),
   ) as [number, number, number, number];
   const middle = { latDeg: (south + north) / 2, lonDeg: (west + east) / 2 };
-  const halfKm =
-    (KM_PER_DEGREE * Math.max(north - south, (east - west) * Math.cos((middle.latDeg * Math.PI) / 180))) / 2;
+  const halfKm = (KM_PER_DEG * Math.max(north - south, (east - west) * Math.cos((middle.latDeg * Math.PI) / 180))) / 2;
   const cellKm = Math.max(halfKm / MOST_RINGS, ...grids.map(({ cellNorthKm }) => cellNorthKm));
   return gridAround(middle, halfKm * 1000, cellKm * 1000);
 }

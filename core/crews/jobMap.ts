@@ -1,5 +1,5 @@
 import { contours } from "d3-contour";
-import { destination, inverseGeodesic, signedAngleDeg, type Place } from "../geodesy";
+import { M_PER_DEG, destination, inverseGeodesic, signedAngleDeg, type Place } from "../geodesy";
 import type { Drawing, Mark } from "../procedures";
 import { figure } from "../words";
 
@@ -17,7 +17,6 @@ const SIZE = 320;
 const LEAST_STEP = 1.2;
 /** The sea is flat at nought: its shore is drawn just above it. */
 const SHORE_M = 0.05;
-const EARTH_M_PER_DEG = 111_320;
 
 /** A square of country: its north-western corner, its side, and north up. */
 export interface MapFrame {
@@ -45,7 +44,7 @@ export function mapFrame(a: Place, b: Place): MapFrame {
   const { distanceM, azimuthDeg } = inverseGeodesic(a, b);
   const middle = destination(a, azimuthDeg, distanceM / 2);
   const sideM = Math.max(LEAST_SIDE_M, distanceM * (1 + 2 * BEYOND));
-  const latSpanDeg = sideM / EARTH_M_PER_DEG;
+  const latSpanDeg = sideM / M_PER_DEG;
   const lonSpanDeg = latSpanDeg / Math.cos((middle.latDeg * Math.PI) / 180);
   return {
     ...{ sideM, latSpanDeg, lonSpanDeg },

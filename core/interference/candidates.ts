@@ -1,5 +1,5 @@
 import { partOf, patternLossDb, peakGainDbi } from "../antenna";
-import { inverseGeodesic, signedAngleDeg } from "../geodesy";
+import { KM_PER_DEG, inverseGeodesic, signedAngleDeg } from "../geodesy";
 import { chainSplitDb, polarizationLossDb } from "../link";
 import { couplingOf } from "../mast";
 import { endOf, type Link, type LinkEnd } from "../plan";
@@ -14,7 +14,6 @@ import type { Sender, SenderClass } from "./senders";
 const FARTHEST_KM = 40;
 /** Strongest ones whose ground is looked at; those behind them would change the sum by little. */
 export const MOST_HEARD = 12;
-const KM_PER_DEG = 111.195;
 const RADIANS = Math.PI / 180;
 
 /** A transmitter that may be heard, in free sight. */
@@ -72,7 +71,7 @@ const nobody = (turns: number): Loudest => ({ milliwatts: new Float64Array(turns
  * a large network are told to be too weak by distance and by the greatest share that the patterns let through.
  */
 function gather(ear: Ear, heard: SenderClass, loudest: Loudest): void {
-  const { to, toAim, listensMHz, ownLossDb, leastDbm, mostShareOf } = ear;
+  const { to, listensMHz, ownLossDb, leastDbm, mostShareOf } = ear;
   const { frequencyMHz, widthMHz, beamDbm, senders } = heard;
   if (!channelsMeet(heard, { frequencyMHz: listensMHz, widthMHz: to.radio.widthMHz })) return;
   const sample = senders[0]!.end;
@@ -90,7 +89,7 @@ function gather(ear: Ear, heard: SenderClass, loudest: Loudest): void {
   const reachKm = Math.min(FARTHEST_KM, Math.sqrt(atKmMilliwatts / leastMilliwatts));
   const { latDeg, lonDeg } = to.place;
   const kmPerLonDeg = KM_PER_DEG * Math.cos(latDeg * RADIANS);
-  const headingDeg = to.radio.azimuthDeg ?? toAim.bearingDeg;
+  const headingDeg = to.radio.azimuthDeg ?? ear.aim().bearingDeg;
   const toEast = Math.sin(headingDeg * RADIANS);
   const toNorth = Math.cos(headingDeg * RADIANS);
   const northDeg = latDeg + reachKm / KM_PER_DEG;
@@ -151,21 +150,25 @@ function isNotHeard(ear: Ear, sender: Sender): boolean {
 
 /** Power on a chain from an antenna on the same mast, dBm. */
 function onMastDbm(
-  { to, toAim }: Ear,
+  { to, aim: toAim }: Ear,
   { frequencyMHz, beamDbm }: SenderClass,
   { end, aim }: Sender,
   fixedDb: number,
 ): number {
   const gainDbi = peakGainDbi(end.antenna, frequencyMHz, end.radio.polarization);
   const headingOf = (one: LinkEnd, { bearingDeg }: Aim) => one.radio.azimuthDeg ?? bearingDeg;
-  const { isolationDb } = couplingOf(end, headingOf(end, aim), to, headingOf(to, toAim), frequencyMHz);
+  const { isolationDb } = couplingOf(end, headingOf(end, aim), to, headingOf(to, toAim()), frequencyMHz);
   return beamDbm - gainDbi + fixedDb - isolationDb;
 }
 
 /** What was ranked as on a flat map, by the geodesic. */
-export function exactly({ to, toAim }: Ear, { sender, own, fixedDb, dbm: flatDbm, isOnMast }: Found): Candidate {
+export function exactly(
+  { to, aim: aimOfEar }: Ear,
+  { sender, own, fixedDb, dbm: flatDbm, isOnMast }: Found,
+): Candidate {
   const { end, aim, told, turnName } = sender;
   const { frequencyMHz, beamDbm } = own;
+  const toAim = aimOfEar();
   // Candidates are written out, as all is that a large plan keeps by the ten thousand: what is spread has a shape of its own each.
   if (isOnMast) return { told, turnName, flatDbm, dbm: flatDbm, gainsDb: 0, fromAim: aim, toAim, bearingDeg: null };
   const line = inverseGeodesic(end.place, to.place);

@@ -4,5 +4,5 @@ export { heardTape, type HeardTape } from "./heardTape";
 export { emittersHeard } from "./emitters";
 export { earsOf, hearingAfter, hearingAt, type Hearing, type KnownProfile } from "./hearing";
 export { outsiderEnd, transmitterAt } from "./outsiders";
-export { airSteps, type Air } from "./senders";
+export { airOf, airSteps, type Air } from "./senders";
 export { listeningIn, type Listening } from "./listening";

@@ -36,7 +36,8 @@ export function listeningIn(world: World, known: Air | null = null): Listening {
 export interface Ear {
   link: Link;
   to: LinkEnd;
-  toAim: Aim;
+  /** Where it looks; worked out when somebody is first asked for by it. */
+  aim: () => Aim;
   listensMHz: number;
   /** Cable and wall of its own, dB. */
   ownLossDb: number;
@@ -61,16 +62,21 @@ export function listensOnMHz({ radio, model }: Pick<LinkEnd, "radio" | "model">,
 
 /** An end of a link as it listens. */
 export function earOf({ world, mostShareOf }: Listening, link: Link, to: LinkEnd): Ear {
-  const toAim = aimOf(world, to, to.radio.id === link.aRadioId ? link.bRadioId : link.aRadioId);
+  let known: Aim | null = null;
+  const aim = () => (known ??= aimOf(world, to, to.radio.id === link.aRadioId ? link.bRadioId : link.aRadioId));
   const listensMHz = listensOnMHz(to, link);
   const { widthMHz, polarization, azimuthDeg } = to.radio;
-  const asked = { frequencyMHz: listensMHz, widthMHz, polarization, headingDeg: azimuthDeg ?? toAim.bearingDeg };
+  const onItsChannel = () =>
+    channelNoise(to.scans, {
+      ...{ frequencyMHz: listensMHz, widthMHz, polarization },
+      headingDeg: azimuthDeg ?? aim().bearingDeg,
+    });
   return {
     link,
     to,
-    toAim,
+    aim,
     listensMHz,
-    isScanned: world.outsiders.size > 0 && channelNoise(to.scans, asked) !== null,
+    isScanned: world.outsiders.size > 0 && onItsChannel() !== null,
     ownLossDb: to.radio.cableLossDb + wallDb(to, to.radio.frequencyMHz / 1000),
     leastDbm: thermalDbmAt(to) - UNHEARD_DB - (receiveBeamOf(to)?.gainDb ?? 0),
     mostShareOf,

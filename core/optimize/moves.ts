@@ -1,7 +1,7 @@
 import { inverseGeodesic } from "../geodesy";
 import type { ProfileSource } from "../outcome";
-import { radiosBySite, setPatch, type Patch, type Radio, type Subscriber, type World } from "../plan";
-import { attachTo, bestSector } from "../propose";
+import { setPatch, type Patch, type Radio, type Subscriber, type World } from "../plan";
+import { attachTo, bestSector, choosingIn } from "../propose";
 import { bestHeading, bestTilt, gainTable, headingTable, tiltTable, type GainRow } from "../sectors";
 import { figure } from "../words";
 
@@ -95,14 +95,14 @@ export function* customerMoves(
   unserved: readonly Subscriber[],
   makeId: () => string,
 ): Generator<Move> {
-  const bySite = radiosBySite(world);
+  const choosing = choosingIn(world);
   for (const subscriber of unserved) {
     const sites = siteIds
       .flatMap((id) => world.sites.get(id) ?? [])
       .sort((x, y) => inverseGeodesic(x, subscriber).distanceM - inverseGeodesic(y, subscriber).distanceM)
       .slice(0, MOST_SITES_TRIED);
     for (const site of sites) {
-      const sector = bestSector(world, site.id, site, subscriber, bySite);
+      const sector = bestSector(world, site, subscriber, choosing);
       const isThere =
         sector &&
         [...world.links.values()].some(

@@ -1,5 +1,5 @@
 import { patternLossDb, peakGainDbi, type AntennaModel, type Polarization } from "../antenna";
-import { signedAngleDeg, type Place } from "../geodesy";
+import { KM_PER_DEG, signedAngleDeg, type Place } from "../geodesy";
 import type { Patch, Radio, Subscriber, World } from "../plan";
 import { freeSpaceLossDb, thermalNoiseDbm } from "../propagation";
 import { finished, type Steps } from "../steps";
@@ -8,7 +8,6 @@ import { finished, type Steps } from "../steps";
 const NOISE_FIGURE_DB = 6;
 /** Beyond the horizon of any mast nothing is heard, km. */
 const FARTHEST_KM = 40;
-const KM_PER_DEG = 111.2;
 
 /** The shorter way round from one longitude to another, degrees. */
 const eastDeg = (fromDeg: number, toDeg: number) => {

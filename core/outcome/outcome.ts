@@ -1,4 +1,4 @@
-import { earsOf, listeningIn } from "../interference";
+import { earsOf, listeningIn, type Air } from "../interference";
 import { answerLink, isServed, steadyMbps, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
 import { costOf } from "../kit";
 import { linkEnds, type Link, type World } from "../plan";
@@ -47,9 +47,13 @@ export function answerOf(
   });
 }
 
-/** Answers links of one world over one ground: what is on its air is gathered once for all of them. */
-export function answering(world: World, profileBetween: ProfileSource): (link: Link) => LinkAnswer {
-  const hears = earsOf(listeningIn(world), profileBetween);
+/** Answers links of one world over one ground: what is on its air is gathered once for all of them, where it is not known yet. */
+export function answering(
+  world: World,
+  profileBetween: ProfileSource,
+  air: Air | null = null,
+): (link: Link) => LinkAnswer {
+  const hears = earsOf(listeningIn(world, air), profileBetween);
   return (link) => answerOf(world, link, profileBetween, hears(link));
 }
 

@@ -1,5 +1,5 @@
 import { peakGainDbi } from "../antenna";
-import type { Place } from "../geodesy";
+import { flatM, type Place } from "../geodesy";
 import { endOf, linksOn, mergePatches, radioPatches, type Patch, type LinkEnd, type Radio, type World } from "../plan";
 import { isChannelInBand } from "../radio";
 import { ruleSetOf, type Rule, type RuleFlag } from "../regulation";
@@ -136,22 +136,27 @@ export function quietChannelsMHz(
   );
   const most = Math.max(sends(preferredMHz), ...open.map(sends));
   const choices = [preferredMHz, ...open].filter((centre) => sends(centre) > most - 0.5);
-  const disturbance = new Map(choices.map((centre) => [centre, 0]));
-  for (const radio of world.radios.values()) {
-    const site = radio.siteId === null ? undefined : world.sites.get(radio.siteId);
+  // Of many radios most share their channels: how far one reaches into each choice is worked out once.
+  const loudness = new Map<string, { centreMHz: number; txWidthMHz: number; sum: number }>();
+  for (const { siteId, frequencyMHz: centreMHz, widthMHz: txWidthMHz, txPowerDbm } of world.radios.values()) {
+    const site = siteId === null ? undefined : world.sites.get(siteId);
     if (!site) continue;
     let weight = 0;
     for (const place of places) weight += 1 / Math.max(MAST_AS_M, flatM(site, place)) ** 2;
-    for (const [centre, sum] of disturbance) {
-      const couplingDb = channelCouplingDb({
-        offsetMHz: radio.frequencyMHz - centre,
-        txWidthMHz: radio.widthMHz,
-        rxWidthMHz: widthMHz,
-        rejectionDb: model.adjacentRejectionDb,
-      });
-      disturbance.set(centre, sum + weight * 10 ** ((couplingDb + radio.txPowerDbm) / 10));
-    }
+    const key = `${centreMHz} ${txWidthMHz}`;
+    const known = loudness.get(key) ?? { centreMHz, txWidthMHz, sum: 0 };
+    known.sum += weight * 10 ** (txPowerDbm / 10);
+    loudness.set(key, known);
   }
+  const disturbance = new Map(choices.map((centre) => [centre, 0]));
+  for (const { centreMHz, txWidthMHz, sum } of loudness.values())
+    for (const [centre, before] of disturbance) {
+      const couplingDb = channelCouplingDb({
+        offsetMHz: centreMHz - centre,
+        ...{ txWidthMHz, rxWidthMHz: widthMHz, rejectionDb: model.adjacentRejectionDb },
+      });
+      disturbance.set(centre, before + sum * 10 ** (couplingDb / 10));
+    }
   // What differs by a hair is the same: then the preferred one, or the lower, comes first.
   const level = (sum: number) => Math.round(Math.log10(sum + Number.MIN_VALUE) * 1000);
   const [quietest, ...others] = [...disturbance].sort(([, x], [, y]) => level(x) - level(y)).map(([centre]) => centre);
@@ -159,13 +164,6 @@ export function quietChannelsMHz(
 }
 
 export const quietestChannelMHz = (...ask: Parameters<typeof quietChannelsMHz>): number => quietChannelsMHz(...ask)[0];
-
-/** Distance as on a flat map, m: enough to rank by. */
-function flatM(x: Place, y: Place): number {
-  const north = (x.latDeg - y.latDeg) * 111_195;
-  const east = (x.lonDeg - y.lonDeg) * 111_195 * Math.cos((x.latDeg * Math.PI) / 180);
-  return Math.hypot(north, east);
-}
 
 /** A radio's name with those that follow it: "North sector and its 6 customers". */
 export function groupName(world: World, aRadioId: string): string {

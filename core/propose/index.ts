@@ -7,6 +7,7 @@ export {
   quietestChannelMHz,
   type OpenStretch,
 } from "./channels";
+export { choosingIn, type Choosing } from "./choosing";
 export {
   attachTo,
   attachToSite,

@@ -85,7 +85,7 @@ test("a sector that looks away is left alone: a new one is turned to the custome
   const made = valley(0, (rows) => void (radioIn(rows, "sector").azimuthDeg = 275));
   const farm = made.world.subscribers.get("farm")!;
   const west = made.world.sites.get("west")!;
-  expect(bestSector(made.world, "west", west, farm)).toBeNull();
+  expect(bestSector(made.world, west, farm)).toBeNull();
   const [sector, client] = radiosOf(made.world, access(made.world)!) as [Radio, Radio];
   expect(sector).toMatchObject({ role: "sector", siteId: "west", heightM: 40, tiltDownDeg: 0 });
   expect(sector.azimuthDeg).toBe(Math.round(inverseGeodesic(west, farm).azimuthDeg));
@@ -101,8 +101,8 @@ test("of two sectors the one that sees the customer best serves him", () => {
   const farm = world.subscribers.get("farm")!;
   const bearing = inverseGeodesic(west, farm).azimuthDeg;
   const nearer = Math.abs(bearing - 95) < Math.abs(bearing - 96) ? "sector" : "better";
-  expect(bestSector(world, "west", west, farm)!.id).toBe(nearer);
-  expect(bestSector(world, "east", world.sites.get("east")!, farm)).toBeNull();
+  expect(bestSector(world, west, farm)!.id).toBe(nearer);
+  expect(bestSector(world, world.sites.get("east")!, farm)).toBeNull();
 });
 
 test("a customer's antenna hangs no higher than his roof allows", () => {

@@ -1,11 +1,10 @@
-import { patternLossDb, peakGainDbi, type AntennaModel } from "../antenna";
-import { inverseGeodesic, signedAngleDeg, type Place } from "../geodesy";
+import { patternLossDb, peakGainDbi } from "../antenna";
+import { inverseGeodesic, signedAngleDeg, type Geodesic, type Place } from "../geodesy";
 import {
   endOf,
   LONGEST_NAME,
   putPatch,
   radioPatches,
-  radiosBySite,
   setPatch,
   untuned,
   type Link,
@@ -21,6 +20,7 @@ import { wantedMarginDb } from "../link";
 import { freeSpaceLossDb } from "../propagation";
 import { sensitivityDbm, type RadioModel } from "../radio";
 import { quietestChannelMHz } from "./channels";
+import { choosingIn, type Choosing, type Kit, type Sending } from "./choosing";
 import { antennasFor, powerWithinCapDbm, radioModelsFor } from "../kit";
 
 /** Loss off a sector's boresight, dB, up to which a new customer is still given to it. */
@@ -46,33 +46,20 @@ interface FarEnd {
 }
 
 /** The cheapest antenna that reaches over open ground with the wanted margin and a reserve; the largest if none does. */
-function antennaThatReaches(
+function thatReaches(
   world: World,
-  model: RadioModel,
-  antennas: AntennaModel[],
-  { frequencyMHz, widthMHz }: { frequencyMHz: number; widthMHz: number },
-  role: Radio["role"],
-  far: FarEnd,
-): AntennaModel {
-  const pathDb = freeSpaceLossDb({
-    distanceKm: Math.max(0.001, far.distanceM / 1000),
-    frequencyGHz: frequencyMHz / 1000,
-  });
-  const wanted = wantedMarginDb(world.plan, frequencyMHz) + TERRAIN_RESERVE_DB;
-  const gain = (antenna: AntennaModel) => peakGainDbi(antenna, frequencyMHz);
-  const reaches = (antenna: AntennaModel) => {
-    const power = powerWithinCapDbm(
-      world,
-      model,
-      antenna,
-      { frequencyMHz, widthMHz, cableLossDb: 0 },
-      role === "bridge" ? "ptp" : "ptmp",
-    );
-    const farGain = far.gainDbi === "same" ? gain(antenna) : far.gainDbi;
-    return power + gain(antenna) - pathDb + farGain - sensitivityDbm(model, widthMHz) >= wanted;
-  };
-  const largest = antennas.reduce((best, antenna) => (gain(antenna) > gain(best) ? antenna : best));
-  return antennas.find(reaches) ?? largest;
+  { model, widthMHz, sendingOn }: Kit,
+  frequencyMHz: number,
+  { distanceM, gainDbi: farDbi }: FarEnd,
+): Sending {
+  const pathDb = freeSpaceLossDb({ distanceKm: Math.max(0.001, distanceM / 1000), frequencyGHz: frequencyMHz / 1000 });
+  const wantedDbm =
+    sensitivityDbm(model, widthMHz) + wantedMarginDb(world.plan, frequencyMHz) + TERRAIN_RESERVE_DB + pathDb;
+  const all = sendingOn(frequencyMHz);
+  return (
+    all.find(({ gainDbi, powerDbm }) => powerDbm + gainDbi + (farDbi === "same" ? gainDbi : farDbi) >= wantedDbm) ??
+    all.reduce((best, one) => (one.gainDbi > best.gainDbi ? one : best))
+  );
 }
 
 function newRadio(
@@ -92,34 +79,18 @@ function newRadio(
     quietFor?: readonly Place[];
   },
   far: FarEnd | null,
+  { kitFor } = choosingIn(world),
 ): Radio | null {
-  const model = radioModelsFor(world, role, channel.frequencyMHz).find(
-    (m) => channel.widthMHz === undefined || m.widthsMHz.includes(channel.widthMHz),
-  );
-  const fitting = antennasFor(world, role, channel.frequencyMHz, model);
-  // A new sector is turned to its first customer: what cannot be turned hears everybody and is the last resort.
-  const turnable = fitting.filter(({ shape }) => shape !== "omni");
-  const antennas = role === "sector" && turnable.length > 0 ? turnable : fitting;
-  if (!model || antennas.length === 0) return null;
-  const widthMHz = channel.widthMHz ?? (model.widthsMHz.includes(20) ? 20 : model.widthsMHz[0]!);
-  const { quietFor } = channel;
-  if (quietFor)
-    channel = {
-      ...channel,
-      frequencyMHz: quietestChannelMHz(
-        world,
-        quietFor,
-        { model, antenna: antennas[0]! },
-        widthMHz,
-        channel.frequencyMHz,
-        role === "bridge" ? "ptp" : "ptmp",
-      ),
-    };
-  const antenna = far
-    ? antennaThatReaches(world, model, antennas, { frequencyMHz: channel.frequencyMHz, widthMHz }, role, far)
-    : antennas[0]!;
+  const kit = kitFor(role, channel.frequencyMHz, channel.widthMHz);
+  if (!kit) return null;
+  const { model, widthMHz, antennas } = kit;
+  const use = role === "bridge" ? "ptp" : "ptmp";
+  const frequencyMHz = channel.quietFor
+    ? quietestChannelMHz(world, channel.quietFor, { model, antenna: antennas[0] }, widthMHz, channel.frequencyMHz, use)
+    : channel.frequencyMHz;
+  const { antenna, powerDbm } = far ? thatReaches(world, kit, frequencyMHz, far) : kit.sendingOn(frequencyMHz)[0];
   const id = makeId();
-  const radio: Radio = {
+  return {
     id,
     planId: world.plan.id,
     siteId: "siteId" in owner ? owner.siteId : null,
@@ -133,40 +104,33 @@ function newRadio(
     tiltDownDeg: null,
     polarization: channel.polarization ?? "HV",
     carrierId: channel.carrierId ?? id,
-    frequencyMHz: channel.frequencyMHz,
+    frequencyMHz,
     widthMHz,
-    txPowerDbm: 0,
+    txPowerDbm: powerDbm,
     ...COMMON,
     injector: model.powerInput,
     ...USUAL_CABLING,
   };
-  radio.txPowerDbm = powerWithinCapDbm(world, model, antenna, radio, role === "bridge" ? "ptp" : "ptmp");
-  return radio;
 }
 
-/** The radios of a plan by their sites; whoever asks for many places hands them over. */
-type BySite = ReadonlyMap<string, readonly Radio[]>;
-
-/** The site's sector that sees a place best, if any holds it within its edge. */
+/** The site's sector that sees a place best, if any holds it within its edge; `way` is the way there from the site. */
 export function bestSector(
   world: World,
-  siteId: string,
-  site: Place,
+  site: Site,
   place: Place,
-  bySite: BySite = radiosBySite(world),
+  { bySite, kitFor }: Choosing = choosingIn(world),
+  { azimuthDeg: bearing }: Pick<Geodesic, "azimuthDeg"> = inverseGeodesic(site, place),
 ): Radio | null {
-  const bearing = inverseGeodesic(site, place).azimuthDeg;
   let best: Radio | null = null;
   let bestLoss = SECTOR_EDGE_DB;
-  for (const radio of bySite.get(siteId) ?? []) {
+  for (const radio of bySite.get(site.id) ?? []) {
     if (radio.role !== "sector") continue;
     const antenna = world.antennaModels.get(radio.antennaModelId);
-    if (!antenna || radioModelsFor(world, "subscriber", radio.frequencyMHz).length === 0) continue;
+    if (!antenna) continue;
     const loss = patternLossDb(antenna, radio.polarization, signedAngleDeg(bearing - (radio.azimuthDeg ?? bearing)), 0);
-    if (loss <= bestLoss) {
-      best = radio;
-      bestLoss = loss;
-    }
+    if (loss > bestLoss || !kitFor("subscriber", radio.frequencyMHz)) continue;
+    best = radio;
+    bestLoss = loss;
   }
   return best;
 }
@@ -180,19 +144,26 @@ export function proposeAccess(
   site: Site,
   subscriber: Subscriber,
   makeId: () => string,
-  bySite: BySite = radiosBySite(world),
+  choosing: Choosing = choosingIn(world),
+  way: Geodesic = inverseGeodesic(site, subscriber),
 ): Patch[] | null {
-  const known = bestSector(world, site.id, site, subscriber, bySite);
-  if (known) return proposeClient(world, known, subscriber, makeId);
-  const sector = sectorTowards(world, site, subscriber, makeId);
+  const known = bestSector(world, site, subscriber, choosing, way);
+  if (known) return proposeClient(world, known, subscriber, way.distanceM, makeId, choosing);
+  const sector = sectorTowards(world, site, subscriber, way, makeId);
   const put = sector && radioPatches(world, sector);
-  const client = sector && proposeClient(world, sector, subscriber, makeId);
+  const client = sector && proposeClient(world, sector, subscriber, way.distanceM, makeId, choosing);
   return put && client && [...put, ...client];
 }
 
 /** A sector turned to one customer; null when the library has no kit for one. */
-function sectorTowards(world: World, site: Site, subscriber: Subscriber, makeId: () => string): Radio | null {
-  const azimuthDeg = Math.round(inverseGeodesic(site, subscriber).azimuthDeg) % 360;
+function sectorTowards(
+  world: World,
+  site: Site,
+  subscriber: Subscriber,
+  way: Geodesic,
+  makeId: () => string,
+): Radio | null {
+  const azimuthDeg = Math.round(way.azimuthDeg) % 360;
   const name = `Sector ${subscriber.name}`.slice(0, LONGEST_NAME);
   return newSector(world, site, name, azimuthDeg, [site, subscriber], makeId);
 }
@@ -262,7 +233,10 @@ export function attachTo(
     ({ bRadioId }) => world.radios.get(bRadioId)?.subscriberId === subscriber.id,
   );
   if (!link) {
-    const patches = proposeClient(world, sector, subscriber, makeId);
+    const site = world.sites.get(sector.siteId ?? "");
+    const distanceM = site && inverseGeodesic(site, subscriber).distanceM;
+    const patches =
+      distanceM === undefined ? null : proposeClient(world, sector, subscriber, distanceM, makeId, choosingIn(world));
     return patches && { patches, linkId: patches.at(-1)!.id };
   }
   const client = clientOnSector(world, endOf(world, link.bRadioId), sector);
@@ -287,17 +261,23 @@ export function attachToSite(
   subscriber: Subscriber,
   makeId: () => string,
 ): { patches: Patch[]; linkId: string } | null {
-  const known = bestSector(world, site.id, site, subscriber);
+  const way = inverseGeodesic(site, subscriber);
+  const known = bestSector(world, site, subscriber, choosingIn(world), way);
   if (known) return attachTo(world, known, subscriber, makeId);
-  const sector = sectorTowards(world, site, subscriber, makeId);
+  const sector = sectorTowards(world, site, subscriber, way, makeId);
   const attached = sector && attachTo(world, sector, subscriber, makeId);
   return attached && { ...attached, patches: [...radioPatches(world, sector!), ...attached.patches] };
 }
 
 /** A first radio for a customer on a sector, which need not be in the plan yet, and its link; the link comes last. */
-function proposeClient(world: World, sector: Radio, subscriber: Subscriber, makeId: () => string): Patch[] | null {
-  const site = world.sites.get(sector.siteId ?? "");
-  if (!site) return null;
+function proposeClient(
+  world: World,
+  sector: Radio,
+  subscriber: Subscriber,
+  distanceM: number,
+  makeId: () => string,
+  choosing: Choosing,
+): Patch[] | null {
   const sectorAntenna = world.antennaModels.get(sector.antennaModelId)!;
   const sectorGainDbi = peakGainDbi(sectorAntenna, sector.frequencyMHz) - SECTOR_EDGE_DB / 2;
   const client = newRadio(
@@ -308,7 +288,8 @@ function proposeClient(world: World, sector: Radio, subscriber: Subscriber, make
     `${subscriber.name} radio`,
     Math.min(subscriber.antennaHeightM, subscriber.maxHeightM),
     sector,
-    { distanceM: inverseGeodesic(site, subscriber).distanceM, gainDbi: sectorGainDbi },
+    { distanceM, gainDbi: sectorGainDbi },
+    choosing,
   );
   if (!client) return null;
   return [putPatch("radios", untuned(client)), linkPatch(world, makeId, "access", sector.id, client.id)];

@@ -125,25 +125,30 @@ const widthDeg = (antenna: AntennaModel) => {
 
 /** As few headings as hold every customer within an antenna's −6 dB edges, each in the middle of those whom it holds. */
 export function headingsFor(bearingsDeg: readonly number[], width: number): number[] {
-  const round = [...bearingsDeg].map(normalizeAzimuthDeg).sort((x, y) => x - y);
-  if (round.length === 0) return [];
-  let best: number[] | null = null;
-  // Begun after each customer once: where the circle is cut decides how many are needed.
-  for (let start = 0; start < round.length; start++) {
-    const onward = round.map((_, i) => {
-      const bearing = round[(start + i) % round.length]!;
-      return bearing + (bearing < round[start]! ? 360 : 0);
-    });
-    const headings: number[] = [];
-    for (let i = 0; i < onward.length;) {
-      const first = onward[i]!;
-      let last = first;
-      while (i < onward.length && onward[i]! - first <= width) last = onward[i++]!;
-      headings.push(Math.round(normalizeAzimuthDeg((first + last) / 2)));
-    }
-    if (!best || headings.length < best.length) best = headings;
+  const round = bearingsDeg.map(normalizeAzimuthDeg).sort((x, y) => x - y);
+  const all = round.length;
+  /** Bearing of a customer counted on round the circle, degrees. */
+  const bearing = (i: number) => round[i % all]! + 360 * Math.floor(i / all);
+  // Whom a sector that begins at each customer does not hold any more.
+  const beyond = new Int32Array(all);
+  for (let i = 0, end = 0; i < all; i++) {
+    while (end < i + all && bearing(end) - bearing(i) <= width) end++;
+    beyond[i] = end;
   }
-  return best!;
+  const after = (i: number) => beyond[i % all]! + all * Math.floor(i / all);
+  // Begun at each customer once: where the circle is cut decides how many are needed.
+  let [best, fewest] = [0, Infinity];
+  for (let start = 0; start < all; start++) {
+    let count = 0;
+    for (let i = start; i < start + all; i = after(i)) count++;
+    if (count < fewest) [best, fewest] = [start, count];
+  }
+  const headings: number[] = [];
+  for (let i = best; i < best + all; i = after(i)) {
+    const last = Math.min(after(i), best + all) - 1;
+    headings.push(Math.round(normalizeAzimuthDeg((bearing(i) + bearing(last)) / 2)));
+  }
+  return headings;
 }
 
 /** The antenna of some shape with which as few and as cheap sectors as possible hold everybody. */

@@ -1,19 +1,9 @@
 import { answering, type ProfileSource } from "../outcome";
-import { proposeAccess, proposeBridge } from "../propose";
-import { inverseGeodesic, type Place } from "../geodesy";
+import { choosingIn, proposeAccess, proposeBridge, type Choosing } from "../propose";
+import type { Air } from "../interference";
+import { inverseGeodesic, type Geodesic, type Place } from "../geodesy";
 import { isServed, wantedMarginDb, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
-import {
-  endOf,
-  linkEnds,
-  radiosBySite,
-  tuned,
-  type Patch,
-  type Link,
-  type Radio,
-  type Site,
-  type Subscriber,
-  type World,
-} from "../plan";
+import { endOf, linkEnds, tuned, type Patch, type Link, type Site, type Subscriber, type World } from "../plan";
 
 /** How one place sees another, tried with kit of the library. */
 export interface ViewRow {
@@ -47,16 +37,15 @@ type FarPlace = { kind: "site"; row: Site } | { kind: "subscriber"; row: Subscri
 
 /** The patches and the link by which one place would be joined with another; null where the library has no kit. */
 function joiningPatches(
-  world: World,
   from: Site,
   to: FarPlace,
-  makeId: () => string,
-  bySite: View["bySite"],
+  way: Geodesic,
+  { world, choosing, makeId }: View,
 ): { patches: Patch[]; link: Link } | null {
   const patches =
     to.kind === "site"
       ? proposeBridge(world, from, to.row, makeId)
-      : proposeAccess(world, from, to.row, makeId, bySite);
+      : proposeAccess(world, from, to.row, makeId, choosing, way);
   return patches && { patches, link: patches.at(-1)!.put as Link };
 }
 
@@ -69,24 +58,42 @@ interface View {
    */
   trial: World;
   answerIn: (link: Link) => LinkAnswer;
-  bySite: ReadonlyMap<string, readonly Radio[]>;
+  choosing: Choosing;
   makeId: () => string;
 }
 
-function viewOf(world: World, profileBetween: ProfileSource, makeId: () => string): View {
+function viewOf(world: World, profileBetween: ProfileSource, makeId: () => string, air: Air | null = null): View {
   const trial = { ...world, radios: new Map(world.radios), carriers: new Map(world.carriers) };
   // What is put in for a trial has no link, so that it is silent: what is on the air stays the same.
-  return { world, trial, answerIn: answering(trial, profileBetween), bySite: radiosBySite(world), makeId };
+  return { world, trial, answerIn: answering(trial, profileBetween, air), choosing: choosingIn(world), makeId };
 }
 
-/** One pair; `seen` is the one of the two that is looked at. */
-function rowFor(view: View, from: Site, to: FarPlace, seen: FarPlace): ViewRow {
-  const { world, trial, answerIn, makeId } = view;
+/**
+ * A site's view of some places, in their order. They are answered by their bearings: paths beside each other cross the same ground,
+ * which then still lies in the processor's cache; in any other order each costs half as much again.
+ */
+function rowsFrom(view: View, from: Site, places: readonly FarPlace[]): ViewRow[] {
+  const rows = new Array<ViewRow>(places.length);
+  const ways = places.map((to, i) => ({ i, to, way: inverseGeodesic(from, to.row) }));
+  for (const { i, to, way } of ways.sort((x, y) => x.way.azimuthDeg - y.way.azimuthDeg))
+    rows[i] = rowFor(view, from, to, to, way);
+  return rows;
+}
+
+/** One pair; `seen` is the one of the two that is looked at, and `way` the way between them. */
+function rowFor(
+  view: View,
+  from: Site,
+  to: FarPlace,
+  seen: FarPlace,
+  way: Geodesic = inverseGeodesic(from, to.row),
+): ViewRow {
+  const { trial, answerIn } = view;
   const none: ViewRow = {
     id: seen.row.id,
     name: seen.row.name,
     kind: seen.kind,
-    distanceM: inverseGeodesic(from, to.row).distanceM,
+    distanceM: way.distanceM,
     state: "unknown",
     zoneShare: null,
     levelDbm: null,
@@ -97,7 +104,7 @@ function rowFor(view: View, from: Site, to: FarPlace, seen: FarPlace): ViewRow {
     lacks: "",
     missBy: null,
   };
-  const joined = joiningPatches(world, from, to, makeId, view.bySite);
+  const joined = joiningPatches(from, to, way, view);
   if (!joined) return { ...none, lacks: "no fitting kit in the library" };
   for (const { kind, put } of joined.patches) if (kind === "carriers" && put) trial.carriers.set(put.id, put);
   for (const { kind, put } of joined.patches)
@@ -187,23 +194,27 @@ export function viewFromSite(
           [...world.sites.values()].filter(({ id }) => id !== site.id),
         ).map((row) => ({ kind: "site", row }));
   const seen = all.filter((_, i) => i % part.of === part.index);
-  return seen.map((to) => rowFor(view, site, to, to)).sort(byPromise);
+  return rowsFrom(view, site, seen).sort(byPromise);
 }
 
-/** Some subscribers, or some other sites, as one site sees them, in their order; each kind may be empty. */
+/**
+ * Some subscribers, or some other sites, as one site sees them, in their order; each kind may be empty. Whoever looks from many sites
+ * hands over what is on the air.
+ */
 export function viewOfSome(
   world: World,
   site: Site,
   { subscribers = [], sites = [] }: { subscribers?: readonly Subscriber[]; sites?: readonly Site[] },
   profileBetween: ProfileSource,
   makeId: () => string,
+  air: Air | null = null,
 ): ViewRow[] {
-  const view = viewOf(world, profileBetween, makeId);
+  const view = viewOf(world, profileBetween, makeId, air);
   const seen: FarPlace[] = [
     ...subscribers.map((row): FarPlace => ({ kind: "subscriber", row })),
     ...sites.map((row): FarPlace => ({ kind: "site", row })),
   ];
-  return seen.map((to) => rowFor(view, site, to, to));
+  return rowsFrom(view, site, seen);
 }
 
 /** Every site as one subscriber sees them. */

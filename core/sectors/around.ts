@@ -1,4 +1,4 @@
-import { destination, inverseGeodesic, type Place } from "../geodesy";
+import { M_PER_DEG, destination, inverseGeodesic, type Place } from "../geodesy";
 import { tiltDownDeg } from "../aiming";
 import type { Answers } from "../evaluate";
 import type { OwnNoise } from "../link";
@@ -92,7 +92,6 @@ export function siteAround(
   return { siteId: site.id, heightM, radiusM, neighbours, neighbourCount: within.length, customers, heard, horizonDeg };
 }
 
-const M_PER_DEG = 111_195;
 /** A quick look before the geodesic: never false within the radius. */
 function isWithinRoughly(site: Place, one: Place, radiusM: number): boolean {
   const reachDeg = (radiusM * 1.02) / M_PER_DEG;

@@ -2,7 +2,7 @@ import { sectorHeardKm } from "../coverage";
 import { costOf } from "../kit";
 import { answering, fedSites, isLinkServed, type ProfileSource } from "../outcome";
 import { putPatch, setPatch, withPatches, type Patch, type Site, type World } from "../plan";
-import { attachTo, bestSector, proposeBridge } from "../propose";
+import { attachTo, bestSector, choosingIn, proposeBridge } from "../propose";
 import { trySchool } from "../schools";
 import { gainTable } from "../sectors";
 import type { SiteStyle } from "./candidates";
@@ -79,15 +79,16 @@ export function buildSites(
     for (const site of chosen) {
       const known = new Set(planned.radios.keys());
       const customers = customersOf(planned, byServer.get(site.id) ?? []);
-      const held = customers.filter((one) => bestSector(planned, site.id, site, one));
-      for (const one of held)
-        put(attachTo(planned, bestSector(planned, site.id, site, one)!, one, makeId)?.patches ?? []);
-      const others = customers.filter((one) => !held.includes(one));
+      const choosing = choosingIn(planned);
+      const sectors = customers.map((one) => bestSector(planned, site, one, choosing));
+      for (const [i, one] of customers.entries())
+        if (sectors[i]) put(attachTo(planned, sectors[i], one, makeId)?.patches ?? []);
+      const others = customers.filter((_, i) => !sectors[i]);
       const added = trySchool(planned, site, "customers", others, between, makeId)?.patches ?? [];
       // Whatever stands already stays, in use or not.
       put(added.filter(({ remove, id }) => !remove || !world.radios.has(id)));
-      const sectors = [...planned.radios.values()].filter(({ id, role }) => !known.has(id) && role === "sector");
-      for (const sector of sectors) {
+      const fresh = [...planned.radios.values()].filter(({ id, role }) => !known.has(id) && role === "sector");
+      for (const sector of fresh) {
         newSectors.push(sector.id);
         const now = gainTable(planned, sector.id, between).find(
           ({ antennaModelId }) => antennaModelId === sector.antennaModelId,

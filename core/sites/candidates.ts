@@ -1,4 +1,4 @@
-import { inverseGeodesic, type Place } from "../geodesy";
+import { KM_PER_DEG, inverseGeodesic, type Place } from "../geodesy";
 import type { ProfileSource } from "../outcome";
 import { newMast, type Site, type Subscriber, type World } from "../plan";
 import { legShare } from "../search";
@@ -40,7 +40,7 @@ export function terrainCandidates(
 ): Site[] {
   if (wanted.length === 0) return [];
   const bounds = boundsOf(wanted, Math.min(reachKm, MOST_MARGIN_KM) * 1000);
-  const extentKm = Math.max(bounds[3] - bounds[1], 1e-3) * KM_PER_DEGREE;
+  const extentKm = Math.max(bounds[3] - bounds[1], 1e-3) * KM_PER_DEG;
   const blocks = Math.min(MOST_BLOCKS, Math.max(8, Math.ceil((extentKm / reachKm) * BLOCKS_PER_REACH)));
   const judges = wanted.filter((_, i) => i % Math.ceil(wanted.length / MOST_JUDGES) === 0);
   const sites = [...world.sites.values()];
@@ -71,7 +71,6 @@ export function terrainCandidates(
 }
 /** Beyond the outermost customers no wider ring is searched than this, km. */
 const MOST_MARGIN_KM = 5;
-const KM_PER_DEGREE = 111.2;
 const BLOCKS_PER_REACH = 4;
 
 /** Points that see most people, each customer counting less with every point that sees him already. */

@@ -1,8 +1,9 @@
-import { inverseGeodesic } from "../geodesy";
+import { flatM, inverseGeodesic } from "../geodesy";
+import { airOf } from "../interference";
 import { antennasFor, radioModelsFor } from "../kit";
 import type { ProfileSource } from "../outcome";
-import { putPatch, radiosBySite, withPatches, type Site, type Subscriber, type World } from "../plan";
-import { bestSector, DEFAULT_BRIDGE_MHZ, proposeBridge, proposeSector } from "../propose";
+import { putPatch, withPatches, type Site, type Subscriber, type World } from "../plan";
+import { bestSector, choosingIn, DEFAULT_BRIDGE_MHZ, proposeBridge, proposeSector } from "../propose";
 import { headingsFor } from "../schools";
 import { viewOfSome } from "../search";
 import { edgesOf } from "../sectors";
@@ -28,6 +29,9 @@ const withSites = (world: World, sites: readonly Site[]): World =>
     sites.filter(({ id }) => !world.sites.has(id)).map((site) => putPatch("sites", site)),
   );
 
+/** A flat distance longer than a reach by this share lies beyond it on the ellipsoid too. */
+const CERTAINLY_BEYOND = 1.02;
+
 /** Every customer within reach of a site, each by a full answer with kit of the library: by the sector that looks there, or a new one. */
 export function siteReach(
   world: World,
@@ -39,14 +43,16 @@ export function siteReach(
 ): SiteReach {
   const isNew = !world.sites.has(site.id);
   const planned = withSites(world, [site]);
-  const near = customersOf(planned, subscriberIds).filter((one) => {
-    const { distanceM } = inverseGeodesic(site, one);
-    return distanceM > 1 && distanceM <= style.reachKm * 1000;
-  });
-  const bySite = radiosBySite(planned);
+  const reachM = style.reachKm * 1000;
+  const choosing = choosingIn(planned);
   const held: Subscriber[] = [];
   const others: Subscriber[] = [];
-  for (const one of near) (bestSector(planned, site.id, site, one, bySite) ? held : others).push(one);
+  for (const one of customersOf(planned, subscriberIds)) {
+    if (flatM(site, one) > CERTAINLY_BEYOND * reachM) continue;
+    const way = inverseGeodesic(site, one);
+    if (way.distanceM <= 1 || way.distanceM > reachM) continue;
+    (bestSector(planned, site, one, choosing, way) ? held : others).push(one);
+  }
   // One new sector stands for all: without a heading it looks at whoever is asked about.
   const put = others.length > 0 ? proposeSector(planned, site, "", 0, makeId) : null;
   const aiming =
@@ -59,9 +65,11 @@ export function siteReach(
           : patch,
       ),
     );
+  // What is put up for a trial is silent.
+  const air = airOf(planned);
   const rows = [
-    ...viewOfSome(planned, site, { subscribers: held }, between, makeId),
-    ...(aiming ? viewOfSome(aiming, site, { subscribers: others }, between, makeId) : []),
+    ...viewOfSome(planned, site, { subscribers: held }, between, makeId, air),
+    ...(aiming ? viewOfSome(aiming, site, { subscribers: others }, between, makeId, air) : []),
   ];
   const served = new Map(rows.filter((row) => row.served).map((row) => [row.id, row]));
   const bearings = others.flatMap((one) => (served.has(one.id) ? [inverseGeodesic(site, one).azimuthDeg] : []));
@@ -101,13 +109,14 @@ export function clearHops(
   makeId: () => string,
 ): Hop[] {
   const planned = withSites(world, sites);
+  const air = airOf(planned);
   return sites.flatMap((from, i) => {
     if (i % part.of !== part.index) return [];
     const others = sites.flatMap((to, j) => {
       const { distanceM } = inverseGeodesic(from, to);
       return j > i && distanceM > 1 && distanceM <= joinKm * 1000 ? [{ to, j }] : [];
     });
-    const rows = viewOfSome(planned, from, { sites: others.map(({ to }) => to) }, between, makeId);
+    const rows = viewOfSome(planned, from, { sites: others.map(({ to }) => to) }, between, makeId, air);
     return others.flatMap(({ to, j }, k): Hop[] =>
       rows[k]!.served && rows[k]!.state === "clear"
         ? [{ i, j, costEur: bridgePriceEur(planned, from, to, makeId) }]

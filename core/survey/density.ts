@@ -1,3 +1,4 @@
+import { KM_PER_DEG } from "../geodesy";
 /** Subscribers counted on a grid of squares. */
 export interface DensityCell {
   westDeg: number;
@@ -8,8 +9,6 @@ export interface DensityCell {
   perKm2: number;
   demandMbps: number;
 }
-
-const KM_PER_DEG = 111.195;
 
 /**
  * Counts subscribers on squares of `cellKm`, only those that hold any, densest first. Squares lie on a fixed grid of

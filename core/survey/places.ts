@@ -1,3 +1,4 @@
+import { M_PER_DEG } from "../geodesy";
 import KDBush from "kdbush";
 import {
   fieldsSet,
@@ -41,8 +42,6 @@ export interface PlaceVerdict {
   /** Null where the place is kept already as it stands. */
   patch: Patch | null;
 }
-
-const METRES_PER_DEG = 111_195;
 
 /** Fields that a file and the plan call alike: what the file says, else what is known. */
 function saidOrKnown<K extends keyof ReadPlace>(
@@ -88,8 +87,8 @@ function nearFinder(places: readonly { name: string; latDeg: number; lonDeg: num
   const tree = new KDBush(Math.max(1, places.length));
   if (places.length === 0) tree.add(1e9, 1e9);
   const middle = (places[0]?.latDeg ?? 0) * (Math.PI / 180);
-  const x = (lonDeg: number) => lonDeg * METRES_PER_DEG * Math.cos(middle);
-  const y = (latDeg: number) => latDeg * METRES_PER_DEG;
+  const x = (lonDeg: number) => lonDeg * M_PER_DEG * Math.cos(middle);
+  const y = (latDeg: number) => latDeg * M_PER_DEG;
   for (const { latDeg, lonDeg } of places) tree.add(x(lonDeg), y(latDeg));
   tree.finish();
   return (latDeg: number, lonDeg: number) =>

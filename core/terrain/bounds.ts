@@ -1,3 +1,4 @@
+import { M_PER_DEG } from "../geodesy";
 /** West, south, east and north edge, degrees. */
 export type Bounds = [westDeg: number, southDeg: number, eastDeg: number, northDeg: number];
 
@@ -16,7 +17,7 @@ export function boundsOf(places: readonly { latDeg: number; lonDeg: number }[], 
     west = Math.min(...shifted);
     east = Math.max(...shifted);
   }
-  const latMargin = marginM / 111_195;
+  const latMargin = marginM / M_PER_DEG;
   const lonMargin = latMargin / Math.max(0.05, Math.cos((((south + north) / 2) * Math.PI) / 180));
   return [west - lonMargin, south - latMargin, east + lonMargin, north + latMargin];
 }

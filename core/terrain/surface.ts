@@ -1,3 +1,4 @@
+import { M_PER_DEG } from "../geodesy";
 /** What stands on the ground; the code is what cover rasters store. */
 /** "wood" and "windbreak" shed their leaves, "evergreen" keeps them. */
 export const COVER_KINDS = ["open", "water", "wood", "windbreak", "building", "evergreen"] as const;
@@ -122,8 +123,8 @@ export function coverCodeIn(surface: Surface, column: number, row: number): numb
 /** Length of a cell's shorter side in metres, the spacing at which a profile loses nothing. */
 export function cellSizeM(frame: GridFrame): number {
   const middleLatDeg = frame.northDeg - (frame.rows * frame.cellLatDeg) / 2;
-  const northSouthM = frame.cellLatDeg * 111_195;
-  const eastWestM = frame.cellLonDeg * 111_195 * Math.cos((middleLatDeg * Math.PI) / 180);
+  const northSouthM = frame.cellLatDeg * M_PER_DEG;
+  const eastWestM = frame.cellLonDeg * M_PER_DEG * Math.cos((middleLatDeg * Math.PI) / 180);
   return Math.min(northSouthM, eastWestM);
 }
 

@@ -1,8 +1,8 @@
+import { M_PER_DEG } from "#core/geodesy";
 import { TILE_CELLS, tilesAcross, tilesDown, type GridFrame, type TerrainTile } from "#core/terrain";
 import { RasterError } from "./error";
 import { type RasterSource } from "./source";
 
-const METRES_PER_DEG = 111_195;
 /** Spacing of the cells whose place is worked out exactly; between them it runs straight, off by under a hundredth of a cell. */
 const LATTICE = 16;
 /** Rows of a source held at once, in cells: what a turned system may need for one row of tiles. */
@@ -45,7 +45,7 @@ export function layerFrame(source: RasterSource): GridFrame {
   }
   const middle = Math.cos((((southDeg + northDeg) / 2) * Math.PI) / 180);
   const cellM = Math.hypot(...offsetM(source)) / Math.SQRT2;
-  const cellLatDeg = cellM / METRES_PER_DEG;
+  const cellLatDeg = cellM / M_PER_DEG;
   const cellLonDeg = cellLatDeg / Math.max(0.05, middle);
   return {
     westDeg,
@@ -63,7 +63,7 @@ function offsetM({ columns, rows, west, north, cellX, cellY, crs }: RasterSource
   const y = north - (rows / 2) * cellY;
   const [lon1, lat1] = crs.toLonLat([x, y]);
   const [lon2, lat2] = crs.toLonLat([x + cellX, y - cellY]);
-  return [(lon2 - lon1) * METRES_PER_DEG * Math.cos((lat1 * Math.PI) / 180), (lat1 - lat2) * METRES_PER_DEG];
+  return [(lon2 - lon1) * M_PER_DEG * Math.cos((lat1 * Math.PI) / 180), (lat1 - lat2) * M_PER_DEG];
 }
 
 /** What becomes of a value: a height, or a class of cover with its height. */

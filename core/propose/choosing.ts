@@ -1,0 +1,73 @@
+import { peakGainDbi, type AntennaModel } from "../antenna";
+import { antennasFor, powerWithinCapDbm, radioModelsFor } from "../kit";
+import { radiosBySite, type Radio, type World } from "../plan";
+import type { RadioModel } from "../radio";
+
+/** An antenna on a channel, with what the caps leave its radio to send. */
+export interface Sending {
+  antenna: AntennaModel;
+  gainDbi: number;
+  powerDbm: number;
+}
+
+/** A radio of the library for some role, with the antennas that can go with it, cheapest first. */
+export interface Kit {
+  model: RadioModel;
+  widthMHz: number;
+  antennas: readonly [AntennaModel, ...AntennaModel[]];
+  /** The same antennas on a frequency. */
+  sendingOn: (frequencyMHz: number) => readonly [Sending, ...Sending[]];
+}
+
+/** What every proposal in one world comes back to, each part looked up once: made for whoever asks about many places. */
+export interface Choosing {
+  bySite: ReadonlyMap<string, readonly Radio[]>;
+  /** The first kit for a role and frequency, of a width or of the usual one; null where the library has none. */
+  kitFor: (role: Radio["role"], frequencyMHz: number, widthMHz?: number) => Kit | null;
+}
+
+export function choosingIn(world: World): Choosing {
+  const known = new Map<string, Kit | null>();
+  return {
+    bySite: radiosBySite(world),
+    kitFor: (role, frequencyMHz, widthMHz) => {
+      const key = `${role} ${frequencyMHz} ${widthMHz ?? ""}`;
+      let kit = known.get(key);
+      if (kit === undefined) known.set(key, (kit = firstKit(world, role, frequencyMHz, widthMHz)));
+      return kit;
+    },
+  };
+}
+
+function firstKit(world: World, role: Radio["role"], frequencyMHz: number, widthMHz?: number): Kit | null {
+  const model = radioModelsFor(world, role, frequencyMHz).find(
+    (one) => widthMHz === undefined || one.widthsMHz.includes(widthMHz),
+  );
+  if (!model) return null;
+  const fitting = antennasFor(world, role, frequencyMHz, model);
+  // A new sector is turned to its first customer: what cannot be turned hears everybody and is the last resort.
+  const turnable = fitting.filter(({ shape }) => shape !== "omni");
+  const [cheapest, ...others] = role === "sector" && turnable.length > 0 ? turnable : fitting;
+  if (!cheapest) return null;
+  const usedMHz = widthMHz ?? (model.widthsMHz.includes(20) ? 20 : model.widthsMHz[0]!);
+  const sending = new Map<number, readonly [Sending, ...Sending[]]>();
+  return {
+    model,
+    widthMHz: usedMHz,
+    antennas: [cheapest, ...others],
+    sendingOn: (onMHz) => {
+      let all = sending.get(onMHz);
+      if (!all) {
+        const on = { frequencyMHz: onMHz, widthMHz: usedMHz, cableLossDb: 0 };
+        const use = role === "bridge" ? "ptp" : "ptmp";
+        const sends = (antenna: AntennaModel): Sending => ({
+          antenna,
+          gainDbi: peakGainDbi(antenna, onMHz),
+          powerDbm: powerWithinCapDbm(world, model, antenna, on, use),
+        });
+        sending.set(onMHz, (all = [sends(cheapest), ...others.map(sends)]));
+      }
+      return all;
+    },
+  };
+}
