@@ -49,22 +49,37 @@ const RAYS_PER_RIM_CELL = 2;
 /** Rays from the middle to the rim. */
 export const raysOf = ({ rings }: CoverageGrid): number => 8 * rings * RAYS_PER_RIM_CELL;
 
-/** Room for one ray after another. */
-interface RayScratch {
+/**
+ * Room for one ray after another. A class, because V8 compiles for the shape that it sees: of a literal the second one seems to it another,
+ * and what it compiled during the first sweep is thrown away, for good in part (sweeps then take a quarter longer).
+ */
+class RayScratch {
   /** What some steps lose in free space over one, dB, and one divided by them: a division costs several times a product. */
-  decibels: Float64Array;
-  inverse: Float64Array;
+  readonly decibels: Float64Array;
+  readonly inverse: Float64Array;
   /** Levelled heights of the ray's points, bare and with what stands there. */
-  bares: Float64Array;
-  tops: Float64Array;
+  readonly bares: Float64Array;
+  readonly tops: Float64Array;
   /** The cell that each point answers; −1 where another ray does. */
-  owns: Int32Array;
+  readonly owns: Int32Array;
   /** The upper hull of the points since the transmitter's horizon: their steps and levelled heights. */
-  hullStep: Int32Array;
-  hullM: Float64Array;
+  readonly hullStep: Int32Array;
+  readonly hullM: Float64Array;
   /** Points that were the transmitter's horizon once, with their slopes, m a step. */
-  pastStep: Int32Array;
-  pastSlope: Float64Array;
+  readonly pastStep: Int32Array;
+  readonly pastSlope: Float64Array;
+
+  constructor(rings: number) {
+    this.decibels = Float64Array.from({ length: rings + 1 }, (_, step) => 20 * Math.log10(step));
+    this.inverse = Float64Array.from({ length: rings + 1 }, (_, step) => 1 / step);
+    this.bares = new Float64Array(rings + 1);
+    this.tops = new Float64Array(rings + 1);
+    this.owns = new Int32Array(rings + 1);
+    this.hullStep = new Int32Array(rings + 2);
+    this.hullM = new Float64Array(rings + 2);
+    this.pastStep = new Int32Array(rings + 2);
+    this.pastSlope = new Float64Array(rings + 2);
+  }
 }
 
 export function newLosses(grid: CoverageGrid): CellLosses {
@@ -92,17 +107,7 @@ export function sweep(
   to = raysOf(grid),
 ): void {
   const { rings } = grid;
-  const scratch: RayScratch = {
-    decibels: Float64Array.from({ length: rings + 1 }, (_, step) => 20 * Math.log10(step)),
-    inverse: Float64Array.from({ length: rings + 1 }, (_, step) => 1 / step),
-    bares: new Float64Array(rings + 1),
-    tops: new Float64Array(rings + 1),
-    owns: new Int32Array(rings + 1),
-    hullStep: new Int32Array(rings + 2),
-    hullM: new Float64Array(rings + 2),
-    pastStep: new Int32Array(rings + 2),
-    pastSlope: new Float64Array(rings + 2),
-  };
+  const scratch = new RayScratch(rings);
   for (let ray = from; ray < to; ray++) sweepRay(grid, ground, ask, into, ray, scratch);
 }
 
@@ -162,9 +167,10 @@ function rayOf({ rings, cellNorthKm, cellEastKm }: CoverageGrid, ray: number): R
   return {
     stepKm,
     across,
-    majorStride: isSteep ? Math.sign(south) * side : Math.sign(east),
+    majorStride: (isSteep ? Math.sign(south) * side : Math.sign(east)) | 0,
     minorStride: isSteep ? 1 : side,
-    ownRay: Math.round(across * rings * RAYS_PER_RIM_CELL),
+    // Without | 0 a ray's zero may be −0, which is no small whole number to V8: halfway round, what is compiled would be thrown away.
+    ownRay: Math.round(across * rings * RAYS_PER_RIM_CELL) | 0,
     steps: Math.min(rings, Math.floor(mostKm / stepKm)),
   };
 }
@@ -176,14 +182,12 @@ function rayOf({ rings, cellNorthKm, cellEastKm }: CoverageGrid, ray: number): R
 function readRay(
   { rings }: CoverageGrid,
   { groundAmslM, coverHeightM }: GridGround,
-  { stepKm, across, ownRay, steps, ...strides }: Ray,
+  { stepKm, across, majorStride, minorStride, ownRay, steps }: Ray,
   curve: number,
   { bares, tops, owns }: RayScratch,
 ): number {
   const rimRays = (2 * rings * RAYS_PER_RIM_CELL) | 0;
   const ownRays = (2 * ownRay) | 0;
-  const majorStride = strides.majorStride | 0;
-  const minorStride = strides.minorStride | 0;
   const zoneSteps = ZONE_KM / stepKm;
   let along = (rings * (2 * rings + 1) + rings) | 0;
   let columnBefore = 0;
@@ -217,6 +221,100 @@ function readRay(
   return steps;
 }
 
+/** What all cells of one ray have in common. Distances are steps, and slopes metres a step. */
+interface Sight {
+  txM: number;
+  stepKm: number;
+  vFactor: number;
+  /** As on a full answer's samples, a cell apart: points this near behind a receiver are bare, the next beyond has its cover. */
+  coverBack: number;
+  zoneBack: number;
+  firstCoverKm: number;
+  /** Points this near behind are kept out of the hull: what is in the way of them depends on the receiver. */
+  heldBack: number;
+}
+
+function sightOf({ cellNorthKm, cellEastKm }: CoverageGrid, stepKm: number, txM: number, frequencyGHz: number): Sight {
+  const cellKm = Math.min(cellNorthKm, cellEastKm);
+  const firstCoverKm = (Math.floor(ZONE_KM / cellKm + ROUNDING) + 1) * cellKm;
+  const coverBack = Math.max(1, Math.round(firstCoverKm / stepKm)) | 0;
+  return {
+    txM,
+    stepKm,
+    vFactor: 0.002 / (wavelengthM(frequencyGHz) * stepKm),
+    coverBack,
+    zoneBack: Math.max(1, Math.round(ZONE_KM / stepKm)) | 0,
+    firstCoverKm,
+    heldBack: Math.max(coverBack, Math.ceil(firstCoverKm / cellKm - ROUNDING)) | 0,
+  };
+}
+
+/**
+ * Bullington's v for a receiver at `rxM`, whom the transmitter sees under `slope`, by the points behind: the transmitter's horizon so
+ * far, the hull since then, and `past` former horizons.
+ */
+function vAt(
+  { txM, stepKm, vFactor, coverBack, zoneBack, firstCoverKm, heldBack }: Sight,
+  { inverse, bares, tops, hullStep, hullM, pastStep, pastSlope }: RayScratch,
+  step: number,
+  rxM: number,
+  slope: number,
+  txSlope: number,
+  hull: number,
+  past: number,
+): number {
+  // What stands close before the receiver, seen from both ends.
+  let horizon = txSlope;
+  let rxSlope = -Infinity;
+  for (let back = 1; back <= heldBack && back < step; back++) {
+    const overM = back > coverBack ? tops[step - back]! : bares[step - back]!;
+    const fromTx = (overM - txM) * inverse[step - back]!;
+    const fromRx = (overM - rxM) * inverse[back]!;
+    if (fromTx > horizon) horizon = fromTx;
+    if (fromRx > rxSlope) rxSlope = fromRx;
+  }
+  if (step > coverBack && step * stepKm > firstCoverKm + ZONE_KM) {
+    const coverM = tops[step - coverBack]! - bares[step - coverBack]!;
+    const zoneCoverM = tops[step - zoneBack]! - bares[step - zoneBack]!;
+    if (coverM + zoneCoverM > 0) {
+      const back = (zoneCoverM > coverM ? ZONE_KM : firstCoverKm) / stepKm;
+      const overM = zoneCoverM > coverM ? tops[step - zoneBack]! : tops[step - coverBack]!;
+      const fromTx = (overM - txM) / (step - back);
+      const fromRx = (overM - rxM) / back;
+      if (fromTx > horizon) horizon = fromTx;
+      if (fromRx > rxSlope) rxSlope = fromRx;
+    }
+  }
+  if (horizon >= slope) {
+    // Both horizons meet over the path: v² = 0.002 d (St − Str)(Sr + Str)/λ.
+    // Along the hull the slope rises to the tangent's and falls from there on.
+    let tangent = -Infinity;
+    for (let i = hull - 1; i >= 0; i--) {
+      const back = (hullM[i]! - rxM) * inverse[step - hullStep[i]!]!;
+      if (!(back > tangent)) break;
+      tangent = back;
+    }
+    if (tangent > rxSlope) rxSlope = tangent;
+    return Math.sqrt(vFactor * step * (horizon - slope) * Math.max(0, rxSlope + slope));
+  }
+  // In sight: among points once the horizon is the one that reaches farthest into the zone, by (Str − St)² d/(D − d).
+  let least = Infinity;
+  for (let back = 1; back <= heldBack && back < step; back++) {
+    const at = step - back;
+    const overM = back >= coverBack ? tops[at]! : bares[at]!;
+    const under = slope - (overM - txM) * inverse[at]!;
+    const square = under * under * at * inverse[back]!;
+    if (square < least) least = square;
+  }
+  for (let i = past - 1; i >= 0; i--) {
+    const at = pastStep[i]!;
+    const under = slope - pastSlope[i]!;
+    const square = under * under * at * inverse[step - at]!;
+    if (square < least) least = square;
+  }
+  return -Math.sqrt(vFactor * step * least);
+}
+
 /** Answers the cells of one ray. Distances are steps, and slopes metres a step. */
 function sweepRay(
   grid: CoverageGrid,
@@ -226,24 +324,17 @@ function sweepRay(
   number: number,
   scratch: RayScratch,
 ): void {
-  const { rings, cellNorthKm, cellEastKm } = grid;
+  const { rings } = grid;
   const ray = rayOf(grid, number);
   const { stepKm } = ray;
   const curve = (500 / (kFactor * EARTH_RADIUS_KM)) * stepKm * stepKm;
   const steps = readRay(grid, ground, ray, curve, scratch);
-  const { decibels, inverse, bares, tops, owns, hullStep, hullM, pastStep, pastSlope } = scratch;
+  const { decibels, inverse, tops, owns, hullStep, hullM, pastStep, pastSlope } = scratch;
   const { groundAmslM } = ground;
   const txM = groundAmslM[rings * (2 * rings + 1) + rings]! + txHeightM;
-  const vFactor = 0.002 / (wavelengthM(frequencyGHz) * stepKm);
   const freeSpaceDb = 92.44778 + 20 * Math.log10(frequencyGHz * stepKm);
-  // As on a full answer's samples, a cell apart: those in the receiver's zone are bare, the first beyond it has its cover.
-  const cellKm = Math.min(cellNorthKm, cellEastKm);
-  const firstCoverKm = (Math.floor(ZONE_KM / cellKm + ROUNDING) + 1) * cellKm;
-  const coverBack = Math.max(1, Math.round(firstCoverKm / stepKm)) | 0;
-  const zoneBack = Math.max(1, Math.round(ZONE_KM / stepKm)) | 0;
-  // Points this near behind are kept out of the hull: what is in the way of them depends on the receiver.
-  const heldBack = Math.max(coverBack, Math.ceil(firstCoverKm / cellKm - ROUNDING)) | 0;
-  const firstBeyond = (firstCoverKm + ZONE_KM) / stepKm;
+  const sight = sightOf(grid, stepKm, txM, frequencyGHz);
+  const { heldBack } = sight;
   let txSlope = -Infinity;
   let hull = 0;
   // The hull's last point.
@@ -255,58 +346,7 @@ function sweepRay(
     if (own >= 0) {
       const rxM = groundAmslM[own]! + rxHeightM - curve * step * step;
       const slope = (rxM - txM) * inverse[step]!;
-      // What stands close before the receiver, seen from both ends.
-      let horizon = txSlope;
-      let rxSlope = -Infinity;
-      for (let back = 1; back <= heldBack && back < step; back++) {
-        const overM = back > coverBack ? tops[step - back]! : bares[step - back]!;
-        const fromTx = (overM - txM) * inverse[step - back]!;
-        const fromRx = (overM - rxM) * inverse[back]!;
-        if (fromTx > horizon) horizon = fromTx;
-        if (fromRx > rxSlope) rxSlope = fromRx;
-      }
-      if (step > coverBack && step > firstBeyond) {
-        const coverM = tops[step - coverBack]! - bares[step - coverBack]!;
-        const zoneCoverM = tops[step - zoneBack]! - bares[step - zoneBack]!;
-        if (coverM + zoneCoverM > 0) {
-          const back = (zoneCoverM > coverM ? ZONE_KM : firstCoverKm) / stepKm;
-          const overM = zoneCoverM > coverM ? tops[step - zoneBack]! : tops[step - coverBack]!;
-          const fromTx = (overM - txM) / (step - back);
-          const fromRx = (overM - rxM) / back;
-          if (fromTx > horizon) horizon = fromTx;
-          if (fromRx > rxSlope) rxSlope = fromRx;
-        }
-      }
-      let v: number;
-      if (horizon >= slope) {
-        // Both horizons meet over the path: v² = 0.002 d (St − Str)(Sr + Str)/λ.
-        // Along the hull the slope rises to the tangent's and falls from there on.
-        let tangent = -Infinity;
-        for (let i = hull - 1; i >= 0; i--) {
-          const back = (hullM[i]! - rxM) * inverse[step - hullStep[i]!]!;
-          if (!(back > tangent)) break;
-          tangent = back;
-        }
-        if (tangent > rxSlope) rxSlope = tangent;
-        v = Math.sqrt(vFactor * step * (horizon - slope) * Math.max(0, rxSlope + slope));
-      } else {
-        // In sight: among points once the horizon is the one that reaches farthest into the zone, by (Str − St)² d/(D − d).
-        let least = Infinity;
-        for (let back = 1; back <= heldBack && back < step; back++) {
-          const at = step - back;
-          const overM = back >= coverBack ? tops[at]! : bares[at]!;
-          const under = slope - (overM - txM) * inverse[at]!;
-          const square = under * under * at * inverse[back]!;
-          if (square < least) least = square;
-        }
-        for (let i = past - 1; i >= 0; i--) {
-          const at = pastStep[i]!;
-          const under = slope - pastSlope[i]!;
-          const square = under * under * at * inverse[step - at]!;
-          if (square < least) least = square;
-        }
-        v = -Math.sqrt(vFactor * step * least);
-      }
+      const v = vAt(sight, scratch, step, rxM, slope, txSlope, hull, past);
       const extraDb = v > LEAST_V ? diffractionAt(v, step * stepKm) : 0;
       lossDb[own] = freeSpaceDb + decibels[step]! + extraDb;
       diffractionDb[own] = extraDb;
