@@ -36,7 +36,7 @@ const link = [...world.links.values()].find(({ kind }) => kind === "access")!;
 const { a, b } = linkEnds(world, link);
 const grid = gridAround(a.place, RADIUS_M, CELL_M);
 const side = sideOf(grid);
-const ask = { txHeightM: 20, rxHeightM: 6, frequencyGHz: 5.6, kFactor: world.plan.kFactor };
+const ask = { txHeightM: 20, rxHeightM: 6, frequencyGHz: 5.6, kFactor: world.plan.kFactor, season: world.plan.season };
 
 const timed = (work: () => void) => {
   const start = performance.now();
@@ -61,7 +61,9 @@ function inC(): { ms: number; meanDb: number } | null {
     const file = join(folder, "ground");
     writeFileSync(
       file,
-      Buffer.concat([Buffer.from(ground.groundAmslM.buffer), Buffer.from(ground.coverHeightM.buffer)]),
+      Buffer.concat(
+        [ground.groundAmslM, ground.coverHeightM, ground.coverCode].map(({ buffer }) => Buffer.from(buffer)),
+      ),
     );
     const { rings, cellNorthKm } = grid;
     const { txHeightM, rxHeightM, frequencyGHz } = ask;
@@ -99,7 +101,7 @@ if (compiled.length > 0) {
 const scratch = profileScratch(8192);
 const errors = { diffraction: [] as number[], whole: [] as number[] };
 let seed = 12345;
-const random = () => (seed = (seed * 1103515245 + 12345) & 0x7fffffff) / 0x7fffffff;
+const random = () => ((seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0), seed / 2 ** 32);
 for (let n = 0; n < COMPARED; n++) {
   const [column, row] = [Math.floor(random() * side), Math.floor(random() * side)];
   const place = cellPlace(grid, column, row);
@@ -116,7 +118,8 @@ for (let n = 0; n < COMPARED; n++) {
     frequencyGHz: ask.frequencyGHz,
     kFactor: ask.kFactor,
   });
-  errors.diffraction.push(Math.abs(told - freeDb - bullington));
+  // Through trees nothing is bent over their tops.
+  if (losses.treesDb[row * side + column] === 0) errors.diffraction.push(Math.abs(told - freeDb - bullington));
   const { path } = answerLink({
     plan: world.plan,
     kind: "access",

@@ -9,6 +9,18 @@ static double edge_db(double v) {
   return 6.9 + 20 * log10(sqrt((v - 0.1) * (v - 0.1) + 1) + v - 0.1);
 }
 
+/* Weissberger's loss of so many metres of trees in leaf. */
+static double foliage_db(double ghz, double depth) {
+  if (depth > 400) depth = 400;
+  return depth <= 14 ? 0.45 * pow(ghz, 0.284) * depth : 1.33 * pow(ghz, 0.284) * pow(depth, 0.588);
+}
+static int is_trees(unsigned char code) { return (code & 15) == 2 || (code & 15) == 3 || (code & 15) == 5; }
+static double density(unsigned char code) { return code >> 4 ? (code >> 4) / 10.0 : 1; }
+static double lost(double v, double km) {
+  double j = edge_db(v);
+  return j + (1 - exp(-j / 6)) * (10 + 0.02 * km);
+}
+
 int main(int argc, char **argv) {
   if (argc < 7) return 2;
   int rings = atoi(argv[2]);
@@ -16,11 +28,14 @@ int main(int argc, char **argv) {
   int side = 2 * rings + 1;
   size_t cells = (size_t)side * side;
   float *ground = malloc(cells * 4), *cover = malloc(cells * 4), *loss = malloc(cells * 4);
-  float *diffraction = malloc(cells * 4), *tilt_down = malloc(cells * 4);
+  float *diffraction = malloc(cells * 4), *tilt_down = malloc(cells * 4), *in_trees = malloc(cells * 4);
+  unsigned char *code = malloc(cells), *codes = malloc(side);
+  double *unders = malloc(side * 8);
+  int *tree_at = malloc(side * sizeof(int));
   double *hull_km = malloc(side * 8), *hull_m = malloc(side * 8), *past_km = malloc(side * 8), *past_s = malloc(side * 8);
   double *bares = malloc(side * 8), *tops = malloc(side * 8);
   FILE *file = fopen(argv[1], "rb");
-  if (!file || fread(ground, 4, cells, file) != cells || fread(cover, 4, cells, file) != cells) return 1;
+  if (!file || fread(ground, 4, cells, file) != cells || fread(cover, 4, cells, file) != cells || fread(code, 1, cells, file) != cells) return 1;
   fclose(file);
   double curve = 500 / (4.0 / 3 * 6371), v_factor = 0.002 / (0.299792458 / ghz), free_db = 92.44778 + 20 * log10(ghz);
   double zone = 0.03, first = (floor(zone / cell_km + 1e-9) + 1) * cell_km;
@@ -44,7 +59,8 @@ int main(int argc, char **argv) {
       long start = (long)rings * side + rings, own = lround(across * rings * 2), column_before = 0;
       int cover_back = fmax(1, floor(first / step_km + 0.5)), zone_back = fmax(1, floor(zone / step_km + 0.5));
       int held = fmax(cover_back, ceil(first / cell_km - 1e-9)), hull = 0, past = 0;
-      double tx_slope = -INFINITY;
+      int trees = 0, under_at = 0;
+      double tx_slope = -INFINITY, under_slope = -INFINITY;
       for (int step = 1; step <= rings; step++) {
         double km = step * step_km;
         if (km > rings * cell_km * (1 + 1e-9)) break;
@@ -94,24 +110,54 @@ int main(int argc, char **argv) {
             }
             v = -sqrt(v_factor * km * least);
           }
-          double j = edge_db(v);
-          double extra = j + (1 - exp(-j / 6)) * (10 + 0.02 * km);
+          double extra = lost(v, km), trees_db = 0;
+          if (v >= 0 && trees > 0 && under_slope < slope) {
+            double below = slope - under_slope, at = under_at * step_km, least = INFINITY;
+            int is_cut = 0;
+            if (under_at > 0) least = below * below * at / (km - at);
+            for (int back = 1; back <= held && back < step; back++) {
+              double near_km = km - back * step_km, over = back >= cover_back ? unders[step - back] : bares[step - back];
+              below = slope - (over - tx) / near_km;
+              if (below < 0) is_cut = 1;
+              least = fmin(least, below * below * near_km / (km - near_km));
+            }
+            double under = lost(-sqrt(v_factor * km * least), km), depth = 0;
+            if (!is_cut && under < extra) {
+              for (int i = 0; i < trees && tree_at[i] < step && depth <= 400; i++) {
+                double beyond = ((step - tree_at[i] + 0.5) * step_km - zone) * 1000, ray = tx + slope * tree_at[i] * step_km;
+                if (beyond <= 0 || ray <= bares[tree_at[i]] || ray >= tops[tree_at[i]]) continue;
+                depth += (beyond < step_km * 1000 ? beyond / 2 : step_km * 1000) * density(codes[i]);
+              }
+              if (depth > 0) trees_db = foliage_db(ghz, depth);
+              if (trees_db + under < extra) extra = trees_db + under;
+              else trees_db = 0;
+            }
+          }
           loss[near] = free_db + 20 * log10(km) + extra;
           diffraction[near] = extra;
+          in_trees[near] = trees_db;
           tilt_down[near] = -atan(slope / 1000) * 57.29577951308232;
         }
         double cover_m = cover[near];
+        long covered = near;
         if (column != column_before) {
           int before = ((column + column_before) / 2.0 - minor + across) / across < 0.5;
-          double third = cover[before ? near - major : near + (column_before - column) * minor_stride];
-          if (third > cover_m) cover_m = third;
+          long third = before ? near - major : near + (column_before - column) * minor_stride;
+          if (cover[third] > cover_m) cover_m = cover[third], covered = third;
         }
         column_before = column;
         bares[step] = bare - curve_m;
-        tops[step] = bares[step] + (km <= zone ? 0 : cover_m);
+        tops[step] = unders[step] = bares[step] + (km <= zone ? 0 : cover_m);
+        if (tops[step] > bares[step] && is_trees(code[covered])) {
+          unders[step] = bares[step];
+          tree_at[trees] = step;
+          codes[trees++] = code[covered];
+        }
         int grown = step - held;
         if (grown < 1) continue;
         double grown_km = grown * step_km, grown_m = tops[grown], grown_slope = (grown_m - tx) / grown_km;
+        double grown_under = (unders[grown] - tx) / grown_km;
+        if (grown_under >= under_slope) under_slope = grown_under, under_at = grown;
         if (grown_slope >= tx_slope) {
           tx_slope = grown_slope;
           past_km[past] = grown_km;
@@ -132,7 +178,7 @@ int main(int argc, char **argv) {
   double sum = 0, others = 0;
   size_t known = 0;
   for (size_t i = 0; i < cells; i++)
-    if (loss[i] == loss[i]) sum += loss[i], others += diffraction[i] + tilt_down[i], known++;
+    if (loss[i] == loss[i]) sum += loss[i], others += diffraction[i] + tilt_down[i] + in_trees[i], known++;
   if (others != others) return 1;
   printf("%.2f %.6f %zu\n", best, sum / known, known);
   return 0;

@@ -9,8 +9,8 @@ const packed = promisify(gzip);
 
 /**
  * One part of a coverage, gzipped as it travels: as it was kept with the plan, or worked out by the pool and kept. It is found again
- * while nothing that it follows from has changed: the antenna's place and height, the frequency, the customer's height, the earth and
- * the ground.
+ * while nothing that it follows from has changed: the antenna's place and height, the frequency, the customer's height, the earth, the
+ * season, what readings taught there and the ground.
  */
 export async function askCoverage(
   store: Store,
@@ -30,4 +30,4 @@ export async function askCoverage(
   return data;
 }
 /** Counted up whenever the sweep or its bytes become others. */
-const LAYOUT = 1;
+const LAYOUT = 2;

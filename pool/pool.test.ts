@@ -52,7 +52,7 @@ test("a coverage is worked out in parts, each once, and kept with the plan until
   const west = valley().world.sites.get("west")!;
   const ask = {
     ...{ middle: { latDeg: west.latDeg, lonDeg: west.lonDeg }, radiusM: 3000, cellM: 50 },
-    ...{ txHeightM: 20, rxHeightM: 6, frequencyGHz: 5.6, kFactor: 4 / 3 },
+    ...{ txHeightM: 20, rxHeightM: 6, frequencyGHz: 5.6, kFactor: 4 / 3, season: "inLeaf" as const, learned: null },
   };
   const grid = gridAround(ask.middle, ask.radiusM, ask.cellM);
   const came = newLosses(grid);

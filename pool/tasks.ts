@@ -35,7 +35,16 @@ import {
   type HeadingRow,
   type TiltRow,
 } from "#core/sectors";
-import { gridAround, newLosses, readGrid, sweep, wedgeOf, type SweepAsk } from "#core/coverage";
+import {
+  gridAround,
+  newLosses,
+  readGrid,
+  sweep,
+  wedgeOf,
+  type SweepAsk,
+  withLearned,
+  type LearnedOver,
+} from "#core/coverage";
 import type { Place } from "#core/geodesy";
 import { lossesToWire } from "#wire";
 import { heightOver, type Bench, type Part } from "./bench";
@@ -47,6 +56,8 @@ export interface CoverageAsk extends SweepAsk {
   radiusM: number;
   cellM: number;
   wedge: number;
+  /** What readings taught that is to count; null for the physics alone. */
+  learned: LearnedOver | null;
 }
 
 /** What is asked of the pool. */
@@ -142,6 +153,7 @@ export const TASKS: {
     const read = ground.read((terrain) => readGrid(terrain, grid, window));
     const losses = newLosses(grid);
     sweep(grid, read, ask, losses, from, to);
+    if (ask.learned) withLearned(grid, losses, ask.learned, window);
     return lossesToWire(grid, losses, window);
   },
   channels: ({ world, between, found }, { ask }) => planChannels(world, ask, between, found),

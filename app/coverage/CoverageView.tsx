@@ -1,4 +1,4 @@
-import { gridExtent, sideOf, usualClient, type ClientKit } from "#core/coverage";
+import { gridAround, gridExtent, learnedOver, sideOf, usualClient, type ClientKit } from "#core/coverage";
 import { destination, type Place } from "#core/geodesy";
 import { antennasFor } from "#core/kit";
 import type { OwnNoise } from "#core/link";
@@ -66,15 +66,16 @@ export function CoverageView({
         : [],
     [world, sector, covered, kit, heardOfAll],
   );
-  const asks = coverings.map(({ radio, site: at }) => ({
-    middle: { latDeg: at.latDeg, lonDeg: at.lonDeg },
-    txHeightM: radio.heightM,
-    rxHeightM: kit?.heightM ?? 0,
-    frequencyGHz: radio.frequencyMHz / 1000,
-    kFactor: plan.kFactor,
-    radiusM,
-    cellM: Math.max(LEAST_CELL_M, Math.ceil(radiusM / (scope === "plan" ? MOST_RINGS_EACH : MOST_RINGS))),
-  }));
+  const asks = coverings.map(({ radio, site: at }) => {
+    const middle = { latDeg: at.latDeg, lonDeg: at.lonDeg };
+    const cellM = Math.max(LEAST_CELL_M, Math.ceil(radiusM / (scope === "plan" ? MOST_RINGS_EACH : MOST_RINGS)));
+    const frequencyGHz = radio.frequencyMHz / 1000;
+    return {
+      ...{ middle, radiusM, cellM, frequencyGHz },
+      ...{ txHeightM: radio.heightM, rxHeightM: kit?.heightM ?? 0, kFactor: plan.kFactor, season: plan.season },
+      learned: learnedOver(plan.learned, gridAround(middle, radiusM, cellM), frequencyGHz),
+    };
+  });
   const version = data.terrain?.version ?? "none";
   const { losses, arrived, wanted, failed, stop, again } = useLosses(plan.id, version, data.terrain ? asks : NOTHING);
   const isStale = arrived < wanted;
@@ -253,9 +254,10 @@ export function CoverageView({
                 }
               />
               {painted && <Legend layer={layer} painted={painted} />}
-              {(left > 0 || !isWhole) && (
+              {(left > 0 || !isWhole || plan.learned?.isOn) && (
                 <p className="absolute top-2 left-12 rounded bg-panel/90 px-2 text-xs text-tight">
                   {left > 0 && `The ${covered.length} sectors with most customers; ${left} more are left out. `}
+                  {plan.learned?.isOn && "What readings taught is counted. "}
                   {!isWhole && "What the sectors hear is not here yet: uplinks count thermal noise alone."}
                 </p>
               )}

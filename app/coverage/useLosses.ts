@@ -6,8 +6,10 @@ import {
   WEDGES,
   type CellLosses,
   type CoverageGrid,
+  type LearnedOver,
 } from "#core/coverage";
 import type { Place } from "#core/geodesy";
+import type { Plan } from "#core/plan";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { lossesFromWire } from "#wire";
 import { said } from "../work/said";
@@ -19,6 +21,8 @@ export interface LossesAsk {
   rxHeightM: number;
   frequencyGHz: number;
   kFactor: number;
+  season: Plan["season"];
+  learned: LearnedOver | null;
   radiusM: number;
   cellM: number;
 }

@@ -2,6 +2,7 @@ import { data } from "react-router";
 import { z } from "zod";
 import { askCoverage } from "#jobs";
 import { Stopped } from "#pool";
+import { learnedOverSchema } from "#core/coverage";
 import { plainIssue } from "#core/plan";
 import { openPlan } from "../data/plan.server";
 import { jsonOf } from "../data/asked.server";
@@ -15,6 +16,8 @@ const askSchema = z
     rxHeightM: metres,
     frequencyGHz: z.number().min(0.03).max(1000),
     kFactor: z.number().positive().max(1000),
+    season: z.enum(["inLeaf", "bare"]),
+    learned: learnedOverSchema.nullable(),
     radiusM: z.number().min(100).max(60_000),
     cellM: z.number().min(5).max(1000),
     wedge: z.number().int().min(0).max(3),

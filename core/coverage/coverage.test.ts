@@ -47,6 +47,7 @@ sweep(
     rxHeightM: kit.heightM,
     frequencyGHz: sector.frequencyMHz / 1000,
     kFactor: world.plan.kFactor,
+    season: world.plan.season,
   },
   losses,
 );
@@ -129,7 +130,12 @@ describe("why a cell gets nothing", () => {
   const one = gridAround(near.place, 100, 100);
   const told = (lossDb: number, diffractionDb: number, patternDb: number) => {
     const cell = new Float32Array(9).fill(NaN);
-    const of: CellLosses = { lossDb: cell.slice(), diffractionDb: cell.slice(), tiltDownDeg: cell.slice() };
+    const of: CellLosses = {
+      lossDb: cell.slice(),
+      diffractionDb: cell.slice(),
+      treesDb: cell.slice(),
+      tiltDownDeg: cell.slice(),
+    };
     of.lossDb[1] = lossDb;
     of.diffractionDb[1] = diffractionDb;
     const sum = cell.slice();

@@ -55,6 +55,8 @@ export interface GridGround {
   /** NaN where nothing is known. */
   groundAmslM: Float32Array;
   coverHeightM: Float32Array;
+  /** What stands there, as terrain codes it. */
+  coverCode: Uint8Array;
 }
 
 /** Columns and rows of a grid, each from and to (exclusive). */
@@ -72,6 +74,7 @@ export function readGrid(
   const side = sideOf(grid);
   const groundAmslM = new Float32Array(side * side).fill(NaN);
   const coverHeightM = new Float32Array(side * side);
+  const coverCode = new Uint8Array(side * side);
   const [firstColumn, endColumn] = window.columns;
   const count = endColumn - firstColumn;
   const places = { latDeg: new Float64Array(count), lonDeg: new Float64Array(count) };
@@ -86,6 +89,7 @@ export function readGrid(
     readAlong(terrain, places, read);
     groundAmslM.set(read.groundAmslM, row * side + firstColumn);
     coverHeightM.set(read.coverHeightM, row * side + firstColumn);
+    coverCode.set(read.coverCode, row * side + firstColumn);
   }
-  return { groundAmslM, coverHeightM };
+  return { groundAmslM, coverHeightM, coverCode };
 }

@@ -33,4 +33,5 @@ export {
 } from "./grid";
 export { freelyHeardKm, reachWords, sectorHeardKm, sectorHearsKm } from "./reach";
 export { cellBearings, withPattern, type BeamAt } from "./pattern";
+export { learnedOver, learnedOverSchema, withLearned, type LearnedOver } from "./learned";
 export { newLosses, raysOf, sweep, wedgeOf, WEDGES, type CellLosses, type SweepAsk } from "./sweep";

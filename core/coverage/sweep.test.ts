@@ -7,9 +7,13 @@ import { tiltDownDeg } from "#core/aiming";
 
 const grid = gridAround({ latDeg: 38, lonDeg: 20 }, 1200, 30);
 const side = sideOf(grid);
-const ask = { txHeightM: 15, rxHeightM: 6, frequencyGHz: 5.6, kFactor: 4 / 3 };
+const ask = { txHeightM: 15, rxHeightM: 6, frequencyGHz: 5.6, kFactor: 4 / 3, season: "inLeaf" as const };
 const ground = (heightOf: (east: number, south: number) => number, coverOf: typeof heightOf = () => 0) => {
-  const cells = { groundAmslM: new Float32Array(side * side), coverHeightM: new Float32Array(side * side) };
+  const cells = {
+    groundAmslM: new Float32Array(side * side),
+    coverHeightM: new Float32Array(side * side),
+    coverCode: new Uint8Array(side * side),
+  };
   for (let row = 0; row < side; row++)
     for (let column = 0; column < side; column++) {
       cells.groundAmslM[row * side + column] = heightOf(column - grid.rings, row - grid.rings);
@@ -130,6 +134,7 @@ describe("a sweep", () => {
       const seen = {
         groundAmslM: new Float32Array(side * side).fill(NaN),
         coverHeightM: new Float32Array(side * side),
+        coverCode: new Uint8Array(side * side),
       };
       for (let row = window.rows[0]; row < window.rows[1]; row++)
         for (let column = window.columns[0]; column < window.columns[1]; column++) {

@@ -1,6 +1,8 @@
 import { EARTH_RADIUS_KM, knifeEdgeLossDb, wavelengthM } from "../propagation";
 import { END_ZONE_M } from "../terrain";
+import type { Plan } from "../plan";
 import { sideOf, type CellWindow, type CoverageGrid, type GridGround } from "./grid";
+import { RayTrees } from "./trees";
 
 /** What a sweep is made for. */
 export interface SweepAsk {
@@ -9,14 +11,18 @@ export interface SweepAsk {
   rxHeightM: number;
   frequencyGHz: number;
   kFactor: number;
+  /** Whether trees have their leaves. */
+  season: Plan["season"];
 }
 
 /** Losses of every cell of a grid, row by row. */
 export interface CellLosses {
   /** Free space and diffraction, dB; NaN where the ground on the way is not known, and in the middle. */
   lossDb: Float32Array;
-  /** Diffraction alone, dB: over 0 where the path is not free. */
+  /** What ground and cover take, dB: over 0 where the path is not free. */
   diffractionDb: Float32Array;
+  /** What of that trees take through which the signal goes, dB; 0 where it goes over them. */
+  treesDb: Float32Array;
   /** Angle below the horizontal at which the transmitter sees the cell, degrees. */
   tiltDownDeg: Float32Array;
 }
@@ -60,6 +66,9 @@ class RayScratch {
   /** Levelled heights of the ray's points, bare and with what stands there. */
   readonly bares: Float64Array;
   readonly tops: Float64Array;
+  /** The same with all but trees. */
+  readonly unders: Float64Array;
+  readonly trees: RayTrees;
   /** The cell that each point answers; −1 where another ray does. */
   readonly owns: Int32Array;
   /** The upper hull of the points since the transmitter's horizon: their steps and levelled heights. */
@@ -74,6 +83,8 @@ class RayScratch {
     this.inverse = Float64Array.from({ length: rings + 1 }, (_, step) => 1 / step);
     this.bares = new Float64Array(rings + 1);
     this.tops = new Float64Array(rings + 1);
+    this.unders = new Float64Array(rings + 1);
+    this.trees = new RayTrees(rings);
     this.owns = new Int32Array(rings + 1);
     this.hullStep = new Int32Array(rings + 2);
     this.hullM = new Float64Array(rings + 2);
@@ -87,6 +98,7 @@ export function newLosses(grid: CoverageGrid): CellLosses {
   return {
     lossDb: new Float32Array(cells).fill(NaN),
     diffractionDb: new Float32Array(cells).fill(NaN),
+    treesDb: new Float32Array(cells).fill(NaN),
     tiltDownDeg: new Float32Array(cells).fill(NaN),
   };
 }
@@ -96,7 +108,8 @@ export function newLosses(grid: CoverageGrid): CellLosses {
  * passes nearest its middle. Diffraction is Bullington's construction over ground and cover (P.526-15 §4.5.1), taken along the ray in
  * one pass: with the earth's curve taken out of the heights once (g = h − 500 d²/(k·a)) neither horizon depends on where the receiver
  * stands; the transmitter's is a running maximum, the receiver's the tangent to the upper hull of the points since then. A cell's own cover
- * and what stands within 30 m of it are not in its way.
+ * and what stands within 30 m of it are not in its way. Where trees alone cut the line, the signal goes through them if that loses less,
+ * as in a full answer; what the ground under them then takes is its worst point's edge.
  */
 export function sweep(
   grid: CoverageGrid,
@@ -181,16 +194,17 @@ function rayOf({ rings, cellNorthKm, cellEastKm }: CoverageGrid, ray: number): R
  */
 function readRay(
   { rings }: CoverageGrid,
-  { groundAmslM, coverHeightM }: GridGround,
+  { groundAmslM, coverHeightM, coverCode }: GridGround,
   { stepKm, across, majorStride, minorStride, ownRay, steps }: Ray,
   curve: number,
-  { bares, tops, owns }: RayScratch,
+  { bares, tops, unders, owns, trees }: RayScratch,
 ): number {
   const rimRays = (2 * rings * RAYS_PER_RIM_CELL) | 0;
   const ownRays = (2 * ownRay) | 0;
   const zoneSteps = ZONE_KM / stepKm;
   let along = (rings * (2 * rings + 1) + rings) | 0;
   let columnBefore = 0;
+  trees.count = 0;
   for (let step = 1; step <= steps; step++) {
     along = (along + majorStride) | 0;
     const minor = across * step;
@@ -206,17 +220,25 @@ function readRay(
     const offRay = (Math.imul(column, rimRays) - Math.imul(ownRays, step)) | 0;
     owns[step] = offRay >= -step && offRay < step ? near : -1;
     let coverM = coverHeightM[near]!;
+    let covered = near;
     if (column !== columnBefore) {
       // The step goes over the corner of a third cell, before or behind the edge between both rows.
-      const isBefore = ((column + columnBefore) / 2 - minor + across) / across < 0.5;
-      const third = isBefore ? near - majorStride : near + (columnBefore - column) * minorStride;
+      const isBefore = Number(((column + columnBefore) / 2 - minor + across) / across < 0.5);
+      const third =
+        near - Math.imul(isBefore, majorStride) + Math.imul((1 - isBefore) * (columnBefore - column), minorStride);
       const thirdM = coverHeightM[third]!;
-      if (thirdM > coverM) coverM = thirdM;
+      if (thirdM > coverM) {
+        coverM = thirdM;
+        covered = third;
+      }
     }
     columnBefore = column;
     const bareM = groundM - curve * step * step;
     bares[step] = bareM;
-    tops[step] = bareM + (step <= zoneSteps ? 0 : coverM);
+    const topM = bareM + (step <= zoneSteps ? 0 : coverM);
+    tops[step] = topM;
+    unders[step] = topM;
+    if (topM > bareM && trees.add(step, coverCode[covered]!)) unders[step] = bareM;
   }
   return steps;
 }
@@ -225,6 +247,10 @@ function readRay(
 interface Sight {
   txM: number;
   stepKm: number;
+  /** What the earth's curve takes from a height, m a step squared. */
+  curve: number;
+  /** Free space over one step, dB. */
+  freeSpaceDb: number;
   vFactor: number;
   /** As on a full answer's samples, a cell apart: points this near behind a receiver are bare, the next beyond has its cover. */
   coverBack: number;
@@ -234,13 +260,20 @@ interface Sight {
   heldBack: number;
 }
 
-function sightOf({ cellNorthKm, cellEastKm }: CoverageGrid, stepKm: number, txM: number, frequencyGHz: number): Sight {
+function sightOf(
+  { cellNorthKm, cellEastKm }: CoverageGrid,
+  stepKm: number,
+  txM: number,
+  { frequencyGHz, kFactor }: SweepAsk,
+): Sight {
   const cellKm = Math.min(cellNorthKm, cellEastKm);
   const firstCoverKm = (Math.floor(ZONE_KM / cellKm + ROUNDING) + 1) * cellKm;
   const coverBack = Math.max(1, Math.round(firstCoverKm / stepKm)) | 0;
   return {
     txM,
     stepKm,
+    curve: (500 / (kFactor * EARTH_RADIUS_KM)) * stepKm * stepKm,
+    freeSpaceDb: 92.44778 + 20 * Math.log10(frequencyGHz * stepKm),
     vFactor: 0.002 / (wavelengthM(frequencyGHz) * stepKm),
     coverBack,
     zoneBack: Math.max(1, Math.round(ZONE_KM / stepKm)) | 0,
@@ -315,25 +348,87 @@ function vAt(
   return -Math.sqrt(vFactor * step * least);
 }
 
+/** The worst point's v once the trees are left out of a receiver's way: of the horizon that is left, and of what stands close before him. */
+function underVAt(
+  { txM, vFactor, coverBack, heldBack }: Sight,
+  { inverse, bares, unders }: RayScratch,
+  step: number,
+  slope: number,
+  underSlope: number,
+  underStep: number,
+): number {
+  let under = slope - underSlope;
+  let least = underStep > 0 ? under * under * underStep * inverse[step - underStep]! : Infinity;
+  for (let back = 1; back <= heldBack && back < step; back++) {
+    const at = step - back;
+    const overM = back >= coverBack ? unders[at]! : bares[at]!;
+    under = slope - (overM - txM) * inverse[at]!;
+    // The ground itself cuts the line.
+    if (under < 0) return 0;
+    const square = under * under * at * inverse[back]!;
+    if (square < least) least = square;
+  }
+  return -Math.sqrt(vFactor * step * least);
+}
+
+/**
+ * Answers one cell: `own` at a step of its ray, by what the ray has passed so far. Apart from the loop over the steps, because V8 compiles
+ * this anew when rare cases turn up, and a loop that it compiles anew while it runs stays slower.
+ */
+function answerCell(
+  into: CellLosses,
+  groundM: number,
+  own: number,
+  { rxHeightM, frequencyGHz, season }: SweepAsk,
+  sight: Sight,
+  scratch: RayScratch,
+  step: number,
+  txSlope: number,
+  hull: number,
+  past: number,
+  underSlope: number,
+  underStep: number,
+): void {
+  const { txM, stepKm, curve, freeSpaceDb } = sight;
+  const { decibels, inverse, bares, tops, trees } = scratch;
+  const slope = (groundM + rxHeightM - curve * step * step - txM) * inverse[step]!;
+  const rxM = txM + slope * step;
+  const v = vAt(sight, scratch, step, rxM, slope, txSlope, hull, past);
+  let extraDb = v > LEAST_V ? diffractionAt(v, step * stepKm) : 0;
+  let throughDb = 0;
+  if (v >= 0 && trees.count > 0 && underSlope < slope) {
+    const underV = underVAt(sight, scratch, step, slope, underSlope, underStep);
+    const underDb = underV > LEAST_V ? diffractionAt(underV, step * stepKm) : 0;
+    if (underV < 0 && underDb < extraDb) {
+      const inTreesDb = trees.lossDb(bares, tops, step, txM, slope, 1000 * stepKm, frequencyGHz, season);
+      if (inTreesDb > 0 && inTreesDb + underDb < extraDb) {
+        extraDb = inTreesDb + underDb;
+        throughDb = inTreesDb;
+      }
+    }
+  }
+  into.lossDb[own] = freeSpaceDb + decibels[step]! + extraDb;
+  into.diffractionDb[own] = extraDb;
+  into.treesDb[own] = throughDb;
+  into.tiltDownDeg[own] = -arcTangent(slope / (1000 * stepKm)) * DEGREES;
+}
+
 /** Answers the cells of one ray. Distances are steps, and slopes metres a step. */
 function sweepRay(
   grid: CoverageGrid,
   ground: GridGround,
-  { txHeightM, rxHeightM, frequencyGHz, kFactor }: SweepAsk,
-  { lossDb, diffractionDb, tiltDownDeg }: CellLosses,
+  ask: SweepAsk,
+  into: CellLosses,
   number: number,
   scratch: RayScratch,
 ): void {
   const { rings } = grid;
   const ray = rayOf(grid, number);
-  const { stepKm } = ray;
-  const curve = (500 / (kFactor * EARTH_RADIUS_KM)) * stepKm * stepKm;
-  const steps = readRay(grid, ground, ray, curve, scratch);
-  const { decibels, inverse, tops, owns, hullStep, hullM, pastStep, pastSlope } = scratch;
   const { groundAmslM } = ground;
-  const txM = groundAmslM[rings * (2 * rings + 1) + rings]! + txHeightM;
-  const freeSpaceDb = 92.44778 + 20 * Math.log10(frequencyGHz * stepKm);
-  const sight = sightOf(grid, stepKm, txM, frequencyGHz);
+  const txM = groundAmslM[rings * (2 * rings + 1) + rings]! + ask.txHeightM;
+  const sight = sightOf(grid, ray.stepKm, txM, ask);
+  const steps = readRay(grid, ground, ray, sight.curve, scratch);
+  const { inverse, tops, unders, owns, hullStep, hullM, pastStep, pastSlope } = scratch;
   const { heldBack } = sight;
   let txSlope = -Infinity;
   let hull = 0;
@@ -341,21 +436,22 @@ function sweepRay(
   let lastM = 0;
   let lastStep = 0;
   let past = 0;
+  // The horizon that is left without trees.
+  let underSlope = -Infinity;
+  let underStep = 0;
   for (let step = 1; step <= steps; step++) {
     const own = owns[step]!;
-    if (own >= 0) {
-      const rxM = groundAmslM[own]! + rxHeightM - curve * step * step;
-      const slope = (rxM - txM) * inverse[step]!;
-      const v = vAt(sight, scratch, step, rxM, slope, txSlope, hull, past);
-      const extraDb = v > LEAST_V ? diffractionAt(v, step * stepKm) : 0;
-      lossDb[own] = freeSpaceDb + decibels[step]! + extraDb;
-      diffractionDb[own] = extraDb;
-      tiltDownDeg[own] = -arcTangent(slope / (1000 * stepKm)) * DEGREES;
-    }
+    if (own >= 0)
+      answerCell(into, groundAmslM[own]!, own, ask, sight, scratch, step, txSlope, hull, past, underSlope, underStep);
     const grown = step - heldBack;
     if (grown < 1) continue;
     const grownM = tops[grown]!;
     const grownSlope = (grownM - txM) * inverse[grown]!;
+    const grownUnder = (unders[grown]! - txM) * inverse[grown]!;
+    if (grownUnder >= underSlope) {
+      underSlope = grownUnder;
+      underStep = grown;
+    }
     if (grownSlope >= txSlope) {
       // A new horizon: what lies before it can be no receiver's.
       txSlope = grownSlope;

@@ -38,23 +38,35 @@ const BANDS = [
 ] as const;
 /** An area of this many parts of a degree each way is taken to be alike: about a kilometre. */
 const AREAS_A_DEG = 100;
-/** More than this of the ground's loss is not scaled: beyond it other paths carry. */
-const MOST_DIFFRACTION_DB = 30;
+/** More than this of the ground's loss is not scaled: beyond it other paths carry, dB. */
+export const MOST_SCALED_DB = 30;
 
-const areaOf = ({ latDeg, lonDeg }: LearnedCase): string => {
+/** The area in which a place lies, by its numbers north and east. */
+export function areaAt(latDeg: number, lonDeg: number): [north: number, east: number] {
   const wide = AREAS_A_DEG * Math.max(0.05, Math.cos((latDeg * Math.PI) / 180));
-  return `area ${Math.floor(latDeg * AREAS_A_DEG)} ${Math.floor(lonDeg * wide)}`;
-};
+  return [Math.floor(latDeg * AREAS_A_DEG), Math.floor(lonDeg * wide)];
+}
+
+const areaTerm = (latDeg: number, lonDeg: number): string => `area ${areaAt(latDeg, lonDeg).join(" ")}`;
+
+/** The area that a term is of; null for any other. */
+export function areaOfTerm(key: string): [north: number, east: number] | null {
+  const [, north, east] = /^area (-?\d+) (-?\d+)$/.exec(key) ?? [];
+  return east === undefined ? null : [Number(north), Number(east)];
+}
+
+/** The term of trees on a frequency. */
+export const treesTerm = (frequencyGHz: number): string =>
+  `trees ${BANDS.find(([belowGHz]) => frequencyGHz < belowGHz)![1]}`;
 
 /** Terms that a path has, with how much of each: a term's value times that is its part of the correction, dB. */
 export function termsOf(one: LearnedCase): [key: string, amount: number][] {
-  const band = BANDS.find(([belowGHz]) => one.frequencyGHz < belowGHz)![1];
   const terms: [string, number][] = [
     ["everywhere", 1],
-    [areaOf(one), 1],
+    [areaTerm(one.latDeg, one.lonDeg), 1],
   ];
-  if (one.treesDb > 0) terms.push([`trees ${band}`, one.treesDb]);
-  if (one.diffractionDb > 0) terms.push(["ground", Math.min(MOST_DIFFRACTION_DB, one.diffractionDb)]);
+  if (one.treesDb > 0) terms.push([treesTerm(one.frequencyGHz), one.treesDb]);
+  if (one.diffractionDb > 0) terms.push(["ground", Math.min(MOST_SCALED_DB, one.diffractionDb)]);
   if (one.isIndoors) terms.push(["indoors", 1]);
   return terms;
 }
@@ -73,6 +85,6 @@ export function termName(key: string): string {
   if (key === "ground") return "For each dB that the ground takes";
   if (key === "indoors") return "Behind a wall or glass";
   if (key.startsWith("trees")) return `For each dB that trees take, ${key.slice(6)}`;
-  const [, lat, lon] = key.split(" ").map(Number);
-  return `About ${((lat! + 0.5) / AREAS_A_DEG).toFixed(2)}° of latitude, strip ${lon}`;
+  const [north, east] = areaOfTerm(key) ?? [0, 0];
+  return `About ${((north + 0.5) / AREAS_A_DEG).toFixed(2)}° of latitude, strip ${east}`;
 }

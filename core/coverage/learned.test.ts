@@ -1,0 +1,61 @@
+import { expect, test } from "@jest/globals";
+import { cellPlace, gridAround, learnedOver, learnedOverSchema, newLosses, sideOf, withLearned } from "#core/coverage";
+import { areaAt, correctionOf, type Learned } from "#core/learn";
+
+const grid = gridAround({ latDeg: -37.6, lonDeg: -30.2 }, 3000, 100);
+const side = sideOf(grid);
+const areaTerm = (latDeg: number, lonDeg: number, value: number) => ({
+  ...{ key: `area ${areaAt(latDeg, lonDeg).join(" ")}`, value },
+  ...{ sd: 1, readings: 3 },
+});
+const learned: Learned = {
+  ...{ isOn: true, strayDb: 2, readings: 9 },
+  terms: [
+    { key: "everywhere", value: -1.5, sd: 1, readings: 9 },
+    { key: "ground", value: 0.2, sd: 0.1, readings: 4 },
+    { key: "trees 3 to 10 GHz", value: -0.3, sd: 0.1, readings: 4 },
+    { key: "trees under 3 GHz", value: 9, sd: 0.1, readings: 4 },
+    areaTerm(-37.6, -30.2, 2.5),
+    areaTerm(-37.585, -30.2, -4),
+    areaTerm(-37.6, -30.23, 3),
+    areaTerm(-38.4, -30.2, 50),
+    areaTerm(-37.6, -31.2, 50),
+  ],
+};
+
+test("every cell is corrected by what a full answer there would be", () => {
+  const losses = newLosses(grid);
+  for (let cell = 0; cell < side * side; cell++) {
+    if (cell % 11 === 0) continue;
+    losses.treesDb[cell] = cell % 3 === 0 ? 12 : 0;
+    losses.diffractionDb[cell] = losses.treesDb[cell]! + (cell % 5) * 11;
+    losses.lossDb[cell] = 120;
+  }
+  const over = learnedOver(learned, grid, 5.6)!;
+  expect(learnedOverSchema.parse(over)).toEqual(over);
+  const window = { columns: [0, side] as [number, number], rows: [3, side] as [number, number] };
+  withLearned(grid, losses, over, window);
+  let met = 0;
+  for (let row = 0; row < side; row++)
+    for (let column = 0; column < side; column++) {
+      const cell = row * side + column;
+      const treesDb = losses.treesDb[cell]!;
+      if (cell % 11 === 0) expect(losses.lossDb[cell]).toBeNaN();
+      else if (row < 3) expect(losses.lossDb[cell]).toBe(120);
+      else {
+        const { db, parts } = correctionOf(learned, {
+          ...{ frequencyGHz: 5.6, treesDb, diffractionDb: losses.diffractionDb[cell]! - treesDb, isIndoors: false },
+          ...cellPlace(grid, column, row),
+        });
+        expect(losses.lossDb[cell]).toBeCloseTo(120 - db, 4);
+        met += parts.filter(([key]) => key.startsWith("area")).length;
+      }
+    }
+  expect(met).toBeGreaterThan(300);
+});
+
+test("areas out of the circle are left out, and nothing is laid where it is switched off or nothing was learned", () => {
+  expect(learnedOver(learned, grid, 5.6)!.areas.map(([, , db]) => db)).toEqual([2.5, -4, 3]);
+  expect(learnedOver({ ...learned, isOn: false }, grid, 5.6)).toBeNull();
+  expect(learnedOver(null, grid, 5.6)).toBeNull();
+});

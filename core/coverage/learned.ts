@@ -1,0 +1,60 @@
+import { z } from "zod";
+import { areaAt, areaOfTerm, MOST_SCALED_DB, treesTerm, type Learned } from "../learn";
+import { cellPlace, gridExtent, sideOf, type CellWindow, type CoverageGrid } from "./grid";
+import type { CellLosses } from "./sweep";
+
+const decibels = z.number().min(-60).max(60);
+/** What readings taught, as far as it bears on the cells of one circle on one frequency. */
+export const learnedOverSchema = z.object({
+  everywhereDb: decibels,
+  /** For each dB that the ground takes, and that trees take. */
+  groundShare: decibels,
+  treesShare: decibels,
+  /** Areas by their numbers north and east, with what holds in each. */
+  areas: z.array(z.tuple([z.number().int(), z.number().int(), decibels])).max(2000),
+});
+export type LearnedOver = z.infer<typeof learnedOverSchema>;
+
+/** The part of a correction that a circle's cells can meet, outdoors; null where nothing was learned or it is switched off. */
+export function learnedOver(learned: Learned | null, grid: CoverageGrid, frequencyGHz: number): LearnedOver | null {
+  if (!learned?.isOn) return null;
+  const valueOf = (key: string) => learned.terms.find((one) => one.key === key)?.value ?? 0;
+  const [west, south, east, north] = gridExtent(grid);
+  const [southmost] = areaAt(south, west);
+  const [northmost] = areaAt(north, east);
+  const areas = learned.terms.flatMap(({ key, value }): LearnedOver["areas"] => {
+    const area = areaOfTerm(key);
+    if (!area || area[0] < southmost || area[0] > northmost) return [];
+    // Strips are the wider the nearer to a pole: at either edge of the circle's latitudes the area must be able to lie in it.
+    const reaches = [south, north].some(
+      (latDeg) => area[1] >= areaAt(latDeg, west)[1] - 1 && area[1] <= areaAt(latDeg, east)[1] + 1,
+    );
+    return reaches ? [[...area, value]] : [];
+  });
+  return {
+    everywhereDb: valueOf("everywhere"),
+    groundShare: valueOf("ground"),
+    treesShare: valueOf(treesTerm(frequencyGHz)),
+    areas,
+  };
+}
+
+/** Lays what was learned over the losses of a window: what raises a level lowers the loss. */
+export function withLearned(grid: CoverageGrid, losses: CellLosses, learned: LearnedOver, window: CellWindow): void {
+  const { lossDb, diffractionDb, treesDb } = losses;
+  const { everywhereDb, groundShare, treesShare } = learned;
+  const side = sideOf(grid);
+  const strips = new Map<number, Map<number, number>>();
+  for (const [north, east, db] of learned.areas) strips.set(north, (strips.get(north) ?? new Map()).set(east, db));
+  for (let row = window.rows[0]; row < window.rows[1]; row++) {
+    const { latDeg } = cellPlace(grid, 0, row);
+    const strip = strips.get(areaAt(latDeg, 0)[0]);
+    for (let column = window.columns[0]; column < window.columns[1]; column++) {
+      const cell = row * side + column;
+      const trees = treesDb[cell]!;
+      const groundDb = Math.min(MOST_SCALED_DB, diffractionDb[cell]! - trees);
+      const ofAreaDb = strip ? (strip.get(areaAt(latDeg, cellPlace(grid, column, row).lonDeg)[1]) ?? 0) : 0;
+      lossDb[cell]! -= everywhereDb + ofAreaDb + groundShare * groundDb + treesShare * trees;
+    }
+  }
+}

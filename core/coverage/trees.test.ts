@@ -1,0 +1,72 @@
+import { expect, test } from "@jest/globals";
+import { gridAround, newLosses, sideOf, sweep } from "#core/coverage";
+import { treesLossDb } from "#core/link";
+import { coverCode, type CoverKind } from "#core/terrain";
+
+const grid = gridAround({ latDeg: 38, lonDeg: 20 }, 1200, 30);
+const side = sideOf(grid);
+const at = (east: number, south: number) => (grid.rings + south) * side + grid.rings + east;
+/** What a sweep says of the cell 30 east of the transmitter, over flat ground with a line of cover across the way. */
+function behind(
+  cover: { from: number; to: number; heightM: number; kind: CoverKind; density?: number },
+  { season = "inLeaf" as "inLeaf" | "bare", hillM = 0 } = {},
+) {
+  const ground = {
+    groundAmslM: new Float32Array(side * side).fill(100),
+    coverHeightM: new Float32Array(side * side),
+    coverCode: new Uint8Array(side * side),
+  };
+  for (let south = -grid.rings; south <= grid.rings; south++) {
+    for (let east = cover.from; east <= cover.to; east++) {
+      ground.coverHeightM[at(east, south)] = cover.heightM;
+      ground.coverCode[at(east, south)] = coverCode(cover.kind, cover.density);
+    }
+    ground.groundAmslM[at(5, south)]! += hillM;
+  }
+  const losses = newLosses(grid);
+  const ask = { txHeightM: 15, rxHeightM: 6, frequencyGHz: 5.6, kFactor: 4 / 3, season };
+  sweep(grid, ground, ask, losses);
+  const cell = at(30, 0);
+  return { treesDb: losses.treesDb[cell]!, diffractionDb: losses.diffractionDb[cell]! };
+}
+const row = { from: 15, to: 15, heightM: 40, kind: "wood" as const };
+
+test("a row of trees that alone cuts the line is gone through, as a full answer has it", () => {
+  const { treesDb, diffractionDb } = behind(row);
+  expect(treesDb).toBeCloseTo(treesLossDb(5.6, 30, 1, "inLeaf"), 3);
+  expect(diffractionDb).toBeCloseTo(treesDb, 5);
+  // Buildings of the same height are not gone through: the signal bends over them, and loses more.
+  const walls = behind({ ...row, kind: "building" });
+  expect(walls.treesDb).toBe(0);
+  expect(walls.diffractionDb).toBeGreaterThan(treesDb + 5);
+});
+
+test("two rows are twice as deep, thin ones count by their density, and bare ones take less unless they keep their leaves", () => {
+  expect(behind({ ...row, to: 16 }).treesDb).toBeCloseTo(treesLossDb(5.6, 60, 1, "inLeaf"), 3);
+  expect(behind({ ...row, density: 0.5 }).treesDb).toBeCloseTo(treesLossDb(5.6, 15, 1, "inLeaf"), 3);
+  expect(behind(row, { season: "bare" }).treesDb).toBeCloseTo(treesLossDb(5.6, 30, 1, "bare"), 3);
+  expect(behind({ ...row, kind: "evergreen" }, { season: "bare" }).treesDb).toBeCloseTo(
+    treesLossDb(5.6, 30, 0, "bare"),
+    3,
+  );
+});
+
+test("over a deep wood the signal bends, and where the ground itself cuts the line trees are not gone through", () => {
+  const low = behind({ from: 3, to: 27, heightM: 12, kind: "wood" });
+  expect(low.treesDb).toBe(0);
+  expect(low.diffractionDb).toBeGreaterThan(0);
+  expect(behind(row, { hillM: 30 }).treesDb).toBe(0);
+});
+
+test("what the ground under the trees still takes is added", () => {
+  // The hill's top stands just under the line.
+  const { treesDb, diffractionDb } = behind(row, { hillM: 13 });
+  expect(treesDb).toBeCloseTo(treesLossDb(5.6, 30, 1, "inLeaf"), 3);
+  expect(diffractionDb).toBeGreaterThan(treesDb + 2);
+});
+
+test("of trees across the edge of the customer's 30 m half of what lies beyond counts, within them none", () => {
+  // His cell's middle is 30 m from the next one's, whose farther half lies beyond.
+  expect(behind({ ...row, from: 29, to: 29 }).treesDb).toBeCloseTo(treesLossDb(5.6, 7.5, 1, "inLeaf"), 3);
+  expect(behind({ ...row, from: 30, to: 30 })).toEqual({ treesDb: 0, diffractionDb: 0 });
+});
