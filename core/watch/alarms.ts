@@ -1,6 +1,6 @@
 import { figure } from "../words";
 import { rankCauses, type RankedCause } from "./causes";
-import type { LinkDay, Side } from "./days";
+import { isUntold, type LinkDay, type Side } from "./days";
 import { featuresOf, type Features } from "./features";
 import { signalsOf, type Signal, type SignalKind } from "./signals";
 import type { WatchedLink } from "./watched";
@@ -32,11 +32,14 @@ const JUDGED_DAYS = 60;
 /** Alarms of a link over its days. `changes` are days of the plan's own changes of it, `anew` those of jobs done on it, both as days since 1970. */
 export function alarmsOf(
   link: WatchedLink,
-  days: readonly LinkDay[],
+  all: readonly LinkDay[],
   { changes = [], anew = [] }: { changes?: readonly number[]; anew?: readonly number[] } = {},
 ): LinkAlarm[] {
-  const [first] = days;
-  if (!first) return [];
+  // Nothing strayed before anything was told.
+  const begun = all.findIndex((day) => !isUntold(day));
+  if (begun < 0) return [];
+  const days = all.slice(begun);
+  const first = days[0]!;
   const signals = signalsOf(
     link,
     days,

@@ -152,11 +152,14 @@ const pushKnown = (into: number[], value: number | null) => {
   if (value !== null) into.push(value);
 };
 
-/** A link day by day, over all whole days of what was delivered; dry hours only, with what leaves take put back. */
-export function linkDays(link: WatchedLink, { a, b, weather, asked }: Delivered): LinkDay[] {
-  const from = Math.ceil(Math.min(a.fromHour, b.fromHour) / 24);
-  const to = Math.floor(Math.max(a.fromHour + a.hours.slots, b.fromHour + b.hours.slots) / 24);
-  const days: LinkDay[] = [];
+/** What all links of one place share of a day: its weather, and in how many hours anything of the plan told something. */
+export interface SkyDay extends Pick<LinkDay, "day" | "hoursAsked" | "windMPerS" | "rainMm" | "lowestC"> {
+  isDry: readonly boolean[];
+}
+
+/** The weather of some days, for whoever looks at many links under it. */
+export function skyDays({ weather, asked }: Pick<Delivered, "weather" | "asked">, from: number, to: number): SkyDay[] {
+  const days: SkyDay[] = [];
   for (let day = from; day < to; day++) {
     const isDry: boolean[] = [];
     let [windMPerS, rainMm, hoursAsked] = [0, 0, 0];
@@ -171,15 +174,30 @@ export function linkDays(link: WatchedLink, { a, b, weather, asked }: Delivered)
       const temperature = figureAt(weather, "least", "temperatureC", hour);
       if (temperature !== null) lowestC = lowestC === null ? temperature : Math.min(lowestC, temperature);
     }
-    days.push({
-      day,
-      a: endDay(link, "a", a, day, isDry),
-      b: endDay(link, "b", b, day, isDry),
-      hoursAsked,
-      windMPerS,
-      rainMm,
-      lowestC,
-    });
+    days.push({ day, isDry, hoursAsked, windMPerS, rainMm, lowestC });
   }
   return days;
 }
+
+/**
+ * A link day by day; dry hours only, with what leaves take put back. Over the days of `skies`, or over all whole days of what was
+ * delivered.
+ */
+export function linkDays(link: WatchedLink, delivered: Delivered, skies = skiesOver(delivered)): LinkDay[] {
+  return skies.map(({ isDry, day, hoursAsked, windMPerS, rainMm, lowestC }) => ({
+    day,
+    a: endDay(link, "a", delivered.a, day, isDry),
+    b: endDay(link, "b", delivered.b, day, isDry),
+    ...{ hoursAsked, windMPerS, rainMm, lowestC },
+  }));
+}
+
+function skiesOver(delivered: Delivered): SkyDay[] {
+  const { a, b } = delivered;
+  const from = Math.ceil(Math.min(a.fromHour, b.fromHour) / 24);
+  const to = Math.floor(Math.max(a.fromHour + a.hours.slots, b.fromHour + b.hours.slots) / 24);
+  return skyDays(delivered, from, to);
+}
+
+/** Whether nothing at all was told of a link on a day. */
+export const isUntold = ({ a, b }: LinkDay): boolean => a === UNTOLD && b === UNTOLD;

@@ -44,6 +44,16 @@ export function hoursOfDay(day: number, fine: Buckets): HourSeries {
   return { fromHour: day * 24, hours };
 }
 
+/** The hours, from `fromHour` on at most `count`, of which pieces tell something; none without any. */
+export function toldSpan(fromHour: number, count: number, pieces: readonly HourSeries[]): [from: number, to: number] {
+  let [from, to] = [fromHour + count, fromHour];
+  for (const { fromHour: first, hours } of pieces) {
+    const [start, end] = [Math.max(fromHour, first), Math.min(fromHour + count, first + hours.slots)];
+    if (end > start) [from, to] = [Math.min(from, start), Math.max(to, end)];
+  }
+  return from < to ? [from, to] : [fromHour, fromHour];
+}
+
 /** Hours of one series from one on, laid together from pieces; later ones go before earlier ones. */
 export function joinedHours(fromHour: number, count: number, pieces: readonly HourSeries[]): Required<HourSeries> {
   const hours = emptyBuckets(count);

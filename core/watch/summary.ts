@@ -1,4 +1,4 @@
-import { figureAt, linkDays, median, SIDES, type LinkDay } from "./days";
+import { figureAt, isUntold, linkDays, median, SIDES, type LinkDay } from "./days";
 import { firstDayOf, monthOfDay } from "./months";
 import { pathResidualDb } from "./signals";
 import type { Delivered, WatchedLink } from "./watched";
@@ -112,6 +112,10 @@ function monthsOf(link: WatchedLink, delivered: Delivered, days: readonly LinkDa
         number,
         (month = { month: number, hoursAsked: 0, hoursUp: 0, hoursGood: 0, deviationDb: null, deviations: [] }),
       );
+    if (isUntold(day)) {
+      month.hoursAsked += day.hoursAsked;
+      continue;
+    }
     for (let hour = day.day * 24; hour < day.day * 24 + 24; hour++) {
       const state = hourState(link, delivered, hour);
       month.hoursAsked += state > 0 ? 1 : 0;

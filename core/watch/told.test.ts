@@ -1,5 +1,17 @@
 import { expect, test } from "@jest/globals";
-import { AT, emptyBuckets, joinedHours, linkDays, METRIC_COUNT, type HourSeries, type WatchedLink } from "#core/watch";
+import {
+  alarmsOf,
+  AT,
+  emptyBuckets,
+  joinedHours,
+  linkDays,
+  METRIC_COUNT,
+  skyDays,
+  toldSpan,
+  watchSummary,
+  type HourSeries,
+  type WatchedLink,
+} from "#core/watch";
 import { figureAt } from "./days";
 
 const DAY = 20_000;
@@ -41,4 +53,51 @@ test("what is passed over because nothing was told of it is what looking at it w
   expect(days[2]!.a.restarts).toBe(1);
   for (let hour = DAY * 24 - 1; hour <= (DAY + DAYS) * 24; hour++)
     expect(figureAt(a, "mean", "level0Dbm", hour)).toBe(figureAt(looked(a), "mean", "level0Dbm", hour));
+});
+
+test("a series may be laid out for as long as it tells: its days and sums are those of the whole time", () => {
+  const pieces = [DAY + 1, DAY + 3].map(piece);
+  const span = toldSpan(DAY * 24, DAYS * 24, pieces);
+  expect(span).toEqual([(DAY + 1) * 24, (DAY + 4) * 24]);
+  expect(toldSpan(DAY * 24, DAYS * 24, [])).toEqual([DAY * 24, DAY * 24]);
+  expect(toldSpan(DAY * 24, DAYS * 24, [piece(DAY - 1)])).toEqual([DAY * 24, DAY * 24]);
+  expect(toldSpan((DAY + 1) * 24 + 6, 30, pieces)).toEqual([(DAY + 1) * 24 + 6, (DAY + 2) * 24]);
+  const short = joinedHours(span[0], span[1] - span[0], pieces);
+  expect(short.hours.slots).toBe(72);
+  const [whole, weather] = [over(DAY + 1, DAY + 3), over()];
+  const shared = { weather, asked: over(DAY, DAY + 1, DAY + 2) };
+  const skies = skyDays(shared, DAY, DAY + DAYS);
+  const [given, cut] = [
+    { a: whole, b: over(), ...shared },
+    { a: short, b: joinedHours(DAY * 24, 0, []), ...shared },
+  ];
+  const days = linkDays(link, given);
+  expect(linkDays(link, cut, skies)).toEqual(days);
+  expect(watchSummary(link, cut, linkDays(link, cut, skies))).toEqual(watchSummary(link, given, days));
+});
+
+test("hours are asked of a link on days of which it told nothing, as often as anything of the plan told something", () => {
+  const looked = ({ toldHours: _told, ...series }: HourSeries): HourSeries => series;
+  const asked = over(DAY, DAY + 2, DAY + 3);
+  for (let cell = 0; cell < 24 * METRIC_COUNT; cell++)
+    asked.hours.count[cell] = Number(cell % METRIC_COUNT === AT.seriesTold && cell < 10 * METRIC_COUNT);
+  for (let hour = 2 * 24; hour < 4 * 24; hour++) asked.hours.count[hour * METRIC_COUNT + AT.seriesTold] = 1;
+  const given = { a: over(DAY + 2), b: over(), weather: over(), asked };
+  const told = watchSummary(link, given);
+  expect(told).toEqual(watchSummary(link, { ...given, a: looked(given.a), b: looked(given.b) }));
+  expect(told.months.reduce((sum, { hoursAsked }) => sum + hoursAsked, 0)).toBe(10 + 48);
+});
+
+test("days before anything was told raise nothing and move no alarm", () => {
+  const far = { ...link, levelDbm: { a: -40, b: -40 } };
+  const pieces = Array.from({ length: 40 }, (_, i) => piece(DAY + 30 + i));
+  const long = joinedHours(DAY * 24, 70 * 24, pieces);
+  const [from, to] = long.toldHours;
+  const short = joinedHours(from, to - from, pieces);
+  const alarms = (series: HourSeries) =>
+    alarmsOf(far, linkDays(far, { a: series, b: series, weather: over(), asked: null }));
+  expect(alarms(long).length).toBeGreaterThan(0);
+  expect(alarms(long)).toEqual(alarms(short));
+  expect(alarms(long)[0]!.sinceDay).toBe(DAY + 30);
+  expect(alarmsOf(far, linkDays(far, { a: over(), b: over(), weather: over(), asked: null }))).toEqual([]);
 });

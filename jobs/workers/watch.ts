@@ -14,6 +14,8 @@ import {
   firstDayOf,
   hoursOfDay,
   joinedHours,
+  skyDays,
+  toldSpan,
   layDay,
   linkDays,
   METRIC_COUNT,
@@ -111,22 +113,31 @@ const packedMonth = (
 /** Samples that wait to be laid into their days, by day and series. */
 const waiting = new Map<string, { key: DayKey; samples: Sample[] }>();
 
-function seriesOver({ months, days }: KnownSeries, fromDay: number, toDay: number): Required<HourSeries> {
-  const pieces = [...months.map(hoursOf), ...days.map(({ day, packed }) => hoursOfDay(day, fineOf(packed)))];
-  return joinedHours(fromDay * 24, (toDay - fromDay) * 24, pieces);
+const piecesOf = ({ months, days }: KnownSeries): HourSeries[] => [
+  ...months.map(hoursOf),
+  ...days.map(({ day, packed }) => hoursOfDay(day, fineOf(packed))),
+];
+
+const seriesOver = (known: KnownSeries, fromDay: number, toDay: number): Required<HourSeries> =>
+  joinedHours(fromDay * 24, (toDay - fromDay) * 24, piecesOf(known));
+
+/** The same for as long as anything is told: most of a network that has just begun to report would be empty years. */
+function toldOver(pieces: readonly HourSeries[], fromDay: number, toDay: number): Required<HourSeries> {
+  const [from, to] = toldSpan(fromDay * 24, (toDay - fromDay) * 24, pieces);
+  return joinedHours(from, to - from, pieces);
 }
 
-const isUntold = ({ months, days }: KnownSeries) => months.length + days.length === 0;
-
 /** An end's hours with what only its radio tells. */
-function withRadio(end: Required<HourSeries>, radio: KnownSeries, fromDay: number, toDay: number): HourSeries {
-  if (isUntold(radio)) return end;
-  const { hours: own, toldHours: ofRadio } = seriesOver(radio, fromDay, toDay);
-  for (let cell = 0; cell < own.slots * METRIC_COUNT; cell++)
-    if (end.hours.count[cell] === 0 && own.count[cell]! > 0)
-      for (const key of ["least", "mean", "most", "count"] as const) end.hours[key][cell] = own[key][cell]!;
-  const [[fromA, toA], [fromB, toB]] = [end.toldHours, ofRadio];
-  return { ...end, toldHours: [Math.min(fromA, fromB), Math.max(toA, toB)] };
+function endOver(end: KnownSeries, radio: KnownSeries, fromDay: number, toDay: number): HourSeries {
+  const [own, ofRadio] = [piecesOf(end), piecesOf(radio)];
+  if (ofRadio.length === 0 || own.length === 0) return toldOver([...own, ...ofRadio], fromDay, toDay);
+  const [from, to] = toldSpan(fromDay * 24, (toDay - fromDay) * 24, [...own, ...ofRadio]);
+  const joined = joinedHours(from, to - from, own);
+  const { hours } = joinedHours(from, to - from, ofRadio);
+  for (let cell = 0; cell < hours.slots * METRIC_COUNT; cell++)
+    if (joined.hours.count[cell] === 0 && hours.count[cell]! > 0)
+      for (const key of ["least", "mean", "most", "count"] as const) joined.hours[key][cell] = hours[key][cell]!;
+  return { ...joined, toldHours: [from, to] };
 }
 
 const memories = new Map<string, Memory>();
@@ -188,20 +199,16 @@ const tasks = {
 
   /** What strayed of some links, and how each does. */
   look({ fromDay, toDay, weather, asked, links }: LookOrder): Looked {
-    // Most ends of a network that has just begun to report told nothing yet: they share one empty year.
-    const nothing = seriesOver({ months: [], days: [] }, fromDay, toDay);
-    const over = (known: KnownSeries) => (isUntold(known) ? nothing : seriesOver(known, fromDay, toDay));
-    const endOf = (end: KnownSeries, radio: KnownSeries) =>
-      isUntold(end) ? over(radio) : withRadio(over(end), radio, fromDay, toDay);
-    const shared = { weather: over(weather), asked: over(asked) };
+    const shared = { weather: seriesOver(weather, fromDay, toDay), asked: seriesOver(asked, fromDay, toDay) };
+    const skies = skyDays(shared, fromDay, toDay);
     const looked: Looked = { alarms: [], summaries: [] };
     for (const { link, a, b, radioA, radioB, changes, anew } of links) {
       const delivered = {
-        a: endOf(a, radioA),
-        b: endOf(b, radioB),
+        a: endOver(a, radioA, fromDay, toDay),
+        b: endOver(b, radioB, fromDay, toDay),
         ...shared,
       };
-      const days = linkDays(link, delivered);
+      const days = linkDays(link, delivered, skies);
       looked.summaries.push(watchSummary(link, delivered, days));
       looked.alarms.push(...alarmsOf(link, days, { changes, anew }));
     }
