@@ -3,9 +3,16 @@ import snmp from "net-snmp";
 /** What a stand-in says of its objects, by their OID; counters of 64 bits are told as bigint. */
 export type SnmpObjects = Record<string, number | bigint>;
 
+/** A table: columns 2, 3 … under an entry's OID, each row by its index; column 1 is the index. */
+export interface SnmpTable {
+  entryOid: string;
+  rows: (number | string)[][];
+}
+
 interface AgentMib {
   registerProvider: (provider: object) => void;
   setScalarValue: (name: string, value: unknown) => void;
+  addTableRow: (name: string, row: unknown[]) => void;
 }
 
 /**
@@ -17,11 +24,13 @@ export async function startSnmpAgent({
   community,
   user,
   objects,
+  table,
 }: {
   port: number;
   community: string;
   user?: { name: string; password: string; key: string };
   objects: SnmpObjects;
+  table?: SnmpTable;
 }): Promise<{ tell: (oid: string, value: number | bigint) => void; stop: () => void }> {
   const agent = snmp.createAgent({ port, address: "127.0.0.1", disableAuthorization: false }, () => undefined) as {
     getMib: () => AgentMib;
@@ -46,6 +55,19 @@ export async function startSnmpAgent({
       scalarType: typeof value === "bigint" ? snmp.ObjectType.Counter64 : snmp.ObjectType.Integer,
     });
     put(oid, value);
+  }
+  if (table) {
+    const { entryOid, rows } = table;
+    const typeOf = (value: unknown) =>
+      typeof value === "string" ? snmp.ObjectType.OctetString : snmp.ObjectType.Integer;
+    mib.registerProvider({
+      ...{ name: entryOid, type: 2, oid: entryOid, maxAccess: 0 },
+      tableColumns: [0, ...(rows[0] ?? [])].map((value, i) => ({
+        ...{ number: i + 1, name: `${entryOid} ${i + 1}`, type: typeOf(value), maxAccess: 2 },
+      })),
+      tableIndex: [{ columnName: `${entryOid} 1` }],
+    });
+    for (const [i, row] of rows.entries()) mib.addTableRow(entryOid, [i + 1, ...row]);
   }
   await new Promise((resolve) => setTimeout(resolve, 50));
   return { tell: put, stop: () => agent.close() };

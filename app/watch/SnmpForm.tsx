@@ -4,6 +4,42 @@ import { useDesk } from "../desk/DeskContext";
 import { Button, SelectField, TextField } from "../ui";
 import { useWatch } from "./WatchContext";
 
+type Objects = SnmpModel["objects"];
+
+/** Objects or columns, what each means, and by how much its number is multiplied. */
+function ObjectRows({ objects, start, set }: { objects: Objects; start: string; set: (next: Objects) => void }) {
+  const change = (at: number, to: Partial<Objects[number]>) =>
+    set(objects.map((one, i) => (i === at ? { ...one, ...to } : one)));
+  return (
+    <>
+      {objects.map((object, at) => (
+        <div key={at} className="grid grid-cols-[10rem_1fr_5rem_auto] items-end gap-1">
+          <SelectField
+            label="Means"
+            value={object.metric}
+            onChange={({ target }) => change(at, { metric: target.value as Objects[number]["metric"] })}
+          >
+            {METRICS.slice(0, -1).map(({ key, name, unit }) => (
+              <option key={key} value={key}>
+                {name} ({unit})
+              </option>
+            ))}
+          </SelectField>
+          <TextField label="Object" value={object.oid} onChange={({ target }) => change(at, { oid: target.value })} />
+          <TextField
+            label="Times"
+            inputMode="decimal"
+            defaultValue={object.scale}
+            onBlur={({ target }) => change(at, { scale: Number(target.value) || 1 })}
+          />
+          <Button onClick={() => set(objects.filter((_, i) => i !== at))}>Remove</Button>
+        </div>
+      ))}
+      <Button onClick={() => set([...objects, { metric: "level0Dbm", oid: start, scale: 1 }])}>Name an object</Button>
+    </>
+  );
+}
+
 /** How devices are asked by SNMP, and which of each model's objects mean what. */
 export function SnmpForm() {
   const { kept } = useDesk();
@@ -13,10 +49,11 @@ export function SnmpForm() {
   const used = new Set([...kept.radios.values()].map(({ radioModelId }) => radioModelId));
   const models = [...kept.radioModels.values()].filter(({ id }) => used.has(id));
   const setModel = (radioModelId: string, change: Partial<SnmpModel>) => {
-    const before = snmp.models.find((one) => one.radioModelId === radioModelId) ?? {
+    const before: SnmpModel = snmp.models.find((one) => one.radioModelId === radioModelId) ?? {
       radioModelId,
       airInterface: 0,
       objects: [],
+      clients: null,
     };
     const others = snmp.models.filter((one) => one.radioModelId !== radioModelId);
     setSnmp({ ...snmp, models: [...others, { ...before, ...change }] });
@@ -36,7 +73,8 @@ export function SnmpForm() {
       <h2 className="font-semibold">Asking devices by SNMP</h2>
       <p className="text-xs text-quiet">
         Every radio with an address is asked each minute: time since its start, octets of the interface toward the air,
-        and the objects named here. Community, password and key are kept sealed, and are in no export.
+        the objects named here, and an access point’s table of its clients. Community, password and key are kept sealed,
+        and are in no export.
       </p>
       <form
         className="space-y-2"
@@ -87,8 +125,7 @@ export function SnmpForm() {
         {models.map(({ id, maker, model }) => {
           const own = snmp.models.find(({ radioModelId }) => radioModelId === id);
           const objects = own?.objects ?? [];
-          const set = (at: number, change: Partial<(typeof objects)[number]>) =>
-            setModel(id, { objects: objects.map((one, i) => (i === at ? { ...one, ...change } : one)) });
+          const clients = own?.clients ?? null;
           return (
             <details key={id} className="rounded border border-rule p-2">
               <summary>
@@ -101,42 +138,27 @@ export function SnmpForm() {
                   value={own?.airInterface ?? 0}
                   onChange={({ target }) => setModel(id, { airInterface: Number(target.value) || 0 })}
                 />
-                {objects.map((object, at) => (
-                  <div key={at} className="grid grid-cols-[10rem_1fr_5rem_auto] items-end gap-1">
-                    <SelectField
-                      label="Means"
-                      value={object.metric}
-                      onChange={({ target }) => set(at, { metric: target.value as typeof object.metric })}
-                    >
-                      {METRICS.slice(0, -1).map(({ key, name, unit }) => (
-                        <option key={key} value={key}>
-                          {name} ({unit})
-                        </option>
-                      ))}
-                    </SelectField>
+                <ObjectRows objects={objects} start="1.3.6.1.4.1." set={(next) => setModel(id, { objects: next })} />
+                {clients ? (
+                  <fieldset className="space-y-1 rounded border border-rule p-2">
+                    <legend className="px-1 text-xs">Its table of clients, one row each</legend>
                     <TextField
-                      label="Object"
-                      value={object.oid}
-                      onChange={({ target }) => set(at, { oid: target.value })}
+                      label="Column with a client’s address, or the name of its radio here"
+                      value={clients.whoColumn}
+                      onChange={({ target }) => setModel(id, { clients: { ...clients, whoColumn: target.value } })}
                     />
-                    <TextField
-                      label="Times"
-                      inputMode="decimal"
-                      defaultValue={object.scale}
-                      onBlur={({ target }) => set(at, { scale: Number(target.value) || 1 })}
+                    <ObjectRows
+                      objects={clients.objects}
+                      start={clients.whoColumn}
+                      set={(next) => setModel(id, { clients: { ...clients, objects: next } })}
                     />
-                    <Button onClick={() => setModel(id, { objects: objects.filter((_, i) => i !== at) })}>
-                      Remove
-                    </Button>
-                  </div>
-                ))}
-                <Button
-                  onClick={() =>
-                    setModel(id, { objects: [...objects, { metric: "level0Dbm", oid: "1.3.6.1.4.1.", scale: 1 }] })
-                  }
-                >
-                  Name an object
-                </Button>
+                    <Button onClick={() => setModel(id, { clients: null })}>Read no table</Button>
+                  </fieldset>
+                ) : (
+                  <Button onClick={() => setModel(id, { clients: { whoColumn: "1.3.6.1.4.1.", objects: [] } })}>
+                    Read a table of its clients
+                  </Button>
+                )}
               </div>
             </details>
           );

@@ -172,6 +172,7 @@ interface ReceivedShown {
   series?: number;
   kept?: number;
   silent?: number;
+  strangers?: number;
   ahead?: number;
   tooLate?: number;
   unknown?: number;
@@ -184,6 +185,7 @@ function receivedWords({
   series,
   kept,
   silent = 0,
+  strangers = 0,
   ahead = 0,
   tooLate = 0,
   unknown = 0,
@@ -191,6 +193,7 @@ function receivedWords({
 }: ReceivedShown): string {
   const left = [
     silent > 0 && `${silent} devices did not answer`,
+    strangers > 0 && `${strangers} clients in access points' tables that are no customers of theirs here, not kept`,
     ahead > 0 && `${ahead} from the future: the sender's clock is ${Math.round(skewMs / 1000)} s ahead, not kept`,
     tooLate > 0 && `${tooLate} over ten days late, not kept`,
     unknown > 0 && `${unknown} of series that the plan does not have, not kept`,

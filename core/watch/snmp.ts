@@ -1,6 +1,7 @@
 import { z } from "zod";
-import { METRICS, type Metric } from "./metrics";
-import { counterDelta } from "./sample";
+import { linksOn, type World } from "../plan";
+import { endSeries, METRICS, type Metric } from "./metrics";
+import { counterDelta, type Sample } from "./sample";
 
 const METRIC_KEYS = METRICS.map(({ key }) => key) as [Metric, ...Metric[]];
 const oid = z
@@ -8,12 +9,17 @@ const oid = z
   .regex(/^\d+(\.\d+){2,60}$/, "must be an object such as 1.3.6.1.4.1.99999.1.1.0")
   .max(300);
 
-/** Which objects of a model mean what: the figure is the object times `scale`. */
+/** What an object means: the figure is the object times `scale`. */
+const objectSchema = z.object({ metric: z.enum(METRIC_KEYS), oid, scale: z.number().min(-1e6).max(1e6) });
+/** An access point's table of those whom it serves, a row each: the column that says who it is, and what other columns mean. */
+const clientsSchema = z.object({ whoColumn: oid, objects: z.array(objectSchema).max(20) });
+/** Which objects of a model mean what. */
 export const snmpModelSchema = z.object({
   radioModelId: z.string().min(1).max(64),
   /** The interface toward the air, by its index; 0 where its counters are not read. */
   airInterface: z.number().int().min(0).max(100_000),
-  objects: z.array(z.object({ metric: z.enum(METRIC_KEYS), oid, scale: z.number().min(-1e6).max(1e6) })).max(40),
+  objects: z.array(objectSchema).max(40),
+  clients: clientsSchema.nullable().default(null),
 });
 /** How devices are asked by SNMP. Community, password and key are secrets and stand elsewhere. */
 export const snmpSettingsSchema = z.object({
@@ -40,6 +46,12 @@ export interface SnmpReading {
   inOctets: number | null;
   outOctets: number | null;
   figures: Partial<Record<Metric, number>>;
+  /** Rows of its table of clients: who each is, as the device says it, and how the device hears and serves it. */
+  clients: SnmpClient[];
+}
+export interface SnmpClient {
+  who: string;
+  figures: Partial<Record<Metric, number>>;
 }
 
 /** The clock of a device begins anew after 2³² hundredths of a second, 497 days, without a restart. */
@@ -63,11 +75,41 @@ export function snmpFigures(now: SnmpReading, before: SnmpReading | null): Parti
     if (octets.every((count) => count !== null))
       values.throughputMbps = (8 * (octets[0]! + octets[1]!)) / seconds / 1e6;
   }
-  // What a device tells beyond all reason is not told on.
+  return withinReason(values);
+}
+
+/** What a device tells beyond all reason is not told on. */
+function withinReason(values: Partial<Record<Metric, number>>): Partial<Record<Metric, number>> {
   for (const { key, least, most } of METRICS) {
     const value = values[key];
     if (value !== undefined && (!Number.isFinite(value) || value < least || (value > most && key !== "uptimeMin")))
       delete values[key];
   }
   return values;
+}
+
+/**
+ * What an access point tells of its clients, as samples of the links to them from its end: a row is the customer on that access point
+ * whose radio has that address, or that name. Rows of whom the plan knows nothing are counted.
+ */
+export function clientSamples(
+  world: World,
+  nearRadioId: string,
+  { atMs, clients }: Pick<SnmpReading, "atMs" | "clients">,
+): { samples: Sample[]; strangers: number } {
+  if (clients.length === 0) return { samples: [], strangers: 0 };
+  const plain = (text: string) => text.trim().toLowerCase();
+  const linkOf = new Map<string, string>();
+  for (const { id, bRadioId } of linksOn(world, nearRadioId)) {
+    const { address, name } = world.radios.get(bRadioId)!;
+    for (const one of [plain(name), plain(address)]) if (one !== "") linkOf.set(one, id);
+  }
+  const samples: Sample[] = [];
+  let strangers = 0;
+  for (const { who, figures } of clients) {
+    const linkId = linkOf.get(plain(who));
+    if (linkId === undefined) strangers++;
+    else samples.push({ seriesId: endSeries(linkId, "a"), atMs, values: withinReason({ ...figures }) });
+  }
+  return { samples, strangers };
 }

@@ -121,7 +121,7 @@ test("counters go over their end, and begin anew with their device", () => {
   expect(counterDelta(2 ** 31, 5, 32, false)).toBeNull();
   expect(counterDelta(10, 25, 32, true)).toBeNull();
   const reading = (set: Partial<SnmpReading>): SnmpReading => ({
-    ...{ atMs: 0, upHundredths: 6000, inOctets: 0, outOctets: 0, figures: {} },
+    ...{ atMs: 0, upHundredths: 6000, inOctets: 0, outOctets: 0, figures: {}, clients: [] },
     ...set,
   });
   const now = reading({ atMs: 60_000, upHundredths: 12_000, inOctets: 6e6, outOctets: 1.5e6 });

@@ -1,11 +1,13 @@
 import PQueue from "p-queue";
 import type { World } from "#core/plan";
 import {
+  clientSamples,
   endSeries,
   PLAN_SERIES,
   radioSeries,
   snmpFigures,
   type Sample,
+  type SnmpModel,
   type SnmpReading,
   type WatchSettings,
 } from "#core/watch";
@@ -22,15 +24,21 @@ const readings = (held.tejadoReadings ??= new Map());
 /** Names of a plan's SNMP secrets. */
 export const SNMP_SECRETS = { community: "snmp/community", password: "snmp/password", key: "snmp/key" } as const;
 
-/** The series that a radio's own figures belong to: its link's end where it has one link, else the device. */
-function seriesOfRadios(world: World): Map<string, string> {
+/** The series that a radio's own figures belong to: its link's end where it has one link and no table of its clients, else the device. */
+function seriesOfRadios(world: World, models: ReadonlyMap<string, SnmpModel>): Map<string, string> {
+  const hasTable = (radioId: string) => Boolean(models.get(world.radios.get(radioId)!.radioModelId)?.clients);
   const ends = new Map<string, string[]>();
   const add = (radioId: string, seriesId: string) => ends.set(radioId, [...(ends.get(radioId) ?? []), seriesId]);
   for (const { id, aRadioId, bRadioId } of world.links.values()) {
     add(aRadioId, endSeries(id, "a"));
     add(bRadioId, endSeries(id, "b"));
   }
-  return new Map([...ends].map(([radioId, own]) => [radioId, own.length === 1 ? own[0]! : radioSeries(radioId)]));
+  return new Map(
+    [...ends].map(([radioId, own]) => [
+      radioId,
+      own.length === 1 && !hasTable(radioId) ? own[0]! : radioSeries(radioId),
+    ]),
+  );
 }
 
 /** Asks every device of a plan that has an address once, and keeps what came as one batch. Gives how many answered. */
@@ -47,16 +55,17 @@ export async function pollPlan(
     key: await secret(SNMP_SECRETS.key),
   };
   const models = new Map(snmp.models.map((model) => [model.radioModelId, model]));
-  const seriesOf = seriesOfRadios(world);
+  const seriesOf = seriesOfRadios(world, models);
   const queue = new PQueue({ concurrency: AT_ONCE });
   const samples: Sample[] = [];
-  let asked = 0;
+  let [asked, answered, strangers] = [0, 0, 0];
   for (const { id, address, radioModelId } of world.radios.values()) {
     if (address === "" || !seriesOf.has(id)) continue;
     asked++;
     void queue.add(async () => {
       const now = await askDevice(address, models.get(radioModelId), snmp, secrets);
       if (!now) return;
+      answered++;
       const key = `${planId} ${id}`;
       samples.push({
         seriesId: seriesOf.get(id)!,
@@ -64,6 +73,9 @@ export async function pollPlan(
         values: snmpFigures(now, readings.get(key) ?? null),
       });
       readings.set(key, now);
+      const ofClients = clientSamples(world, id, now);
+      samples.push(...ofClients.samples);
+      strangers += ofClients.strangers;
     });
   }
   await queue.onIdle();
@@ -72,7 +84,7 @@ export async function pollPlan(
   // A round in which nobody answered was asked all the same only where somebody else answers at other times: the poller itself may be cut off.
   if (samples.length > 0) await addBatch(store.db, planId, [...samples, told]);
   await putReceived(store.db, planId, {
-    snmp: { at: at.toISOString(), kept: samples.length, silent: asked - samples.length },
+    snmp: { at: at.toISOString(), kept: samples.length, silent: asked - answered, strangers },
   });
-  return { asked, answered: samples.length };
+  return { asked, answered };
 }

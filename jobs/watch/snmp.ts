@@ -3,6 +3,7 @@ import {
   inOctetsOid,
   outOctetsOid,
   UPTIME_OID,
+  type SnmpClient,
   type SnmpModel,
   type SnmpReading,
   type SnmpSettings,
@@ -49,6 +50,52 @@ function numberOf(value: unknown): number | null {
   return typeof value === "string" && value.trim() !== "" && Number.isFinite(Number(value)) ? Number(value) : null;
 }
 
+/** Rows of a table that are read at most, and how many are asked for at once. */
+const MOST_ROWS = 2000;
+const AT_ONCE = 20;
+
+/** A column of a table by the numbers of its rows; what was read before it failed. */
+function columnOf<T>(session: Session, column: string, read: (value: unknown) => T | null): Promise<Map<string, T>> {
+  const rows = new Map<string, T>();
+  return new Promise((resolve) => {
+    const feed = (varbinds: unknown) => {
+      for (const one of varbinds as { oid: string; value: unknown }[]) {
+        if (snmp.isVarbindError(one as never)) continue;
+        const value = read(one.value);
+        if (value !== null) rows.set(one.oid.slice(column.length + 1), value);
+      }
+      return rows.size >= MOST_ROWS;
+    };
+    session.subtree(column, AT_ONCE, feed as never, () => resolve(rows));
+  });
+}
+
+/** Who a client is, as text: an address in four or six bytes is written as people write it. */
+function whoOf(value: unknown): string | null {
+  if (!Buffer.isBuffer(value)) return typeof value === "string" ? value : null;
+  const bytes = [...value];
+  if (bytes.every((byte) => byte >= 32 && byte < 127)) return value.toString("latin1");
+  if (bytes.length === 4) return bytes.join(".");
+  return bytes.length === 6 ? bytes.map((byte) => byte.toString(16).padStart(2, "0")).join(":") : null;
+}
+
+async function clientsOf(
+  session: Session,
+  { whoColumn, objects }: NonNullable<SnmpModel["clients"]>,
+): Promise<SnmpClient[]> {
+  const who = await columnOf(session, whoColumn, whoOf);
+  const columns: Map<string, number>[] = [];
+  for (const { oid } of objects) columns.push(await columnOf(session, oid, numberOf));
+  return [...who].map(([row, one]) => {
+    const figures: SnmpClient["figures"] = {};
+    objects.forEach(({ metric, scale }, i) => {
+      const value = columns[i]!.get(row);
+      if (value !== undefined) figures[metric] = value * scale;
+    });
+    return { who: one, figures };
+  });
+}
+
 /** Asks one device for all that its model's objects say; null where it does not answer. */
 export function askDevice(
   address: string,
@@ -81,13 +128,16 @@ export function askDevice(
         const value = at.get(oid) ?? null;
         if (value !== null) figures[metric] = value * scale;
       }
-      end({
+      const reading: SnmpReading = {
         atMs: Date.now(),
         upHundredths: at.get(UPTIME_OID) ?? null,
         inOctets: counters[0] ? (at.get(counters[0]) ?? null) : null,
         outOctets: counters[1] ? (at.get(counters[1]) ?? null) : null,
         figures,
-      });
+        clients: [],
+      };
+      if (!model?.clients) return end(reading);
+      void clientsOf(session, model.clients).then((clients) => end({ ...reading, clients }));
     });
   });
 }

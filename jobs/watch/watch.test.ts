@@ -9,6 +9,7 @@ import {
   endSeries,
   METRIC_COUNT,
   PLAN_SERIES,
+  radioSeries,
   watchSettingsSchema,
   UPTIME_OID,
   inOctetsOid,
@@ -156,6 +157,61 @@ test("devices are asked by SNMP, signed and in the open: uptime, throughput over
   expect(told.hours.most[known * METRIC_COUNT + AT.seriesTold]).toBe(1);
   const { received } = await readWatch(store.db, PLAN);
   expect(received.snmp).toMatchObject({ kept: 0, silent: 1 });
+}, 30_000);
+
+test("an access point's table of clients gives each customer on it its own figures, by address or name; others are counted", async () => {
+  const ENTRY = "1.3.6.1.4.1.99999.2.1";
+  const port = 18_200 + Math.floor(Math.random() * 2000);
+  const agent = await startSnmpAgent({
+    ...{ port, community: "valley", objects: { [UPTIME_OID]: 360_000 } },
+    table: {
+      entryOid: ENTRY,
+      rows: [
+        ["10.9.8.7", -701, 45],
+        ["Nobody's", -600, 90],
+      ],
+    },
+  });
+  const plan = (await readPlan(store.db, PLAN))!;
+  const addresses: Record<string, string> = { sector: "127.0.0.1", "farm-radio": "10.9.8.7" };
+  const world = worldOf({
+    ...plan,
+    radios: plan.radios.map((radio) => ({ ...radio, address: addresses[radio.id] ?? "" })),
+  });
+  const { radioModelId } = world.radios.get("sector")!;
+  const clients = {
+    whoColumn: `${ENTRY}.2`,
+    objects: [
+      { metric: "level0Dbm", oid: `${ENTRY}.3`, scale: 0.1 },
+      { metric: "rateMbps", oid: `${ENTRY}.4`, scale: 1 },
+    ],
+  };
+  const settings = watchSettingsSchema.parse({
+    source: "devices",
+    snmp: {
+      isOn: true,
+      version: "2c",
+      user: "",
+      port,
+      models: [{ radioModelId, airInterface: 0, objects: [], clients }],
+    },
+  });
+  await putSecret(store, PLAN, SNMP_SECRETS.community, "valley");
+  const today = Math.floor(Date.now() / DAY_MS);
+  try {
+    // The farm's own radio answers at another address: nobody is there.
+    expect(await pollPlan(store, PLAN, world, settings)).toEqual({ asked: 2, answered: 1 });
+  } finally {
+    agent.stop();
+  }
+  await foldPlan(store, PLAN, Date.now());
+  const ofFarm = await hours(endSeries("access", "a"), today, today + 1);
+  const known = [...Array(24).keys()].find((slot) => ofFarm.hours.count[slot * METRIC_COUNT + AT.level0Dbm]! > 0)!;
+  const figure = (series: typeof ofFarm, key: keyof typeof AT) => series.hours.mean[known * METRIC_COUNT + AT[key]]!;
+  expect([figure(ofFarm, "level0Dbm"), figure(ofFarm, "rateMbps")]).toEqual([expect.closeTo(-70.1, 1), 45]);
+  // What the access point says of itself is its own, though it serves but one.
+  expect(figure(await hours(radioSeries("sector"), today, today + 1), "uptimeMin")).toBe(60);
+  expect((await readWatch(store.db, PLAN)).received.snmp).toMatchObject({ kept: 2, silent: 1, strangers: 1 });
 }, 30_000);
 
 test("alarms are told once, outside quiet hours, by e-mail and to a program; what failed is tried again", async () => {
