@@ -47,3 +47,71 @@ test("an import goes on after the server was killed, and is kept once", async ({
   await stopServer(second);
   rmSync(first.directory, { recursive: true, force: true });
 });
+
+const HOUR_MS = 3_600_000;
+/** Hours that are reported, one figure each. */
+const REPORTED = 200;
+
+test("what was acknowledged of devices' reports outlives a killed server, rolled up or not, and nothing counts twice", async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  const first = await startServer(["--demo"]);
+  const plan = new URL(first.landing).pathname;
+  await page.goto(`${first.landing}/watch?view=sources`);
+  await page.getByLabel("Source").selectOption("devices");
+  await page.getByRole("button", { name: "Drop it and change" }).click();
+  await page.getByRole("button", { name: "Make a token" }).click();
+  const token = await page.getByLabel("Shown once: only its fingerprint is kept").inputValue();
+  const headers = { "Content-Type": "application/json", Authorization: `Bearer ${token}` };
+  const fromHour = Math.floor(Date.now() / HOUR_MS) - REPORTED;
+  const levelOf = (i: number) => -45 - (i % 40);
+  const send = async (origin: string, i: number, level0Dbm: number) => {
+    const at = new Date((fromHour + i) * HOUR_MS + 60_000).toISOString();
+    const body = JSON.stringify([{ series: "link-medium/a", at, level0Dbm }]);
+    const answer = await fetch(`${origin}${plan}/watch/samples`, { method: "POST", headers, body }).catch(() => null);
+    return answer?.ok === true;
+  };
+  const kept: number[] = [];
+  const killed = new Promise((resolve) => first.process.once("exit", resolve));
+  for (let i = 0; i < REPORTED; i++) {
+    // A first part is rolled up already, a second one while it is killed, a third only waits.
+    if (i === 60 || i === 110) await page.getByRole("button", { name: "Look now" }).click({ noWaitAfter: true });
+    if (i === 140) first.process.kill("SIGKILL");
+    if (await send(first.origin, i, levelOf(i))) kept.push(i);
+    else break;
+  }
+  await killed;
+  expect(kept.length).toBeGreaterThanOrEqual(139);
+
+  const second = await startServer(["--demo"], first.directory);
+  const levels = async () => {
+    const chart = (await (await fetch(`${second.origin}${plan}/watch/links/link-medium?days=11`)).json()) as {
+      fromMs: number;
+      stepMs: number;
+      levelA: (number | null)[];
+    };
+    return Array.from(
+      { length: REPORTED },
+      (_, i) => chart.levelA[((fromHour + i) * HOUR_MS - chart.fromMs) / chart.stepMs] ?? null,
+    );
+  };
+  const look = async () => {
+    await page.goto(`${second.origin}${plan}/watch?view=sources`);
+    await page.getByRole("button", { name: "Look now" }).click();
+  };
+  await look();
+  await expect.poll(async () => (await levels()).slice(0, kept.length), { timeout: 60_000 }).toEqual(kept.map(levelOf));
+  // Of the report that was on its way nobody knows; of those after it nothing was made up.
+  expect((await levels()).slice(kept.length + 1)).toEqual(
+    Array.from({ length: REPORTED - kept.length - 1 }, () => null),
+  );
+  // A device that sends all of it once more, and otherwise, changes nothing: the rest is new.
+  for (let i = 0; i < REPORTED; i++)
+    expect(await send(second.origin, i, i <= kept.length ? -99 : levelOf(i))).toBe(true);
+  await look();
+  await expect.poll(async () => (await levels()).at(-1), { timeout: 60_000 }).toBe(levelOf(REPORTED - 1));
+  expect((await levels()).slice(0, kept.length)).toEqual(kept.map(levelOf));
+  await stopServer(second);
+  rmSync(first.directory, { recursive: true, force: true });
+});
