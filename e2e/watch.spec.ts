@@ -114,6 +114,22 @@ test("samples come in by a token alone, and what cannot be kept is told by row, 
   await page.getByRole("button", { name: "Take it back" }).click();
   await expect(page.getByText("The token is taken back")).toBeVisible();
   expect((await send(JSON.stringify(one), signed)).status).toBe(401);
+  // Which columns of an access point's table mean what is kept with its model; an object that is none is refused.
+  const sheet = page.locator("details").filter({ hasText: "Brisote Vela 5:" });
+  await sheet.locator("summary").click();
+  await sheet.getByRole("button", { name: "Read a table of its clients" }).click();
+  const table = sheet.getByRole("group", { name: "Its table of clients" });
+  await table.getByLabel(/^Column with a client/).fill("1.3.6.1.4.1.99999.2.1.2");
+  await table.getByRole("button", { name: "Name a column" }).click();
+  await table.getByLabel("Column", { exact: true }).fill("none");
+  await page.getByRole("button", { name: "Keep how they are asked" }).click();
+  await expect(page.getByText(/must be an object such as/)).toBeVisible();
+  await table.getByLabel("Column", { exact: true }).fill("1.3.6.1.4.1.99999.2.1.3");
+  await page.getByRole("button", { name: "Keep how they are asked" }).click();
+  await expect(sheet.locator("summary")).toContainText("and a table of its clients");
+  await page.reload();
+  await sheet.locator("summary").click();
+  await expect(table.getByLabel("Column", { exact: true })).toHaveValue("1.3.6.1.4.1.99999.2.1.3");
   // What the dropped figures had raised is closed with them.
   await page.getByRole("button", { name: "Alarms" }).click();
   await expect(page.locator("[data-alarm]").first()).toContainText("Closed: the figures it came from were dropped");

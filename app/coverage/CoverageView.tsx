@@ -284,8 +284,8 @@ export function CoverageView({
             />
           ) : (
             <p className="flex h-full items-center justify-center px-8 text-center text-sm text-quiet">
-              Click a cell for its section and tape. Diffraction is Bullington’s over ground and cover; trees count as
-              solid here, and a path through them may do better.
+              Click a cell for its section and tape. Diffraction is Bullington’s over ground and cover; where trees
+              alone cut the line, it is what they take if that is less.
             </p>
           )}
         </Panel>

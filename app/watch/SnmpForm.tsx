@@ -7,7 +7,18 @@ import { useWatch } from "./WatchContext";
 type Objects = SnmpModel["objects"];
 
 /** Objects or columns, what each means, and by how much its number is multiplied. */
-function ObjectRows({ objects, start, set }: { objects: Objects; start: string; set: (next: Objects) => void }) {
+function ObjectRows({
+  word,
+  objects,
+  start,
+  set,
+}: {
+  word: "Object" | "Column";
+  objects: Objects;
+  /** What a new one begins with. */
+  start: string;
+  set: (next: Objects) => void;
+}) {
   const change = (at: number, to: Partial<Objects[number]>) =>
     set(objects.map((one, i) => (i === at ? { ...one, ...to } : one)));
   return (
@@ -25,7 +36,7 @@ function ObjectRows({ objects, start, set }: { objects: Objects; start: string; 
               </option>
             ))}
           </SelectField>
-          <TextField label="Object" value={object.oid} onChange={({ target }) => change(at, { oid: target.value })} />
+          <TextField label={word} value={object.oid} onChange={({ target }) => change(at, { oid: target.value })} />
           <TextField
             label="Times"
             inputMode="decimal"
@@ -35,7 +46,9 @@ function ObjectRows({ objects, start, set }: { objects: Objects; start: string; 
           <Button onClick={() => set(objects.filter((_, i) => i !== at))}>Remove</Button>
         </div>
       ))}
-      <Button onClick={() => set([...objects, { metric: "level0Dbm", oid: start, scale: 1 }])}>Name an object</Button>
+      <Button onClick={() => set([...objects, { metric: "level0Dbm", oid: start, scale: 1 }])}>
+        {word === "Object" ? "Name an object" : "Name a column"}
+      </Button>
     </>
   );
 }
@@ -130,6 +143,7 @@ export function SnmpForm() {
             <details key={id} className="rounded border border-rule p-2">
               <summary>
                 {maker} {model}: {objects.length === 0 ? "no objects named" : `${objects.length} objects`}
+                {clients && `, and a table of its clients`}
               </summary>
               <div className="mt-2 space-y-1">
                 <TextField
@@ -138,7 +152,12 @@ export function SnmpForm() {
                   value={own?.airInterface ?? 0}
                   onChange={({ target }) => setModel(id, { airInterface: Number(target.value) || 0 })}
                 />
-                <ObjectRows objects={objects} start="1.3.6.1.4.1." set={(next) => setModel(id, { objects: next })} />
+                <ObjectRows
+                  word="Object"
+                  objects={objects}
+                  start="1.3.6.1.4.1."
+                  set={(next) => setModel(id, { objects: next })}
+                />
                 {clients ? (
                   <fieldset className="space-y-1 rounded border border-rule p-2">
                     <legend className="px-1 text-xs">Its table of clients, one row each</legend>
@@ -148,14 +167,20 @@ export function SnmpForm() {
                       onChange={({ target }) => setModel(id, { clients: { ...clients, whoColumn: target.value } })}
                     />
                     <ObjectRows
+                      word="Column"
                       objects={clients.objects}
                       start={clients.whoColumn}
                       set={(next) => setModel(id, { clients: { ...clients, objects: next } })}
                     />
-                    <Button onClick={() => setModel(id, { clients: null })}>Read no table</Button>
+                    <Button className="ml-1" onClick={() => setModel(id, { clients: null })}>
+                      Read no table
+                    </Button>
                   </fieldset>
                 ) : (
-                  <Button onClick={() => setModel(id, { clients: { whoColumn: "1.3.6.1.4.1.", objects: [] } })}>
+                  <Button
+                    className="ml-1"
+                    onClick={() => setModel(id, { clients: { whoColumn: "1.3.6.1.4.1.", objects: [] } })}
+                  >
                     Read a table of its clients
                   </Button>
                 )}
