@@ -21,15 +21,16 @@ export interface Kit {
 
 /** What every proposal in one world comes back to, each part looked up once: made for whoever asks about many places. */
 export interface Choosing {
-  bySite: ReadonlyMap<string, readonly Radio[]>;
+  radiosAt: (siteId: string) => readonly Radio[];
   /** The first kit for a role and frequency, of a width or of the usual one; null where the library has none. */
   kitFor: (role: Radio["role"], frequencyMHz: number, widthMHz?: number) => Kit | null;
 }
 
 export function choosingIn(world: World): Choosing {
   const known = new Map<string, Kit | null>();
+  let bySite: ReadonlyMap<string, readonly Radio[]> | null = null;
   return {
-    bySite: radiosBySite(world),
+    radiosAt: (siteId) => (bySite ??= radiosBySite(world)).get(siteId) ?? [],
     kitFor: (role, frequencyMHz, widthMHz) => {
       const key = `${role} ${frequencyMHz} ${widthMHz ?? ""}`;
       let kit = known.get(key);

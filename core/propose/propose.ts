@@ -118,12 +118,12 @@ export function bestSector(
   world: World,
   site: Site,
   place: Place,
-  { bySite, kitFor }: Choosing = choosingIn(world),
+  { radiosAt, kitFor }: Choosing = choosingIn(world),
   { azimuthDeg: bearing }: Pick<Geodesic, "azimuthDeg"> = inverseGeodesic(site, place),
 ): Radio | null {
   let best: Radio | null = null;
   let bestLoss = SECTOR_EDGE_DB;
-  for (const radio of bySite.get(site.id) ?? []) {
+  for (const radio of radiosAt(site.id)) {
     if (radio.role !== "sector") continue;
     const antenna = world.antennaModels.get(radio.antennaModelId);
     if (!antenna) continue;

@@ -90,7 +90,7 @@ function withinReason(values: Partial<Record<Metric, number>>): Partial<Record<M
 
 /**
  * What an access point tells of its clients, as samples of the links to them from its end: a row is the customer on that access point
- * whose radio has that address, or that name. Rows of whom the plan knows nothing are counted.
+ * whose radio has that address, or that name. Rows that are nobody's in the plan, or could be two customers', are counted.
  */
 export function clientSamples(
   world: World,
@@ -99,16 +99,18 @@ export function clientSamples(
 ): { samples: Sample[]; strangers: number } {
   if (clients.length === 0) return { samples: [], strangers: 0 };
   const plain = (text: string) => text.trim().toLowerCase();
-  const linkOf = new Map<string, string>();
+  // Two customers of one name cannot be told apart: null.
+  const linkOf = new Map<string, string | null>();
   for (const { id, bRadioId } of linksOn(world, nearRadioId)) {
     const { address, name } = world.radios.get(bRadioId)!;
-    for (const one of [plain(name), plain(address)]) if (one !== "") linkOf.set(one, id);
+    for (const one of new Set([plain(name), plain(address)]))
+      if (one !== "") linkOf.set(one, linkOf.has(one) ? null : id);
   }
   const samples: Sample[] = [];
   let strangers = 0;
   for (const { who, figures } of clients) {
     const linkId = linkOf.get(plain(who));
-    if (linkId === undefined) strangers++;
+    if (!linkId) strangers++;
     else samples.push({ seriesId: endSeries(linkId, "a"), atMs, values: withinReason({ ...figures }) });
   }
   return { samples, strangers };

@@ -28,6 +28,7 @@ import {
   receive,
   rollUp,
   rootAlarms,
+  clientSamples,
   snmpFigures,
   unpackBuckets,
   unpackFineDay,
@@ -41,7 +42,7 @@ import {
 import { answering } from "#core/outcome";
 import { putPatch, withPatches } from "#core/plan";
 import { promisedBy } from "#core/proof";
-import { valley } from "#core/testing";
+import { radioIn, valley } from "#core/testing";
 
 const cell = (slot: number, metric: keyof typeof AT) => slot * METRIC_COUNT + AT[metric];
 
@@ -460,4 +461,39 @@ test("a proof teaches by how far it stood over physics alone; one that most like
   expect(page.after).toBeCloseTo(page.before, 10);
   expect(page.learned.terms.every(({ value }) => value < 0)).toBe(true);
   expect(reading(-12).taughtBy).toEqual([]);
+});
+
+test("rows of an access point's table are its customers by address or name, whatever the case; whom they could be two of is nobody", () => {
+  const { world } = valley(0, (rows) => {
+    const client = radioIn(rows, "farm-radio");
+    client.address = "10.0.0.7";
+    for (const [id, name] of [
+      ["barn", "Barn"],
+      ["mill", "Shed"],
+      ["shed", "shed"],
+    ] as const) {
+      rows.radios.push({ ...client, id, name, address: "" });
+      rows.links.push({ ...rows.links.find((link) => link.id === "access")!, id: `to-${id}`, bRadioId: id });
+    }
+  });
+  const level = (level0Dbm: number) => ({ level0Dbm });
+  const { samples, strangers } = clientSamples(world, "sector", {
+    atMs: 7,
+    clients: [
+      { who: "10.0.0.7 ", figures: level(-60) },
+      { who: "BARN", figures: { level0Dbm: -61, noiseDbm: 900 } },
+      { who: "Shed", figures: level(-62) },
+      { who: "Nobody", figures: level(-63) },
+      { who: "", figures: level(-64) },
+    ],
+  });
+  expect(strangers).toBe(3);
+  expect(samples).toEqual([
+    { seriesId: "access/a", atMs: 7, values: level(-60) },
+    { seriesId: "to-barn/a", atMs: 7, values: level(-61) },
+  ]);
+  expect(clientSamples(world, "farm-radio", { atMs: 7, clients: [{ who: "Barn", figures: level(-60) }] })).toEqual({
+    samples: [],
+    strangers: 1,
+  });
 });

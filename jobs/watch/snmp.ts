@@ -113,7 +113,10 @@ export function askDevice(
     } catch {
       return resolve(null);
     }
+    let isOver = false;
     const end = (reading: SnmpReading | null) => {
+      if (isOver) return;
+      isOver = true;
       session.close();
       resolve(reading);
     };
