@@ -114,7 +114,7 @@ test("samples come in by a token alone, and what cannot be kept is told by row, 
   await page.getByRole("button", { name: "Take it back" }).click();
   await expect(page.getByText("The token is taken back")).toBeVisible();
   expect((await send(JSON.stringify(one), signed)).status).toBe(401);
-  // Which columns of an access point's table mean what is kept with its model; an object that is none is refused.
+  // The columns of an access point's table are kept with its model; text that is no SNMP object is refused.
   const sheet = page.locator("details").filter({ hasText: "Brisote Vela 5:" });
   await sheet.locator("summary").click();
   await sheet.getByRole("button", { name: "Read a table of its clients" }).click();

@@ -66,16 +66,21 @@ export function CoverageView({
         : [],
     [world, sector, covered, kit, heardOfAll],
   );
-  const asks = coverings.map(({ radio, site: at }) => {
-    const middle = { latDeg: at.latDeg, lonDeg: at.lonDeg };
-    const cellM = Math.max(LEAST_CELL_M, Math.ceil(radiusM / (scope === "plan" ? MOST_RINGS_EACH : MOST_RINGS)));
-    const frequencyGHz = radio.frequencyMHz / 1000;
-    return {
-      ...{ middle, radiusM, cellM, frequencyGHz },
-      ...{ txHeightM: radio.heightM, rxHeightM: kit?.heightM ?? 0, kFactor: plan.kFactor, season: plan.season },
-      learned: learnedOver(plan.learned, gridAround(middle, radiusM, cellM), frequencyGHz),
-    };
-  });
+  const rxHeightM = kit?.heightM ?? 0;
+  const asks = useMemo(
+    () =>
+      coverings.map(({ radio, site: at }) => {
+        const middle = { latDeg: at.latDeg, lonDeg: at.lonDeg };
+        const cellM = Math.max(LEAST_CELL_M, Math.ceil(radiusM / (scope === "plan" ? MOST_RINGS_EACH : MOST_RINGS)));
+        const frequencyGHz = radio.frequencyMHz / 1000;
+        return {
+          ...{ middle, radiusM, cellM, frequencyGHz, rxHeightM },
+          ...{ txHeightM: radio.heightM, kFactor: plan.kFactor, season: plan.season },
+          learned: learnedOver(plan.learned, gridAround(middle, radiusM, cellM), frequencyGHz),
+        };
+      }),
+    [coverings, plan, radiusM, rxHeightM, scope],
+  );
   const version = data.terrain?.version ?? "none";
   const { losses, arrived, wanted, failed, stop, again } = useLosses(plan.id, version, data.terrain ? asks : NOTHING);
   const isStale = arrived < wanted;

@@ -34,4 +34,5 @@ export {
 export { freelyHeardKm, reachWords, sectorHeardKm, sectorHearsKm } from "./reach";
 export { cellBearings, withPattern, type BeamAt } from "./pattern";
 export { learnedOver, learnedOverSchema, withLearned, type LearnedOver } from "./learned";
-export { newLosses, raysOf, sweep, wedgeOf, WEDGES, type CellLosses, type SweepAsk } from "./sweep";
+export { newLosses, sweep, wedgeOf, WEDGES, type CellLosses, type SweepAsk } from "./sweep";
+export { raysOf } from "./ray";

@@ -2,7 +2,7 @@ import { DEEPEST_TREES_M, treesLossDb } from "../link";
 import type { Plan } from "../plan";
 import { coverDensity, END_ZONE_M, isEvergreen, isTrees } from "../terrain";
 
-/** Of each cover code: how thick its trees stand, 0 for whatever is none, and whether they keep their leaves. */
+/** For each cover code how thick its trees stand, and whether they keep their leaves; 0 for cover that is not trees. */
 const DENSITY = Float64Array.from({ length: 256 }, (_, code) => (isTrees(code) ? coverDensity(code) : 0));
 const EVERGREEN = Uint8Array.from({ length: 256 }, (_, code) => Number(isTrees(code) && isEvergreen(code)));
 

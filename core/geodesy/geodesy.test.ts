@@ -8,6 +8,7 @@ import {
   parseAxis,
   placesAlong,
   sunAt,
+  flatM,
 } from "#core/geodesy";
 
 test("a degree of latitude at the equator is 110.574 km", () => {
@@ -130,4 +131,14 @@ describe("the sun", () => {
     expect(there.azimuthDeg).toBeCloseTo(here.azimuthDeg, 1);
     expect(there.heightDeg).toBeCloseTo(here.heightDeg, 1);
   });
+});
+
+test("a distance on a flat map is within 1 % of the geodesic, up to 40 km and 65 degrees of latitude", () => {
+  for (const latDeg of [-65, -37.6, 0, 12, 52, 65])
+    for (const azimuthDeg of [0, 40, 90, 137, 180, 260])
+      for (const km of [0.1, 12, 40]) {
+        const from = { latDeg, lonDeg: 20 };
+        const to = destination(from, azimuthDeg, km * 1000);
+        expect(Math.abs(flatM(from, to) / (km * 1000) - 1)).toBeLessThan(0.01);
+      }
 });

@@ -76,7 +76,7 @@ test("a series may be laid out for as long as it tells: its days and sums are th
   expect(watchSummary(link, cut, linkDays(link, cut, skies))).toEqual(watchSummary(link, given, days));
 });
 
-test("hours are asked of a link on days of which it told nothing, as often as anything of the plan told something", () => {
+test("on a day without figures a link is asked for as many hours as anything else of the plan reported in", () => {
   const looked = ({ toldHours: _told, ...series }: HourSeries): HourSeries => series;
   const asked = over(DAY, DAY + 2, DAY + 3);
   for (let cell = 0; cell < 24 * METRIC_COUNT; cell++)

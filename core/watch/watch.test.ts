@@ -4,7 +4,6 @@ import {
   addSample,
   alarmsOf,
   AT,
-  counterDelta,
   DAY_MS,
   daysIn,
   departures,
@@ -12,7 +11,6 @@ import {
   emptyFineDay,
   emptyMonth,
   firstDayOf,
-  inOctetsOid,
   joinedHours,
   layDay,
   leafShare,
@@ -28,21 +26,18 @@ import {
   receive,
   rollUp,
   rootAlarms,
-  clientSamples,
-  snmpFigures,
   unpackBuckets,
   unpackFineDay,
   watchedOf,
   watchSummary,
   type Delivered,
   type LinkAlarm,
-  type SnmpReading,
   type WatchedLink,
 } from "#core/watch";
 import { answering } from "#core/outcome";
 import { putPatch, withPatches } from "#core/plan";
 import { promisedBy } from "#core/proof";
-import { radioIn, valley } from "#core/testing";
+import { valley } from "#core/testing";
 
 const cell = (slot: number, metric: keyof typeof AT) => slot * METRIC_COUNT + AT[metric];
 
@@ -114,31 +109,6 @@ test("months know their days, and a day laid in again takes the place of what st
   };
   const joined = joinedHours(10, 4, [piece(9, 1), piece(11, 2), piece(50, 3)]).hours;
   expect([0, 1, 2, 3].map((slot) => joined.mean[cell(slot, "windMPerS")])).toEqual([1, 2, 2, 2]);
-});
-
-test("counters go over their end, and begin anew with their device", () => {
-  expect(counterDelta(10, 25, 32, false)).toBe(15);
-  expect(counterDelta(2 ** 32 - 5, 7, 32, false)).toBe(12);
-  expect(counterDelta(2 ** 31, 5, 32, false)).toBeNull();
-  expect(counterDelta(10, 25, 32, true)).toBeNull();
-  const reading = (set: Partial<SnmpReading>): SnmpReading => ({
-    ...{ atMs: 0, upHundredths: 6000, inOctets: 0, outOctets: 0, figures: {}, clients: [] },
-    ...set,
-  });
-  const now = reading({ atMs: 60_000, upHundredths: 12_000, inOctets: 6e6, outOctets: 1.5e6 });
-  expect(snmpFigures(now, reading({}))).toEqual({ uptimeMin: 2, throughputMbps: 1 });
-  expect(snmpFigures(now, null)).toEqual({ uptimeMin: 2 });
-  // Restarted: what passed before is not known. The clock's own end after 497 days is no restart.
-  expect(snmpFigures({ ...now, upHundredths: 100 }, reading({ upHundredths: 500_000 }))).toEqual({ uptimeMin: 0 });
-  expect(snmpFigures({ ...now, upHundredths: 100 }, reading({ upHundredths: 2 ** 32 - 100 }))).toHaveProperty(
-    "throughputMbps",
-  );
-  // Nonsense is not told on.
-  expect(snmpFigures(reading({ figures: { level0Dbm: 400, noiseDbm: NaN, supplyV: 24 } }), null)).toEqual({
-    uptimeMin: 1,
-    supplyV: 24,
-  });
-  expect(inOctetsOid(4)).toBe("1.3.6.1.2.1.31.1.1.1.6.4");
 });
 
 test("what comes from the future, too late or of nobody known is left out and counted", () => {
@@ -461,39 +431,4 @@ test("a proof teaches by how far it stood over physics alone; one that most like
   expect(page.after).toBeCloseTo(page.before, 10);
   expect(page.learned.terms.every(({ value }) => value < 0)).toBe(true);
   expect(reading(-12).taughtBy).toEqual([]);
-});
-
-test("rows of an access point's table are its customers by address or name, whatever the case; whom they could be two of is nobody", () => {
-  const { world } = valley(0, (rows) => {
-    const client = radioIn(rows, "farm-radio");
-    client.address = "10.0.0.7";
-    for (const [id, name] of [
-      ["barn", "Barn"],
-      ["mill", "Shed"],
-      ["shed", "shed"],
-    ] as const) {
-      rows.radios.push({ ...client, id, name, address: "" });
-      rows.links.push({ ...rows.links.find((link) => link.id === "access")!, id: `to-${id}`, bRadioId: id });
-    }
-  });
-  const level = (level0Dbm: number) => ({ level0Dbm });
-  const { samples, strangers } = clientSamples(world, "sector", {
-    atMs: 7,
-    clients: [
-      { who: "10.0.0.7 ", figures: level(-60) },
-      { who: "BARN", figures: { level0Dbm: -61, noiseDbm: 900 } },
-      { who: "Shed", figures: level(-62) },
-      { who: "Nobody", figures: level(-63) },
-      { who: "", figures: level(-64) },
-    ],
-  });
-  expect(strangers).toBe(3);
-  expect(samples).toEqual([
-    { seriesId: "access/a", atMs: 7, values: level(-60) },
-    { seriesId: "to-barn/a", atMs: 7, values: level(-61) },
-  ]);
-  expect(clientSamples(world, "farm-radio", { atMs: 7, clients: [{ who: "Barn", figures: level(-60) }] })).toEqual({
-    samples: [],
-    strangers: 1,
-  });
 });

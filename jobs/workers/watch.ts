@@ -121,7 +121,7 @@ const piecesOf = ({ months, days }: KnownSeries): HourSeries[] => [
 const seriesOver = (known: KnownSeries, fromDay: number, toDay: number): Required<HourSeries> =>
   joinedHours(fromDay * 24, (toDay - fromDay) * 24, piecesOf(known));
 
-/** The same for as long as anything is told: most of a network that has just begun to report would be empty years. */
+/** The same from the first hour with figures to the last. A network that has just begun to report would otherwise be years of empty hours. */
 function toldOver(pieces: readonly HourSeries[], fromDay: number, toDay: number): Required<HourSeries> {
   const [from, to] = toldSpan(fromDay * 24, (toDay - fromDay) * 24, pieces);
   return joinedHours(from, to - from, pieces);
