@@ -29,9 +29,9 @@ int main(int argc, char **argv) {
   size_t cells = (size_t)side * side;
   float *ground = malloc(cells * 4), *cover = malloc(cells * 4), *loss = malloc(cells * 4);
   float *diffraction = malloc(cells * 4), *tilt_down = malloc(cells * 4), *in_trees = malloc(cells * 4);
-  unsigned char *code = malloc(cells), *codes = malloc(side);
+  unsigned char *code = malloc(cells), *codes = malloc(2 * side);
   double *unders = malloc(side * 8);
-  int *tree_at = malloc(side * sizeof(int));
+  double *tree_from = malloc(side * 16), *tree_to = malloc(side * 16), *tree_m = malloc(side * 16);
   double *hull_km = malloc(side * 8), *hull_m = malloc(side * 8), *past_km = malloc(side * 8), *past_s = malloc(side * 8);
   double *bares = malloc(side * 8), *tops = malloc(side * 8);
   FILE *file = fopen(argv[1], "rb");
@@ -53,13 +53,15 @@ int main(int argc, char **argv) {
         default: east = -rings; south = -along;
       }
       int steep = fabs(south) >= fabs(east);
-      double across = (steep ? east : south) / rings;
+      double across = (steep ? east : south) / rings, half = fabs(across) / 2 - 1e-9;
       long major = steep ? (south > 0 ? side : -side) : (east > 0 ? 1 : -1), minor_stride = steep ? 1 : side;
       double step_km = hypot(east / rings, south / rings) * cell_km, tx = ground[(size_t)rings * side + rings] + tx_m;
-      long start = (long)rings * side + rings, own = lround(across * rings * 2), column_before = 0;
-      int cover_back = fmax(1, floor(first / step_km + 0.5)), zone_back = fmax(1, floor(zone / step_km + 0.5));
+      long start = (long)rings * side + rings, own = lround(across * rings * 2);
+      int cover_back = fmax(1, floor(first / step_km + 0.5)), zone_back = floor(zone / step_km + 0.5);
+      if (fabs(zone / step_km - zone_back) >= 0.5 - 1e-9) zone_back = 0;
       int held = fmax(cover_back, ceil(first / cell_km - 1e-9)), hull = 0, past = 0;
       int trees = 0, under_at = 0;
+      bares[0] = ground[start];
       double tx_slope = -INFINITY, under_slope = -INFINITY;
       for (int step = 1; step <= rings; step++) {
         double km = step * step_km;
@@ -67,26 +69,29 @@ int main(int argc, char **argv) {
         double minor = across * step;
         long below = floor(minor), column = floor(minor + 0.5);
         double share = minor - below;
-        long near = start + step * major + column * minor_stride, base = start + step * major + below * minor_stride;
+        long own_cell = start + step * major + column * minor_stride, base = start + step * major + below * minor_stride;
         double bare = share == 0 ? ground[base] : ground[base] + (ground[base + minor_stride] - ground[base]) * share;
         if (bare != bare) break;
         double curve_m = curve * km * km;
         if ((long)floor((double)column * rings * 2 / step + 0.5) == own) {
-          double rx = ground[near] + rx_m - curve_m, slope = (rx - tx) / km, horizon = tx_slope, rx_slope = -INFINITY, v;
+          double rx = ground[own_cell] + rx_m - curve_m, slope = (rx - tx) / km, horizon = tx_slope, rx_slope = -INFINITY, v;
           for (int back = 1; back <= held && back < step; back++) {
             double at = km - back * step_km, over = back > cover_back ? tops[step - back] : bares[step - back];
             horizon = fmax(horizon, (over - tx) / at);
             rx_slope = fmax(rx_slope, (over - rx) / (km - at));
           }
+          int near = 0;
+          double near_km[3], near_m[3], near_under[3];
           if (step > cover_back && km - first > zone) {
-            double cover_m = tops[step - cover_back] - bares[step - cover_back];
-            double zone_m = tops[step - zone_back] - bares[step - zone_back];
-            double back_km = zone_m > cover_m ? zone : first;
-            double over = zone_m > cover_m ? tops[step - zone_back] : tops[step - cover_back];
-            if (cover_m + zone_m > 0) {
-              horizon = fmax(horizon, (over - tx) / (km - back_km));
-              rx_slope = fmax(rx_slope, (over - rx) / back_km);
-            }
+            int z = step - zone_back, c = step - cover_back;
+            if (zone_back > 0 && tops[z] > bares[z])
+              for (int edge = 0; edge < 2; edge++)
+                near_km[near] = edge ? (zone_back + 0.5) * step_km : zone, near_m[near] = tops[z], near_under[near++] = unders[z];
+            if (tops[c] > bares[c]) near_km[near] = first, near_m[near] = tops[c], near_under[near++] = unders[c];
+          }
+          for (int i = 0; i < near; i++) {
+            horizon = fmax(horizon, (near_m[i] - tx) / (km - near_km[i]));
+            rx_slope = fmax(rx_slope, (near_m[i] - rx) / near_km[i]);
           }
           if (horizon >= slope) {
             double tangent = -INFINITY;
@@ -103,6 +108,10 @@ int main(int argc, char **argv) {
               double at = km - back * step_km, over = back >= cover_back ? tops[step - back] : bares[step - back];
               double under = slope - (over - tx) / at;
               least = fmin(least, under * under * at / (km - at));
+            }
+            for (int i = 0; i < near; i++) {
+              double at = km - near_km[i], under = slope - (near_m[i] - tx) / at;
+              least = fmin(least, under * under * at / near_km[i]);
             }
             for (int i = past - 1; i >= 0; i--) {
               double under = slope - past_s[i];
@@ -121,37 +130,47 @@ int main(int argc, char **argv) {
               if (below < 0) is_cut = 1;
               least = fmin(least, below * below * near_km / (km - near_km));
             }
+            for (int i = 0; i < near; i++) {
+              double at = km - near_km[i];
+              below = slope - (near_under[i] - tx) / at;
+              if (below < 0) is_cut = 1;
+              least = fmin(least, below * below * at / near_km[i]);
+            }
             double under = lost(-sqrt(v_factor * km * least), km), depth = 0;
             if (!is_cut && under < extra) {
-              for (int i = 0; i < trees && tree_at[i] < step && depth <= 400; i++) {
-                double beyond = ((step - tree_at[i] + 0.5) * step_km - zone) * 1000, ray = tx + slope * tree_at[i] * step_km;
-                if (beyond <= 0 || ray <= bares[tree_at[i]] || ray >= tops[tree_at[i]]) continue;
-                depth += (beyond < step_km * 1000 ? beyond / 2 : step_km * 1000) * density(codes[i]);
+              for (int i = 0; i < trees && depth <= 400; i++) {
+                double from = fmax(tree_from[i], zone / step_km), to = fmin(tree_to[i], step - zone / step_km), within = 0;
+                if (from > step) break;
+                for (int at = floor(from); at < to; at++) {
+                  double h0 = tx + slope * at * step_km - bares[at], h1 = tx + slope * (at + 1) * step_km - bares[at + 1];
+                  double f = fmax(0, from - at), t = fmin(1, to - at), g = -h0 / (h1 - h0), top = (tree_m[i] - h0) / (h1 - h0);
+                  if (h1 == h0) within += h0 > 0 && h0 < tree_m[i] ? fmax(0, t - f) : 0;
+                  else within += fmax(0, fmin(t, fmax(g, top)) - fmax(f, fmin(g, top)));
+                }
+                depth += within * step_km * 1000 * density(codes[i]);
               }
               if (depth > 0) trees_db = foliage_db(ghz, depth);
-              if (trees_db + under < extra) extra = trees_db + under;
+              if (trees_db > 0 && trees_db + under < extra) extra = trees_db + under;
               else trees_db = 0;
             }
           }
-          loss[near] = free_db + 20 * log10(km) + extra;
-          diffraction[near] = extra;
-          in_trees[near] = trees_db;
-          tilt_down[near] = -atan(slope / 1000) * 57.29577951308232;
+          loss[own_cell] = free_db + 20 * log10(km) + extra;
+          diffraction[own_cell] = extra;
+          in_trees[own_cell] = trees_db;
+          tilt_down[own_cell] = -atan(slope / 1000) * 57.29577951308232;
         }
-        double cover_m = cover[near];
-        long covered = near;
-        if (column != column_before) {
-          int before = ((column + column_before) / 2.0 - minor + across) / across < 0.5;
-          long third = before ? near - major : near + (column_before - column) * minor_stride;
-          if (cover[third] > cover_m) cover_m = cover[third], covered = third;
-        }
-        column_before = column;
+        long lower = floor(minor - half + 0.5), upper = floor(minor + half + 0.5);
+        long before = start + step * major + (across > 0 ? lower : upper) * minor_stride;
+        long after = start + step * major + (across > 0 ? upper : lower) * minor_stride;
         bares[step] = bare - curve_m;
-        tops[step] = unders[step] = bares[step] + (km <= zone ? 0 : cover_m);
-        if (tops[step] > bares[step] && is_trees(code[covered])) {
-          unders[step] = bares[step];
-          tree_at[trees] = step;
-          codes[trees++] = code[covered];
+        tops[step] = unders[step] = bares[step] + (km <= zone ? 0 : fmax(cover[before], cover[after]));
+        if (tops[step] > bares[step]) {
+          double edge = before == after ? step + 0.5 : (lower + upper) / (2 * across);
+          if (is_trees(code[before]))
+            tree_from[trees] = step - 0.5, tree_to[trees] = edge, tree_m[trees] = cover[before], codes[trees++] = code[before];
+          if (before != after && is_trees(code[after]))
+            tree_from[trees] = edge, tree_to[trees] = step + 0.5, tree_m[trees] = cover[after], codes[trees++] = code[after];
+          if (is_trees(code[cover[after] > cover[before] ? after : before])) unders[step] = bares[step];
         }
         int grown = step - held;
         if (grown < 1) continue;

@@ -12,8 +12,9 @@ export interface ProfileWire {
   /** One byte each */
   coverCode: string;
   holes: Profile["holes"];
-  /** Where samples do not stand evenly: their distances, places and lengths of cover, Float64 each. */
-  uneven: { distancesKm: string; latDeg: string; lonDeg: string; coverLengthM: string } | null;
+  coverFrame: Profile["coverFrame"];
+  /** Where samples do not stand evenly: their distances and places, Float64 each, and the edges of what was laid over them. */
+  uneven: { distancesKm: string; latDeg: string; lonDeg: string; runEdges: [sample: number, edge: number][] } | null;
 }
 
 const CHUNK = 0x8000;
@@ -44,17 +45,18 @@ export function profileToWire(profile: Profile): ProfileWire {
     coverHeight: toBase64(profile.coverHeightM),
     coverCode: toBase64(profile.coverCode),
     holes,
-    uneven: profile.coverLengthM && {
+    coverFrame: profile.coverFrame,
+    uneven: profile.runEdges && {
       distancesKm: toBase64(profile.distancesKm),
       latDeg: toBase64(profile.latDeg),
       lonDeg: toBase64(profile.lonDeg),
-      coverLengthM: toBase64(profile.coverLengthM),
+      runEdges: [...profile.runEdges],
     },
   };
 }
 
 export function profileFromWire(wire: ProfileWire): Profile {
-  const { from, to, holes, uneven } = wire;
+  const { from, to, holes, coverFrame, uneven } = wire;
   const groundAmslM = doubles(wire.ground);
   const line = inverseGeodesic(from, to);
   return {
@@ -66,12 +68,13 @@ export function profileFromWire(wire: ProfileWire): Profile {
           distancesKm: doubles(uneven.distancesKm),
           latDeg: doubles(uneven.latDeg),
           lonDeg: doubles(uneven.lonDeg),
-          coverLengthM: doubles(uneven.coverLengthM),
+          runEdges: new Map(uneven.runEdges),
         }
       : evenPlaces(from, to, groundAmslM.length, line)),
     groundAmslM,
     coverHeightM: doubles(wire.coverHeight),
     coverCode: fromBase64(wire.coverCode),
+    coverFrame,
     holes,
   };
 }
@@ -81,5 +84,5 @@ function evenPlaces(from: Place, to: Place, count: number, line: Geodesic) {
   const spacingKm = line.distanceM / (count - 1) / 1000;
   for (let i = 0; i < count; i++) distancesKm[i] = i * spacingKm;
   distancesKm[count - 1] = line.distanceM / 1000;
-  return { distancesKm, ...placesAlong(from, to, count, line), coverLengthM: null };
+  return { distancesKm, ...placesAlong(from, to, count, line), runEdges: null };
 }

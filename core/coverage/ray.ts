@@ -11,6 +11,20 @@ const RAYS_PER_RIM_CELL = 2;
 /** Rays from the middle to the rim. */
 export const raysOf = ({ rings }: CoverageGrid): number => 8 * rings * RAYS_PER_RIM_CELL;
 
+/** What stands close before one receiver: how many steps back, and its levelled heights with trees and without, m. */
+export class NearCover {
+  readonly back = new Float64Array(3);
+  readonly topM = new Float64Array(3);
+  readonly underM = new Float64Array(3);
+  count = 0;
+
+  add(back: number, topM: number, underM: number): void {
+    this.back[this.count] = back;
+    this.topM[this.count] = topM;
+    this.underM[this.count++] = underM;
+  }
+}
+
 /**
  * Room for one ray after another. A class, because V8 compiles for the shape that it sees: of a literal the second one seems to it another,
  * and what it compiled during the first sweep is thrown away, for good in part (sweeps then take a quarter longer).
@@ -25,6 +39,7 @@ export class RayScratch {
   /** The same with all but trees. */
   readonly unders: Float64Array;
   readonly trees: RayTrees;
+  readonly near = new NearCover();
   /** The cell that each point answers; −1 where another ray does. */
   readonly owns: Int32Array;
   /** The upper hull of the points since the transmitter's horizon: their steps and levelled heights. */
@@ -102,16 +117,18 @@ export function rayOf({ rings, cellNorthKm, cellEastKm }: CoverageGrid, ray: num
  */
 export function readRay(
   { rings }: CoverageGrid,
-  { groundAmslM, coverHeightM, coverCode }: GridGround,
+  ground: GridGround,
   { stepKm, across, majorStride, minorStride, ownRay, steps }: Ray,
   curve: number,
   { bares, tops, unders, owns, trees }: RayScratch,
 ): number {
+  const { groundAmslM, coverHeightM } = ground;
   const rimRays = (2 * rings * RAYS_PER_RIM_CELL) | 0;
   const ownRays = (2 * ownRay) | 0;
   const zoneSteps = ZONE_KM / stepKm;
   let along = (rings * (2 * rings + 1) + rings) | 0;
-  let columnBefore = 0;
+  const halfAcross = Math.abs(across) / 2 - ROUNDING;
+  bares[0] = groundAmslM[along]!;
   trees.count = 0;
   for (let step = 1; step <= steps; step++) {
     along = (along + majorStride) | 0;
@@ -127,26 +144,45 @@ export function readRay(
     // The ray that passes nearest a cell's middle answers it.
     const offRay = (Math.imul(column, rimRays) - Math.imul(ownRays, step)) | 0;
     owns[step] = offRay >= -step && offRay < step ? near : -1;
+    // The ray's stretch in this row lies in one cell, or in two.
+    const lower = Math.floor(minor - halfAcross + 0.5) | 0;
+    const upper = Math.floor(minor + halfAcross + 0.5) | 0;
     let coverM = coverHeightM[near]!;
-    let covered = near;
-    if (column !== columnBefore) {
-      // The step goes over the corner of a third cell, before or behind the edge between both rows.
-      const isBefore = Number(((column + columnBefore) / 2 - minor + across) / across < 0.5);
-      const third =
-        near - Math.imul(isBefore, majorStride) + Math.imul((1 - isBefore) * (columnBefore - column), minorStride);
-      const thirdM = coverHeightM[third]!;
-      if (thirdM > coverM) {
-        coverM = thirdM;
-        covered = third;
-      }
+    if (lower !== upper) {
+      const otherM = coverHeightM[(along + Math.imul(lower === column ? upper : lower, minorStride)) | 0]!;
+      if (otherM > coverM) coverM = otherM;
     }
-    columnBefore = column;
     const bareM = groundM - curve * step * step;
     bares[step] = bareM;
     const topM = bareM + (step <= zoneSteps ? 0 : coverM);
     tops[step] = topM;
     unders[step] = topM;
-    if (topM > bareM && trees.add(step, coverCode[covered]!)) unders[step] = bareM;
+    if (topM > bareM) {
+      const first = (along + Math.imul(across > 0 ? lower : upper, minorStride)) | 0;
+      const second = (along + Math.imul(across > 0 ? upper : lower, minorStride)) | 0;
+      if (standTrees(trees, step, across, lower, upper, first, second, ground)) unders[step] = bareM;
+    }
   }
   return steps;
+}
+
+/**
+ * Puts down the trees on a ray's stretch in one row, from half a step before a point to half a step behind: in one cell, or from one
+ * into its neighbour. Says whether what stands tallest there is trees.
+ */
+function standTrees(
+  trees: RayTrees,
+  step: number,
+  across: number,
+  lower: number,
+  upper: number,
+  first: number,
+  second: number,
+  { coverHeightM, coverCode }: GridGround,
+): boolean {
+  if (first === second) return trees.add(step - 0.5, step + 0.5, coverCode[first]!, coverHeightM[first]!);
+  const edge = (lower + upper) / (2 * across);
+  const isFirst = trees.add(step - 0.5, edge, coverCode[first]!, coverHeightM[first]!);
+  const isSecond = trees.add(edge, step + 0.5, coverCode[second]!, coverHeightM[second]!);
+  return coverHeightM[second]! > coverHeightM[first]! ? isSecond : isFirst;
 }

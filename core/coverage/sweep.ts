@@ -108,8 +108,11 @@ interface Sight {
   vFactor: number;
   /** As on a full answer's samples, a cell apart: points this near behind a receiver are bare, the next beyond has its cover. */
   coverBack: number;
-  zoneBack: number;
   firstCoverKm: number;
+  /** The cell that lies across the edge of a receiver's zone, and how far back that begins and the cell ends, steps; all 0 where none does. */
+  zoneBack: number;
+  zoneFrom: number;
+  zoneTo: number;
   /** Points this near behind are kept out of the hull: what is in the way of them depends on the receiver. */
   heldBack: number;
 }
@@ -123,6 +126,9 @@ function sightOf(
   const cellKm = Math.min(cellNorthKm, cellEastKm);
   const firstCoverKm = (Math.floor(ZONE_KM / cellKm + ROUNDING) + 1) * cellKm;
   const coverBack = Math.max(1, Math.round(firstCoverKm / stepKm)) | 0;
+  const zoneSteps = ZONE_KM / stepKm;
+  const acrossEdge = Math.round(zoneSteps) | 0;
+  const isAcross = acrossEdge > 0 && Math.abs(zoneSteps - acrossEdge) < 0.5 - ROUNDING;
   return {
     txM,
     stepKm,
@@ -130,8 +136,10 @@ function sightOf(
     freeSpaceDb: 92.44778 + 20 * Math.log10(frequencyGHz * stepKm),
     vFactor: 0.002 / (wavelengthM(frequencyGHz) * stepKm),
     coverBack,
-    zoneBack: Math.max(1, Math.round(ZONE_KM / stepKm)) | 0,
     firstCoverKm,
+    zoneBack: isAcross ? acrossEdge : 0,
+    zoneFrom: isAcross ? zoneSteps : 0,
+    zoneTo: isAcross ? acrossEdge + 0.5 : 0,
     heldBack: Math.max(coverBack, Math.ceil(firstCoverKm / cellKm - ROUNDING)) | 0,
   };
 }
@@ -141,8 +149,8 @@ function sightOf(
  * far, the hull since then, and `past` former horizons.
  */
 function vAt(
-  { txM, stepKm, vFactor, coverBack, zoneBack, firstCoverKm, heldBack }: Sight,
-  { inverse, bares, tops, hullStep, hullM, pastStep, pastSlope }: RayScratch,
+  { txM, vFactor, coverBack, heldBack }: Sight,
+  { inverse, bares, tops, near, hullStep, hullM, pastStep, pastSlope }: RayScratch,
   step: number,
   rxM: number,
   slope: number,
@@ -160,17 +168,11 @@ function vAt(
     if (fromTx > horizon) horizon = fromTx;
     if (fromRx > rxSlope) rxSlope = fromRx;
   }
-  if (step > coverBack && step * stepKm > firstCoverKm + ZONE_KM) {
-    const coverM = tops[step - coverBack]! - bares[step - coverBack]!;
-    const zoneCoverM = tops[step - zoneBack]! - bares[step - zoneBack]!;
-    if (coverM + zoneCoverM > 0) {
-      const back = (zoneCoverM > coverM ? ZONE_KM : firstCoverKm) / stepKm;
-      const overM = zoneCoverM > coverM ? tops[step - zoneBack]! : tops[step - coverBack]!;
-      const fromTx = (overM - txM) / (step - back);
-      const fromRx = (overM - rxM) / back;
-      if (fromTx > horizon) horizon = fromTx;
-      if (fromRx > rxSlope) rxSlope = fromRx;
-    }
+  for (let i = 0; i < near.count; i++) {
+    const fromTx = (near.topM[i]! - txM) / (step - near.back[i]!);
+    const fromRx = (near.topM[i]! - rxM) / near.back[i]!;
+    if (fromTx > horizon) horizon = fromTx;
+    if (fromRx > rxSlope) rxSlope = fromRx;
   }
   if (horizon >= slope) {
     // Both horizons meet over the path: v² = 0.002 d (St − Str)(Sr + Str)/λ.
@@ -193,6 +195,12 @@ function vAt(
     const square = under * under * at * inverse[back]!;
     if (square < least) least = square;
   }
+  for (let i = 0; i < near.count; i++) {
+    const at = step - near.back[i]!;
+    const under = slope - (near.topM[i]! - txM) / at;
+    const square = (under * under * at) / near.back[i]!;
+    if (square < least) least = square;
+  }
   for (let i = past - 1; i >= 0; i--) {
     const at = pastStep[i]!;
     const under = slope - pastSlope[i]!;
@@ -205,7 +213,7 @@ function vAt(
 /** The worst point's v once the trees are left out of a receiver's way: of the horizon that is left, and of what stands close before him. */
 function underVAt(
   { txM, vFactor, coverBack, heldBack }: Sight,
-  { inverse, bares, unders }: RayScratch,
+  { inverse, bares, unders, near }: RayScratch,
   step: number,
   slope: number,
   underSlope: number,
@@ -222,7 +230,31 @@ function underVAt(
     const square = under * under * at * inverse[back]!;
     if (square < least) least = square;
   }
+  for (let i = 0; i < near.count; i++) {
+    const at = step - near.back[i]!;
+    under = slope - (near.underM[i]! - txM) / at;
+    if (under < 0) return 0;
+    const square = (under * under * at) / near.back[i]!;
+    if (square < least) least = square;
+  }
   return -Math.sqrt(vFactor * step * least);
+}
+
+/** Puts down what stands across the edge of a receiver's zone, and in the first cell beyond, where a full answer meets it. */
+function standNear(
+  { stepKm, coverBack, firstCoverKm, zoneBack, zoneFrom, zoneTo }: Sight,
+  { bares, tops, unders, near }: RayScratch,
+  step: number,
+): void {
+  near.count = 0;
+  if (step <= coverBack || step * stepKm <= firstCoverKm + ZONE_KM) return;
+  const zoneCell = step - zoneBack;
+  if (zoneBack > 0 && tops[zoneCell]! > bares[zoneCell]!) {
+    near.add(zoneFrom, tops[zoneCell]!, unders[zoneCell]!);
+    near.add(zoneTo, tops[zoneCell]!, unders[zoneCell]!);
+  }
+  const firstCell = step - coverBack;
+  if (tops[firstCell]! > bares[firstCell]!) near.add(firstCoverKm / stepKm, tops[firstCell]!, unders[firstCell]!);
 }
 
 /**
@@ -244,9 +276,10 @@ function answerCell(
   underStep: number,
 ): void {
   const { txM, stepKm, curve, freeSpaceDb } = sight;
-  const { decibels, inverse, bares, tops, trees } = scratch;
+  const { decibels, inverse, bares, trees } = scratch;
   const slope = (groundM + rxHeightM - curve * step * step - txM) * inverse[step]!;
   const rxM = txM + slope * step;
+  standNear(sight, scratch, step);
   const v = vAt(sight, scratch, step, rxM, slope, txSlope, hull, past);
   let extraDb = v > LEAST_V ? diffractionAt(v, step * stepKm) : 0;
   let throughDb = 0;
@@ -254,7 +287,7 @@ function answerCell(
     const underV = underVAt(sight, scratch, step, slope, underSlope, underStep);
     const underDb = underV > LEAST_V ? diffractionAt(underV, step * stepKm) : 0;
     if (underV < 0 && underDb < extraDb) {
-      const inTreesDb = trees.lossDb(bares, tops, step, txM, slope, 1000 * stepKm, frequencyGHz, season);
+      const inTreesDb = trees.lossDb(bares, step, txM, slope, 1000 * stepKm, frequencyGHz, season);
       if (inTreesDb > 0 && inTreesDb + underDb < extraDb) {
         extraDb = inTreesDb + underDb;
         throughDb = inTreesDb;

@@ -2,6 +2,7 @@ import { expect, test } from "@jest/globals";
 import { gridAround, newLosses, sideOf, sweep } from "#core/coverage";
 import { treesLossDb } from "#core/link";
 import { coverCode, type CoverKind } from "#core/terrain";
+import { RayTrees } from "./trees";
 
 const grid = gridAround({ latDeg: 38, lonDeg: 20 }, 1200, 30);
 const side = sideOf(grid);
@@ -65,8 +66,50 @@ test("what the ground under the trees still takes is added", () => {
   expect(diffractionDb).toBeGreaterThan(treesDb + 2);
 });
 
-test("of trees across the edge of the customer's 30 m half of what lies beyond counts, within them none", () => {
+test("of trees across the edge of the customer's 30 m what lies beyond counts, within them none", () => {
   // His cell's middle is 30 m from the next one's, whose farther half lies beyond.
-  expect(behind({ ...row, from: 29, to: 29 }).treesDb).toBeCloseTo(treesLossDb(5.6, 7.5, 1, "inLeaf"), 3);
+  expect(behind({ ...row, from: 29, to: 29 }).treesDb).toBeCloseTo(treesLossDb(5.6, 15, 1, "inLeaf"), 2);
   expect(behind({ ...row, from: 30, to: 30 })).toEqual({ treesDb: 0, diffractionDb: 0 });
+});
+
+test("of a stretch the part counts on which the ray runs over the ground and below the tops, beyond both ends' 30 m", () => {
+  const trees = new RayTrees(40);
+  const flat = new Float64Array(41);
+  const depthDb = (metres: number, leafyShare = 1) => treesLossDb(5.6, metres, leafyShare, "bare");
+  const through = (end: number, txM: number, slope: number, bares = flat) =>
+    trees.lossDb(bares, end, txM, slope, 20, 5.6, "bare");
+  trees.add(9.5, 12.25, coverCode("wood"), 10);
+  expect(through(30, 5, 0)).toBeCloseTo(depthDb(2.75 * 20), 9);
+  // From 20 m down by one a step the ray is below 10 m from the tenth step on.
+  expect(through(30, 20, -1)).toBeCloseTo(depthDb(2.25 * 20), 9);
+  // The receiver at the twelfth step: his zone begins at ten and a half.
+  expect(through(12, 5, 0)).toBeCloseTo(depthDb(20), 9);
+  const rising = Float64Array.from(flat, (_, step) => (step <= 11 ? 0 : 12 * (step - 11)));
+  expect(through(30, 6, 0, rising)).toBeCloseTo(depthDb(2 * 20), 9);
+  trees.add(14, 15, coverCode("evergreen", 0.5), 10);
+  expect(through(30, 5, 0)).toBeCloseTo(depthDb(65, 1 - 10 / 65), 9);
+  trees.count = 0;
+  trees.add(0.5, 2.5, coverCode("wood"), 10);
+  expect(through(30, 5, 0)).toBeCloseTo(depthDb(20), 9);
+  expect(trees.add(3, 4, coverCode("building"), 10)).toBe(false);
+});
+
+test("a low house across the edge of the customer's 30 m is in his way, though a taller one stands behind it", () => {
+  const ground = {
+    groundAmslM: new Float32Array(side * side).fill(100),
+    coverHeightM: new Float32Array(side * side),
+    coverCode: new Uint8Array(side * side),
+  };
+  const lossWith = (houses: Record<number, number>) => {
+    ground.coverHeightM.fill(0);
+    for (const [east, heightM] of Object.entries(houses)) ground.coverHeightM[at(Number(east), 0)] = heightM;
+    const losses = newLosses(grid);
+    sweep(grid, ground, { txHeightM: 15, rxHeightM: 6, frequencyGHz: 5.6, kFactor: 4 / 3, season: "inLeaf" }, losses);
+    return losses.diffractionDb[at(30, 0)]!;
+  };
+  const far = lossWith({ 28: 9 });
+  expect(far).toBeGreaterThan(10);
+  expect(lossWith({ 28: 9, 29: 8.5 })).toBeGreaterThan(far + 2);
+  // Under the line it still narrows the zone.
+  expect(lossWith({ 29: 5.9 })).toBeGreaterThan(lossWith({ 29: 3 }) + 1);
 });

@@ -1,4 +1,4 @@
-import { DEEPEST_TREES_M, treesLossDb } from "../link";
+import { DEEPEST_TREES_M, stretchWithin, treesLossDb } from "../link";
 import type { Plan } from "../plan";
 import { coverDensity, END_ZONE_M, isEvergreen, isTrees } from "../terrain";
 
@@ -6,33 +6,40 @@ import { coverDensity, END_ZONE_M, isEvergreen, isTrees } from "../terrain";
 const DENSITY = Float64Array.from({ length: 256 }, (_, code) => (isTrees(code) ? coverDensity(code) : 0));
 const EVERGREEN = Uint8Array.from({ length: 256 }, (_, code) => Number(isTrees(code) && isEvergreen(code)));
 
-/** The points of one ray at which trees stand, from the transmitter on. */
+/** The stretches of one ray on which trees stand, from the transmitter on. */
 export class RayTrees {
-  readonly step: Int32Array;
+  /** Where each begins and ends, in steps from the transmitter. */
+  private readonly from: Float64Array;
+  private readonly to: Float64Array;
+  private readonly heightM: Float64Array;
   private readonly code: Uint8Array;
   count = 0;
 
   constructor(rings: number) {
-    this.step = new Int32Array(rings + 1);
-    this.code = new Uint8Array(rings + 1);
+    const most = 2 * rings + 2;
+    this.from = new Float64Array(most);
+    this.to = new Float64Array(most);
+    this.heightM = new Float64Array(most);
+    this.code = new Uint8Array(most);
   }
 
-  /** Puts a point's cover down where that is trees, through which a signal may go; says whether it is. */
-  add(step: number, code: number): boolean {
+  /** Puts a stretch of cover down where that is trees, through which a signal may go; says whether it is. */
+  add(from: number, to: number, code: number, heightM: number): boolean {
     if (DENSITY[code] === 0) return false;
-    this.step[this.count] = step;
+    this.from[this.count] = from;
+    this.to[this.count] = to;
+    this.heightM[this.count] = heightM;
     this.code[this.count++] = code;
     return true;
   }
 
   /**
    * What the trees take that a straight ray to the point `end` runs through, dB; 0 where it passes over all of them, and those within
-   * 30 m of its end do not count. The ray starts at `txM` and rises by `slope`, both in levelled metres; `bares` and `tops` are the
-   * ground's heights without and with what stands there, points `stepM` apart.
+   * 30 m of either end do not count. The ray starts at `txM` and rises by `slope`, both in levelled metres; `bares` are the bare
+   * ground's heights at points `stepM` apart.
    */
   lossDb(
     bares: Float64Array,
-    tops: Float64Array,
     end: number,
     txM: number,
     slope: number,
@@ -40,18 +47,22 @@ export class RayTrees {
     frequencyGHz: number,
     season: Plan["season"],
   ): number {
+    const zoneSteps = END_ZONE_M / stepM;
     let depthM = 0;
     let evergreenM = 0;
     for (let i = 0; i < this.count; i++) {
-      const at = this.step[i]!;
-      if (at >= end || depthM > DEEPEST_TREES_M) break;
-      const rayM = txM + slope * at;
-      if (rayM <= bares[at]! || rayM >= tops[at]!) continue;
+      const from = Math.max(this.from[i]!, zoneSteps);
+      const to = Math.min(this.to[i]!, end - zoneSteps);
+      if (depthM > DEEPEST_TREES_M || from > end) break;
       const code = this.code[i]!;
-      const beyondM = (end - at + 0.5) * stepM - END_ZONE_M;
-      if (beyondM <= 0) continue;
-      // What lies across the zone's edge a full answer's samples meet or miss, as they fall: half of it is in between.
-      const throughM = (beyondM < stepM ? beyondM / 2 : stepM) * DENSITY[code]!;
+      let within = 0;
+      // Between two points the ground is straight, as between a full answer's samples.
+      for (let at = Math.floor(from); at < to; at++) {
+        const nearM = txM + slope * at - bares[at]!;
+        const farM = txM + slope * (at + 1) - bares[at + 1]!;
+        within += stretchWithin(nearM, farM, Math.max(0, from - at), Math.min(1, to - at), this.heightM[i]!);
+      }
+      const throughM = within * stepM * DENSITY[code]!;
       depthM += throughM;
       if (EVERGREEN[code] === 1) evergreenM += throughM;
     }

@@ -38,7 +38,8 @@ function rayOver(
     groundAmslM: ground,
     coverHeightM: Float64Array.from(heights),
     coverCode: Uint8Array.from(heights, (height) => (height > 0 ? coverCode(kind) : 0)),
-    coverLengthM: null,
+    coverFrame: null,
+    runEdges: null,
     holes: null,
   };
   return {

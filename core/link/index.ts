@@ -55,7 +55,15 @@ export {
 } from "./clearance";
 export { tapeWriter, type TapeLine } from "./tapeWriter";
 export { chainWords, tapeLines } from "./tape";
-export { BARE_SHARE, DEEPEST_TREES_M, NO_TREES, treesInRay, treesLossDb, type TreesInRay } from "./trees";
+export {
+  BARE_SHARE,
+  DEEPEST_TREES_M,
+  NO_TREES,
+  stretchWithin,
+  treesInRay,
+  treesLossDb,
+  type TreesInRay,
+} from "./trees";
 export {
   bullingtonLossDb,
   buildingEntryLossDb,

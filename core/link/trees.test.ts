@@ -1,9 +1,11 @@
 import { expect, test } from "@jest/globals";
-import { NO_TREES, treesInRay, treesLossDb } from "./trees";
+import { NO_TREES, stretchWithin, treesInRay, treesLossDb } from "./trees";
 import {
   areaIndex,
   arraySurface,
   coverCode,
+  ENTRY,
+  EXIT,
   plainTerrain,
   sampleProfile,
   type CoverKind,
@@ -26,7 +28,8 @@ test("only what the ray passes through is trees on the way, thin stands by their
   };
   const depth = (profile: ReturnType<typeof wooded>, heightM: number) =>
     treesInRay(profile, 100 + heightM, 100 + heightM, 4 / 3).depthM;
-  expect(Math.abs(depth(wooded(1, "wood"), 8) - 1113)).toBeLessThan(112);
+  // Ten cells of a thousandth of a degree.
+  expect(depth(wooded(1, "wood"), 8)).toBeCloseTo(1113, 0);
   expect(depth(wooded(0.5, "wood"), 8)).toBeCloseTo(depth(wooded(1, "wood"), 8) / 2, 6);
   expect(depth(wooded(1, "wood"), 30)).toBe(0);
   expect(depth(wooded(1, "building"), 8)).toBe(0);
@@ -81,12 +84,13 @@ function stand(kinds: Partial<Record<number, number>>, rest: Partial<Profile> = 
     from: { latDeg: 0, lonDeg: 0 },
     to: { latDeg: 0, lonDeg: 0.09 },
     latDeg: new Float64Array(7),
-    lonDeg: new Float64Array(7),
+    lonDeg: Float64Array.from(distancesKm, (km) => km / 100),
     distancesKm,
     groundAmslM: new Float64Array(7).fill(100),
     coverHeightM: Float64Array.from(inner, (code) => (code === 0 ? 0 : 20)),
     coverCode: Uint8Array.from(inner),
-    coverLengthM: Float64Array.of(1, 2, 4, 8, 16, 32, 64),
+    coverFrame: null,
+    runEdges: null,
     azimuthDeg: 90,
     backAzimuthDeg: 270,
     distanceM: 10_000,
@@ -98,37 +102,81 @@ const WOOD = coverCode("wood");
 const EVERGREEN = coverCode("evergreen");
 
 test("the ray stands where the line between the ends does, less the bulge of an earth of the plan's k", () => {
-  // 3 km of 10 on an earth of 4/3: (1000 / (2·k·6371))·3·7 = 1.236 m lower than the line.
-  const at = (aAmslM: number, bAmslM: number, k = 4 / 3) => treesInRay(stand({ 2: WOOD }), aAmslM, bAmslM, k).depthM;
-  const bulgeM = (1000 / (2 * (4 / 3) * 6371)) * 3 * 7;
-  expect(at(120 + bulgeM + 0.01, 120 + bulgeM + 0.01)).toBe(0);
-  expect(at(120 + bulgeM - 0.01, 120 + bulgeM - 0.01)).toBe(4);
-  // From 110 to 130 m the line is at 116 m there, the other way round at 124 m.
-  expect([at(110, 130), at(130, 110)]).toEqual([4, 0]);
-  expect(at(110 + bulgeM + 3.99, 130 + bulgeM + 3.99)).toBe(4);
-  expect(at(110 + bulgeM + 4.01, 130 + bulgeM + 4.01)).toBe(0);
+  // Trees on the step from 3 to 5 km alone; the bulge is (1000 / (2·k·6371))·d·(10 − d).
+  const alone = new Map([
+    [2, ENTRY],
+    [3, EXIT],
+  ]);
+  const at = (aAmslM: number, bAmslM: number, k = 4 / 3) =>
+    treesInRay(stand({ 2: WOOD, 3: WOOD }, { runEdges: alone }), aAmslM, bAmslM, k).depthM;
+  const bulge = (km: number, k = 4 / 3) => (1000 / (2 * k * 6371)) * km * (10 - km);
+  expect(at(110, 110)).toBeCloseTo(2000, 6);
+  // Over the tops where it hangs least, through them where it hangs most, and of the step the part below the tops.
+  expect(at(120 + bulge(5) + 0.01, 120 + bulge(5) + 0.01)).toBe(0);
+  expect(at(120 + bulge(3) - 0.01, 120 + bulge(3) - 0.01)).toBeCloseTo(2000, 6);
+  expect(at(120 + (bulge(3) + bulge(5)) / 2, 120 + (bulge(3) + bulge(5)) / 2)).toBeCloseTo(1000, 6);
   // A ray that runs in the ground is the ground's matter.
   expect(at(99, 99)).toBe(0);
-  expect(at(100 + bulgeM - 0.01, 100 + bulgeM - 0.01)).toBe(0);
-  expect(at(100 + bulgeM + 0.01, 100 + bulgeM + 0.01)).toBe(4);
+  expect(at(100 + bulge(5) + 0.01, 100 + bulge(5) + 0.01)).toBeCloseTo(2000, 6);
+  expect(at(100 + (bulge(3) + bulge(5)) / 2, 100 + (bulge(3) + bulge(5)) / 2)).toBeCloseTo(1000, 6);
+  // From 108.6 m up to 148.6 the line is at the tops, 120 m and the bulge, 1 km before the step ends; the other way round it is over them.
+  const [low, high] = [108, 148];
+  const over = (km: number) => low + ((high - low) * km) / 10 - bulge(km) - 100;
+  expect(at(low, high)).toBeCloseTo((2000 * (20 - over(3))) / (over(5) - over(3)), 6);
+  expect(at(high, low)).toBe(0);
   // Half the earth's radius bends twice as far.
-  expect(at(100 + bulgeM + 0.01, 100 + bulgeM + 0.01, 2 / 3)).toBe(0);
-  expect(at(120 + 2 * bulgeM - 0.01, 120 + 2 * bulgeM - 0.01, 2 / 3)).toBe(4);
+  expect(at(120 + 2 * bulge(3) - 0.01, 120 + 2 * bulge(3) - 0.01, 2 / 3)).toBeCloseTo(2000, 6);
+  expect(at(120 + 2 * bulge(5) + 0.01, 120 + 2 * bulge(5) + 0.01, 2 / 3)).toBe(0);
 });
 
-test("every inner sample counts by its own length and density, the ends' own trees not at all", () => {
+test("a sample's trees stand half-way to its neighbours, by their density, and not within 30 m of the ends", () => {
   const everywhere = Object.fromEntries(Array.from({ length: 7 }, (_, i) => [i, WOOD]));
   const ray = (profile: Profile) => treesInRay(profile, 110, 110, 4 / 3);
-  expect(ray(stand(everywhere))).toEqual({ depthM: 2 + 4 + 8 + 16 + 32, leafyShare: 1 });
-  expect(ray(stand({ 1: WOOD, 4: EVERGREEN }))).toEqual({ depthM: 18, leafyShare: 1 - 16 / 18 });
-  expect(ray(stand({ 3: EVERGREEN }))).toEqual({ depthM: 8, leafyShare: 0 });
+  const depth = (profile: Profile) => ray(profile).depthM;
+  expect(depth(stand(everywhere))).toBeCloseTo(10_000 - 60, 6);
+  expect(ray(stand(everywhere)).leafyShare).toBe(1);
+  // Sample 1 from 0.5 to 2 km, 4 from 6.5 to 8.5.
+  expect(depth(stand({ 1: WOOD, 4: EVERGREEN }))).toBeCloseTo(3500, 6);
+  expect(ray(stand({ 1: WOOD, 4: EVERGREEN })).leafyShare).toBeCloseTo(1 - 2000 / 3500, 9);
+  expect(ray(stand({ 3: EVERGREEN })).leafyShare).toBe(0);
   expect(ray(stand({}))).toEqual({ depthM: 0, leafyShare: 1 });
   expect(ray(stand({ 3: coverCode("building") }))).toEqual({ depthM: 0, leafyShare: 1 });
-  const thin = ray(stand({ 3: coverCode("wood", 0.5) })).depthM;
-  expect(thin / 8).toBeGreaterThan(0.45);
-  expect(thin / 8).toBeLessThan(0.55);
-  // Without lengths of their own samples stand for one step each: 10 km in six.
-  expect(ray(stand({ 3: WOOD }, { coverLengthM: null })).depthM).toBeCloseTo(10_000 / 6, 9);
+  const thin = depth(stand({ 3: coverCode("wood", 0.5) })) / depth(stand({ 3: WOOD }));
+  expect(thin).toBeGreaterThan(0.45);
+  expect(thin).toBeLessThan(0.55);
+});
+
+test("cells of a raster end where they end, and laid runs where they were laid", () => {
+  // Columns 0.017 degrees wide: the samples stand in columns 0, 0, 1, 2, 4, 5 and 5.
+  const frame = { westDeg: 0, northDeg: 1, cellLonDeg: 0.017, cellLatDeg: 2, columns: 10, rows: 1 };
+  const depth = (kinds: Partial<Record<number, number>>, rest: Partial<Profile> = {}) =>
+    treesInRay(stand(kinds, { coverFrame: frame, ...rest }), 110, 110, 4 / 3).depthM;
+  // Sample 2's cell begins at 1.7 km and ends at 3.4.
+  expect(depth({ 2: WOOD })).toBeCloseTo(1700, 6);
+  // Sample 1 shares its cell with the end, which clears it; what stands beyond fills the step all the same.
+  expect(depth({ 1: WOOD })).toBeCloseTo(1700 - 30, 6);
+  expect(depth({ 5: WOOD })).toBeCloseTo(10_000 - 8500 - 30, 6);
+  const edges = new Map([
+    [2, ENTRY],
+    [4, EXIT],
+  ]);
+  expect(depth({ 2: WOOD, 3: WOOD, 4: WOOD }, { runEdges: edges })).toBeCloseTo(5000, 6);
+  const corner = { westDeg: 0, northDeg: 0.0005, cellLonDeg: 0.017, cellLatDeg: 0.001, columns: 10, rows: 2 };
+  // Into another column at 3.4 km, and into another row at 4.0 km: half-way between them.
+  const slanting = Float64Array.of(0, 0, 0, -0.001, -0.001, -0.001, -0.001);
+  expect(depth({ 2: WOOD }, { coverFrame: corner, latDeg: slanting })).toBeCloseTo(3700 - 1700, 6);
+});
+
+test("of a step the stretch over the ground and below the tops counts, whichever way the ray goes", () => {
+  expect(stretchWithin(5, 5, 0.2, 0.7, 10)).toBeCloseTo(0.5, 12);
+  expect(stretchWithin(12, 12, 0, 1, 10)).toBe(0);
+  expect(stretchWithin(0, 0, 0, 1, 10)).toBe(0);
+  // From 20 m down to 0 the last half lies below 10 m; from −10 up to 10 the last half lies over the ground.
+  expect(stretchWithin(20, 0, 0, 1, 10)).toBeCloseTo(0.5, 12);
+  expect(stretchWithin(-10, 10, 0, 1, 15)).toBeCloseTo(0.5, 12);
+  expect(stretchWithin(20, 0, 0.75, 1, 10)).toBeCloseTo(0.25, 12);
+  expect(stretchWithin(20, 0, 0, 0.6, 10)).toBeCloseTo(0.1, 12);
+  expect(stretchWithin(20, 0, 0, 0.4, 10)).toBe(0);
 });
 
 test("Weissberger's loss in leaf, by hand, up to the ends of its formula", () => {

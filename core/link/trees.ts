@@ -1,5 +1,5 @@
 import { EARTH_RADIUS_KM, foliageLossDb } from "../propagation";
-import { coverDensity, isEvergreen, isTrees, type Profile } from "../terrain";
+import { coverDensity, coverStep, END_ZONE_M, isEvergreen, isTrees, type Profile } from "../terrain";
 
 /** What trees do to a ray. */
 export interface TreesInRay {
@@ -42,9 +42,9 @@ export function treesLossDb(
 }
 
 /**
- * Metres of trees that the straight ray passes through, thin stands counted by their density: every sample at which
- * the ray runs below the tops stands for its stretch of the path. The ray under an earth of `kFactor`; ends in metres above
- * sea level. Trees beside either end are not counted, as everywhere.
+ * Metres of trees that the straight ray passes through, thin stands counted by their density: on every step the stretch that lies in
+ * the trees' own cells and on which the ray runs above the ground and below their tops. The ray under an earth of `kFactor`; ends in
+ * metres above sea level. Trees within 30 m of either end are not counted, as everywhere.
  */
 export function treesInRay(
   profile: Profile,
@@ -52,23 +52,49 @@ export function treesInRay(
   bAmslM: number,
   kFactor: number,
 ): { depthM: number; leafyShare: number } {
-  const { distancesKm, groundAmslM, coverHeightM, coverCode, coverLengthM } = profile;
+  const { distancesKm, groundAmslM, coverHeightM, coverCode } = profile;
   const last = distancesKm.length - 1;
   const pathKm = distancesKm[last]!;
   const curvature = 1000 / (2 * kFactor * EARTH_RADIUS_KM);
-  const stepM = profile.distanceM / last;
+  const zoneKm = Math.min(END_ZONE_M / 1000, pathKm / 2);
+  const overGroundM = (i: number) => {
+    const km = distancesKm[i]!;
+    return aAmslM + ((bAmslM - aAmslM) * km) / pathKm - curvature * km * (pathKm - km) - groundAmslM[i]!;
+  };
   let depthM = 0;
   let evergreenM = 0;
-  for (let i = 1; i < last; i++) {
-    const code = coverCode[i]!;
-    if (!isTrees(code)) continue;
-    const fromKm = distancesKm[i]!;
-    const rayAmslM = aAmslM + ((bAmslM - aAmslM) * fromKm) / pathKm - curvature * fromKm * (pathKm - fromKm);
-    const aboveGroundM = rayAmslM - groundAmslM[i]!;
-    if (aboveGroundM <= 0 || aboveGroundM >= coverHeightM[i]!) continue;
-    const throughM = (coverLengthM ? coverLengthM[i]! : stepM) * coverDensity(code);
+  const passStretch = (code: number, heightM: number, lengthM: number, within: number) => {
+    if (within <= 0 || heightM <= 0 || !isTrees(code)) return;
+    const throughM = lengthM * within * coverDensity(code);
     depthM += throughM;
     if (isEvergreen(code)) evergreenM += throughM;
+  };
+  for (let i = 1; i <= last; i++) {
+    if (!isTrees(coverCode[i - 1]!) && !isTrees(coverCode[i]!)) continue;
+    const fromKm = distancesKm[i - 1]!;
+    const stepKm = distancesKm[i]! - fromKm;
+    const begin = Math.max(0, (zoneKm - fromKm) / stepKm);
+    const end = Math.min(1, (pathKm - zoneKm - fromKm) / stepKm);
+    const [nearM, farM] = [overGroundM(i - 1), overGroundM(i)];
+    const { leaves, enters } = coverStep(profile, i);
+    const within = (from: number, to: number, topM: number) =>
+      stretchWithin(nearM, farM, Math.max(begin, from), Math.min(end, to), topM);
+    const lengthM = stepKm * 1000;
+    const [nearTopM, farTopM] = [coverHeightM[i - 1]!, coverHeightM[i]!];
+    passStretch(coverCode[i - 1]!, nearTopM, lengthM, within(0, leaves, nearTopM));
+    passStretch(coverCode[i]!, farTopM, lengthM, within(enters, 1, farTopM));
   }
   return { depthM, leafyShare: depthM > 0 ? 1 - evergreenM / depthM : 1 };
+}
+
+/**
+ * Of a step on which a height over ground goes evenly from `nearM` to `farM`, how much of what lies between the shares `from` and `to`
+ * lies over the ground and below `topM`; as a share of the step.
+ */
+export function stretchWithin(nearM: number, farM: number, from: number, to: number, topM: number): number {
+  const riseM = farM - nearM;
+  if (riseM === 0) return nearM > 0 && nearM < topM ? Math.max(0, to - from) : 0;
+  const atGround = -nearM / riseM;
+  const atTop = (topM - nearM) / riseM;
+  return Math.max(0, Math.min(to, Math.max(atGround, atTop)) - Math.max(from, Math.min(atGround, atTop)));
 }

@@ -1,6 +1,7 @@
 import { signedAngleDeg } from "../geodesy";
 import type { CoverRun } from "./areas";
-import { coverCodeIn, coverHeightIn, eastOfDeg, UNKNOWN_COVER, type GridFrame, type Surface } from "./surface";
+import { changeShare, columnsEast, rowsSouth } from "./cells";
+import { coverCodeIn, coverHeightIn, UNKNOWN_COVER, type GridFrame, type Surface } from "./surface";
 import { readGround, type GroundSample, type Terrain } from "./terrain";
 
 /** An antenna stands on what is there: cover this near an end, or in the end's own cell, is not in the way. */
@@ -92,24 +93,15 @@ function crossZoneEdge(walk: Walk, isNearEnd: boolean): void {
   const [inside, outside] = isNearEnd ? [leaving - 1, leaving] : [entering, entering - 1];
   const x0 = columnsEast(surface.frame, samples.lonDeg[inside]!);
   const y0 = rowsSouth(surface.frame, samples.latDeg[inside]!);
-  const besideM = samples.coverHeightM[outside]!;
-  if (!isTaller(surface, Math.floor(x0), Math.floor(y0), besideM)) return;
   const share = Math.min(
     changeShare(x0, columnsEast(surface.frame, samples.lonDeg[outside]!)),
     changeShare(y0, rowsSouth(surface.frame, samples.latDeg[outside]!)),
   );
+  // However low: nothing else tells of a cell that has no sample outside the zone.
+  const besideM = share < 1 ? 0 : samples.coverHeightM[outside]!;
+  if (!isTaller(surface, Math.floor(x0), Math.floor(y0), besideM)) return;
   if (isNearEnd) keepCell(walk, leaving, Math.floor(x0), Math.floor(y0), 0, share, besideM);
   else keepCell(walk, entering, Math.floor(x0), Math.floor(y0), 1 - share, 1, besideM);
-}
-
-const columnsEast = ({ westDeg, cellLonDeg }: GridFrame, lonDeg: number) => eastOfDeg(westDeg, lonDeg) / cellLonDeg;
-const rowsSouth = ({ northDeg, cellLatDeg }: GridFrame, latDeg: number) => (northDeg - latDeg) / cellLatDeg;
-
-/** Share of a step at which a coordinate passes into another cell: 1 where it does not. */
-function changeShare(from: number, to: number): number {
-  const cell = Math.floor(from);
-  const next = Math.floor(to);
-  return cell === next ? 1 : (Math.max(cell, next) - from) / (to - from);
 }
 
 /** Whether a cell of the raster holds cover over a height. */
@@ -180,20 +172,21 @@ function clearEnd({ layers }: Terrain, samples: Samples, end: number, last: numb
 
 /** An edge closer to a sample than this shares the sample, km. */
 const SAME_PLACE_KM = 1e-6;
-const ENTRY = 1;
-const EXIT = 2;
 
-/** Samples with their ground, and the stretch of the path, m, for which each sample's cover stands. */
+/** Marks of samples at which a run of cover that was laid over a path begins or ends. */
+export const ENTRY = 1;
+export const EXIT = 2;
+
+/** Samples with their ground. */
 export interface RoomySamples extends Samples {
   groundAmslM: Float64Array;
-  coverLengthM: Float64Array;
 }
 
 /**
  * Puts a place more at either edge of every run among the first `count` samples, and lays what the runs say over their cover:
- * rasters' runs where they are taller, areas' runs in place of whatever the rasters say. A sample's cover stands for the path
- * half-way to its neighbours, but never past an edge. Gives the new count, and whether a new place lies in a hole; the arrays need
- * room for two more places a run.
+ * rasters' runs where they are taller, areas' runs in place of whatever the rasters say. Gives the new
+ * count, whether a new place lies in a hole, and the samples at which a run begins or ends; the arrays need room for two more places
+ * a run.
  */
 export function layRuns(
   terrain: Terrain,
@@ -201,9 +194,8 @@ export function layRuns(
   count: number,
   rasters: readonly CoverRun[],
   outlines: readonly CoverRun[],
-): { count: number; hasHole: boolean } {
-  const { distancesKm, coverHeightM, coverCode, coverLengthM } = samples;
-  const stepM = (distancesKm[1]! - distancesKm[0]!) * 1000;
+): { count: number; hasHole: boolean; edges: Map<number, number> } {
+  const { distancesKm, coverHeightM, coverCode } = samples;
   const edgesKm: number[] = [];
   for (const { fromKm, toKm } of rasters) edgesKm.push(fromKm, toKm);
   for (const { fromKm, toKm } of outlines) edgesKm.push(fromKm, toKm);
@@ -222,29 +214,7 @@ export function layRuns(
       }
     }
   }
-  coverLengthM.fill(stepM, 0, newCount);
-  // Only beside an edge does a sample stand for another length than a step.
-  for (const edge of edges.keys())
-    for (let i = Math.max(0, edge - 1); i <= Math.min(newCount - 1, edge + 1); i++)
-      coverLengthM[i] =
-        shareM(distancesKm, newCount, edges, i - 1, false) + shareM(distancesKm, newCount, edges, i, true);
-  return { count: newCount, hasHole };
-}
-
-/** Metres of the step from sample `i` to the next for which its nearer end stands, or its farther one. */
-function shareM(
-  distancesKm: Float64Array,
-  count: number,
-  edges: ReadonlyMap<number, number>,
-  i: number,
-  isOfNearer: boolean,
-): number {
-  if (i < 0 || i + 1 >= count) return 0;
-  const isExit = ((edges.get(i) ?? 0) & EXIT) !== 0;
-  const isEntry = ((edges.get(i + 1) ?? 0) & ENTRY) !== 0;
-  if (isOfNearer ? isExit : isEntry) return 0;
-  const lengthM = (distancesKm[i + 1]! - distancesKm[i]!) * 1000;
-  return (isOfNearer ? isEntry : isExit) ? lengthM : lengthM / 2;
+  return { count: newCount, hasHole, edges };
 }
 
 /** The part of every run that lies beyond the ends' zones. */
@@ -267,7 +237,7 @@ function indexFrom(distancesKm: Float64Array, count: number, km: number): number
   return low;
 }
 
-/** Puts a sample at each of some distances that has none, from the far end on; its ground is read, its cover is its nearest sample's. */
+/** Puts a sample at each of some distances that has none, from the far end on; its ground is read, its cover is the run's that begins or ends there. */
 function insertPlaces(
   terrain: Terrain,
   samples: RoomySamples,
@@ -291,9 +261,6 @@ function insertPlaces(
     const lonStep = signedAngleDeg(lonDeg[after]! - lonDeg[after - 1]!);
     const lat = latDeg[after - 1]! + (latDeg[after]! - latDeg[after - 1]!) * share;
     const lon = signedAngleDeg(lonDeg[after - 1]! + lonStep * share);
-    const nearest = share < 0.5 ? after - 1 : after;
-    const heightM = coverHeightM[nearest]!;
-    const code = coverCode[nearest]!;
     const shift = n + 1;
     if (after < end) {
       distancesKm.copyWithin(after + shift, after, end);
@@ -310,8 +277,7 @@ function insertPlaces(
     lonDeg[at] = lon;
     groundAmslM[at] = ground.groundAmslM;
     hasHole ||= Number.isNaN(ground.groundAmslM);
-    coverHeightM[at] = heightM;
-    coverCode[at] = code;
+    coverHeightM[at] = coverCode[at] = 0;
     end = after;
   }
   return { newCount: count + places.length, hasHole };

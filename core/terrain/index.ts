@@ -47,4 +47,5 @@ export {
   tilesDown,
   type TerrainTile,
 } from "./tiles";
-export { END_ZONE_M } from "./coverRuns";
+export { coverStep, type CoverStep } from "./coverEdges";
+export { END_ZONE_M, ENTRY, EXIT } from "./coverRuns";

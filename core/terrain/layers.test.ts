@@ -5,6 +5,7 @@ import {
   coverCode,
   coverDensity,
   coverKind,
+  coverStep,
   groundIn,
   overviewFactor,
   overviewFrame,
@@ -18,6 +19,7 @@ import {
   UNKNOWN_COVER,
   type CoverArea,
   type GridFrame,
+  type Profile,
 } from "#core/terrain";
 
 const flat = (frame: GridFrame, heightM: number, code = 0, coverM = 0) => {
@@ -83,6 +85,15 @@ const box = (west: number, south: number, east: number, north: number): CoverAre
 ];
 const house = (rings: CoverArea["rings"], heightM = 9): CoverArea => ({ kind: "building", heightM, density: 1, rings });
 
+/** Metres of a profile for which the cover of some samples stands. */
+function lengthM(profile: Profile, samples: readonly number[]): number {
+  const stepM = (i: number) => (profile.distancesKm[i]! - profile.distancesKm[i - 1]!) * 1000;
+  return samples.reduce(
+    (sum, i) => sum + (1 - coverStep(profile, i).enters) * stepM(i) + coverStep(profile, i + 1).leaves * stepM(i + 1),
+    0,
+  );
+}
+
 test("a house narrower than the samples' spacing is never stepped over, and a court in it is open", () => {
   const from = { latDeg: 0.95, lonDeg: 10.02 };
   const to = { latDeg: 0.95, lonDeg: 10.12 };
@@ -91,13 +102,14 @@ test("a house narrower than the samples' spacing is never stepped over, and a co
   for (let shift = 0; shift < 10; shift++) {
     const west = 10.06 + shift * 0.0001;
     const terrain = terrainOf(ground, areaIndex([house([box(west, 0.949, west + 0.00007, 0.951)])]));
-    const { coverHeightM, lonDeg, coverLengthM } = sampleProfile(terrain, from, to);
+    const profile = sampleProfile(terrain, from, to);
+    const { coverHeightM, lonDeg } = profile;
     const inHouse = [...coverHeightM.keys()].filter((i) => coverHeightM[i] === 9);
     // Both walls, and a sample between them where one happens to stand there.
     expect([2, 3]).toContain(inHouse.length);
     expect(lonDeg[inHouse[0]!]).toBeCloseTo(west, 6);
     expect(lonDeg[inHouse.at(-1)!]).toBeCloseTo(west + 0.00007, 6);
-    expect(inHouse.reduce((sum, i) => sum + coverLengthM![i]!, 0)).toBeCloseTo(0.00007 * 111_303, 1);
+    expect(lengthM(profile, inHouse)).toBeCloseTo(0.00007 * 111_303, 1);
   }
   const courted = house([box(10.06, 0.94, 10.08, 0.96), box(10.065, 0.945, 10.075, 0.955)]);
   const { coverHeightM, lonDeg } = sampleProfile(
@@ -107,6 +119,35 @@ test("a house narrower than the samples' spacing is never stepped over, and a co
   );
   const heightAt = (lon: number) => coverHeightM[lonDeg.findIndex((one) => one >= lon)];
   expect([10.061, 10.0625, 10.07, 10.078, 10.09].map(heightAt)).toEqual([9, 20, 0, 9, 0]);
+});
+
+test("a cell across the edge of an end's 30 m is met, however low beside the next", () => {
+  // Columns of 24 m along the equator; the ends stand in the middle of theirs.
+  const cellDeg = 24 / 111_303;
+  const frame: GridFrame = { westDeg: 0, northDeg: 1, cellLonDeg: cellDeg, cellLatDeg: 1, columns: 100, rows: 1 };
+  const heightM = new Float32Array(100);
+  const code = new Uint8Array(100);
+  const stand = (column: number, height: number) => {
+    heightM[column] = height;
+    code[column] = coverCode("building");
+  };
+  stand(11, 4);
+  stand(12, 9);
+  stand(59, 5);
+  const terrain = plainTerrain(arraySurface(frame, new Float32Array(100), { heightM, code }));
+  const place = (column: number) => ({ latDeg: 0.5, lonDeg: (column + 0.5) * cellDeg });
+  const profile = sampleProfile(terrain, place(10), place(60));
+  const cut = [...profile.coverHeightM.keys()]
+    .filter((i) => profile.coverHeightM[i]! > 0)
+    .map((i) => [Math.round(profile.distancesKm[i]! * 1000), profile.coverHeightM[i]]);
+  // Beyond the 30 m the low house still stands for six, the one before the far end likewise.
+  expect(cut).toEqual([
+    [30, 4],
+    [36, 4],
+    [47, 9],
+    [1164, 5],
+    [1170, 5],
+  ]);
 });
 
 test("the corner of a taller cell is met though no sample stands in it", () => {
@@ -122,12 +163,12 @@ test("the corner of a taller cell is met though no sample stands in it", () => {
     return sampleProfile(terrain, { latDeg: 0.0898, lonDeg: 0.0105 }, { latDeg: 0.0398, lonDeg: 0.0605 });
   };
   for (let cell = 12; cell < 58; cell++) {
-    const { coverHeightM, coverLengthM } = along(cell + 1, cell);
+    const profile = along(cell + 1, cell);
+    const { coverHeightM } = profile;
     const met = [...coverHeightM.keys()].filter((i) => coverHeightM[i] === 18);
     expect([cell, met.length > 0]).toEqual([cell, true]);
-    const lengthM = met.reduce((sum, i) => sum + (coverLengthM?.[i] ?? 157), 0);
-    expect(lengthM).toBeGreaterThan(40);
-    expect(lengthM).toBeLessThan(170);
+    // 0.3 of a diagonal step of 157 m.
+    expect(lengthM(profile, met)).toBeCloseTo(0.3 * 157.3, -1);
     // The cell on the other side is not crossed.
     expect(Math.max(...along(cell, cell + 1).coverHeightM)).toBe(0);
   }

@@ -2,6 +2,7 @@ import { inverseGeodesic, placesAlong, type Place } from "../geodesy";
 import { areaRuns, type CoverRun } from "./areas";
 import { beyondEnds, layRuns, rasterRuns, type RoomySamples } from "./coverRuns";
 import { readAlong } from "./readAlong";
+import type { GridFrame } from "./surface";
 import { boundedStepM, type Terrain } from "./terrain";
 
 /** The cut through the ground between two ends; all arrays have the same length, ends included. */
@@ -20,8 +21,10 @@ export interface Profile {
   /** 0 near the two ends and in their own cells: an antenna stands on what is there. */
   coverHeightM: Float64Array;
   coverCode: Uint8Array;
-  /** Metres of the path for which each sample's cover stands; null where samples are even and stand for one step each. */
-  coverLengthM: Float64Array | null;
+  /** The raster whose cells the cover was read from: where several layers have cover, the finest. */
+  coverFrame: GridFrame | null;
+  /** Samples at which a run laid over the path begins or ends (`coverStep`); null where samples are even. */
+  runEdges: ReadonlyMap<number, number> | null;
   /** Samples without ground, and the distance from `from` of the first, km. */
   holes: { count: number; firstKm: number } | null;
   /** On a profile in scratch: where an answer may write the heights that it finds in the way. */
@@ -54,7 +57,6 @@ function arraysOf(count: number): ProfileScratch {
     groundAmslM: new Float64Array(count),
     coverHeightM: new Float64Array(count),
     coverCode: new Uint8Array(count),
-    coverLengthM: new Float64Array(count),
   };
 }
 
@@ -78,7 +80,6 @@ function viewsOf(scratch: ProfileScratch, count: number): ProfileScratch {
     groundAmslM: scratch.groundAmslM.subarray(0, count),
     coverHeightM: scratch.coverHeightM.subarray(0, count),
     coverCode: scratch.coverCode.subarray(0, count),
-    coverLengthM: scratch.coverLengthM.subarray(0, count),
     obstructionsInto: scratch.obstructionsInto?.subarray(0, count),
   };
 }
@@ -121,7 +122,7 @@ export function sampleProfile(
   const most = count + 2 * (rasters.length + outlines.length);
   const isEven = most === count;
   const roomy = most <= room.distancesKm.length ? room : roomier(firstOf(room, count), most);
-  const laid = isEven ? { count, hasHole } : layRuns(terrain, roomy, count, rasters, outlines);
+  const laid = isEven ? { count, hasHole, edges: null } : layRuns(terrain, roomy, count, rasters, outlines);
   const found = firstOf(roomy, laid.count);
   return {
     from,
@@ -135,10 +136,16 @@ export function sampleProfile(
     groundAmslM: found.groundAmslM,
     coverHeightM: found.coverHeightM,
     coverCode: found.coverCode,
-    coverLengthM: isEven ? null : found.coverLengthM,
+    coverFrame: coverFrameOf(terrain),
+    runEdges: laid.edges,
     holes: hasHole || laid.hasHole ? holesOf(found) : null,
     obstructionsInto: found.obstructionsInto,
   };
+}
+
+function coverFrameOf({ layers }: Terrain): GridFrame | null {
+  for (const { surface, kind } of layers) if (kind !== "surface" && surface.coverCode) return surface.frame;
+  return null;
 }
 
 /** Samples without ground; places put at edges may fall into a hole that no even sample meets. */

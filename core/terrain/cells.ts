@@ -1,0 +1,18 @@
+import { eastOfDeg, type GridFrame } from "./surface";
+
+export const columnsEast = ({ westDeg, cellLonDeg }: GridFrame, lonDeg: number) =>
+  eastOfDeg(westDeg, lonDeg) / cellLonDeg;
+export const rowsSouth = ({ northDeg, cellLatDeg }: GridFrame, latDeg: number) => (northDeg - latDeg) / cellLatDeg;
+
+/** Share of a step at which a coordinate passes into another cell: 1 where it does not. */
+export function changeShare(from: number, to: number): number {
+  const cell = Math.floor(from);
+  const next = Math.floor(to);
+  return cell === next ? 1 : (Math.max(cell, next) - from) / (to - from);
+}
+
+/** Shares of the step that leads to sample `i` at which it passes into another column of a raster (`along`) and another row (`across`). */
+export const cellChange = (frame: GridFrame, latDeg: Float64Array, lonDeg: Float64Array, i: number) => ({
+  along: changeShare(columnsEast(frame, lonDeg[i - 1]!), columnsEast(frame, lonDeg[i]!)),
+  across: changeShare(rowsSouth(frame, latDeg[i - 1]!), rowsSouth(frame, latDeg[i]!)),
+});
