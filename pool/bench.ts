@@ -24,7 +24,7 @@ export interface Bench {
 /** Profiles for one look after another: each is written over the last. */
 export function glances(ground: Ground): ProfileSource {
   const scratch = profileScratch();
-  return (from, to) => ground.read((terrain) => sampleProfile(terrain, from, to, undefined, scratch));
+  return (from, to, line) => ground.read((terrain) => sampleProfile(terrain, from, to, undefined, scratch, line));
 }
 
 /** Heights of the ground, one place at a time. */

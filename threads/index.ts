@@ -40,13 +40,13 @@ export function goBehindServing(): void {
 /** How far behind, on the system's scale from 0 to 19. */
 const BEHIND = 10;
 
-/** Memory for the newest objects of a thread, MB: the default is larger, and every thread has its own. */
+/** Memory for the newest objects of a thread, MB, where it says nothing else: the default is larger, and every thread has its own. */
 const YOUNG_MB = 24;
 
 /** What a thread's memory may grow to. */
-export const limitsOf = (heapMB: number) => ({
+export const limitsOf = (heapMB: number, youngMB = YOUNG_MB) => ({
   maxOldGenerationSizeMb: heapMB,
-  maxYoungGenerationSizeMb: YOUNG_MB,
+  maxYoungGenerationSizeMb: youngMB,
 });
 
 /** Starts a worker thread, with what it is given to work on. */

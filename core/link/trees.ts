@@ -57,32 +57,34 @@ export function treesInRay(
   const pathKm = distancesKm[last]!;
   const curvature = 1000 / (2 * kFactor * EARTH_RADIUS_KM);
   const zoneKm = Math.min(END_ZONE_M / 1000, pathKm / 2);
-  const overGroundM = (i: number) => {
-    const km = distancesKm[i]!;
-    return aAmslM + ((bAmslM - aAmslM) * km) / pathKm - curvature * km * (pathKm - km) - groundAmslM[i]!;
-  };
+  const risePerKm = (bAmslM - aAmslM) / pathKm;
   let depthM = 0;
   let evergreenM = 0;
-  const passStretch = (code: number, heightM: number, lengthM: number, within: number) => {
-    if (within <= 0 || heightM <= 0 || !isTrees(code)) return;
-    const throughM = lengthM * within * coverDensity(code);
-    depthM += throughM;
-    if (isEvergreen(code)) evergreenM += throughM;
-  };
+  let isBehindTrees = isTrees(coverCode[0]!);
   for (let i = 1; i <= last; i++) {
-    if (!isTrees(coverCode[i - 1]!) && !isTrees(coverCode[i]!)) continue;
+    const wasBehindTrees = isBehindTrees;
+    isBehindTrees = isTrees(coverCode[i]!);
+    if (!isBehindTrees && !wasBehindTrees) continue;
     const fromKm = distancesKm[i - 1]!;
-    const stepKm = distancesKm[i]! - fromKm;
+    const toKm = distancesKm[i]!;
+    const nearM = aAmslM + risePerKm * fromKm - curvature * fromKm * (pathKm - fromKm) - groundAmslM[i - 1]!;
+    const farM = aAmslM + risePerKm * toKm - curvature * toKm * (pathKm - toKm) - groundAmslM[i]!;
+    const nearTopM = wasBehindTrees ? coverHeightM[i - 1]! : 0;
+    const farTopM = isBehindTrees ? coverHeightM[i]! : 0;
+    // Most steps lie wholly in the ground or over the tops.
+    const topM = nearTopM > farTopM ? nearTopM : farTopM;
+    if ((nearM <= 0 && farM <= 0) || (nearM >= topM && farM >= topM)) continue;
+    const stepKm = toKm - fromKm;
     const begin = Math.max(0, (zoneKm - fromKm) / stepKm);
     const end = Math.min(1, (pathKm - zoneKm - fromKm) / stepKm);
-    const [nearM, farM] = [overGroundM(i - 1), overGroundM(i)];
     const { leaves, enters } = coverStep(profile, i);
-    const within = (from: number, to: number, topM: number) =>
-      stretchWithin(nearM, farM, Math.max(begin, from), Math.min(end, to), topM);
-    const lengthM = stepKm * 1000;
-    const [nearTopM, farTopM] = [coverHeightM[i - 1]!, coverHeightM[i]!];
-    passStretch(coverCode[i - 1]!, nearTopM, lengthM, within(0, leaves, nearTopM));
-    passStretch(coverCode[i]!, farTopM, lengthM, within(enters, 1, farTopM));
+    const near = stretchWithin(nearM, farM, begin, Math.min(end, leaves), nearTopM);
+    const far = stretchWithin(nearM, farM, Math.max(begin, enters), end, farTopM);
+    const nearDepthM = near === 0 ? 0 : near * stepKm * 1000 * coverDensity(coverCode[i - 1]!);
+    const farDepthM = far === 0 ? 0 : far * stepKm * 1000 * coverDensity(coverCode[i]!);
+    depthM += nearDepthM + farDepthM;
+    if (isEvergreen(coverCode[i - 1]!)) evergreenM += nearDepthM;
+    if (isEvergreen(coverCode[i]!)) evergreenM += farDepthM;
   }
   return { depthM, leafyShare: depthM > 0 ? 1 - evergreenM / depthM : 1 };
 }

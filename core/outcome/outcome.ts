@@ -3,12 +3,15 @@ import { answerLink, isServed, steadyMbps, weakestMarginDb, type LinkAnswer, typ
 import { costOf } from "../kit";
 import { linkEnds, type Link, type World } from "../plan";
 import type { Profile } from "../terrain";
-import type { Place } from "../geodesy";
+import type { Geodesic, Place } from "../geodesy";
 import { finished, type Steps } from "../steps";
 import { noiseMadeSteps } from "./noiseMade";
 
-/** Gives the sampled profile between two places; whoever asks twice may be handed the same one. */
-export type ProfileSource = (from: Place, to: Place) => Profile;
+/**
+ * Gives the sampled profile between two places; whoever asks twice may be handed the same one. `line` is the geodesic between them
+ * where it is known.
+ */
+export type ProfileSource = (from: Place, to: Place, line?: Geodesic) => Profile;
 
 /** What a plan's tables and totals need of one answered link. */
 export interface LinkSummary {
@@ -33,6 +36,7 @@ export function answerOf(
   link: Link,
   profileBetween: ProfileSource,
   heard = earsOf(listeningIn(world), profileBetween)(link),
+  line?: Geodesic,
 ): LinkAnswer {
   const { a, b } = linkEnds(world, link);
   return answerLink({
@@ -43,7 +47,7 @@ export function answerOf(
     b,
     heard,
     // Asked after what is heard: a source may hand out one and the same profile again.
-    profile: profileBetween(a.place, b.place),
+    profile: profileBetween(a.place, b.place, line),
   });
 }
 
@@ -52,9 +56,9 @@ export function answering(
   world: World,
   profileBetween: ProfileSource,
   air: Air | null = null,
-): (link: Link) => LinkAnswer {
+): (link: Link, line?: Geodesic) => LinkAnswer {
   const hears = earsOf(listeningIn(world, air), profileBetween);
-  return (link) => answerOf(world, link, profileBetween, hears(link));
+  return (link, line) => answerOf(world, link, profileBetween, hears(link), line);
 }
 
 /** Whether a link of a plan holds and carries what its customer asks for. */

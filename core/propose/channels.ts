@@ -135,7 +135,9 @@ export function quietChannelsMHz(
       isChannelInBand(model, centre, widthMHz) && centre >= antenna.bandMHz[0] && centre <= antenna.bandMHz[1],
   );
   const most = Math.max(sends(preferredMHz), ...open.map(sends));
-  const choices = [preferredMHz, ...open].filter((centre) => sends(centre) > most - 0.5);
+  // The preferred channel stands before whatever is as quiet.
+  const able = [...new Set([preferredMHz, ...open])].filter((centre) => sends(centre) > most - 0.5);
+  const choices = able.length > 0 ? able : [preferredMHz];
   // Of many radios most share their channels: how far one reaches into each choice is worked out once.
   const loudness = new Map<string, { centreMHz: number; txWidthMHz: number; sum: number }>();
   for (const { siteId, frequencyMHz: centreMHz, widthMHz: txWidthMHz, txPowerDbm } of world.radios.values()) {
@@ -148,19 +150,26 @@ export function quietChannelsMHz(
     known.sum += weight * 10 ** (txPowerDbm / 10);
     loudness.set(key, known);
   }
-  const disturbance = new Map(choices.map((centre) => [centre, 0]));
-  for (const { centreMHz, txWidthMHz, sum } of loudness.values())
-    for (const [centre, before] of disturbance) {
-      const couplingDb = channelCouplingDb({
-        offsetMHz: centreMHz - centre,
-        ...{ txWidthMHz, rxWidthMHz: widthMHz, rejectionDb: model.adjacentRejectionDb },
-      });
-      disturbance.set(centre, before + sum * 10 ** (couplingDb / 10));
+  return ranked(choices, [...loudness.values()], widthMHz, model.adjacentRejectionDb);
+}
+
+/** Some channels from the one that is disturbed least on; what differs by a hair is the same, and keeps its order. */
+function ranked(
+  choices: readonly number[],
+  loud: readonly { centreMHz: number; txWidthMHz: number; sum: number }[],
+  rxWidthMHz: number,
+  rejectionDb: number,
+): [number, ...number[]] {
+  const levels = choices.map((choice) => {
+    let disturbance = Number.MIN_VALUE;
+    for (const { centreMHz, txWidthMHz, sum } of loud) {
+      const offsetMHz = centreMHz - choice;
+      disturbance += sum * 10 ** (channelCouplingDb({ offsetMHz, txWidthMHz, rxWidthMHz, rejectionDb }) / 10);
     }
-  // What differs by a hair is the same: then the preferred one, or the lower, comes first.
-  const level = (sum: number) => Math.round(Math.log10(sum + Number.MIN_VALUE) * 1000);
-  const [quietest, ...others] = [...disturbance].sort(([, x], [, y]) => level(x) - level(y)).map(([centre]) => centre);
-  return [quietest ?? preferredMHz, ...others];
+    return { choice, level: Math.round(Math.log10(disturbance) * 1000) };
+  });
+  const quietestFirst = levels.sort((x, y) => x.level - y.level).map(({ choice }) => choice);
+  return quietestFirst as [number, ...number[]];
 }
 
 export const quietestChannelMHz = (...ask: Parameters<typeof quietChannelsMHz>): number => quietChannelsMHz(...ask)[0];

@@ -57,7 +57,7 @@ interface View {
    * path.
    */
   trial: World;
-  answerIn: (link: Link) => LinkAnswer;
+  answerIn: (link: Link, line: Geodesic) => LinkAnswer;
   choosing: Choosing;
   makeId: () => string;
 }
@@ -68,13 +68,16 @@ function viewOf(world: World, profileBetween: ProfileSource, makeId: () => strin
   return { world, trial, answerIn: answering(trial, profileBetween, air), choosing: choosingIn(world), makeId };
 }
 
+/** Ways from a site to some of the places that it looks at. */
+type KnownWays = ReadonlyMap<Site | Subscriber, Geodesic>;
+
 /**
  * A site's view of some places, in their order. They are answered by their bearings: paths beside each other cross the same ground,
  * which then still lies in the processor's cache; in any other order each costs half as much again.
  */
-function rowsFrom(view: View, from: Site, places: readonly FarPlace[]): ViewRow[] {
+function rowsFrom(view: View, from: Site, places: readonly FarPlace[], known?: KnownWays): ViewRow[] {
   const rows = new Array<ViewRow>(places.length);
-  const ways = places.map((to, i) => ({ i, to, way: inverseGeodesic(from, to.row) }));
+  const ways = places.map((to, i) => ({ i, to, way: known?.get(to.row) ?? inverseGeodesic(from, to.row) }));
   for (const { i, to, way } of ways.sort((x, y) => x.way.azimuthDeg - y.way.azimuthDeg))
     rows[i] = rowFor(view, from, to, to, way);
   return rows;
@@ -110,7 +113,7 @@ function rowFor(
   for (const { kind, put } of joined.patches)
     if (kind === "radios" && put) trial.radios.set(put.id, tuned(put, trial.carriers));
   try {
-    return answeredRow(trial, joined.link, none, answerIn(joined.link));
+    return answeredRow(trial, joined.link, none, answerIn(joined.link, way));
   } finally {
     for (const { kind, id } of joined.patches) {
       if (kind === "radios") trial.radios.delete(id);
@@ -199,12 +202,16 @@ export function viewFromSite(
 
 /**
  * Some subscribers, or some other sites, as one site sees them, in their order; each kind may be empty. Whoever looks from many sites
- * hands over what is on the air.
+ * hands over what is on the air; whoever knows the ways already, those.
  */
 export function viewOfSome(
   world: World,
   site: Site,
-  { subscribers = [], sites = [] }: { subscribers?: readonly Subscriber[]; sites?: readonly Site[] },
+  {
+    subscribers = [],
+    sites = [],
+    ways,
+  }: { subscribers?: readonly Subscriber[]; sites?: readonly Site[]; ways?: KnownWays },
   profileBetween: ProfileSource,
   makeId: () => string,
   air: Air | null = null,
@@ -214,7 +221,7 @@ export function viewOfSome(
     ...subscribers.map((row): FarPlace => ({ kind: "subscriber", row })),
     ...sites.map((row): FarPlace => ({ kind: "site", row })),
   ];
-  return rowsFrom(view, site, seen);
+  return rowsFrom(view, site, seen, ways);
 }
 
 /** Every site as one subscriber sees them. */

@@ -1,4 +1,4 @@
-import { flatM, inverseGeodesic } from "../geodesy";
+import { flatM, inverseGeodesic, type Geodesic } from "../geodesy";
 import { airOf } from "../interference";
 import { antennasFor, radioModelsFor } from "../kit";
 import type { ProfileSource } from "../outcome";
@@ -47,10 +47,12 @@ export function siteReach(
   const choosing = choosingIn(planned);
   const held: Subscriber[] = [];
   const others: Subscriber[] = [];
+  const ways = new Map<Subscriber, Geodesic>();
   for (const one of customersOf(planned, subscriberIds)) {
     if (flatM(site, one) > CERTAINLY_BEYOND * reachM) continue;
     const way = inverseGeodesic(site, one);
     if (way.distanceM <= 1 || way.distanceM > reachM) continue;
+    ways.set(one, way);
     (bestSector(planned, site, one, choosing, way) ? held : others).push(one);
   }
   // One new sector stands for all: without a heading it looks at whoever is asked about.
@@ -68,11 +70,11 @@ export function siteReach(
   // What is put up for a trial is silent.
   const air = airOf(planned);
   const rows = [
-    ...viewOfSome(planned, site, { subscribers: held }, between, makeId, air),
-    ...(aiming ? viewOfSome(aiming, site, { subscribers: others }, between, makeId, air) : []),
+    ...viewOfSome(planned, site, { subscribers: held, ways }, between, makeId, air),
+    ...(aiming ? viewOfSome(aiming, site, { subscribers: others, ways }, between, makeId, air) : []),
   ];
   const served = new Map(rows.filter((row) => row.served).map((row) => [row.id, row]));
-  const bearings = others.flatMap((one) => (served.has(one.id) ? [inverseGeodesic(site, one).azimuthDeg] : []));
+  const bearings = others.flatMap((one) => (served.has(one.id) ? [ways.get(one)!.azimuthDeg] : []));
   const { widthDeg, priceEur } = usualSector(world);
   const sectors = headingsFor(bearings, widthDeg).length;
   const customers = Uint32Array.from(subscriberIds.flatMap((id, i) => (served.has(id) ? [i] : [])));

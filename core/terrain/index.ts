@@ -2,7 +2,7 @@ export { areaIndex, type AreaIndex, type CoverArea } from "./areas";
 export { boundsOf, type Bounds } from "./bounds";
 export { highPoints, type HeightAt, type HighPoint } from "./highPoints";
 export { overviewFactor, overviewFrame, overviewGatherer, seenFromAfar } from "./overview";
-export { profileScratch, sampleProfile, SHORTEST_PATH_M, type Profile, type ProfileScratch } from "./profile";
+export { profileScratch, sampleProfile, SHORTEST_PATH_M, type Profile } from "./profile";
 export { readAlong } from "./readAlong";
 export {
   arraySurface,

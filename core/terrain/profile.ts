@@ -1,4 +1,4 @@
-import { inverseGeodesic, placesAlong, type Place } from "../geodesy";
+import { inverseGeodesic, placesAlong, type Geodesic, type Place } from "../geodesy";
 import { areaRuns, type CoverRun } from "./areas";
 import { beyondEnds, layRuns, rasterRuns, type RoomySamples } from "./coverRuns";
 import { readAlong } from "./readAlong";
@@ -37,56 +37,62 @@ export const SHORTEST_PATH_M = 5;
 /** A path has something between its ends, however short it is. */
 const FEWEST_SAMPLES = 3;
 
-/** Arrays that one profile after another is written to, so that many paths in a row leave nothing to clear away. */
-export interface ProfileScratch extends RoomySamples {
-  obstructionsInto?: Float64Array | undefined;
+/**
+ * Arrays that one profile after another is written to, so that many paths in a row leave nothing to clear away. A class, because of a
+ * literal V8 may take the second one for another shape, and then throws away what it compiled, again and again.
+ */
+export class ProfileScratch implements RoomySamples {
   /** The first so many samples as arrays of their own, by how many: making the views anew costs a path some microseconds. */
-  firsts?: Map<number, ProfileScratch>;
-}
+  private readonly firsts = new Map<number, ProfileScratch>();
 
-/** Scratch for profiles of up to `samples` samples; longer ones get arrays of their own. */
-export function profileScratch(samples = 4096): ProfileScratch {
-  return { ...arraysOf(samples), obstructionsInto: new Float64Array(samples), firsts: new Map() };
-}
+  private constructor(
+    readonly distancesKm: Float64Array,
+    readonly latDeg: Float64Array,
+    readonly lonDeg: Float64Array,
+    readonly groundAmslM: Float64Array,
+    readonly coverHeightM: Float64Array,
+    readonly coverCode: Uint8Array,
+    /** Where an answer may write the heights that it finds in the way. */
+    readonly obstructionsInto: Float64Array | undefined,
+  ) {}
 
-function arraysOf(count: number): ProfileScratch {
-  return {
-    distancesKm: new Float64Array(count),
-    latDeg: new Float64Array(count),
-    lonDeg: new Float64Array(count),
-    groundAmslM: new Float64Array(count),
-    coverHeightM: new Float64Array(count),
-    coverCode: new Uint8Array(count),
-  };
+  /** Room for so many samples; `withObstructions` for what an answer finds too. */
+  static of(samples: number, withObstructions: boolean): ProfileScratch {
+    const doubles = () => new Float64Array(samples);
+    return new ProfileScratch(
+      ...([doubles(), doubles(), doubles(), doubles(), doubles()] as const),
+      new Uint8Array(samples),
+      withObstructions ? doubles() : undefined,
+    );
+  }
+
+  first(count: number): ProfileScratch {
+    if (count === this.distancesKm.length) return this;
+    const known = this.firsts.get(count);
+    if (known) return known;
+    const first = new ProfileScratch(
+      this.distancesKm.subarray(0, count),
+      this.latDeg.subarray(0, count),
+      this.lonDeg.subarray(0, count),
+      this.groundAmslM.subarray(0, count),
+      this.coverHeightM.subarray(0, count),
+      this.coverCode.subarray(0, count),
+      this.obstructionsInto?.subarray(0, count),
+    );
+    if (this.firsts.size < MOST_FIRSTS) this.firsts.set(count, first);
+    return first;
+  }
 }
 
 /** Lengths whose views are kept; a plan's paths come to some hundreds. */
 const MOST_FIRSTS = 1024;
 
-function firstOf(scratch: ProfileScratch, count: number): ProfileScratch {
-  if (count === scratch.distancesKm.length) return scratch;
-  const known = scratch.firsts?.get(count);
-  if (known) return known;
-  const first = viewsOf(scratch, count);
-  if (scratch.firsts && scratch.firsts.size < MOST_FIRSTS) scratch.firsts.set(count, first);
-  return first;
-}
-
-function viewsOf(scratch: ProfileScratch, count: number): ProfileScratch {
-  return {
-    distancesKm: scratch.distancesKm.subarray(0, count),
-    latDeg: scratch.latDeg.subarray(0, count),
-    lonDeg: scratch.lonDeg.subarray(0, count),
-    groundAmslM: scratch.groundAmslM.subarray(0, count),
-    coverHeightM: scratch.coverHeightM.subarray(0, count),
-    coverCode: scratch.coverCode.subarray(0, count),
-    obstructionsInto: scratch.obstructionsInto?.subarray(0, count),
-  };
-}
+/** Scratch for profiles of up to `samples` samples; longer ones get arrays of their own. */
+export const profileScratch = (samples = 4096): ProfileScratch => ProfileScratch.of(samples, true);
 
 /** The same samples in arrays with room for more. */
 function roomier(samples: ProfileScratch, count: number): ProfileScratch {
-  const roomy = arraysOf(count);
+  const roomy = ProfileScratch.of(count, false);
   for (const key of ["distancesKm", "latDeg", "lonDeg", "groundAmslM", "coverHeightM", "coverCode"] as const)
     roomy[key].set(samples[key]);
   return roomy;
@@ -96,7 +102,7 @@ function roomier(samples: ProfileScratch, count: number): ProfileScratch {
  * Samples the ground and cover along the geodesic from `from` to `to`, no farther apart than `stepM` (the cell of the
  * finest raster between them unless given; wider on paths over 150 km). Every cell of cover that the path crosses is looked at once, and outlines are
  * cut exactly: where either needs it, samples stand between the even ones. Where nothing is known the ground is NaN and
- * counted in `holes`. A profile written to `scratch` holds until the next one is.
+ * counted in `holes`. `line` is the geodesic, where it is known. A profile written to `scratch` holds until the next one is.
  */
 export function sampleProfile(
   terrain: Terrain,
@@ -104,12 +110,12 @@ export function sampleProfile(
   to: Place,
   stepM?: number,
   scratch?: ProfileScratch,
+  line: Geodesic = inverseGeodesic(from, to),
 ): Profile {
-  const line = inverseGeodesic(from, to);
   const { distanceM } = line;
   const wantedM = stepM ?? boundedStepM(terrain, from, to, distanceM);
   const count = Math.max(FEWEST_SAMPLES, Math.ceil(distanceM / wantedM) + 1);
-  const room = scratch && count <= scratch.distancesKm.length ? scratch : arraysOf(count);
+  const room = scratch && count <= scratch.distancesKm.length ? scratch : ProfileScratch.of(count, false);
   const { distancesKm } = room;
   placesAlong(from, to, count, line, room);
   const { corners, hasHole } = readAlong(terrain, room, room, count);
@@ -121,9 +127,9 @@ export function sampleProfile(
   const { azimuthDeg, backAzimuthDeg } = line;
   const most = count + 2 * (rasters.length + outlines.length);
   const isEven = most === count;
-  const roomy = most <= room.distancesKm.length ? room : roomier(firstOf(room, count), most);
+  const roomy = most <= room.distancesKm.length ? room : roomier(room.first(count), most);
   const laid = isEven ? { count, hasHole, edges: null } : layRuns(terrain, roomy, count, rasters, outlines);
-  const found = firstOf(roomy, laid.count);
+  const found = roomy.first(laid.count);
   return {
     from,
     to,
@@ -149,7 +155,7 @@ function coverFrameOf({ layers }: Terrain): GridFrame | null {
 }
 
 /** Samples without ground; places put at edges may fall into a hole that no even sample meets. */
-function holesOf({ groundAmslM, distancesKm }: ProfileScratch): Profile["holes"] {
+function holesOf({ groundAmslM, distancesKm }: RoomySamples): Profile["holes"] {
   let holes: Profile["holes"] = null;
   for (let i = 0; i < groundAmslM.length; i++) {
     if (!Number.isNaN(groundAmslM[i]!)) continue;

@@ -26,15 +26,16 @@ export function profilesOver(ground: Ground): Profiles {
   });
   const scratch = profileScratch();
   return {
-    between: (from, to) => {
+    between: (from, to, line) => {
       const key = keyOf(from, to);
       const known = cache.get(key);
       if (known) return known;
-      const profile = ground.read((terrain) => sampleProfile(terrain, from, to));
+      const profile = ground.read((terrain) => sampleProfile(terrain, from, to, undefined, undefined, line));
       cache.set(key, profile);
       return profile;
     },
-    glance: (from, to) =>
-      cache.get(keyOf(from, to)) ?? ground.read((terrain) => sampleProfile(terrain, from, to, undefined, scratch)),
+    glance: (from, to, line) =>
+      cache.get(keyOf(from, to)) ??
+      ground.read((terrain) => sampleProfile(terrain, from, to, undefined, scratch, line)),
   };
 }
