@@ -1,5 +1,5 @@
 export { boxesOf, type BoxedDevice } from "./boxes";
 export * from "./network/index";
 export { startPracticeBench, type PracticeBench } from "./practiceBench";
-export { startSnmpAgent, type SnmpObjects, type SnmpTable } from "./snmpAgent";
+export { startSnmpAgent, type SnmpAgent, type SnmpObjects, type SnmpTable } from "./snmpAgent";
 export { answerScan, startScanner } from "./scanner";

@@ -67,7 +67,7 @@ export function FaultForm() {
       <h2 className="font-semibold">The simulated network</h2>
       <p>
         {clockDay === "" ? (
-          "It runs with the clock of this machine, and is looked at each hour. "
+          "It runs with the clock of this machine: a stand-in for each device answers SNMP at 127.0.0.1 and is asked every minute, as a real one would be. Looked at each hour; over 500 devices it is played by the hour. "
         ) : (
           <>
             Its clock stands at the end of <span className="figures">{clockDay}</span>.{" "}

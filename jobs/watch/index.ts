@@ -13,6 +13,7 @@ export { readKnown } from "./known";
 export { channelRun, channelRunTitle, type RunResult } from "./run";
 export { closeAlarms, dayText, linkChanges, type Look } from "./look";
 export { pollPlan, SNMP_SECRETS } from "./poll";
+export { endStandInsBut, pollStandIns, runsLive } from "./standIns";
 export { mayReport, samplesTokenHash, takeSamples } from "./reports";
 export { withWatchThread } from "./session";
 export { watchSettings } from "./settings";

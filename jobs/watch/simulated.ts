@@ -21,7 +21,7 @@ import { withWatchThread } from "./session";
 const MONTHS_BACK = 12;
 const LINKS_AT_ONCE = 8;
 /** The seed of every simulated network: the same plan is played alike on every machine. */
-const SEED = 20_261_127;
+export const SEED = 20_261_127;
 
 const hourOfDay = (day: string) => Date.parse(`${day}T12:00:00Z`) / 3_600_000;
 

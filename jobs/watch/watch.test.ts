@@ -1,4 +1,5 @@
 import { rmSync } from "node:fs";
+import { inflateRawSync } from "node:zlib";
 import { createServer as createHttp } from "node:http";
 import { createServer as createTcp } from "node:net";
 import type { AddressInfo } from "node:net";
@@ -12,8 +13,6 @@ import {
   radioSeries,
   watchSettingsSchema,
   UPTIME_OID,
-  inOctetsOid,
-  outOctetsOid,
   type Sample,
 } from "#core/watch";
 import { putPatch, worldOf, type Alarm } from "#core/plan";
@@ -37,6 +36,7 @@ import { readKnown } from "./known";
 import { pollPlan, SNMP_SECRETS } from "./poll";
 import { withWatchThread } from "./session";
 import { alarmText, isQuiet, tellOfAlarms, type Told } from "./tell";
+import { unpackBatch } from "#wire";
 import { begunDirectory } from "../../store/testing";
 
 const directory = await begunDirectory("watch");
@@ -114,7 +114,8 @@ test("devices are asked by SNMP, signed and in the open: uptime, throughput over
   const user = { name: "watch", password: "password-of-watch", key: "key-of-the-watch" };
   const agent = await startSnmpAgent({
     ...{ port, community: "valley", user },
-    objects: { [UPTIME_OID]: 360_000, [inOctetsOid(3)]: near, [outOctetsOid(3)]: 0n, [LEVEL]: -615 },
+    objects: { [UPTIME_OID]: 360_000, [LEVEL]: -615 },
+    counters: { index: 3, in: near, out: 0n },
   });
   const plan = (await readPlan(store.db, PLAN))!;
   const world = worldOf({
@@ -136,7 +137,7 @@ test("devices are asked by SNMP, signed and in the open: uptime, throughput over
   try {
     expect(await pollPlan(store, PLAN, world, settings("2c"))).toEqual({ asked: 1, answered: 1 });
     // The counter wraps: 1 000 000 to its end and 500 000 beyond.
-    agent.tell(inOctetsOid(3), 500_000n);
+    agent.tellCounters({ index: 3, in: 500_000n, out: 0n });
     agent.tell(UPTIME_OID, 366_000);
     expect(await pollPlan(store, PLAN, world, settings("3"))).toEqual({ asked: 1, answered: 1 });
     await putSecret(store, PLAN, SNMP_SECRETS.community, "another");
@@ -147,6 +148,11 @@ test("devices are asked by SNMP, signed and in the open: uptime, throughput over
   const batches = await readBatches(store.db, PLAN, 1000);
   const today = Math.floor(Date.now() / DAY_MS);
   expect(batches).toHaveLength(2);
+  // 1 500 000 octets, 12 Mbit, within what went by between the two answers.
+  const answers = batches.map(({ packed }) => unpackBatch(inflateRawSync(packed))[0]!);
+  const seconds = (answers[1]!.atMs - answers[0]!.atMs) / 1000;
+  expect(answers[0]!.values.throughputMbps).toBeUndefined();
+  expect(answers[1]!.values.throughputMbps! * seconds).toBeCloseTo(12, 0);
   await foldPlan(store, PLAN, Date.now());
   const series = await hours(endSeries("bridge", "a"), today, today + 1);
   const told = await hours(PLAN_SERIES, today, today + 1);

@@ -1,0 +1,83 @@
+import { rmSync } from "node:fs";
+import { inflateRawSync } from "node:zlib";
+import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { valley, valleySurface } from "#core/testing";
+import { AT, DAY_MS, endSeries, METRIC_COUNT, NO_WATCH, radioSeries, WEATHER_SERIES } from "#core/watch";
+import { planContext, stopEngine } from "#engine";
+import { createPlan, openStore, packLayer, readBatches, signedBy, type Store } from "#store";
+import { unpackBatch } from "#wire";
+import { begunDirectory } from "../../store/testing";
+import { foldPlan } from "./fold";
+import { readKnown } from "./known";
+import { withWatchThread } from "./session";
+import { endStandInsBut, pollStandIns, standInDevices } from "./standIns";
+
+const directory = await begunDirectory("stand-ins");
+let store: Store;
+const PLAN = "valley";
+beforeAll(async () => {
+  store = await openStore(directory);
+  const { layer, tiles } = packLayer(PLAN, "ground", "bare", valleySurface(0));
+  await createPlan(store.db, { ...valley().rows, layers: [layer] }, signedBy("test"), "Began", {
+    tiles: tiles.map((tile) => ({ layerId: layer.id, ...tile })),
+    photos: [],
+  });
+});
+afterAll(async () => {
+  endStandInsBut(new Set());
+  await stopEngine();
+  await store.close();
+  rmSync(directory, { recursive: true, force: true });
+});
+
+const live = { ...NO_WATCH, source: "simulated" as const };
+
+/** The mean of one figure over the hour that is now. */
+async function meanNow(seriesId: string, metric: keyof typeof AT): Promise<number | null> {
+  const day = Math.floor(Date.now() / DAY_MS);
+  await foldPlan(store, PLAN, Date.now());
+  const known = await readKnown(store, PLAN, [seriesId], day, day + 1);
+  const [found] = await withWatchThread((thread) => thread.hours([known(seriesId)], day, day + 1));
+  const { count, mean } = found!.hours;
+  const told = Array.from({ length: 24 }, (_, slot) => slot * METRIC_COUNT + AT[metric]).filter(
+    (cell) => count[cell]! > 0,
+  );
+  return told.length === 0 ? null : mean[told.at(-1)!]!;
+}
+
+test("stand-ins answer SNMP as devices do: levels near the promise at both ends, an access point by its table, weather beside them", async () => {
+  const context = (await planContext(store, PLAN))!;
+  const { world } = await context.load();
+  const watched = await context.ask("watched");
+  const devices = standInDevices(world, watched, live)!;
+  expect(devices.map(({ radioId }) => radioId).sort()).toEqual([...world.radios.keys()].sort());
+  const round = await pollStandIns(store, PLAN, context, live);
+  expect(round).toEqual({ asked: devices.length, answered: devices.length });
+  for (const { linkId, levelDbm, noiseDbm } of watched)
+    for (const side of ["a", "b"] as const) {
+      const level = (await meanNow(endSeries(linkId, side), "level0Dbm"))!;
+      // What a simulated link differs by from its promise, with a minute's fading.
+      expect(Math.abs(level - levelDbm[side])).toBeLessThan(9);
+      expect(Math.abs((await meanNow(endSeries(linkId, side), "noiseDbm"))! - noiseDbm[side])).toBeLessThan(8);
+    }
+  expect(await meanNow(radioSeries("sector"), "supplyV")).toBeGreaterThan(20);
+  expect(await meanNow(WEATHER_SERIES, "temperatureC")).not.toBeNull();
+  // Throughput comes of two readings' counters; within a minute the series keep the first.
+  const carried = async () => {
+    const [batch] = await readBatches(store.db, PLAN, 1);
+    const samples = unpackBatch(inflateRawSync(batch!.packed));
+    return samples.find(({ seriesId }) => seriesId === endSeries("bridge", "a"))!.values.throughputMbps;
+  };
+  await pollStandIns(store, PLAN, context, live);
+  expect(await carried()).toBeGreaterThan(1);
+  expect(await carried()).toBeLessThan(100);
+}, 60_000);
+
+test("a link whose power fails is asked and silent; what it told before stays", async () => {
+  const context = (await planContext(store, PLAN))!;
+  const cut = { ...live, faults: [{ kind: "outage" as const, linkId: "bridge", fromDay: "2026-01-01", untilDay: "" }] };
+  const round = (await pollStandIns(store, PLAN, context, cut))!;
+  expect(round.asked - round.answered).toBe(2);
+  endStandInsBut(new Set([PLAN]));
+  expect((await pollStandIns(store, PLAN, context, live))!.answered).toBe(round.asked);
+}, 60_000);

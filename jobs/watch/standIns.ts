@@ -1,0 +1,110 @@
+import { linkEnds, type World } from "#core/plan";
+import { WEATHER_SERIES, type Sample, type WatchedLink, type WatchSettings } from "#core/watch";
+import type { PlanContext } from "#engine";
+import {
+  memoryOf,
+  standInModel,
+  standInSettings,
+  startStandIns,
+  STAND_IN_COMMUNITY,
+  type Memory,
+  type StandInDevice,
+  type StandIns,
+} from "#simulators";
+import type { Store } from "#store";
+import { pollRound } from "./poll";
+import { SEED, simulatedLink } from "./simulated";
+
+/** So many devices are stood in for on one machine, each with a port of its own; a larger network is played by the hour. */
+export const MOST_STAND_INS = 500;
+
+/** The stand-ins of one plan at one revision. */
+interface Standing {
+  key: string;
+  standIns: StandIns;
+  memory: Memory;
+}
+const held = globalThis as { tejadoStandIns?: Map<string, Standing> };
+const standing = (held.tejadoStandIns ??= new Map());
+
+const worksBothWays = ({ rateMbps }: WatchedLink) => rateMbps.a > 0 && rateMbps.b > 0;
+const hasTable = (world: World, radioId: string) => world.radios.get(radioId)?.role === "sector";
+
+/** The devices of a plan's links; null where they are too many. */
+export function standInDevices(
+  world: World,
+  watched: readonly WatchedLink[],
+  { faults }: Pick<WatchSettings, "faults">,
+): StandInDevice[] | null {
+  const devices = new Map<string, { radioId: string; hasTable: boolean; links: StandInDevice["links"][number][] }>();
+  for (const one of watched.filter(worksBothWays)) {
+    const { a, b } = linkEnds(world, world.links.get(one.linkId)!);
+    const link = simulatedLink(world, one, faults);
+    for (const [side, own, far] of [["a", a, b] as const, ["b", b, a] as const]) {
+      const radioId = own.radio.id;
+      const device = devices.get(radioId) ?? { radioId, hasTable: hasTable(world, radioId), links: [] };
+      device.links.push({ link, side, who: far.radio.address || far.radio.name });
+      devices.set(radioId, device);
+    }
+  }
+  return devices.size > MOST_STAND_INS ? null : [...devices.values()];
+}
+
+/** Whether a plan's simulated network runs with the clock of this machine. */
+export const runsLive = ({ source, clockDay }: WatchSettings): boolean => source === "simulated" && clockDay === "";
+
+/** Ends the stand-ins of all plans but some. */
+export function endStandInsBut(planIds: ReadonlySet<string>): void {
+  for (const [planId, { standIns }] of standing)
+    if (!planIds.has(planId)) {
+      standIns.stop();
+      standing.delete(planId);
+    }
+}
+
+/** Asks the stand-ins of a plan by SNMP, as real devices are asked, and keeps what came with the weather; null where they are too many. */
+export async function pollStandIns(
+  store: Store,
+  planId: string,
+  context: PlanContext,
+  settings: WatchSettings,
+  nowMs = Date.now(),
+): Promise<{ asked: number; answered: number } | null> {
+  const key = `${context.revision} ${JSON.stringify(settings.faults)}`;
+  const { world } = await context.load();
+  let own = standing.get(planId);
+  if (own?.key !== key) {
+    own?.standIns.stop();
+    standing.delete(planId);
+    const watched = await context.ask("watched");
+    const devices = standInDevices(world, watched, settings);
+    if (!devices) return null;
+    const memory = memoryOf(SEED, Math.round(watched[0]?.latDeg ?? 0));
+    own = { key, standIns: startStandIns(devices, memory), memory };
+    standing.set(planId, own);
+  }
+  const { standIns, memory } = own;
+  const hour = nowMs / 3_600_000;
+  await standIns.tellAt(hour);
+  const { windMPerS, rainMmPerH, temperatureC } = memory.weather(Math.floor(hour));
+  const weather: Sample = {
+    seriesId: WEATHER_SERIES,
+    atMs: nowMs,
+    values: { windMPerS, rainMmPerH, temperatureC },
+  };
+  return pollRound(
+    store,
+    planId,
+    world,
+    {
+      by: "stand-ins",
+      at: ({ id }) => {
+        const port = standIns.portOf(id);
+        return port === null ? null : { address: "127.0.0.1", settings: standInSettings(port) };
+      },
+      modelOf: ({ id, radioModelId }) => standInModel(radioModelId, hasTable(world, id)),
+      secrets: { community: STAND_IN_COMMUNITY, password: "", key: "" },
+    },
+    [weather],
+  );
+}
