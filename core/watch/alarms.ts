@@ -20,6 +20,8 @@ export interface LinkAlarm {
   /** By how much, in words with their unit, and as a figure. */
   what: string;
   size: { value: number; unit: string };
+  /** What the level of both ways changed by, dB, below zero where it fell; null where something else is told. */
+  changeDb: number | null;
   /** Most likely first. */
   causes: RankedCause[];
 }
@@ -53,6 +55,7 @@ export function alarmsOf(
     const isOurChange = changes.some((day) => Math.abs(day - first.day - since) <= 2);
     const kinds = [...new Set(group.map(({ kind }) => kind))];
     const lead = leadOf(group);
+    const changeDb = lead.kind === "level" ? lead.reached - lead.usual : null;
     const sides = new Set(group.map(({ side }) => side));
     const ends = group.map(({ endedAt }) => endedAt);
     return {
@@ -64,6 +67,7 @@ export function alarmsOf(
       raisedDay: first.day + raised,
       endedDay: ends.every((end) => end !== null) ? first.day + Math.max(...(ends as number[])) : null,
       ...said(lead, features),
+      changeDb,
       causes: rankCauses(rootKinds(kinds), features, isOurChange),
     };
   });

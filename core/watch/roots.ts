@@ -63,8 +63,15 @@ export function rootAlarms(world: World, alarms: readonly LinkAlarm[]): RootAlar
         left.has(one) && near(lead, one) && world.links.get(one.linkId)?.aRadioId === link.aRadioId && isAtPoint(one),
     );
     const all = served.get(link.aRadioId)!;
-    if (isAtPoint(lead) && alike.length + 1 >= Math.max(FEWEST_LINKS, LEAST_SHARE * all))
-      take(lead, alike, link.aRadioId);
+    if (isAtPoint(lead) && alike.length + 1 >= Math.max(FEWEST_LINKS, LEAST_SHARE * all)) {
+      // Some may have gained where others lost: the one that lost most is told.
+      const told = alike.reduce((worst, one) => ((one.changeDb ?? 0) < (worst.changeDb ?? 0) ? one : worst), lead);
+      take(
+        told,
+        [lead, ...alike].filter((one) => one !== told),
+        link.aRadioId,
+      );
+    }
   }
   for (const alarm of sorted) if (left.has(alarm)) take(alarm, [], null);
   for (const one of found) one.what = `${one.what}${whereWords(world, one, alarms)}`.slice(0, MOST_CHARACTERS);

@@ -337,6 +337,7 @@ test("a bridge that falls silent takes all behind it along; an access point that
       endedDay: null,
       what: "",
       size: { value: 1, unit: "" },
+      changeDb: null,
       causes: [],
     },
   });

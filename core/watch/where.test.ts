@@ -19,7 +19,12 @@ const place = (kind: "site" | "subscriber") =>
   kind === "site" ? world.sites.get("west")!.name : [...world.subscribers.values()][0]!.name;
 const alarm = (linkId: string, kind: LinkAlarm["kind"], given: Partial<LinkAlarm> = {}): LinkAlarm => ({
   ...{ linkId, kind, kinds: [kind], side: null, sinceDay: 100, raisedDay: 100, endedDay: null, what: "it fell" },
-  ...{ size: { value: 3, unit: "dB" }, causes: [{ cause: "moved" as const, odds: 1, because: "" }], ...given },
+  ...{
+    size: { value: 3, unit: "dB" },
+    changeDb: kind === "level" ? -3 : null,
+    causes: [{ cause: "moved" as const, odds: 1, because: "" }],
+    ...given,
+  },
 });
 const whats = (...alarms: LinkAlarm[]) => rootAlarms(world, alarms).map(({ what }) => what);
 

@@ -2,6 +2,7 @@ import { inverseGeodesic } from "../geodesy";
 import { endOf, linkName, linksOn, radiosBySite, type Link, type Radio, type World } from "../plan";
 import type { LinkAlarm } from "./alarms";
 import type { CauseKind } from "./causes";
+import { turnedDeg } from "./turned";
 
 /** Alarms that were raised so many days apart at most can have one reason. */
 const TOGETHER_DAYS = 4;
@@ -28,10 +29,19 @@ export function whereWords(
   if (!OF_AN_ANTENNA.has(alarm.causes[0]?.cause ?? "")) return "";
   if (alarm.radioId !== null) {
     const served = linksOn(world, alarm.radioId).length;
-    return `; ${alarm.linkIds.length} of its ${served} links strayed together, so most likely it is its own antenna`;
+    return `; ${alarm.linkIds.length} of its ${served} links strayed together, so most likely it is its own antenna${turnWords(world, alarm.radioId, near)}`;
   }
   const strayed = new Set(near.filter(({ kind }) => kind !== "noise").map(({ linkId }) => linkId));
   return link.kind === "access" ? customerWords(world, link, strayed) : bridgeWords(world, link, strayed);
+}
+
+/** Which way an access point turned, where its customers tell. */
+function turnWords(world: World, radioId: string, near: readonly LinkAlarm[]): string {
+  const changes = new Map(near.flatMap(({ linkId, changeDb }) => (changeDb === null ? [] : [[linkId, changeDb]])));
+  const turn = turnedDeg(world, radioId, changes);
+  if (turn === null) return "";
+  const way = turn > 0 ? "clockwise" : "anticlockwise";
+  return `, turned by about ${Math.abs(turn).toFixed(0)}° ${way} as seen from above`;
 }
 
 /** One customer alone of many on an access point: then it is most likely his own antenna. */
