@@ -49,26 +49,28 @@ const POLL_MS = 60_000;
 /** Asks the devices of every plan that wants it, or what stands in for them, minute by minute. A round that takes longer lets the next one pass. */
 export function pollEachMinute(store: Store, onFailure: (error: unknown) => void): void {
   let isBusy = false;
+  const pollOne = async (planId: string, live: Set<string>) => {
+    const settings = await watchSettings(store, planId);
+    const isLive = runsLive(settings);
+    if (!isLive && !(settings.source === "devices" && settings.snmp.isOn)) return;
+    const context = await planContext(store, planId);
+    if (!context) return;
+    if (!isLive) await pollPlan(store, planId, (await context.load()).world, settings);
+    // What is played now reaches up to this minute: asking beside it would tell the same hours twice.
+    else if (!(await jobUnderWay(store, planId, "watch"))) {
+      live.add(planId);
+      const round = await pollStandIns(store, planId, context, settings);
+      if (round) playedByTheHour.delete(planId);
+      else playedByTheHour.add(planId);
+    }
+  };
   const poll = async () => {
     if (isBusy) return;
     isBusy = true;
     try {
       const live = new Set<string>();
-      for (const planId of await watchedPlans(store.db)) {
-        const settings = await watchSettings(store, planId);
-        const isLive = runsLive(settings);
-        if (!isLive && !(settings.source === "devices" && settings.snmp.isOn)) continue;
-        const context = await planContext(store, planId);
-        if (!context) continue;
-        if (!isLive) await pollPlan(store, planId, (await context.load()).world, settings);
-        // What is played now reaches up to this minute: asking beside it would tell the same hours twice.
-        else if (!(await jobUnderWay(store, planId, "watch"))) {
-          live.add(planId);
-          const round = await pollStandIns(store, planId, context, settings);
-          if (round) playedByTheHour.delete(planId);
-          else playedByTheHour.add(planId);
-        }
-      }
+      // What goes wrong with one plan's devices is no reason to leave out another's.
+      for (const planId of await watchedPlans(store.db)) await pollOne(planId, live).catch(onFailure);
       endStandInsBut(live);
     } finally {
       isBusy = false;

@@ -78,6 +78,16 @@ test("a link whose power fails is asked and silent; what it told before stays", 
   const cut = { ...live, faults: [{ kind: "outage" as const, linkId: "bridge", fromDay: "2026-01-01", untilDay: "" }] };
   const round = (await pollStandIns(store, PLAN, context, cut))!;
   expect(round.asked - round.answered).toBe(2);
+  // Whatever else goes wrong is told, too.
+  const restarting = {
+    kind: "restarts" as const,
+    linkId: "bridge",
+    fromDay: "2026-01-01",
+    untilDay: "",
+    side: "a" as const,
+  };
+  const faulty = { ...live, faults: [{ ...restarting, atHour: 3 }] };
+  expect((await pollStandIns(store, PLAN, context, faulty))!.answered).toBe(round.asked);
   endStandInsBut(new Set([PLAN]));
   expect((await pollStandIns(store, PLAN, context, live))!.answered).toBe(round.asked);
 }, 60_000);

@@ -108,7 +108,7 @@ async function tell(one: Running, told: readonly (Told | null)[], hour: number):
   one.told = { hour, uptimeMin };
   const own = hasTable ? OWN : [...OWN, ...OF_A_LINK];
   const objects = {
-    [UPTIME_OID]: uptimeMin * 6000,
+    [UPTIME_OID]: Math.round(uptimeMin * 6000),
     ...Object.fromEntries(own.filter((metric) => metric in first).map((m) => [ownOid(m), hundredths(first[m])])),
   };
   const rows = links.flatMap(({ who }, i) => {
