@@ -3,6 +3,8 @@ import { valley } from "#core/testing";
 import { fileName } from "./fileName";
 import { DEFAULT_PREFERENCES, isTileUrl, preferencesCookie, preferencesIn, readPreferences } from "./preferences";
 import { authorOf, signature } from "../access/author.server";
+import { treesInRay } from "#core/link";
+import { areaIndex, arraySurface, coverCode, sampleProfile } from "#core/terrain";
 import { profileFromWire, profileToWire } from "#wire";
 
 const asking = (cookie?: string) => new Request("http://127.0.0.1/", cookie ? { headers: { cookie } } : {});
@@ -47,6 +49,29 @@ test("a profile crosses the wire exact to the bit, holes and all", () => {
     );
     expect(back).toEqual(profile);
   }
+});
+
+test("a wood of a raster and a hedge that was drawn are as deep behind the wire as before it", () => {
+  const frame = { westDeg: 20, northDeg: 1, cellLonDeg: 0.0003, cellLatDeg: 1, columns: 200, rows: 1 };
+  const heightM = Float32Array.from({ length: 200 }, (_, column) => (column >= 80 && column < 83 ? 15 : 0));
+  const code = Uint8Array.from(heightM, (height) => (height > 0 ? coverCode("wood") : 0));
+  const surface = arraySurface(frame, new Float32Array(200), { heightM, code });
+  const hedge: [number, number][] = [
+    [20.0401, 0.4],
+    [20.04015, 0.4],
+    [20.04015, 0.6],
+    [20.0401, 0.6],
+    [20.0401, 0.4],
+  ];
+  const areas = areaIndex([{ kind: "wood", heightM: 12, density: 1, rings: [hedge] }]);
+  const ends = [20.005, 20.055].map((lonDeg) => ({ latDeg: 0.5, lonDeg }));
+  const profile = sampleProfile({ layers: [{ surface, kind: "bare" }], areas }, ends[0]!, ends[1]!);
+  const back = profileFromWire(JSON.parse(JSON.stringify(profileToWire(profile))) as ReturnType<typeof profileToWire>);
+  expect(profile.runEdges!.size).toBe(2);
+  expect(back).toEqual({ ...profile, obstructionsInto: undefined });
+  const deep = treesInRay(profile, 6, 6, 4 / 3);
+  expect(deep.depthM).toBeCloseTo((3 * 0.0003 + 0.00005) * 111_319.5, 0);
+  expect(treesInRay(back, 6, 6, 4 / 3)).toEqual(deep);
 });
 
 test("undo belongs to a person by name wherever they sit, else to the browser", () => {

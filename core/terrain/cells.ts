@@ -11,8 +11,8 @@ export function changeShare(from: number, to: number): number {
   return cell === next ? 1 : (Math.max(cell, next) - from) / (to - from);
 }
 
-/** Shares of the step that leads to sample `i` at which it passes into another column of a raster (`along`) and another row (`across`). */
+/** Shares of the step that leads to sample `i` at which it passes into another column of a raster and into another row. */
 export const cellChange = (frame: GridFrame, latDeg: Float64Array, lonDeg: Float64Array, i: number) => ({
-  along: changeShare(columnsEast(frame, lonDeg[i - 1]!), columnsEast(frame, lonDeg[i]!)),
-  across: changeShare(rowsSouth(frame, latDeg[i - 1]!), rowsSouth(frame, latDeg[i]!)),
+  column: changeShare(columnsEast(frame, lonDeg[i - 1]!), columnsEast(frame, lonDeg[i]!)),
+  row: changeShare(rowsSouth(frame, latDeg[i - 1]!), rowsSouth(frame, latDeg[i]!)),
 });

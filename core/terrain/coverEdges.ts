@@ -27,8 +27,9 @@ export function coverStep(
   const isEntry = ((runEdges?.get(i) ?? 0) & ENTRY) !== 0;
   if (isExit || isEntry) return { leaves: isExit ? 0 : 1, enters: isEntry ? 1 : 0 };
   if (!coverFrame) return HALF_WAY;
-  const { along, across } = cellChange(coverFrame, latDeg, lonDeg, i);
-  const edge = along === 1 ? across : across === 1 ? along : (along + across) / 2;
+  const { column, row } = cellChange(coverFrame, latDeg, lonDeg, i);
+  // Over a corner, half-way between both.
+  const edge = column === 1 ? row : row === 1 ? column : (column + row) / 2;
   if (edge < 1) return { leaves: edge, enters: edge };
   if (coverCode[i - 1] === 0) return { leaves: 0, enters: 0 };
   return coverCode[i] === 0 ? { leaves: 1, enters: 1 } : HALF_WAY;

@@ -184,9 +184,8 @@ export interface RoomySamples extends Samples {
 
 /**
  * Puts a place more at either edge of every run among the first `count` samples, and lays what the runs say over their cover:
- * rasters' runs where they are taller, areas' runs in place of whatever the rasters say. Gives the new
- * count, whether a new place lies in a hole, and the samples at which a run begins or ends; the arrays need room for two more places
- * a run.
+ * rasters' runs where they are taller, areas' runs in place of whatever the rasters say. Gives the new count, whether a new place lies
+ * in a hole, and the samples at which a run begins or ends; the arrays need room for two more places a run.
  */
 export function layRuns(
   terrain: Terrain,
