@@ -155,13 +155,15 @@ test("the stand-in scanner fills the noise page, and the floor stands on the tap
 });
 
 test("a photograph is made small, kept with its place, and shown", async ({ page, demo }) => {
+  test.slow();
   await page.goto(`${demo}/survey?sel=site:site-quarry`);
   const photos = page.getByRole("region", { name: "Photographs" });
   await photos
     .locator("input[type=file]")
     .setInputFiles({ name: "view.jpg", mimeType: "image/jpeg", buffer: await photograph(page) });
   const picture = photos.getByRole("img");
-  await expect(picture).toBeVisible();
+  // Behind the first look at a plan that was opened just now, which takes its time on a busy machine.
+  await expect(picture).toBeVisible({ timeout: 60_000 });
   await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(1600);
   await photos
     .locator("input[type=file]")
