@@ -2,14 +2,26 @@ import { rmSync } from "node:fs";
 import { inflateRawSync } from "node:zlib";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { valley, valleySurface } from "#core/testing";
-import { AT, DAY_MS, endSeries, METRIC_COUNT, NO_WATCH, radioSeries, WEATHER_SERIES } from "#core/watch";
+import {
+  AT,
+  clientSamples,
+  DAY_MS,
+  endSeries,
+  METRIC_COUNT,
+  NO_WATCH,
+  radioSeries,
+  snmpFigures,
+  WEATHER_SERIES,
+} from "#core/watch";
 import { planContext, stopEngine } from "#engine";
+import { memoryOf, standInModel, standInSettings, startStandIns, STAND_IN_COMMUNITY } from "#simulators";
 import { createPlan, openStore, packLayer, readBatches, signedBy, type Store } from "#store";
 import { unpackBatch } from "#wire";
 import { begunDirectory } from "../../store/testing";
 import { foldPlan } from "./fold";
 import { readKnown } from "./known";
 import { withWatchThread } from "./session";
+import { askDevice } from "./snmp";
 import { endStandInsBut, pollStandIns, standInDevices } from "./standIns";
 
 const directory = await begunDirectory("stand-ins");
@@ -90,4 +102,26 @@ test("a link whose power fails is asked and silent; what it told before stays", 
   expect((await pollStandIns(store, PLAN, context, faulty))!.answered).toBe(round.asked);
   endStandInsBut(new Set([PLAN]));
   expect((await pollStandIns(store, PLAN, context, live))!.answered).toBe(round.asked);
+}, 60_000);
+
+test("of a radio with one chain no second level is told, by itself or in its access point's table", async () => {
+  const context = (await planContext(store, PLAN))!;
+  const { world } = await context.load();
+  const watched = (await context.ask("watched")).map((one) => ({ ...one, chains: 1 as const }));
+  const standIns = startStandIns(standInDevices(world, watched, live)!, memoryOf(1, 0));
+  const secrets = { community: STAND_IN_COMMUNITY, password: "", key: "" };
+  const asked = async (radioId: string, hasTable: boolean) =>
+    (await askDevice("127.0.0.1", standInModel("any", hasTable), standInSettings(standIns.portOf(radioId)!), secrets))!;
+  try {
+    await standIns.tellAt(Date.now() / 3_600_000);
+    const client = await asked("farm-radio", false);
+    expect(snmpFigures(client, null).level0Dbm).toBeLessThan(-20);
+    expect(snmpFigures(client, null).level1Dbm).toBeUndefined();
+    const { samples, strangers } = clientSamples(world, "sector", await asked("sector", true));
+    expect([samples.length, strangers]).toEqual([1, 0]);
+    expect(samples[0]!.values.level0Dbm).toBeLessThan(-20);
+    expect(samples[0]!.values.level1Dbm).toBeUndefined();
+  } finally {
+    standIns.stop();
+  }
 }, 60_000);

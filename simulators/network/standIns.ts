@@ -15,7 +15,7 @@ export interface StandInDevice {
 const OWN: readonly Metric[] = ["temperatureC", "supplyV", "airtimePercent"];
 const OF_A_LINK: readonly Metric[] = ["level0Dbm", "level1Dbm", "noiseDbm", "rateMbps"];
 const SCALE = 0.01;
-/** Their objects stand under a number that is given to nobody. */
+/** An enterprise number that nobody holds. */
 const ROOT = "1.3.6.1.4.1.99999.7";
 const ownOid = (metric: Metric) => `${ROOT}.1.${AT[metric] + 1}.0`;
 const ENTRY = `${ROOT}.2.1`;
@@ -49,7 +49,7 @@ export const standInSettings = (port: number): SnmpSettings => ({
 export interface StandIns {
   /** Has every device tell what it does at a moment, hours since 1970; one whose links are all silent answers nobody. */
   tellAt: (hour: number) => Promise<void>;
-  /** The port at which a device is asked; null where it is none of them. */
+  /** The port at which a device's stand-in is asked; null for a device without one. */
   portOf: (radioId: string) => number | null;
   stop: () => void;
 }
@@ -90,7 +90,9 @@ export function startStandIns(devices: readonly StandInDevice[], memory: Memory)
   };
 }
 
-const hundredths = (value: number | undefined) => Math.round((value ?? 0) / SCALE);
+/** Stands in a table where a device does not tell a figure, such as the second chain of one that has one: beyond reason, so nobody keeps it. */
+const NOT_TOLD = -1_000_000;
+const hundredths = (value: number | undefined) => (value === undefined ? NOT_TOLD : Math.round(value / SCALE));
 
 async function tell(one: Running, told: readonly (Told | null)[], hour: number): Promise<void> {
   const { hasTable, links } = one.device;
