@@ -27,14 +27,17 @@ export interface Choosing {
 }
 
 export function choosingIn(world: World): Choosing {
-  const known = new Map<string, Kit | null>();
+  const known = new Map<Radio["role"], Map<number, Map<number | undefined, Kit | null>>>();
   let bySite: ReadonlyMap<string, readonly Radio[]> | null = null;
   return {
     radiosAt: (siteId) => (bySite ??= radiosBySite(world)).get(siteId) ?? [],
     kitFor: (role, frequencyMHz, widthMHz) => {
-      const key = `${role} ${frequencyMHz} ${widthMHz ?? ""}`;
-      let kit = known.get(key);
-      if (kit === undefined) known.set(key, (kit = firstKit(world, role, frequencyMHz, widthMHz)));
+      let ofRole = known.get(role);
+      if (!ofRole) known.set(role, (ofRole = new Map()));
+      let onChannel = ofRole.get(frequencyMHz);
+      if (!onChannel) ofRole.set(frequencyMHz, (onChannel = new Map()));
+      let kit = onChannel.get(widthMHz);
+      if (kit === undefined) onChannel.set(widthMHz, (kit = firstKit(world, role, frequencyMHz, widthMHz)));
       return kit;
     },
   };

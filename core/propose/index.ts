@@ -14,7 +14,11 @@ export {
   bestSector,
   clientOnSector,
   DEFAULT_BRIDGE_MHZ,
+  firstAccess,
+  firstBridge,
+  firstClient,
   proposeAccess,
   proposeBridge,
   proposeSector,
+  type Proposed,
 } from "./propose";

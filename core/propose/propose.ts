@@ -72,8 +72,11 @@ function newRadio(
   channel: {
     frequencyMHz: number;
     widthMHz?: number;
-    /** Whose channel it is; the radio's own where left out. */
+    /** Whose channel it is, with its power plan and timing; the radio's own, with neither, where left out. */
     carrierId?: string;
+    arriveAtDbm?: Radio["arriveAtDbm"];
+    timingGroup?: Radio["timingGroup"];
+    downShare?: Radio["downShare"];
     polarization?: Radio["polarization"];
     /** Places from which the quietest channel of that band is sought; the frequency itself is kept where left out. */
     quietFor?: readonly Place[];
@@ -106,6 +109,9 @@ function newRadio(
     carrierId: channel.carrierId ?? id,
     frequencyMHz,
     widthMHz,
+    arriveAtDbm: channel.arriveAtDbm ?? null,
+    timingGroup: channel.timingGroup ?? "",
+    downShare: channel.downShare ?? null,
     txPowerDbm: powerDbm,
     ...COMMON,
     injector: model.powerInput,
@@ -135,25 +141,46 @@ export function bestSector(
   return best;
 }
 
+/** A link that is not in the plan yet, and those of its radios that are not either: whoever owns the channel comes first. */
+export interface Proposed {
+  radios: Radio[];
+  link: Link;
+}
+
+/** The patches that put a proposed link into a plan; the link comes last. */
+function patchesOf(world: World, proposed: Proposed | null): Patch[] | null {
+  if (!proposed) return null;
+  const { radios, link } = proposed;
+  return [
+    ...radios.flatMap((radio) =>
+      radio.carrierId === radio.id ? radioPatches(world, radio) : [putPatch("radios", untuned(radio))],
+    ),
+    putPatch("links", link),
+  ];
+}
+
 /**
- * The patches of a first, workable link from a site to a subscriber: on the sector that already looks there, or on a new
- * one on a quiet channel turned to the customer. Null when the library has no fitting kit. Power is set to what the caps allow.
+ * A first, workable link from a site to a subscriber: on the sector that already looks there, or on a new one on a quiet channel
+ * turned to the customer. Null when the library has no fitting kit. Power is set to what the caps allow.
  */
-export function proposeAccess(
+export function firstAccess(
   world: World,
   site: Site,
   subscriber: Subscriber,
   makeId: () => string,
   choosing: Choosing = choosingIn(world),
   way: Geodesic = inverseGeodesic(site, subscriber),
-): Patch[] | null {
+): Proposed | null {
   const known = bestSector(world, site, subscriber, choosing, way);
-  if (known) return proposeClient(world, known, subscriber, way.distanceM, makeId, choosing);
+  if (known) return firstClient(world, known, subscriber, way.distanceM, makeId, choosing);
   const sector = sectorTowards(world, site, subscriber, way, makeId);
-  const put = sector && radioPatches(world, sector);
-  const client = sector && proposeClient(world, sector, subscriber, way.distanceM, makeId, choosing);
-  return put && client && [...put, ...client];
+  const client = sector && firstClient(world, sector, subscriber, way.distanceM, makeId, choosing);
+  return client && { ...client, radios: [sector!, ...client.radios] };
 }
+
+/** The patches of that first link, the link last. */
+export const proposeAccess = (world: World, site: Site, subscriber: Subscriber, makeId: () => string): Patch[] | null =>
+  patchesOf(world, firstAccess(world, site, subscriber, makeId));
 
 /** A sector turned to one customer; null when the library has no kit for one. */
 function sectorTowards(
@@ -235,8 +262,9 @@ export function attachTo(
   if (!link) {
     const site = world.sites.get(sector.siteId ?? "");
     const distanceM = site && inverseGeodesic(site, subscriber).distanceM;
-    const patches =
-      distanceM === undefined ? null : proposeClient(world, sector, subscriber, distanceM, makeId, choosingIn(world));
+    const first =
+      distanceM === undefined ? null : firstClient(world, sector, subscriber, distanceM, makeId, choosingIn(world));
+    const patches = patchesOf(world, first);
     return patches && { patches, linkId: patches.at(-1)!.id };
   }
   const client = clientOnSector(world, endOf(world, link.bRadioId), sector);
@@ -269,15 +297,15 @@ export function attachToSite(
   return attached && { ...attached, patches: [...radioPatches(world, sector!), ...attached.patches] };
 }
 
-/** A first radio for a customer on a sector, which need not be in the plan yet, and its link; the link comes last. */
-function proposeClient(
+/** A first radio for a customer on a sector, which need not be in the plan yet, and its link. */
+export function firstClient(
   world: World,
   sector: Radio,
   subscriber: Subscriber,
   distanceM: number,
   makeId: () => string,
   choosing: Choosing,
-): Patch[] | null {
+): Proposed | null {
   const sectorAntenna = world.antennaModels.get(sector.antennaModelId)!;
   const sectorGainDbi = peakGainDbi(sectorAntenna, sector.frequencyMHz) - SECTOR_EDGE_DB / 2;
   const client = newRadio(
@@ -291,21 +319,17 @@ function proposeClient(
     { distanceM, gainDbi: sectorGainDbi },
     choosing,
   );
-  if (!client) return null;
-  return [putPatch("radios", untuned(client)), linkPatch(world, makeId, "access", sector.id, client.id)];
+  return client && { radios: [client], link: newLink(world, makeId, "access", sector.id, client.id) };
 }
 
-/**
- * The patches of a first bridge between two sites in the band of `frequencyMHz`, on its quietest channel, with the cheapest
- * antennas that reach.
- */
-export function proposeBridge(
+/** A first bridge between two sites in the band of `frequencyMHz`, on its quietest channel, with the cheapest antennas that reach. */
+export function firstBridge(
   world: World,
   from: Site,
   to: Site,
   makeId: () => string,
   frequencyMHz = DEFAULT_BRIDGE_MHZ,
-): Patch[] | null {
+): Proposed | null {
   const far: FarEnd = { distanceM: inverseGeodesic(from, to).distanceM, gainDbi: "same" };
   const a = newRadio(
     world,
@@ -319,12 +343,20 @@ export function proposeBridge(
   );
   if (!a) return null;
   const b = newRadio(world, makeId, { siteId: to.id }, "bridge", `Bridge to ${from.name}`, to.structureHeightM, a, far);
-  if (!b) return null;
-  return [...radioPatches(world, a), putPatch("radios", untuned(b)), linkPatch(world, makeId, "bridge", a.id, b.id)];
+  return b && { radios: [a, b], link: newLink(world, makeId, "bridge", a.id, b.id) };
 }
 
-function linkPatch(world: World, makeId: () => string, kind: Link["kind"], aRadioId: string, bRadioId: string): Patch {
-  return putPatch("links", {
+/** The patches of that first bridge, the link last. */
+export const proposeBridge = (
+  world: World,
+  from: Site,
+  to: Site,
+  makeId: () => string,
+  frequencyMHz = DEFAULT_BRIDGE_MHZ,
+): Patch[] | null => patchesOf(world, firstBridge(world, from, to, makeId, frequencyMHz));
+
+function newLink(world: World, makeId: () => string, kind: Link["kind"], aRadioId: string, bRadioId: string): Link {
+  return {
     id: makeId(),
     planId: world.plan.id,
     kind,
@@ -333,5 +365,5 @@ function linkPatch(world: World, makeId: () => string, kind: Link["kind"], aRadi
     state: "planned",
     foliageDepthM: null,
     growthStage: 1,
-  });
+  };
 }

@@ -1,9 +1,9 @@
-import { answering, type ProfileSource } from "../outcome";
-import { choosingIn, proposeAccess, proposeBridge, type Choosing } from "../propose";
+import { answering, isLinkServed, type ProfileSource } from "../outcome";
+import { choosingIn, firstAccess, firstBridge, firstClient, type Choosing, type Proposed } from "../propose";
 import type { Air } from "../interference";
 import { inverseGeodesic, type Geodesic, type Place } from "../geodesy";
 import { isServed, wantedMarginDb, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
-import { endOf, linkEnds, tuned, type Patch, type Link, type Site, type Subscriber, type World } from "../plan";
+import { linkEnds, type Link, type Radio, type Site, type Subscriber, type World } from "../plan";
 
 /** How one place sees another, tried with kit of the library. */
 export interface ViewRow {
@@ -35,27 +35,15 @@ const upToHalf = (metres: number) => Math.ceil(metres * 2) / 2;
 /** What a site may be joined with. */
 type FarPlace = { kind: "site"; row: Site } | { kind: "subscriber"; row: Subscriber };
 
-/** The patches and the link by which one place would be joined with another; null where the library has no kit. */
-function joiningPatches(
-  from: Site,
-  to: FarPlace,
-  way: Geodesic,
-  { world, choosing, makeId }: View,
-): { patches: Patch[]; link: Link } | null {
-  const patches =
-    to.kind === "site"
-      ? proposeBridge(world, from, to.row, makeId)
-      : proposeAccess(world, from, to.row, makeId, choosing, way);
-  return patches && { patches, link: patches.at(-1)!.put as Link };
-}
-
 /** What all rows of one view share. */
 interface View {
   world: World;
   /**
-   * A copy of the plan into which each pair's radios are put and taken out again: copying it for each would cost more than its
+   * A copy of the plan's radios into which each pair's are put and taken out again: copying it for each would cost more than its
    * path.
    */
+  radios: Map<string, Radio>;
+  /** The plan with these. */
   trial: World;
   answerIn: (link: Link, line: Geodesic) => LinkAnswer;
   choosing: Choosing;
@@ -63,23 +51,39 @@ interface View {
 }
 
 function viewOf(world: World, profileBetween: ProfileSource, makeId: () => string, air: Air | null = null): View {
-  const trial = { ...world, radios: new Map(world.radios), carriers: new Map(world.carriers) };
+  const radios = new Map(world.radios);
+  const trial = { ...world, radios };
   // What is put in for a trial has no link, so that it is silent: what is on the air stays the same.
-  return { world, trial, answerIn: answering(trial, profileBetween, air), choosing: choosingIn(world), makeId };
+  return { world, radios, trial, answerIn: answering(trial, profileBetween, air), choosing: choosingIn(world), makeId };
 }
 
-/** Ways from a site to some of the places that it looks at. */
-type KnownWays = ReadonlyMap<Site | Subscriber, Geodesic>;
+/** Answers a proposed link with its radios in the plan, and gives what `told` makes of it while they are there. */
+function tried<T>(
+  { radios, trial, answerIn }: View,
+  proposed: Proposed,
+  way: Geodesic,
+  told: (answer: LinkAnswer, trial: World) => T,
+): T {
+  for (const radio of proposed.radios) radios.set(radio.id, radio);
+  try {
+    return told(answerIn(proposed.link, way), trial);
+  } finally {
+    for (const { id } of proposed.radios) radios.delete(id);
+  }
+}
 
 /**
- * A site's view of some places, in their order. They are answered by their bearings: paths beside each other cross the same ground,
- * which then still lies in the processor's cache; in any other order each costs half as much again.
+ * Things that lie some way from one place, by their bearings: paths beside each other cross the same ground, which then still lies
+ * in the processor's cache; in any other order each costs half as much again.
  */
-function rowsFrom(view: View, from: Site, places: readonly FarPlace[], known?: KnownWays): ViewRow[] {
+const byBearing = <T extends { way: Geodesic }>(things: readonly T[]): T[] =>
+  [...things].sort((x, y) => x.way.azimuthDeg - y.way.azimuthDeg);
+
+/** A site's view of some places, in their order. */
+function rowsFrom(view: View, from: Site, places: readonly FarPlace[]): ViewRow[] {
   const rows = new Array<ViewRow>(places.length);
-  const ways = places.map((to, i) => ({ i, to, way: known?.get(to.row) ?? inverseGeodesic(from, to.row) }));
-  for (const { i, to, way } of ways.sort((x, y) => x.way.azimuthDeg - y.way.azimuthDeg))
-    rows[i] = rowFor(view, from, to, to, way);
+  const ways = places.map((to, i) => ({ i, to, way: inverseGeodesic(from, to.row) }));
+  for (const { i, to, way } of byBearing(ways)) rows[i] = rowFor(view, from, to, to, way);
   return rows;
 }
 
@@ -91,7 +95,7 @@ function rowFor(
   seen: FarPlace,
   way: Geodesic = inverseGeodesic(from, to.row),
 ): ViewRow {
-  const { trial, answerIn } = view;
+  const { world, makeId, choosing } = view;
   const none: ViewRow = {
     id: seen.row.id,
     name: seen.row.name,
@@ -107,27 +111,20 @@ function rowFor(
     lacks: "",
     missBy: null,
   };
-  const joined = joiningPatches(from, to, way, view);
-  if (!joined) return { ...none, lacks: "no fitting kit in the library" };
-  for (const { kind, put } of joined.patches) if (kind === "carriers" && put) trial.carriers.set(put.id, put);
-  for (const { kind, put } of joined.patches)
-    if (kind === "radios" && put) trial.radios.set(put.id, tuned(put, trial.carriers));
-  try {
-    return answeredRow(trial, joined.link, none, answerIn(joined.link, way));
-  } finally {
-    for (const { kind, id } of joined.patches) {
-      if (kind === "radios") trial.radios.delete(id);
-      if (kind === "carriers") trial.carriers.delete(id);
-    }
-  }
+  const proposed =
+    to.kind === "site"
+      ? firstBridge(world, from, to.row, makeId)
+      : firstAccess(world, from, to.row, makeId, choosing, way);
+  if (!proposed) return { ...none, lacks: "no fitting kit in the library" };
+  return tried(view, proposed, way, (answer, trial) => answeredRow(trial, proposed.link, none, answer));
 }
 
-function answeredRow(tried: World, link: Link, none: ViewRow, answer: LinkAnswer): ViewRow {
+function answeredRow(trial: World, link: Link, none: ViewRow, answer: LinkAnswer): ViewRow {
   if (!answer.path) return { ...none, lacks: answer.problem?.kind === "hole" ? "the terrain has a hole" : "one place" };
-  const { a, b } = linkEnds(tried, link);
+  const { a, b } = linkEnds(trial, link);
   const { clearance, aToB, bToA } = answer.path;
-  const frequencyMHz = endOf(tried, link.aRadioId).radio.frequencyMHz;
-  const served = isServed(tried.plan, { a, b }, answer);
+  const frequencyMHz = a.radio.frequencyMHz;
+  const served = isServed(trial.plan, { a, b }, answer);
   const marginDb = weakestMarginDb(answer)!;
   const row: ViewRow = {
     ...none,
@@ -142,7 +139,7 @@ function answeredRow(tried: World, link: Link, none: ViewRow, answer: LinkAnswer
   if (served && answer.state === "clear") return { ...row, missBy: 0 };
   // What the ground takes now is won back once it is cleared; what then is still short, height will not mend.
   const wonDb = answer.state === "clear" ? 0 : aToB.question.path.diffractionDb + aToB.question.path.trees.lossDb;
-  const shortDb = wantedMarginDb(tried.plan, frequencyMHz) - marginDb - wonDb;
+  const shortDb = wantedMarginDb(trial.plan, frequencyMHz) - marginDb - wonDb;
   if (shortDb > MOST_DB) return row;
   const level = shortDb > 0 ? `${shortDb.toFixed(1)} dB more` : "";
   if (answer.state === "clear") return { ...row, missBy: shortDb, lacks: level };
@@ -200,28 +197,49 @@ export function viewFromSite(
   return rowsFrom(view, site, seen).sort(byPromise);
 }
 
-/**
- * Some subscribers, or some other sites, as one site sees them, in their order; each kind may be empty. Whoever looks from many sites
- * hands over what is on the air; whoever knows the ways already, those.
- */
-export function viewOfSome(
+/** Some other sites as one site sees them, in their order. Whoever looks from many sites hands over what is on the air. */
+export function viewOfSites(
   world: World,
   site: Site,
-  {
-    subscribers = [],
-    sites = [],
-    ways,
-  }: { subscribers?: readonly Subscriber[]; sites?: readonly Site[]; ways?: KnownWays },
+  others: readonly Site[],
   profileBetween: ProfileSource,
   makeId: () => string,
   air: Air | null = null,
 ): ViewRow[] {
   const view = viewOf(world, profileBetween, makeId, air);
-  const seen: FarPlace[] = [
-    ...subscribers.map((row): FarPlace => ({ kind: "subscriber", row })),
-    ...sites.map((row): FarPlace => ({ kind: "site", row })),
-  ];
-  return rowsFrom(view, site, seen, ways);
+  return rowsFrom(
+    view,
+    site,
+    others.map((row): FarPlace => ({ kind: "site", row })),
+  );
+}
+
+/** A customer to be tried on a sector of the plan, and the way there from the sector's site. */
+export interface ToTry {
+  subscriber: Subscriber;
+  sector: Radio;
+  way: Geodesic;
+}
+
+/**
+ * Tries customers of one site each on the sector named for it, with kit of the library, and tells each answer; those for whom there
+ * is no kit are passed over. Rows are not made: of ten thousand customers most are asked only whether they would be served.
+ */
+export function tryEach<T extends ToTry>(
+  world: World,
+  toTry: readonly T[],
+  profileBetween: ProfileSource,
+  makeId: () => string,
+  air: Air,
+  told: (one: T, answer: LinkAnswer, isServed: boolean) => void,
+): void {
+  const view = viewOf(world, profileBetween, makeId, air);
+  for (const one of byBearing(toTry)) {
+    const { subscriber, sector, way } = one;
+    const proposed = firstClient(world, sector, subscriber, way.distanceM, makeId, view.choosing);
+    if (proposed)
+      tried(view, proposed, way, (answer, trial) => told(one, answer, isLinkServed(trial, proposed.link, answer)));
+  }
 }
 
 /** Every site as one subscriber sees them. */

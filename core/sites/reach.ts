@@ -1,14 +1,13 @@
-import { flatM, inverseGeodesic, type Geodesic } from "../geodesy";
+import { flatM, inverseGeodesic } from "../geodesy";
 import { airOf } from "../interference";
 import { antennasFor, radioModelsFor } from "../kit";
 import type { ProfileSource } from "../outcome";
-import { putPatch, withPatches, type Site, type Subscriber, type World } from "../plan";
+import { putPatch, withPatches, type Site, type World } from "../plan";
 import { bestSector, choosingIn, DEFAULT_BRIDGE_MHZ, proposeBridge, proposeSector } from "../propose";
 import { headingsFor } from "../schools";
-import { viewOfSome } from "../search";
+import { tryEach, viewOfSites, type ToTry } from "../search";
 import { edgesOf } from "../sectors";
 import type { SiteStyle } from "./candidates";
-import { customersOf } from "./wanted";
 
 /** Whom a candidate would serve, and what it would cost before it is joined to others. */
 export interface SiteReach {
@@ -45,43 +44,39 @@ export function siteReach(
   const planned = withSites(world, [site]);
   const reachM = style.reachKm * 1000;
   const choosing = choosingIn(planned);
-  const held: Subscriber[] = [];
-  const others: Subscriber[] = [];
-  const ways = new Map<Subscriber, Geodesic>();
-  for (const one of customersOf(planned, subscriberIds)) {
-    if (flatM(site, one) > CERTAINLY_BEYOND * reachM) continue;
-    const way = inverseGeodesic(site, one);
+  // One new sector stands for all that none holds: without a heading it looks at whoever is asked about.
+  const put = proposeSector(planned, site, "", 0, makeId);
+  const aiming = withPatches(
+    planned,
+    (put ?? []).map((patch) =>
+      patch.kind === "radios" && patch.put
+        ? putPatch("radios", { ...patch.put, azimuthDeg: null, tiltDownDeg: null })
+        : patch,
+    ),
+  );
+  const added = put && aiming.radios.get(put.find(({ kind }) => kind === "radios")!.id)!;
+  const toTry: (ToTry & { i: number })[] = [];
+  for (let i = 0; i < subscriberIds.length; i++) {
+    const subscriber = planned.subscribers.get(subscriberIds[i]!);
+    if (!subscriber || flatM(site, subscriber) > CERTAINLY_BEYOND * reachM) continue;
+    const way = inverseGeodesic(site, subscriber);
     if (way.distanceM <= 1 || way.distanceM > reachM) continue;
-    ways.set(one, way);
-    (bestSector(planned, site, one, choosing, way) ? held : others).push(one);
+    const sector = bestSector(planned, site, subscriber, choosing, way) ?? added;
+    if (sector) toTry.push({ i, subscriber, sector, way });
   }
-  // One new sector stands for all: without a heading it looks at whoever is asked about.
-  const put = others.length > 0 ? proposeSector(planned, site, "", 0, makeId) : null;
-  const aiming =
-    put &&
-    withPatches(
-      planned,
-      put.map((patch) =>
-        patch.kind === "radios" && patch.put
-          ? putPatch("radios", { ...patch.put, azimuthDeg: null, tiltDownDeg: null })
-          : patch,
-      ),
-    );
+  /** Each one's rate the weaker way, Mbit/s; not a number where it would not be served. */
+  const rates = new Float64Array(subscriberIds.length).fill(NaN);
+  const bearings: number[] = [];
   // What is put up for a trial is silent.
-  const air = airOf(planned);
-  const rows = [
-    ...viewOfSome(planned, site, { subscribers: held, ways }, between, makeId, air),
-    ...(aiming ? viewOfSome(aiming, site, { subscribers: others, ways }, between, makeId, air) : []),
-  ];
-  const served = new Map(rows.filter((row) => row.served).map((row) => [row.id, row]));
-  const bearings = others.flatMap((one) => (served.has(one.id) ? [ways.get(one)!.azimuthDeg] : []));
+  tryEach(aiming, toTry, between, makeId, airOf(planned), ({ i, sector, way }, { path }, isServed) => {
+    if (!isServed || !path) return;
+    rates[i] = Math.min(path.aToB.rateMbps, path.bToA.rateMbps);
+    if (sector === added) bearings.push(way.azimuthDeg);
+  });
   const { widthDeg, priceEur } = usualSector(world);
   const sectors = headingsFor(bearings, widthDeg).length;
-  const customers = Uint32Array.from(subscriberIds.flatMap((id, i) => (served.has(id) ? [i] : [])));
-  const mbps = Float64Array.from(customers, (i) => {
-    const { downMbps, upMbps } = served.get(subscriberIds[i]!)!;
-    return Math.min(downMbps, upMbps);
-  });
+  const customers = Uint32Array.from(rates.keys()).filter((i) => !Number.isNaN(rates[i]!));
+  const mbps = Float64Array.from(customers, (i) => rates[i]!);
   return { siteId: site.id, customers, mbps, sectors, costEur: sectors * priceEur + (isNew ? style.mastEur : 0) };
 }
 
@@ -118,7 +113,14 @@ export function clearHops(
       const { distanceM } = inverseGeodesic(from, to);
       return j > i && distanceM > 1 && distanceM <= joinKm * 1000 ? [{ to, j }] : [];
     });
-    const rows = viewOfSome(planned, from, { sites: others.map(({ to }) => to) }, between, makeId, air);
+    const rows = viewOfSites(
+      planned,
+      from,
+      others.map(({ to }) => to),
+      between,
+      makeId,
+      air,
+    );
     return others.flatMap(({ to, j }, k): Hop[] =>
       rows[k]!.served && rows[k]!.state === "clear"
         ? [{ i, j, costEur: bridgePriceEur(planned, from, to, makeId) }]
