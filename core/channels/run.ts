@@ -13,7 +13,8 @@ export interface ChannelAdapter {
   /** Goes to a channel on trial: a device that is not told to keep it within so many seconds returns by itself. */
   tryChannel: (radioId: string, frequencyMHz: number, returnAfterS: number) => Promise<boolean>;
   keep: (radioId: string) => Promise<boolean>;
-  giveBack: (radioId: string) => Promise<boolean>;
+  /** Goes to a channel at once and keeps it; asked twice it stays there. */
+  giveBack: (radioId: string, frequencyMHz: number) => Promise<boolean>;
   wait: (seconds: number) => Promise<void>;
 }
 
@@ -42,7 +43,7 @@ export interface GroupReport {
   state: GroupState;
   /** Why it is not done; empty where it is. */
   why: string;
-  /** Radios that nobody heard of at the end. */
+  /** Radios that nobody heard of at the end, or that do not stand where their group does. */
   missing: string[];
 }
 
@@ -51,6 +52,8 @@ const COMMAND_S = 10;
 const LOOK_S = 20;
 const LOOKS = 9;
 const TRIES = 3;
+/** How often those that have not come back are told to, with time to look for their access point in between. */
+const ROUNDS_BACK = 4;
 /** Left over before a trial ends, s. */
 const SPARE_S = 120;
 
@@ -90,10 +93,14 @@ async function runGroup(group: RunGroup, adapter: ChannelAdapter, { say, isStopp
   const { name, leaderId, followerIds, fromMHz, toMHz, radarWaitS } = group;
   const all = [...followerIds, leaderId];
   const tell = (text: string, radioId: string | null = null) => say({ group: name, radioId, text });
-  const missing = async () => {
-    const silent: string[] = [];
-    for (const id of all) if (!(await askAgain(adapter, id))) silent.push(id);
-    return silent;
+  /** Radios that nobody hears of, or not where they should stand. */
+  const missing = async (onMHz: number | null = null) => {
+    const away: string[] = [];
+    for (const id of all) {
+      const says = await askAgain(adapter, id);
+      if (!says || (onMHz !== null && says.frequencyMHz !== onMHz)) away.push(id);
+    }
+    return away;
   };
   const notBegun = async (why: string): Promise<GroupReport> => ({
     name,
@@ -118,16 +125,19 @@ async function runGroup(group: RunGroup, adapter: ChannelAdapter, { say, isStopp
   const trialS = trialSeconds(group);
   const back = async (why: string): Promise<GroupReport> => {
     tell(`${why}: everyone goes back to ${fromMHz} MHz`);
-    for (const id of all) await adapter.giveBack(id);
-    // Whoever is not reached returns by himself.
-    await adapter.wait(trialS + 2 * LOOK_S * LOOKS);
-    const silent = await missing();
+    let away = all;
+    // Whoever is not reached returns by himself, or follows a leader that stayed: then all are told once more.
+    for (let round = 0; round < ROUNDS_BACK && away.length > 0; round++) {
+      for (const id of all) await again(() => adapter.giveBack(id, fromMHz));
+      await adapter.wait(trialS + 2 * LOOK_S * LOOKS);
+      away = await missing(fromMHz);
+    }
     tell(
-      silent.length === 0
+      away.length === 0
         ? "all are back"
-        : `${silent.length} are not heard of yet: they go on looking for their access point`,
+        : `${away.length} are not heard of on ${fromMHz} MHz yet: they go on looking for their access point`,
     );
-    return { name, state: silent.length === 0 ? "wentBack" : "lost", why, missing: silent };
+    return { name, state: away.length === 0 ? "wentBack" : "lost", why, missing: away };
   };
   for (const id of all) {
     if (isStopped()) return back("stopped");
@@ -146,8 +156,7 @@ async function runGroup(group: RunGroup, adapter: ChannelAdapter, { say, isStopp
     if (!(await again(() => adapter.keep(id)))) return back("a radio did not say that it keeps the channel");
     tell("keeps it", id);
   }
-  const silent = await missing();
-  if (silent.length > 0) return back("a radio was not heard any more after it was told to stay");
+  if ((await missing(toMHz)).length > 0) return back("a radio was not heard any more after it was told to stay");
   tell("done");
   return { name, state: "done", why: "", missing: [] };
 }

@@ -14,16 +14,25 @@ export interface LiveFault {
 interface Device {
   radioId: string;
   leaderId: string | null;
-  /** Where it stands, what it starts with, and where it was before that. */
+  /** Where it stands, what it starts with, and the other channel that it knows: it keeps in mind where else its group may be. */
   nowMHz: number;
   storedMHz: number;
-  previousMHz: number;
+  otherMHz: number;
   /** When a trial ends that nobody told it to keep; null without one. */
   returnsAtS: number | null;
   /** Since when it has not heard its access point; null while it does. */
   alone: number | null;
   downUntilS: number;
   firmware: string;
+}
+
+/** The channel of the two that it knows on which a device does not stand. */
+const otherOf = ({ nowMHz, storedMHz, otherMHz }: Device): number => (nowMHz === storedMHz ? otherMHz : storedMHz);
+
+/** Goes to a channel and stays; where it stood before is the other one that it knows. */
+function moveTo(device: Device, frequencyMHz: number): void {
+  if (device.storedMHz !== frequencyMHz) device.otherMHz = device.storedMHz;
+  Object.assign(device, { nowMHz: frequencyMHz, storedMHz: frequencyMHz, returnsAtS: null });
 }
 
 /** A device that hears nobody for so long looks on its other channel, and goes on like that, s. */
@@ -46,7 +55,7 @@ export function liveNetwork(
     for (const radioId of [leaderId, ...followerIds])
       devices.set(radioId, {
         ...{ radioId, leaderId: radioId === leaderId ? null : leaderId, nowMHz: fromMHz, storedMHz: fromMHz },
-        ...{ previousMHz: fromMHz, returnsAtS: null, alone: null, downUntilS: 0, firmware: "7.2" },
+        ...{ otherMHz: fromMHz, returnsAtS: null, alone: null, downUntilS: 0, firmware: "7.2" },
       });
   let nowS = 0;
   let drawn = 0;
@@ -68,9 +77,8 @@ export function liveNetwork(
     if (kind === "restart") restart(device, RESTART_S);
     if (kind === "powerCut") restart(device, lastsS);
     if (kind === "deaf") deafUntil.set(radioId, nowS + lastsS);
-    // Whoever hears a radar leaves at once for where he was.
-    if (kind === "radar" && device.leaderId === null && device.nowMHz !== device.previousMHz)
-      Object.assign(device, { nowMHz: device.previousMHz, storedMHz: device.previousMHz, returnsAtS: null });
+    // Whoever hears a radar leaves at once for the other channel that he knows.
+    if (kind === "radar" && device.leaderId === null) moveTo(device, otherOf(device));
   };
   const step = () => {
     nowS++;
@@ -82,7 +90,7 @@ export function liveNetwork(
       if (device.leaderId === null || isHeard(device)) device.alone = null;
       else if (device.alone === null) device.alone = nowS;
       else if (device.returnsAtS === null && nowS - device.alone >= LOOKS_ELSEWHERE_S) {
-        device.nowMHz = device.nowMHz === device.storedMHz ? device.previousMHz : device.storedMHz;
+        device.nowMHz = otherOf(device);
         device.alone = nowS;
       }
     }
@@ -110,17 +118,14 @@ export function liveNetwork(
     },
     tryChannel: (radioId, frequencyMHz, returnAfterS) =>
       command(radioId, (device) =>
-        Object.assign(device, { previousMHz: device.storedMHz, nowMHz: frequencyMHz, returnsAtS: nowS + returnAfterS }),
+        Object.assign(device, { otherMHz: frequencyMHz, nowMHz: frequencyMHz, returnsAtS: nowS + returnAfterS }),
       ),
     keep: (radioId) =>
       command(radioId, (device) => {
-        if (device.storedMHz !== device.nowMHz) device.previousMHz = device.storedMHz;
+        if (device.storedMHz !== device.nowMHz) device.otherMHz = device.storedMHz;
         Object.assign(device, { storedMHz: device.nowMHz, returnsAtS: null });
       }),
-    giveBack: (radioId) =>
-      command(radioId, (device) =>
-        Object.assign(device, { nowMHz: device.previousMHz, storedMHz: device.previousMHz, returnsAtS: null }),
-      ),
+    giveBack: (radioId, frequencyMHz) => command(radioId, (device) => moveTo(device, frequencyMHz)),
     wait: async (seconds) => settle(seconds),
   };
   /** Devices with power that do not hear their access point. */

@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { runChanges, type RunGroup, type RunLine } from "#core/channels";
+import { runChanges, type ChannelAdapter, type RunGroup, type RunLine } from "#core/channels";
 import { alarmsOf, linkDays, type CauseKind } from "#core/watch";
 import {
   liveNetwork,
@@ -145,6 +145,38 @@ test("stopped in the middle, everyone goes back", async () => {
   expect(await live.adapter.ask("client-1-0")).toMatchObject({ frequencyMHz: 5500, hearsFarEnd: true });
 });
 
+test("a leader that kept the channel without a word is fetched back, and its clients find it meanwhile", async () => {
+  // Every answer to "keep it" is lost, and the first three orders to go back are not heard.
+  const live = liveNetwork([group(1, 2)], { seed: 1, faults: [], lostShare: 0 });
+  let unheard = 3;
+  const adapter: ChannelAdapter = {
+    ...live.adapter,
+    keep: async (radioId) => (await live.adapter.keep(radioId)) && radioId !== "ap-1",
+    giveBack: (radioId, frequencyMHz) =>
+      radioId === "ap-1" && unheard-- > 0 ? Promise.resolve(false) : live.adapter.giveBack(radioId, frequencyMHz),
+  };
+  const [report] = await runChanges([group(1, 2)], adapter, { say: () => undefined, isStopped: () => false });
+  expect(report).toMatchObject({
+    state: "wentBack",
+    why: "a radio did not say that it keeps the channel",
+    missing: [],
+  });
+  for (const id of ["ap-1", "client-1-0", "client-1-1"])
+    expect(await live.adapter.ask(id)).toMatchObject({ frequencyMHz: 5500, hearsFarEnd: true });
+});
+
+test("who is never reached again is told as missing, though it is heard on the other channel", async () => {
+  const live = liveNetwork([group(1, 2)], { seed: 1, faults: [], lostShare: 0 });
+  const adapter: ChannelAdapter = {
+    ...live.adapter,
+    keep: async (radioId) => (await live.adapter.keep(radioId)) && radioId !== "ap-1",
+    giveBack: () => Promise.resolve(false),
+  };
+  const [report] = await runChanges([group(1, 2)], adapter, { say: () => undefined, isStopped: () => false });
+  expect(report).toMatchObject({ state: "lost", missing: ["client-1-0", "client-1-1", "ap-1"] });
+  expect(live.lost()).toEqual([]);
+});
+
 test("whatever restarts, loses its power, meets a radar or is not answered: no device is lost", async () => {
   const fault = fc.record({
     radioId: fc.constantFrom("ap-1", "client-1-0", "client-1-1", "client-1-2"),
@@ -164,6 +196,6 @@ test("whatever restarts, loses its power, meets a radar or is not answered: no d
         expect(live.lost()).toEqual([]);
       },
     ),
-    { numRuns: 60 },
+    { numRuns: 200 },
   );
 });
