@@ -16,6 +16,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   return { members: await listMembers(db, params.planId), planId: params.planId };
 }
 
+const keptWords = (name: string, role: Role) => `${name} is ${ROLE_WORDS[role].name} from now on.`;
 const roleFrom = (form: FormData): Role | null => ROLES.find((role) => role === form.get("role")) ?? null;
 
 export async function action({ request, params, context }: Route.ActionArgs) {
@@ -27,18 +28,19 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (intent === "invite") {
     const madeBy = whoAsks()?.name ?? "The keeper";
     const token = await invite(db, { planId: params.planId, role, isKeeper: false, madeBy });
-    return { invitation: `${siteOf(request, context).origin}/invitations/${token}`, problem: null };
+    return { invitation: `${siteOf(request, context).origin}/invitations/${token}`, problem: null, kept: null };
   }
   const accountId = String(form.get("id") ?? "");
-  const isMember = (await listMembers(db, params.planId)).some(({ id }) => id === accountId);
-  if (!isMember) throw data("Nobody of that name has a role in this plan.", { status: 404 });
+  const member = (await listMembers(db, params.planId)).find(({ id }) => id === accountId);
+  if (!member) throw data("Nobody of that name has a role in this plan.", { status: 404 });
   const isSet = await db.transaction((tx) =>
     setRole(tx, params.planId, accountId, intent === "take-out" ? null : role),
   );
+  const kept = intent === "take-out" ? `${member.name} is out of this plan.` : keptWords(member.name, role!);
   return isSet
-    ? { invitation: null, problem: null }
+    ? { invitation: null, problem: null, kept }
     : data(
-        { invitation: null, problem: "A plan keeps one owner: make somebody else an owner first." },
+        { invitation: null, problem: "A plan keeps one owner: make somebody else an owner first.", kept: null },
         { status: 409 },
       );
 }
@@ -71,6 +73,9 @@ export default function Members({ loaderData: { members }, actionData }: Route.C
           </Button>
         </Form>
         {actionData?.invitation && <InvitationLink link={actionData.invitation} />}
+        <p role="status" className="text-sm empty:hidden">
+          {actionData?.kept}
+        </p>
         {actionData?.problem && (
           <p role="alert" className="text-sm font-medium text-blocked">
             {actionData.problem}
