@@ -161,7 +161,7 @@ const pattern = () =>
   );
 const whole = () => {
   pattern();
-  classify(grid, losses, total, table, weather, 6, cells);
+  classify(grid, losses, total, table, weather, 6, null, cells);
 };
 for (let i = 0; i < 10; i++) whole();
 console.log(

@@ -289,9 +289,9 @@ for (let w = 0; w < WORLDS; w++) {
     const errorDb = everywhere + woodTruth * path.treesDb + area(path) + 1.8 * normalAt(seed, 60_000 + i);
     return { path, errorDb, spareDb: 8 * normalAt(seed, 70_000 + i) };
   });
-  const { learned } = fitReadings(links.slice(0, 150));
+  const { taught } = fitReadings(links.slice(0, 150));
   for (const { path, errorDb, spareDb } of links.slice(150)) {
-    const { db, spreadDb } = correctionOf(learned, path);
+    const { db, spreadDb } = correctionOf(taught, path);
     beforeSquare += errorDb ** 2;
     afterSquare += (errorDb - db) ** 2;
     const odds = oddsOf(spareDb + db, spreadDb);

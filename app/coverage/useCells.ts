@@ -2,6 +2,7 @@ import {
   classify,
   combined,
   gridOver,
+  learnedNoiseOver,
   lossTable,
   newCells,
   placesIn,
@@ -58,6 +59,8 @@ interface Room {
   plan: World["plan"];
   tableKey: string;
   table: LossTable;
+  /** What was learned of the noise at a customer in each cell. */
+  noise: Uint16Array | null;
   cells: CoverageCells;
   totalDb: Float32Array;
 }
@@ -66,11 +69,13 @@ function roomFor(world: World, { radio, kit, heard }: Covering, losses: Losses, 
   const tableKey = JSON.stringify([TABLE_FIELDS.map((field) => radio[field]), kit, heard?.dbm]);
   const isSameTable = before?.tableKey === tableKey && before.plan === world.plan;
   const isSameSize = before?.totalDb.length === losses.bearings.length;
+  const isSameNoise = isSameTable && before.losses.grid === losses.grid;
   return {
     losses,
     plan: world.plan,
     tableKey,
     table: isSameTable ? before.table : lossTable(world, radio, kit, heard),
+    noise: isSameNoise ? before.noise : learnedNoiseOver(world.plan.learned, losses.grid, radio.frequencyMHz / 1000),
     cells: isSameSize ? before.cells : newCells(losses.grid),
     totalDb: isSameSize ? before.totalDb : new Float32Array(losses.bearings.length),
   };
@@ -105,7 +110,7 @@ export function useCells(
       const { rainRate001MmPerH } = climateOf(plan, grid.middle.latDeg);
       const weather = weatherTable(plan, radio, rainRate001MmPerH, grid.rings * grid.cellNorthKm);
       const marginDb = wantedMarginDb(plan, radio.frequencyMHz);
-      classify(grid, own.losses, room.totalDb, room.table, weather, marginDb, room.cells);
+      classify(grid, own.losses, room.totalDb, room.table, weather, marginDb, room.noise, room.cells);
     });
     rooms.current = next;
     const [first] = next.values();

@@ -1,17 +1,15 @@
-import { termName } from "#core/learn";
-import { linkName, setPatch } from "#core/plan";
+import { endOf, linkName, setPatch } from "#core/plan";
 import { counted } from "#core/words";
 import { useEffect, useState } from "react";
 import { toast } from "sonner";
 import { useDesk } from "../desk/DeskContext";
 import { Button, figure, signedFigure, Table } from "../ui";
+import { LearnedErrors, LearnedTerms } from "./LearnedTables";
 import { keepPatches } from "../keep/keepPatches";
 import { oddsText } from "./words";
 import type { LearnedPage } from "#core/watch";
 import { said } from "../work/said";
 
-/** Readings that stray by more than this many times what is usual do not agree with the rest. */
-const DISAGREES = 2.5;
 const MOST_ROWS = 60;
 
 /** What readings taught about this plan's predictions, what it is worth, and the odds that follow. */
@@ -36,7 +34,8 @@ export function LearnedView() {
       </p>
     );
   if (!page) return <p className="p-6 text-sm text-quiet">Reading…</p>;
-  const { learned, taughtBy, before, after, odds, expectedServed, settling } = page;
+  const { learned, taughtBy, noise, odds, expectedServed, settling } = page;
+  const readings = taughtBy.length + noise.taughtBy.length;
   const inUse = kept.plan.learned;
   const keep = async (next: typeof inUse, what: string) => {
     const { ok, message } = await keepPatches(
@@ -47,6 +46,7 @@ export function LearnedView() {
     );
     if (!ok) toast.error(message);
   };
+  const endName = (radioId: string) => (kept.radios.has(radioId) ? endOf(kept, radioId).placeName : radioId);
   const link = (linkId: string) => (
     <button type="button" className="text-left hover:text-clay" onClick={() => select({ kind: "link", id: linkId })}>
       {kept.links.has(linkId) ? linkName(kept, linkId) : linkId}
@@ -56,24 +56,20 @@ export function LearnedView() {
     <div className="h-full space-y-4 overflow-y-auto p-3 text-[13px]" tabIndex={0} role="region" aria-label="Learned">
       <section>
         <p className="text-xs text-quiet">
-          Readings correct what trees, the ground, walls and each area take. The correction has a line of its own on
-          every tape, is never mixed into the physics, and goes with one click. Coverage is drawn without it.
+          Readings correct what trees, the ground, walls and each area take, and the noise that comes from outside.
+          Either correction has a line of its own on every tape, is never mixed into the physics, and goes with one
+          click. Coverage counts both.
         </p>
-        {taughtBy.length === 0 ? (
+        {readings === 0 ? (
           <p className="mt-2">Nothing was read yet: proofs, and the watch's last week, teach.</p>
         ) : (
           <>
-            <p className="mt-2">
-              {counted(taughtBy.length, "reading")}: predictions stray by{" "}
-              <span className="figures">{figure(before)} dB</span> without and by{" "}
-              <span className="figures">{figure(after)} dB</span> with what the other readings taught, root mean square,
-              each held out in its turn.
-              {after >= before && " Nothing is gained by it yet."}
-            </p>
+            {taughtBy.length > 0 && <Worth what="Levels" lesson={page} />}
+            {noise.taughtBy.length > 0 && <Worth what="Noise" lesson={noise} />}
             <div className="mt-2 flex flex-wrap gap-2">
               <Button
-                look={after < before ? "primary" : "plain"}
-                onClick={() => void keep(learned, `Took over what ${counted(taughtBy.length, "reading")} taught`)}
+                look={isGain(page) || isGain(noise) ? "primary" : "plain"}
+                onClick={() => void keep(learned, `Took over what ${counted(readings, "reading")} taught`)}
               >
                 {inUse ? "Learn again from today's readings" : "Use it in predictions"}
               </Button>
@@ -93,7 +89,7 @@ export function LearnedView() {
               <span className="self-center text-xs text-quiet">
                 {inUse
                   ? inUse.isOn
-                    ? `In use, of ${counted(inUse.readings, "reading")}.`
+                    ? `In use, of ${counted(inUse.readings + (inUse.noise?.readings ?? 0), "reading")}.`
                     : "Switched off: tapes are physics alone."
                   : "Not in use: tapes are physics alone."}
               </span>
@@ -140,48 +136,43 @@ export function LearnedView() {
       </section>
       {taughtBy.length > 0 && (
         <section>
-          <h3 className="font-semibold">What was learned</h3>
-          <Table
-            caption="Terms of the correction"
-            columns={[
-              { name: "Term" },
-              { name: "dB", isNumber: true },
-              { name: "give or take", isNumber: true },
-              { name: "Readings", isNumber: true },
-            ]}
-          >
-            {learned.terms.map(({ key, value, sd, readings }) => (
-              <tr key={key}>
-                <td>{termName(key)}</td>
-                <td className="figures text-right">{signedFigure(value, 2)}</td>
-                <td className="figures text-right">{figure(sd, 2)}</td>
-                <td className="figures text-right">{readings}</td>
-              </tr>
-            ))}
-          </Table>
+          <h3 className="font-semibold">What was learned of levels</h3>
+          <LearnedTerms caption="Terms of the correction of levels" terms={learned.terms} />
           <h3 className="mt-3 font-semibold">Link by link, those that disagree first</h3>
-          <Table
-            caption="Error of each reading before and after"
-            columns={[
-              { name: "Link" },
-              { name: "From" },
-              { name: "Physics alone, dB", isNumber: true },
-              { name: "With the others' lesson, dB", isNumber: true },
-              { name: "" },
-            ]}
-          >
-            {taughtBy.slice(0, MOST_ROWS).map((one) => (
-              <tr key={one.linkId}>
-                <td>{link(one.linkId)}</td>
-                <td>{one.from === "proof" ? "proof" : "watch"}</td>
-                <td className="figures text-right">{signedFigure(one.physicsErrorDb)}</td>
-                <td className="figures text-right">{signedFigure(one.learnedErrorDb)}</td>
-                <td>{one.strays > DISAGREES ? "✕ disagrees" : ""}</td>
-              </tr>
-            ))}
-          </Table>
+          <LearnedErrors caption="Error of each level before and after" taughtBy={taughtBy} what={link} />
+        </section>
+      )}
+      {noise.taughtBy.length > 0 && (
+        <section>
+          <h3 className="font-semibold">What was learned of noise from outside</h3>
+          <LearnedTerms caption="Terms of the correction of noise" terms={learned.noise?.terms ?? []} />
+          <h3 className="mt-3 font-semibold">Receiver by receiver, those that disagree first</h3>
+          <LearnedErrors
+            caption="Error of each noise before and after"
+            taughtBy={noise.taughtBy}
+            what={(linkId, { radioId }) => (
+              <>
+                {endName(radioId)}, {link(linkId)}
+              </>
+            )}
+          />
         </section>
       )}
     </div>
+  );
+}
+
+const isGain = ({ before, after }: Pick<LearnedPage, "before" | "after">) => after < before;
+
+/** What a lesson is worth, in words. */
+function Worth({ what, lesson }: { what: string; lesson: LearnedPage | LearnedPage["noise"] }) {
+  return (
+    <p className="mt-2">
+      {what}, {counted(lesson.taughtBy.length, "reading")}: predictions stray by{" "}
+      <span className="figures">{figure(lesson.before)} dB</span> without and by{" "}
+      <span className="figures">{figure(lesson.after)} dB</span> with what the other readings taught, root mean square,
+      each held out in its turn.
+      {!isGain(lesson) && " Nothing is gained by it yet."}
+    </p>
   );
 }

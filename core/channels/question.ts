@@ -1,5 +1,5 @@
 import { signedAngleDeg } from "../geodesy";
-import { noiseRise, rateUnder } from "../link";
+import { learnedNoiseAt, noiseRise, rateUnder } from "../link";
 import { endOf, type World } from "../plan";
 import { powerWithinCapDbm } from "../kit";
 import { groupChannelsMHz } from "../propose";
@@ -245,7 +245,9 @@ function ownCost(world: World, group: string, ears: readonly ChannelEar[], mhz: 
     const to = endOf(world, direction === "down" ? bRadioId : aRadioId);
     const air = { frequencyMHz: mhz, widthMHz: to.radio.widthMHz };
     const scannedDb =
-      to.scans.length > 0 ? noiseRise(to, thermalDbm, headingDeg, air, null).riseDb : quietDbm - thermalDbm;
+      to.scans.length > 0
+        ? noiseRise(to, thermalDbm, headingDeg, air, null, learnedNoiseAt(world.plan, to, mhz)).riseDb
+        : quietDbm - thermalDbm;
     const riseDb = withOutsidersDbm(thermalDbm + scannedDb, outsiders, air, to.model.adjacentRejectionDb) - thermalDbm;
     // Less power is as bad as so much more noise.
     const lessDb = direction === "down" ? nearDb : turnedDownDb(bRadioId);

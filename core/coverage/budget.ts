@@ -1,7 +1,7 @@
 import type { LinkEnd, Plan, Radio, World } from "../plan";
 import { endOf, linksOn } from "../plan";
 import { antennasFor, powerWithinCapDbm, radioModelsFor } from "../kit";
-import { beamTowardDb, NO_TREES, pathLosses, tapeOf, type OwnNoise, type Tape } from "../link";
+import { beamTowardDb, learnedNoiseAt, NO_TREES, pathLosses, tapeOf, type OwnNoise, type Tape } from "../link";
 import type { Pointing } from "../aiming";
 
 /** A customer's kit as it would stand in any cell. */
@@ -72,10 +72,11 @@ export interface LossTable {
   /** Level on a chain at the customer and at the sector, dBm. */
   downDbm: Float32Array;
   upDbm: Float32Array;
-  /** The weaker direction's. */
-  snrDb: Float32Array;
-  /** Fade margin, rain not counted, the weaker direction's. */
-  fadeMarginDb: Float32Array;
+  downSnrDb: Float32Array;
+  upSnrDb: Float32Array;
+  /** Fade margin, rain not counted. */
+  downFadeDb: Float32Array;
+  upFadeDb: Float32Array;
   downMbps: Float32Array;
   upMbps: Float32Array;
 }
@@ -90,7 +91,8 @@ export const lossIndex = (lossDb: number): number =>
 
 /**
  * A sector's tapes toward one kind of customer for every loss: each figure is a tape's own. `heard` is what the sector hears of the
- * plan's other transmitters; the customer's own noise is thermal, for it differs from cell to cell. A receive beam is taken to hear all of
+ * plan's other transmitters; the customer's own noise is thermal here, for it differs from cell to cell: `classify` adds what was
+ * learned of it. A receive beam is taken to hear all of
  * that as if it stood where the beam looks: what it spares differs from cell to cell too.
  */
 export function lossTable(world: World, sector: Radio, kit: ClientKit, heard: OwnNoise | null): LossTable {
@@ -100,8 +102,10 @@ export function lossTable(world: World, sector: Radio, kit: ClientKit, heard: Ow
   const table: LossTable = {
     downDbm: new Float32Array(STEPS),
     upDbm: new Float32Array(STEPS),
-    snrDb: new Float32Array(STEPS),
-    fadeMarginDb: new Float32Array(STEPS),
+    downSnrDb: new Float32Array(STEPS),
+    upSnrDb: new Float32Array(STEPS),
+    downFadeDb: new Float32Array(STEPS),
+    upFadeDb: new Float32Array(STEPS),
     downMbps: new Float32Array(STEPS),
     upMbps: new Float32Array(STEPS),
   };
@@ -111,8 +115,10 @@ export function lossTable(world: World, sector: Radio, kit: ClientKit, heard: Ow
     const { down, up } = tapesAt(plan, near, far, LEAST_LOSS_DB + i * LOSS_STEP_DB, mostHeard);
     table.downDbm[i] = down.chainLevelDbm;
     table.upDbm[i] = up.chainLevelDbm;
-    table.snrDb[i] = Math.min(down.snrDb, up.snrDb);
-    table.fadeMarginDb[i] = Math.min(down.fadeMarginDb, up.fadeMarginDb);
+    table.downSnrDb[i] = down.snrDb;
+    table.upSnrDb[i] = up.snrDb;
+    table.downFadeDb[i] = down.fadeMarginDb;
+    table.upFadeDb[i] = up.fadeMarginDb;
     table.downMbps[i] = down.rateMbps;
     table.upMbps[i] = up.rateMbps;
   }
@@ -140,10 +146,11 @@ function tapesAt(
     rainRate001MmPerH: 0,
   });
   const path = { ...free, oxygenDbPerKm: 0, vapourDbPerKm: 0, diffractionDb: lossDb - free.freeSpaceDb };
+  const learnedNoise = learnedNoiseAt(plan, near, frequencyMHz);
   const shared = { plan, kind: "access" as const, isMismatched: false, turnedDownDb: 0, path };
   const ahead = { fromPointing: AHEAD, toPointing: AHEAD };
   return {
-    down: tapeOf({ ...shared, ...ahead, direction: "aToB", from: near, to: far, heard: null }),
-    up: tapeOf({ ...shared, ...ahead, direction: "bToA", from: far, to: near, heard }),
+    down: tapeOf({ ...shared, ...ahead, direction: "aToB", from: near, to: far, heard: null, learnedNoise: null }),
+    up: tapeOf({ ...shared, ...ahead, direction: "bToA", from: far, to: near, heard, learnedNoise }),
   };
 }

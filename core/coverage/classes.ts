@@ -87,7 +87,8 @@ const reasonIndex = (reason: CoverageReason) => COVERAGE_REASONS.indexOf(reason)
 
 /**
  * What every cell gets, by its loss with the pattern in it: level, SNR and rate of the weaker direction as the tapes of `table` say, and
- * why not where nothing holds with `marginDb`.
+ * why not where nothing holds with `marginDb`. `noise` is what was learned of the noise at each cell's customer, in steps of
+ * `LOSS_STEP_DB`: so much more noise is to his receiver as so much more loss. Null where nothing was.
  */
 export function classify(
   grid: CoverageGrid,
@@ -96,6 +97,7 @@ export function classify(
   table: LossTable,
   weather: WeatherTable,
   marginDb: number,
+  noise: Uint16Array | null,
   into: CoverageCells,
 ): void {
   const { rings, cellEastKm, cellNorthKm } = grid;
@@ -107,8 +109,18 @@ export function classify(
     number,
     number,
   ];
-  const holds = (index: number, rainDb: number) =>
-    table.fadeMarginDb[index]! - rainDb >= marginDb && table.downMbps[index]! > 0 && table.upMbps[index]! > 0;
+  const last = table.downMbps.length - 1;
+  /** Where a table's figures stand of what a customer hears, who hears so many steps of noise besides. */
+  const noisy = (index: number, steps: number) => (index + steps < last ? index + steps : last);
+  const holds = (index: number, steps: number, rainDb: number) => {
+    const heard = noisy(index, steps);
+    return (
+      table.downFadeDb[heard]! - rainDb >= marginDb &&
+      table.upFadeDb[index]! - rainDb >= marginDb &&
+      table.downMbps[heard]! > 0 &&
+      table.upMbps[index]! > 0
+    );
+  };
   for (let row = 0; row < side; row++) {
     const northKm = (row - rings) * cellNorthKm;
     for (let column = 0; column < side; column++) {
@@ -127,9 +139,12 @@ export function classify(
       const index = lossIndex(total + gasDb);
       into.downDbm[cell] = table.downDbm[index]!;
       into.upDbm[cell] = table.upDbm[index]!;
-      into.snrDb[cell] = table.snrDb[index]!;
-      if (holds(index, rainDb)) {
-        const downMbps = table.downMbps[index]!;
+      const steps = noise === null ? 0 : noise[cell]!;
+      const heard = noisy(index, steps);
+      const [downSnrDb, upSnrDb] = [table.downSnrDb[heard]!, table.upSnrDb[index]!];
+      into.snrDb[cell] = downSnrDb < upSnrDb ? downSnrDb : upSnrDb;
+      if (holds(index, steps, rainDb)) {
+        const downMbps = table.downMbps[heard]!;
         const upMbps = table.upMbps[index]!;
         into.downMbps[cell] = downMbps;
         into.upMbps[cell] = upMbps;
@@ -140,11 +155,11 @@ export function classify(
       into.rateMbps[cell] = into.downMbps[cell] = into.upMbps[cell] = 0;
       const diffractionDb = losses.diffractionDb[cell]!;
       const aheadDb = losses.lossDb[cell]! + gasDb;
-      into.reason[cell] = !holds(lossIndex(aheadDb - diffractionDb), rainDb)
-        ? table.downMbps[index]! > 0 && table.upMbps[index] === 0
+      into.reason[cell] = !holds(lossIndex(aheadDb - diffractionDb), steps, rainDb)
+        ? table.downMbps[heard]! > 0 && table.upMbps[index] === 0
           ? uplink
           : range
-        : holds(lossIndex(aheadDb), rainDb)
+        : holds(lossIndex(aheadDb), steps, rainDb)
           ? pattern
           : diffractionDb >= LEAST_BLOCKED_DB
             ? blocked

@@ -64,7 +64,7 @@ const table = lossTable(world, sector, kit, null);
 const marginDb = wantedMarginDb(world.plan, sector.frequencyMHz);
 const weather = weatherTable(world.plan, sector, 30, 4);
 const cells = newCells(grid);
-classify(grid, losses, total, table, weather, marginDb, cells);
+classify(grid, losses, total, table, weather, marginDb, null, cells);
 
 /** The full answer to a customer in a cell. */
 function fullAnswer(column: number, row: number) {
@@ -112,7 +112,8 @@ test("level, SNR and rates of a cell are those of the tapes, to a step of its lo
     expect(table.downDbm[i]! - aToB.chainLevelDbm).toBeGreaterThan(-LOSS_STEP_DB - 1e-3);
     expect(table.downDbm[i]! - aToB.chainLevelDbm).toBeLessThanOrEqual(1e-3);
     expect(Math.abs(table.upDbm[i]! - bToA.chainLevelDbm)).toBeLessThanOrEqual(LOSS_STEP_DB + 1e-3);
-    expect(Math.abs(table.snrDb[i]! - Math.min(aToB.snrDb, bToA.snrDb))).toBeLessThanOrEqual(LOSS_STEP_DB + 1e-3);
+    expect(Math.abs(table.downSnrDb[i]! - aToB.snrDb)).toBeLessThanOrEqual(LOSS_STEP_DB + 1e-3);
+    expect(Math.abs(table.upSnrDb[i]! - bToA.snrDb)).toBeLessThanOrEqual(LOSS_STEP_DB + 1e-3);
     // Over this ground a cell's own loss is the answer's to a decibel nearly everywhere.
     if (Math.abs(total[cell]! + aToB.gasDb - tapeLossDb) < 0.05)
       expect(Math.abs(cells.downDbm[cell]! - aToB.chainLevelDbm)).toBeLessThan(0.3);
@@ -128,7 +129,7 @@ test("level, SNR and rates of a cell are those of the tapes, to a step of its lo
 
 describe("why a cell gets nothing", () => {
   const one = gridAround(near.place, 100, 100);
-  const told = (lossDb: number, diffractionDb: number, patternDb: number) => {
+  const told = (lossDb: number, diffractionDb: number, patternDb: number, noise: Uint16Array | null = null) => {
     const cell = new Float32Array(9).fill(NaN);
     const of: CellLosses = {
       lossDb: cell.slice(),
@@ -141,14 +142,19 @@ describe("why a cell gets nothing", () => {
     const sum = cell.slice();
     sum[1] = lossDb + patternDb;
     const into = newCells(one);
-    classify(one, of, sum, table, weather, marginDb, into);
+    classify(one, of, sum, table, weather, marginDb, noise, into);
     return {
       reason: COVERAGE_REASONS[into.reason[1]!],
       rate: into.rateMbps[1]!,
+      down: into.downMbps[1]!,
+      up: into.upMbps[1]!,
+      snrDb: into.snrDb[1]!,
       other: COVERAGE_REASONS[into.reason[0]!],
     };
   };
-  const held = table.fadeMarginDb.findLastIndex((margin, i) => margin >= marginDb && table.upMbps[i]! > 0);
+  const held = table.downFadeDb.findLastIndex(
+    (margin, i) => Math.min(margin, table.upFadeDb[i]!) >= marginDb && table.upMbps[i]! > 0,
+  );
   const mostDb = LEAST_LOSS_DB + held * LOSS_STEP_DB - 0.5;
 
   test("is said: its distance, the ground, the pattern; what is not known is called so", () => {
@@ -156,6 +162,14 @@ describe("why a cell gets nothing", () => {
     const index = lossIndex(mostDb);
     expect(told(mostDb, 0, 0).rate).toBe(Math.min(table.downMbps[index]!, table.upMbps[index]!));
     expect(told(mostDb + 1, 0, 0).reason).not.toBe("held");
+    // So much more noise at the customer is to his receiver as so much more loss; the sector hears as before.
+    const steps = 25;
+    const noisy = told(mostDb - 5, 0, 0, new Uint16Array(9).fill(steps));
+    const [heard, sent] = [lossIndex(mostDb - 5) + steps, lossIndex(mostDb - 5)];
+    expect(noisy).toMatchObject({ reason: "held", down: table.downMbps[heard], up: table.upMbps[sent] });
+    expect(noisy.snrDb).toBeCloseTo(Math.min(table.downSnrDb[heard]!, table.upSnrDb[sent]!), 5);
+    expect(told(mostDb - 5, 0, 0).down).toBeGreaterThan(noisy.down);
+    expect(told(mostDb - 5, 0, 0, new Uint16Array(9).fill(60_000))).toMatchObject({ reason: "range", rate: 0 });
     expect(told(mostDb + 10, 0, 0).reason).toMatch(/range|uplink/);
     expect(told(mostDb + 30, 40, 0).reason).toBe("blocked");
     expect(told(mostDb - 5, 0, 20).reason).toBe("pattern");

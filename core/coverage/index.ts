@@ -33,6 +33,6 @@ export {
 } from "./grid";
 export { freelyHeardKm, reachWords, sectorHeardKm, sectorHearsKm } from "./reach";
 export { cellBearings, withPattern, type BeamAt } from "./pattern";
-export { learnedOver, learnedOverSchema, withLearned, type LearnedOver } from "./learned";
+export { learnedNoiseOver, learnedOver, learnedOverSchema, withLearned, type LearnedOver } from "./learned";
 export { newLosses, sweep, wedgeOf, WEDGES, type CellLosses, type SweepAsk } from "./sweep";
 export { raysOf } from "./ray";

@@ -1,6 +1,16 @@
 import { expect, test } from "@jest/globals";
-import { cellPlace, gridAround, learnedOver, learnedOverSchema, newLosses, sideOf, withLearned } from "#core/coverage";
-import { areaAt, correctionOf, type Learned } from "#core/learn";
+import {
+  cellPlace,
+  gridAround,
+  learnedNoiseOver,
+  learnedOver,
+  learnedOverSchema,
+  LOSS_STEP_DB,
+  newLosses,
+  sideOf,
+  withLearned,
+} from "#core/coverage";
+import { areaAt, correctionOf, noiseCorrectionOf, type Learned } from "#core/learn";
 
 const grid = gridAround({ latDeg: -37.6, lonDeg: -30.2 }, 3000, 100);
 const side = sideOf(grid);
@@ -58,4 +68,32 @@ test("areas out of the circle are left out, and nothing is laid where it is swit
   expect(learnedOver(learned, grid, 5.6)!.areas.map(([, , db]) => db)).toEqual([2.5, -4, 3]);
   expect(learnedOver({ ...learned, isOn: false }, grid, 5.6)).toBeNull();
   expect(learnedOver(null, grid, 5.6)).toBeNull();
+});
+
+test("a customer's noise is learned for every cell as a full answer there would have it, in whole steps", () => {
+  const term = (key: string, value: number) => ({ key, value, sd: 1, readings: 3 });
+  const here = `area ${areaAt(-37.6, -30.2).join(" ")}`;
+  const noise = {
+    ...{ strayDb: 2, readings: 9 },
+    terms: [
+      term("noise at 5 GHz", 1.5),
+      term(`noise at 5 GHz, ${here}`, 6.3),
+      term(`noise at 5 GHz, area ${areaAt(-37.585, -30.2).join(" ")}`, -4),
+      term(`noise at 2 GHz, ${here}`, 20),
+    ],
+  };
+  const steps = learnedNoiseOver({ ...learned, noise }, grid, 5.6)!;
+  const met = new Set<number>();
+  for (let row = 0; row < side; row++)
+    for (let column = 0; column < side; column++) {
+      const { db } = noiseCorrectionOf({ noise }, { frequencyGHz: 5.6, ...cellPlace(grid, column, row) })!;
+      const step = steps[row * side + column]!;
+      expect(step).toBe(Math.round(Math.max(0, db) / LOSS_STEP_DB));
+      met.add(step);
+    }
+  // The band alone, the area with more, and the one with less than thermal noise.
+  expect([...met].sort((x, y) => x - y)).toEqual([0, Math.round(1.5 / LOSS_STEP_DB), Math.round(7.8 / LOSS_STEP_DB)]);
+  expect(learnedNoiseOver({ ...learned, noise }, grid, 24)).toBeNull();
+  expect(learnedNoiseOver({ ...learned, noise, isOn: false }, grid, 5.6)).toBeNull();
+  expect(learnedNoiseOver(learned, grid, 5.6)).toBeNull();
 });

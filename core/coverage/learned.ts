@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { areaAt, areaOfTerm, MOST_SCALED_DB, treesTerm, type Learned } from "../learn";
+import { areaAt, areaOfTerm, MOST_SCALED_DB, noiseCorrectionOf, noiseTerm, treesTerm, type Learned } from "../learn";
+import { LOSS_STEP_DB } from "./budget";
 import { cellPlace, gridExtent, sideOf, type CellWindow, type CoverageGrid } from "./grid";
 import type { CellLosses } from "./sweep";
 
@@ -57,4 +58,35 @@ export function withLearned(grid: CoverageGrid, losses: CellLosses, learned: Lea
       lossDb[cell]! -= everywhereDb + ofAreaDb + groundShare * groundDb + treesShare * trees;
     }
   }
+}
+
+/**
+ * What was learned of the noise at a customer in each cell, who by himself hears none above thermal, in steps of `LOSS_STEP_DB`; null
+ * where nothing was learned on that frequency, or it is switched off.
+ */
+export function learnedNoiseOver(
+  learned: Learned | null,
+  grid: CoverageGrid,
+  frequencyGHz: number,
+): Uint16Array | null {
+  if (!learned?.isOn || !learned.noise?.terms.some(({ key }) => key.startsWith(noiseTerm(frequencyGHz)))) return null;
+  const side = sideOf(grid);
+  const steps = new Uint16Array(side * side);
+  const ofArea = new Map<string, number>();
+  for (let row = 0; row < side; row++) {
+    let [area, areaSteps] = ["", 0];
+    for (let column = 0; column < side; column++) {
+      const { latDeg, lonDeg } = cellPlace(grid, column, row);
+      const here = areaAt(latDeg, lonDeg).join(" ");
+      if (here !== area) {
+        area = here;
+        const known = ofArea.get(here);
+        const db = known ?? Math.max(0, noiseCorrectionOf(learned, { frequencyGHz, latDeg, lonDeg })?.db ?? 0);
+        ofArea.set(here, db);
+        areaSteps = Math.round(db / LOSS_STEP_DB);
+      }
+      steps[row * side + column] = areaSteps;
+    }
+  }
+  return steps;
 }

@@ -20,13 +20,25 @@ export const learnedTermSchema = z.object({
   sd: z.number().min(0).max(60),
   readings: z.number().int().min(0),
 });
-/** What readings taught about a plan's predictions. The tape shows it as a line of its own, apart from the physics, and it can be switched off. */
-export const learnedSchema = z.object({
-  isOn: z.boolean(),
+const taughtSchema = z.object({
   /** What a reading strays by beyond all terms, dB. */
   strayDb: z.number().min(0.1).max(30),
   readings: z.number().int().min(0),
   terms: z.array(learnedTermSchema).max(2000),
+});
+/** What readings of one kind taught. */
+export type Taught = z.infer<typeof taughtSchema>;
+
+/** What is taken for a stray before enough was read to tell, dB. */
+export const FIRST_STRAY_DB = 2.5;
+/**
+ * What readings taught about a plan's predictions, of levels and of the noise that comes from outside it. The tape shows each as a line
+ * of its own, apart from the physics, and it can be switched off.
+ */
+export const learnedSchema = taughtSchema.extend({
+  isOn: z.boolean(),
+  /** Left out in what was kept before noise was read. */
+  noise: taughtSchema.optional(),
 });
 export type Learned = z.infer<typeof learnedSchema>;
 
@@ -49,9 +61,28 @@ export function areaAt(latDeg: number, lonDeg: number): [north: number, east: nu
 
 const areaTerm = (latDeg: number, lonDeg: number): string => `area ${areaAt(latDeg, lonDeg).join(" ")}`;
 
-/** The area that a term is of; null for any other. */
+/** What of a receiver a correction of its noise can hang on. */
+export interface NoiseCase {
+  frequencyGHz: number;
+  latDeg: number;
+  lonDeg: number;
+}
+
+/** The noise of a whole plan on a frequency: neighbours crowd one band and leave the next alone. */
+export const noiseTerm = (frequencyGHz: number): string => `noise at ${Math.floor(frequencyGHz)} GHz`;
+
+/** Terms that a receiver's noise has, each counting once. */
+export function noiseTermsOf({ frequencyGHz, latDeg, lonDeg }: NoiseCase): [key: string, amount: number][] {
+  const band = noiseTerm(frequencyGHz);
+  return [
+    [band, 1],
+    [`${band}, ${areaTerm(latDeg, lonDeg)}`, 1],
+  ];
+}
+
+/** The area that a term is of, of levels or of noise; null for any other. */
 export function areaOfTerm(key: string): [north: number, east: number] | null {
-  const [, north, east] = /^area (-?\d+) (-?\d+)$/.exec(key) ?? [];
+  const [, north, east] = /(?:^|, )area (-?\d+) (-?\d+)$/.exec(key) ?? [];
   return east === undefined ? null : [Number(north), Number(east)];
 }
 
@@ -71,8 +102,13 @@ export function termsOf(one: LearnedCase): [key: string, amount: number][] {
   return terms;
 }
 
+/** Noise of a town on a shared band stands some 10 dB over that of a valley: each of both may be that far off, dB. */
+const NOISE_OF_BAND_DB = 4;
+const NOISE_OF_AREA_DB = 5;
+
 /** What is thought of a term before anything was read: 0, give or take this, dB or dB for each dB. */
 export function priorSd(key: string): number {
+  if (key.startsWith("noise")) return areaOfTerm(key) ? NOISE_OF_AREA_DB : NOISE_OF_BAND_DB;
   if (key === "everywhere") return 2;
   if (key === "ground") return 0.25;
   if (key === "indoors") return 5;
@@ -85,6 +121,9 @@ export function termName(key: string): string {
   if (key === "ground") return "For each dB that the ground takes";
   if (key === "indoors") return "Behind a wall or glass";
   if (key.startsWith("trees")) return `For each dB that trees take, ${key.slice(6)}`;
-  const [north, east] = areaOfTerm(key) ?? [0, 0];
-  return `About ${((north + 0.5) / AREAS_A_DEG).toFixed(2)}° of latitude, strip ${east}`;
+  const area = areaOfTerm(key);
+  const band = key.startsWith("noise") ? `Noise${key.slice(5).split(",")[0]!}` : "";
+  const place = area && `about ${((area[0] + 0.5) / AREAS_A_DEG).toFixed(2)}° of latitude, strip ${area[1]}`;
+  if (band !== "") return place ? `${band}, ${place}` : `${band}, everywhere`;
+  return `A${place!.slice(1)}`;
 }

@@ -1,4 +1,13 @@
-import { priorSd, termsOf, type Learned, type LearnedCase } from "./cases";
+import {
+  FIRST_STRAY_DB,
+  noiseTermsOf,
+  priorSd,
+  termsOf,
+  type Learned,
+  type LearnedCase,
+  type NoiseCase,
+  type Taught,
+} from "./cases";
 
 /** A reading: by how much it stood over its physical prediction, dB. */
 export interface LearnedReading {
@@ -6,17 +15,22 @@ export interface LearnedReading {
   errorDb: number;
 }
 
+/** A reading of noise: by how much what comes from outside the plan stood over its physical prediction, dB. */
+export interface NoiseReading {
+  receiver: NoiseCase;
+  errorDb: number;
+}
+
 /** What readings taught, with how all terms hang together. */
 export interface Fit {
-  learned: Learned;
+  taught: Taught;
   keys: string[];
   /** Covariance of the terms, row by row. */
   covariance: Float64Array;
 }
 
-/** Strays that are believed, dB; the first guess; and how often it is taken from what is left over. */
+/** Strays that are believed, dB, and how often they are taken from what is left over. */
 const STRAY_DB = [1, 8] as const;
-const FIRST_STRAY_DB = 2.5;
 const ROUNDS = 4;
 const FEWEST_FOR_STRAY = 8;
 /** Readings that stand farther out than this many strays pull no harder than there: one bad reading must not bend all. */
@@ -26,8 +40,7 @@ const HUBER = 2.5;
  * Terms that explain readings best: Bayesian linear regression with independent normal priors about 0 (Bishop, "Pattern Recognition and
  * Machine Learning", §3.3), readings far out weighed down (Huber 1964). Without readings every term stays at its prior.
  */
-export function fitReadings(readings: readonly LearnedReading[]): Fit {
-  const rows = readings.map(({ path, errorDb }) => ({ terms: termsOf(path), errorDb }));
+function fitTerms(rows: readonly { terms: [key: string, amount: number][]; errorDb: number }[]): Fit {
   const keys = [...new Set(rows.flatMap(({ terms }) => terms.map(([key]) => key)))].sort();
   const at = new Map(keys.map((key, i) => [key, i]));
   const count = new Map<string, number>();
@@ -69,8 +82,7 @@ export function fitReadings(readings: readonly LearnedReading[]): Fit {
   return {
     keys,
     covariance,
-    learned: {
-      isOn: true,
+    taught: {
       strayDb,
       readings: rows.length,
       terms: keys.map((key, i) => ({
@@ -83,23 +95,44 @@ export function fitReadings(readings: readonly LearnedReading[]): Fit {
   };
 }
 
-/** What a correction says of one path. */
+/** What readings of levels teach. */
+export const fitReadings = (readings: readonly LearnedReading[]): Fit =>
+  fitTerms(readings.map(({ path, errorDb }) => ({ terms: termsOf(path), errorDb })));
+
+/** What readings of noise teach. */
+export const fitNoise = (readings: readonly NoiseReading[]): Fit =>
+  fitTerms(readings.map(({ receiver, errorDb }) => ({ terms: noiseTermsOf(receiver), errorDb })));
+
+/** What a correction says of one path, or of one receiver's noise. */
 export interface Correction {
-  /** To be added to the predicted level, dB. */
+  /** To be added to the predicted level or noise, dB. */
   db: number;
   /** How far the truth may lie from it, without and with what any reading strays by. */
   sdDb: number;
   spreadDb: number;
-  /** Readings that bear on it: of the term with the fewest that was read at all. */
+  /** Readings that bear on it: those of the term that most of them taught. */
   readings: number;
   parts: [key: string, db: number][];
 }
 
 /** The correction of one path; terms that were never read stay at 0, with their prior's doubt. */
-export function correctionOf({ terms, strayDb }: Pick<Learned, "terms" | "strayDb">, path: LearnedCase): Correction {
+export const correctionOf = (taught: Pick<Taught, "terms" | "strayDb">, path: LearnedCase): Correction =>
+  correctionBy(taught, termsOf(path));
+
+/** The correction of one receiver's noise from outside the plan; null where nothing was read that bears on it. */
+export function noiseCorrectionOf({ noise }: Pick<Learned, "noise">, receiver: NoiseCase): Correction | null {
+  if (!noise || noise.terms.length === 0) return null;
+  const correction = correctionBy(noise, noiseTermsOf(receiver));
+  return correction.readings > 0 ? correction : null;
+}
+
+function correctionBy(
+  { terms, strayDb }: Pick<Taught, "terms" | "strayDb">,
+  wanted: readonly [key: string, amount: number][],
+): Correction {
   let [db, variance, readings] = [0, 0, 0];
   const parts: [string, number][] = [];
-  for (const [key, amount] of termsOf(path)) {
+  for (const [key, amount] of wanted) {
     const term = terms.find((one) => one.key === key);
     const sd = term?.sd ?? priorSd(key);
     variance += (amount * sd) ** 2;

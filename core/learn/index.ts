@@ -1,6 +1,8 @@
 export {
   areaAt,
   areaOfTerm,
+  noiseTerm,
+  noiseTermsOf,
   learnedSchema,
   MOST_SCALED_DB,
   treesTerm,
@@ -9,6 +11,18 @@ export {
   termsOf,
   type Learned,
   type LearnedCase,
+  type NoiseCase,
+  type Taught,
 } from "./cases";
-export { correctionOf, covarianceOf, fitReadings, type Correction, type Fit, type LearnedReading } from "./fit";
+export {
+  correctionOf,
+  covarianceOf,
+  fitNoise,
+  fitReadings,
+  noiseCorrectionOf,
+  type Correction,
+  type Fit,
+  type LearnedReading,
+  type NoiseReading,
+} from "./fit";
 export { mostSettling, normalShare, oddsOf, spreadOf, type OddsCase, type SettlingReading } from "./odds";

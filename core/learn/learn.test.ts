@@ -1,8 +1,12 @@
 import { expect, test } from "@jest/globals";
 import {
+  areaOfTerm,
   correctionOf,
   covarianceOf,
+  fitNoise,
   fitReadings,
+  noiseCorrectionOf,
+  noiseTermsOf,
   mostSettling,
   normalShare,
   oddsOf,
@@ -10,6 +14,7 @@ import {
   spreadOf,
   termName,
   termsOf,
+  type Learned,
   type LearnedCase,
   type LearnedReading,
 } from "#core/learn";
@@ -39,7 +44,7 @@ test("a path's terms: everywhere, its area, and what it goes through", () => {
 });
 
 test("without readings nothing is corrected, and the doubt is that of the priors", () => {
-  const { learned } = fitReadings([]);
+  const { taught: learned } = fitReadings([]);
   expect(learned).toMatchObject({ terms: [], readings: 0, strayDb: 2.5 });
   const none = correctionOf(learned, wood(10));
   expect(none).toMatchObject({ db: 0, readings: 0, parts: [] });
@@ -49,7 +54,7 @@ test("without readings nothing is corrected, and the doubt is that of the priors
 
 test("one reading moves its terms by their share of the doubt, as by hand", () => {
   // Everywhere 2² and area 3² explain 13 of 13 + 2.5² of its square, and one reading alone tells nothing of its stray.
-  const { learned } = fitReadings([{ path: open, errorDb: 4 }]);
+  const { taught: learned } = fitReadings([{ path: open, errorDb: 4 }]);
   const { db, sdDb } = correctionOf(learned, open);
   const stray = learned.strayDb ** 2;
   expect(db).toBeCloseTo((4 * 13) / (13 + stray), 1);
@@ -64,7 +69,7 @@ test("many readings find what woods really take, and one that stands far out ben
     return { path: { ...wood(depth), latDeg: 10 + i / 37 }, errorDb: 1 + 0.5 * depth + 0.8 * Math.sin(i * 12.9898) };
   });
   const trees = (list: readonly LearnedReading[]) =>
-    fitReadings(list).learned.terms.find(({ key }) => key.startsWith("trees"))!;
+    fitReadings(list).taught.terms.find(({ key }) => key.startsWith("trees"))!;
   expect(trees(readings).value).toBeCloseTo(0.5, 1);
   expect(trees(readings).sd).toBeLessThan(0.1);
   const spoilt = readings.map((one, i) => (i === 11 ? { ...one, errorDb: -40 } : one));
@@ -84,7 +89,7 @@ test("odds follow the decibels to spare; a reading next door settles most", () =
   expect(oddsOf(6, 3)).toBeGreaterThan(0.97);
   expect(spreadOf(open, null)).toBe(3);
   expect(spreadOf({ ...wood(10), diffractionDb: 10 }, null)).toBeCloseTo(Math.hypot(3, 3.5, 2));
-  const learned = { ...fitReadings([]).learned, isOn: true };
+  const learned = { ...fitReadings([]).taught, isOn: true };
   expect(spreadOf(open, learned)).toBeGreaterThan(3);
   expect(spreadOf(open, { ...learned, isOn: false })).toBe(3);
   const near = (id: string, spareDb: number) => ({ id, path: open, spareDb });
@@ -94,4 +99,45 @@ test("odds follow the decibels to spare; a reading next door settles most", () =
   expect(best.id).toBe("x");
   expect(best.movesIds).toEqual(["x", "y", "z"]);
   expect(mostSettling(fitReadings([]), [far], new Set(["far"]))).toBeNull();
+});
+
+const town = { frequencyGHz: 5.785, latDeg: 10.005, lonDeg: 20.005 };
+const valley = { ...town, latDeg: 10.105 };
+
+test("noise has the terms of its band and of its area in that band, and no path's", () => {
+  expect(noiseTermsOf(town)).toEqual([
+    ["noise at 5 GHz", 1],
+    ["noise at 5 GHz, area 1000 1970", 1],
+  ]);
+  expect(noiseTermsOf({ ...town, frequencyGHz: 6.1 })[0]![0]).toBe("noise at 6 GHz");
+  expect(areaOfTerm("noise at 5 GHz, area 1000 -1970")).toEqual([1000, -1970]);
+  expect(areaOfTerm("noise at 5 GHz")).toBeNull();
+  expect(termName("noise at 5 GHz")).toBe("Noise at 5 GHz, everywhere");
+  expect(termName("noise at 5 GHz, area 1000 1970")).toBe("Noise at 5 GHz, about 10.01° of latitude, strip 1970");
+  expect(termName("area 1000 1970")).toBe("About 10.01° of latitude, strip 1970");
+  expect([priorSd("noise at 5 GHz"), priorSd("noise at 5 GHz, area 1000 1970")]).toEqual([4, 5]);
+});
+
+test("the noise of a town is learned apart from that of a valley, and another band knows nothing of either", () => {
+  const readings = [town, valley].flatMap((receiver) =>
+    Array.from({ length: 8 }, (_, i) => ({ receiver, errorDb: (receiver === town ? 10 : 0) + (i % 2 ? 0.4 : -0.4) })),
+  );
+  const { taught } = fitNoise(readings);
+  const learned = { isOn: true, ...fitReadings([]).taught, noise: taught };
+  const of = (receiver: typeof town) => noiseCorrectionOf(learned, receiver);
+  expect(of(town)!.db).toBeCloseTo(10, 0);
+  expect(of(valley)!.db).toBeCloseTo(0, 0);
+  expect(of(town)!.readings).toBe(16);
+  // Elsewhere on the band the middle of both is expected, with the doubt of an area that was never read.
+  expect(of({ ...town, latDeg: 12 })!.db).toBeGreaterThan(2);
+  expect(of({ ...town, latDeg: 12 })!.sdDb).toBeGreaterThan(5);
+  expect(of({ ...town, frequencyGHz: 2.4 })).toBeNull();
+  expect(noiseCorrectionOf(fitReadings([]).taught as Learned, town)).toBeNull();
+  // The doubt about noise is one of the doubts about a link.
+  const silent = { ...learned, noise: undefined };
+  const { spreadDb } = of(town)!;
+  expect(spreadOf({ ...open, ...town }, learned)).toBeCloseTo(
+    Math.hypot(spreadOf({ ...open, ...town }, silent), spreadDb),
+    9,
+  );
 });

@@ -1,4 +1,4 @@
-import { correctionOf, covarianceOf, type Fit } from "./fit";
+import { correctionOf, covarianceOf, noiseCorrectionOf, type Fit } from "./fit";
 import type { Learned, LearnedCase } from "./cases";
 
 /** Φ, the share of a normal distribution below `z`: Abramowitz and Stegun 26.2.17, to 7.5e-8. */
@@ -15,9 +15,13 @@ const OPEN_STRAY_DB = 3;
 const TREES_SHARE = 0.35;
 const GROUND_SHARE = 0.2;
 
-/** How far the truth may lie from a path's prediction, dB: learned where something was and it is on, else what is usual. */
+/**
+ * How far the truth may lie from a path's prediction, dB: learned where something was and it is on, with the doubt about its far end's
+ * noise where that was read; else what is usual.
+ */
 export function spreadOf(path: LearnedCase, learned: Learned | null): number {
-  if (learned?.isOn) return correctionOf(learned, path).spreadDb;
+  if (learned?.isOn)
+    return Math.hypot(correctionOf(learned, path).spreadDb, noiseCorrectionOf(learned, path)?.spreadDb ?? 0);
   return Math.hypot(OPEN_STRAY_DB, TREES_SHARE * path.treesDb, GROUND_SHARE * path.diffractionDb);
 }
 
@@ -50,7 +54,7 @@ export function mostSettling(
   links: readonly OddsCase[],
   candidates: ReadonlySet<string>,
 ): SettlingReading | null {
-  const stray = fit.learned.strayDb ** 2;
+  const stray = fit.taught.strayDb ** 2;
   const own = links.map(({ path }) => covarianceOf(fit, path, path));
   let best: SettlingReading | null = null;
   for (const [i, one] of links.entries()) {

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { answerOf } from "#core/outcome";
 import { crewSheet, sendingWords } from "#core/install";
-import type { Learned } from "#core/learn";
+import { noiseTermsOf, type Learned } from "#core/learn";
 import {
   answerLink,
   carriesDemand,
@@ -202,6 +202,38 @@ test("what was learned is one line of its own: the level moves by it, and not a 
   const rest = (answer: typeof plain) =>
     lines(answer).flatMap(({ key, stepDb }) => (key === "learned" || stepDb === null ? [] : [[key, stepDb]]));
   expect(rest(taught)).toEqual(rest(plain));
+});
+
+test("learned noise is a line of its own at the end that hears it: the noise floor moves by it, and no level", () => {
+  const { world, between } = valley(60);
+  const link = world.links.get("bridge")!;
+  const { b } = linkEnds(world, link);
+  const area = noiseTermsOf({ frequencyGHz: b.radio.frequencyMHz / 1000, ...b.place })[1]![0];
+  const learned: Learned = {
+    ...{ isOn: true, strayDb: 2, readings: 0, terms: [] },
+    noise: { strayDb: 2, readings: 5, terms: [{ key: area, value: 3.5, sd: 0.5, readings: 5 }] },
+  };
+  const under = (own: Learned | null) =>
+    answerOf(withPatches(world, [setPatch("plans", world.plan.id, { learned: own })]), link, between).path!;
+  const [plain, taught, off] = [under(null), under(learned), under({ ...learned, isOn: false })];
+  expect(taught.aToB.noiseDbm).toBeCloseTo(plain.aToB.noiseDbm + 3.5, 10);
+  expect(taught.aToB.marginLeftDb).toBeCloseTo(plain.aToB.marginLeftDb - 3.5, 10);
+  expect(taught.aToB.snrDb).toBeCloseTo(plain.aToB.snrDb - 3.5, 10);
+  expect(taught.aToB.totalLevelDbm).toBe(plain.aToB.totalLevelDbm);
+  // The near end lies elsewhere.
+  expect(taught.bToA.noiseDbm).toBe(plain.bToA.noiseDbm);
+  expect(off.aToB.noiseDbm).toBe(plain.aToB.noiseDbm);
+  const own = tapeLines(taught.aToB).find(({ key }) => key === "learnedNoise")!;
+  expect(own).toMatchObject({ label: `Noise learned around ${b.placeName}`, stepDb: null });
+  expect(own.inputs.slice(0, 2)).toEqual([
+    ["give or take", "4.0 dB"],
+    ["readings", "5"],
+  ]);
+  expect(
+    tapeLines(taught.bToA)
+      .concat(tapeLines(plain.aToB))
+      .some(({ key }) => key === "learnedNoise"),
+  ).toBe(false);
 });
 
 test("what is to spare is the smaller of margin and rate, and to the point where the link no longer serves", () => {

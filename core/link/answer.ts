@@ -14,7 +14,7 @@ import {
   type Clearance,
   type PathProblem,
 } from "./clearance";
-import type { OwnNoise } from "./noise";
+import { learnedNoiseAt, type OwnNoise } from "./noise";
 import { heardThroughBeam } from "./receiveBeam";
 import { NO_TREES, treesInRay, treesLossDb, type TreesInRay } from "./trees";
 
@@ -259,6 +259,7 @@ function withTapes(
       toPointing: bPointing,
       path: go,
       heard: heard?.b ?? null,
+      learnedNoise: learnedNoiseAt(plan, b, go.frequencyMHz),
     }),
     bToA: underPowerPlan({
       plan,
@@ -272,6 +273,7 @@ function withTapes(
       toPointing: aPointing,
       path: back,
       heard: heard ? heardThroughBeam(a, aPointing, heard.a) : null,
+      learnedNoise: learnedNoiseAt(plan, a, back.frequencyMHz),
     }),
   };
   const figure = notFiniteFigure(path);

@@ -108,6 +108,7 @@ test("every term of the tape, each of them there, adds up to the level worked ou
   };
   const tape = tapeOf({
     turnedDownDb: 0,
+    learnedNoise: null,
     direction: "aToB",
     plan,
     kind: "access",
@@ -147,6 +148,7 @@ test("back-off is what the modulation asks under the greatest power, never count
   const ask = (txPowerDbm: number, freeSpaceDb = 115) =>
     tapeOf({
       turnedDownDb: 0,
+      learnedNoise: null,
       direction: "aToB",
       plan,
       kind: "bridge",
@@ -240,6 +242,7 @@ test("what both radios can do counts: the sender's back-off, the receiver's need
     const [from, to] = direction === "aToB" ? [near, far] : [far, near];
     return tapeOf({
       turnedDownDb: 0,
+      learnedNoise: null,
       direction,
       plan,
       kind: "bridge",
@@ -297,6 +300,7 @@ function freeTape(rest: {
   const [azimuthOffDeg, elevationOffDeg, mechanicalTiltDownDeg = 0] = rest.aim ?? [0, 0];
   return tapeOf({
     turnedDownDb: 0,
+    learnedNoise: null,
     direction: "aToB",
     plan: {
       ...plan,

@@ -44,6 +44,8 @@ export interface TapeQuestion {
   path: PathLosses;
   /** What the plan's other transmitters put into the receiver's channel. */
   heard: OwnNoise | null;
+  /** What readings taught about the receiver's noise; null where nothing was, or it is switched off. */
+  learnedNoise: Correction | null;
   /** Decibels by which the access point turns the sender down from its set power, which `from` is without. */
   turnedDownDb: number;
   /** The ends cannot talk whatever the level: other channels, widths, duplexing, or nothing both can speak. */
@@ -188,7 +190,8 @@ function offBoresightDb({ antenna, radio }: LinkEnd, { azimuthOffDeg, elevationO
  * The level is that of fair weather; rain stands below it and eats into the margin.
  */
 export function tapeOf(question: TapeQuestion): Tape {
-  const { direction, plan, kind, from, to, fromPointing, toPointing, path, heard, isMismatched } = question;
+  const { direction, plan, kind, from, to, fromPointing, toPointing, path, heard, learnedNoise, isMismatched } =
+    question;
   const { frequencyMHz, widthMHz, distanceKm } = path;
   const frequencyGHz = frequencyMHz / 1000;
   const fromGainDbi = peakGainDbi(from.antenna, frequencyMHz, from.radio.polarization);
@@ -234,7 +237,7 @@ export function tapeOf(question: TapeQuestion): Tape {
   const fullChainDbm = fullLevelDbm - splitDb;
   const overloadDb = Math.max(0, fullChainDbm - to.model.overloadDbm);
   const thermalDbm = thermalNoiseDbm({ bandwidthMHz: widthMHz, noiseFigureDb: to.model.noiseFigureDb });
-  const noise = noiseRise(to, thermalDbm, toPointing.azimuthDeg, path, heard);
+  const noise = noiseRise(to, thermalDbm, toPointing.azimuthDeg, path, heard, learnedNoise);
   const noiseDbm = thermalDbm + noise.riseDb;
   // Fast modulations make the transmitter back off: take the fastest that still holds after its own back-off,
   // never counting a power already set below that.

@@ -32,7 +32,7 @@ export {
   wallDb,
   type Tape,
 } from "./budget";
-export { heardName, noiseRise, type HeardRadio, type NoiseRise, type OwnNoise } from "./noise";
+export { heardName, learnedNoiseAt, noiseRise, type HeardRadio, type NoiseRise, type OwnNoise } from "./noise";
 export { beamOfHeardDb, beamTowardDb, heardThroughBeam, receiveBeamOf } from "./receiveBeam";
 export { fadingPathOf, steadyMbps } from "./steady";
 export { learnedCaseOf, spareDb } from "./spare";

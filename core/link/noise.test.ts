@@ -53,11 +53,47 @@ const hears = (...dbms: number[]): OwnNoise => ({
     dbm,
   })),
 });
-const rise = (to: LinkEnd, heard: OwnNoise | null = null) => noiseRise(to, THERMAL_DBM, 90, CHANNEL, heard);
+const rise = (to: LinkEnd, heard: OwnNoise | null = null, learnedDb: number | null = null) =>
+  noiseRise(
+    to,
+    THERMAL_DBM,
+    90,
+    CHANNEL,
+    heard,
+    learnedDb === null ? null : { db: learnedDb, sdDb: 1, spreadDb: 2, readings: 3, parts: [] },
+  );
+
+test("what readings taught moves what comes from outside, never under thermal noise, and the plan's own comes on top", () => {
+  expect(rise(receiver(0), null, 2.9)).toEqual({
+    ...{ riseDb: 2.9, outsideDb: 2.9, learnedDb: 2.9, source: "none", reason: "what 3 readings taught" },
+  });
+  // Over 3 dB it makes more than half of the power.
+  expect(rise(receiver(6), null, 3.1)).toEqual({
+    ...{ riseDb: 9.1, outsideDb: 9.1, learnedDb: expect.closeTo(3.1, 9), source: "learned" },
+    reason: "as set on the radio, and what 3 readings taught",
+  });
+  expect(rise(receiver(6), null, -8)).toMatchObject({ riseDb: 0, outsideDb: 0, learnedDb: -6, source: "set" });
+  expect(rise(receiver(0), null, -1)).toMatchObject({ riseDb: 0, learnedDb: 0 });
+  const both = rise(receiver(0), hears(-95), 3);
+  expect(both.riseDb).toBeCloseTo(10 * Math.log10(10 ** 0.3 + 1), 9);
+  expect(both).toMatchObject({ outsideDb: 3, learnedDb: 3 });
+});
 
 test("without a scan the rise is what the radio is set to, and nobody is blamed where it is set to nothing", () => {
-  expect(rise(receiver(0))).toEqual({ riseDb: 0, outsideDb: 0, source: "none", reason: "as set on the radio" });
-  expect(rise(receiver(6))).toEqual({ riseDb: 6, outsideDb: 6, source: "set", reason: "as set on the radio" });
+  expect(rise(receiver(0))).toEqual({
+    riseDb: 0,
+    outsideDb: 0,
+    learnedDb: 0,
+    source: "none",
+    reason: "as set on the radio",
+  });
+  expect(rise(receiver(6))).toEqual({
+    riseDb: 6,
+    outsideDb: 6,
+    learnedDb: 0,
+    source: "set",
+    reason: "as set on the radio",
+  });
   expect(rise(receiver(6), hears())).toEqual(rise(receiver(6)));
 });
 
@@ -70,6 +106,7 @@ test("a scan's power counts through the receiver's antenna and cable on top of t
   expect(heard).toEqual({
     riseDb: heard.riseDb,
     outsideDb: heard.riseDb,
+    learnedDb: 0,
     source: "scan",
     reason: "scan of 2026-03-01 toward 90°, V, through 14 dBi",
   });

@@ -1,7 +1,8 @@
 import { peakGainDbi } from "../antenna";
-import type { LinkEnd } from "../plan";
+import { noiseCorrectionOf, type Correction } from "../learn";
+import type { LinkEnd, Plan } from "../plan";
 import { channelNoise } from "../spectrum";
-import { figure, inOnePiece } from "../words";
+import { counted, figure, inOnePiece } from "../words";
 
 /** A transmitter of the plan's own, or of an outsider with a place, as a receiver hears it in its channel. */
 export interface HeardRadio {
@@ -35,16 +36,25 @@ export interface OwnNoise {
 export interface NoiseRise {
   riseDb: number;
   /** What makes most of it. */
-  source: "none" | "set" | "scan" | "own";
+  source: "none" | "set" | "scan" | "own" | "learned";
   /** The rise without the plan's own transmitters, dB. */
   outsideDb: number;
+  /** What of both readings taught, dB; below zero where they heard less than was reckoned with. 0 where they taught nothing. */
+  learnedDb: number;
   reason: string;
+}
+
+/** What readings taught about a receiver's noise from outside the plan; null where nothing was, or it is switched off. */
+export function learnedNoiseAt(plan: Plan, { place }: LinkEnd, frequencyMHz: number): Correction | null {
+  if (!plan.learned?.isOn) return null;
+  const { latDeg, lonDeg } = place;
+  return noiseCorrectionOf(plan.learned, { frequencyGHz: frequencyMHz / 1000, latDeg, lonDeg });
 }
 
 /**
  * How far noise stands above thermal at a receiver: what its radio is set to, or what a scan at its place heard in the
- * channel where that is more, and on top the plan's own transmitters in `heard`. A scan speaks through its own antenna; the
- * receiver's is taken to hear so much more as its peak gain is higher.
+ * channel where that is more, corrected by what readings taught, and on top the plan's own transmitters in `heard`. A scan speaks
+ * through its own antenna; the receiver's is taken to hear so much more as its peak gain is higher. Noise is never below thermal.
  */
 export function noiseRise(
   to: LinkEnd,
@@ -52,8 +62,9 @@ export function noiseRise(
   headingDeg: number,
   { frequencyMHz, widthMHz }: { frequencyMHz: number; widthMHz: number },
   heard: OwnNoise | null,
+  learned: Correction | null,
 ): NoiseRise {
-  const outside = outsideRise(to, thermalDbm, headingDeg, frequencyMHz, widthMHz);
+  const outside = corrected(outsideRise(to, thermalDbm, headingDeg, frequencyMHz, widthMHz), learned);
   const ownDbm = heard?.dbm ?? null;
   if (ownDbm === null) return outside;
   const outsideMw = 10 ** ((thermalDbm + outside.riseDb) / 10);
@@ -66,13 +77,31 @@ export function noiseRise(
   return {
     riseDb,
     outsideDb: outside.riseDb,
+    learnedDb: outside.learnedDb,
     source: ownMw > outsideMw - 10 ** (thermalDbm / 10) ? "own" : outside.source,
     reason: inOnePiece(outside.riseDb > 0 ? `${own}; ${outside.reason}` : own),
   };
 }
 const LEAST_TOLD_DB = 0.1;
 
-/** The rise that others make. */
+function corrected(outside: NoiseRise, learned: Correction | null): NoiseRise {
+  if (!learned) return outside;
+  const riseDb = Math.max(0, outside.riseDb + learned.db);
+  const learnedDb = riseDb - outside.riseDb;
+  // Twice the power is where what readings taught makes most of it.
+  const isMost = learnedDb > MOST_OF_POWER_DB;
+  const words = `what ${counted(learned.readings, "reading")} taught`;
+  return {
+    riseDb,
+    outsideDb: riseDb,
+    learnedDb,
+    source: isMost ? "learned" : outside.source,
+    reason: outside.source === "none" ? words : `${outside.reason}, and ${words}`,
+  };
+}
+const MOST_OF_POWER_DB = 10 * Math.log10(2);
+
+/** The rise that others make, by what was set and scanned. */
 function outsideRise(
   to: LinkEnd,
   thermalDbm: number,
@@ -84,6 +113,7 @@ function outsideRise(
   const set: NoiseRise = {
     riseDb: setDb,
     outsideDb: setDb,
+    learnedDb: 0,
     source: setDb > 0 ? "set" : "none",
     reason: "as set on the radio",
   };
@@ -102,6 +132,7 @@ function outsideRise(
   return {
     riseDb,
     outsideDb: riseDb,
+    learnedDb: 0,
     source: "scan",
     reason: `scan of ${scannedAt.slice(0, 10)} toward ${Math.round(noise.scan.headingDeg)}°, ${polarization}, through ${gainDbi} dBi`,
   };

@@ -260,12 +260,27 @@ export function tapeLines(tape: Tape): TapeLine[] {
     ],
     "tape",
   );
+  const { learnedNoise } = tape.question;
+  if (learnedNoise)
+    state(
+      "learnedNoise",
+      `Noise learned around ${to.placeName}`,
+      tape.noise.learnedDb,
+      "dB",
+      "what readings of noise stood over their predictions; never under thermal noise",
+      [
+        ["give or take", db(learnedNoise.sdDb)],
+        ["readings", String(learnedNoise.readings)],
+        ...learnedNoise.parts.map(([key, part]): [string, string] => [termName(key), `${signedFigure(part)} dB`]),
+      ],
+      "this plan's proofs and watch",
+    );
   state(
     "noise",
     "Noise floor, one chain",
     tape.noiseDbm,
     "dBm",
-    "−173.975 dBm/Hz + 10 log₁₀(B) + noise figure + interference",
+    `−173.975 dBm/Hz + 10 log₁₀(B) + noise figure + interference${learnedNoise ? ", what was learned included" : ""}`,
     [
       ["width", `${widthMHz} MHz`],
       ["noise figure", db(to.model.noiseFigureDb)],

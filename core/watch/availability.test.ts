@@ -15,6 +15,7 @@ const watch = (linkId: string, months: LinkMonth[]): LinkWatch => ({
   lastDay: 1,
   deviationDb: 0,
   levelDbm: { a: -60, b: -60 },
+  noiseDbm: { a: null, b: null },
   rateShare: 1,
   upPercent: 100,
   goodPercent: 100,

@@ -94,4 +94,4 @@ export type { Delivered, HourSeries, WatchedLink } from "./watched";
 export { availabilityOf, type Availability } from "./availability";
 export { monthsShown } from "./monthsShown";
 export { SEASONS, seasonsOf, type LinkSeason, type Season } from "./seasons";
-export { learnableOf, learnedPage, type Learnable, type LearnedPage } from "./taught";
+export { learnableOf, learnedPage, type Learnable, type LearnedPage, type TaughtBy } from "./taught";

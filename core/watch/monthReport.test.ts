@@ -8,6 +8,7 @@ const hours = (hoursUp: number, hoursGood: number): LinkWatch["months"][number] 
 });
 const watched = (linkId: string, months: LinkWatch["months"]): LinkWatch => ({
   ...{ linkId, state: "asPromised", lastDay: null, deviationDb: null, levelDbm: { a: null, b: null } },
+  noiseDbm: { a: null, b: null },
   ...{ rateShare: null, upPercent: null, goodPercent: null, worstMonth: null },
   promised: {
     availabilityPercent: 99.9,

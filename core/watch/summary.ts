@@ -27,6 +27,8 @@ export interface LinkWatch {
   deviationDb: number | null;
   /** Of the last week too: level on one chain at each end, and the worse share of the promised rate. */
   levelDbm: { a: number | null; b: number | null };
+  /** Noise on one chain at each end, dBm. */
+  noiseDbm: { a: number | null; b: number | null };
   rateShare: number | null;
   /** Per cent of the hours asked, over all that is known. */
   upPercent: number | null;
@@ -88,6 +90,7 @@ export function watchSummary(
       a: middle(({ a }) => (a.deviationDb === null ? null : a.deviationDb + link.levelDbm.a)),
       b: middle(({ b }) => (b.deviationDb === null ? null : b.deviationDb + link.levelDbm.b)),
     },
+    noiseDbm: { a: middle(({ a }) => a.noiseDbm), b: middle(({ b }) => b.noiseDbm) },
     rateShare: rates.length > 0 ? Math.min(...rates) : null,
     upPercent: share(sum(months.map(({ hoursUp }) => hoursUp))),
     goodPercent: share(sum(months.map(({ hoursGood }) => hoursGood))),

@@ -14,8 +14,6 @@ import {
   joinedHours,
   layDay,
   leafShare,
-  learnableOf,
-  learnedPage,
   linkDays,
   METRIC_COUNT,
   monthOfDay,
@@ -35,8 +33,6 @@ import {
   type WatchedLink,
 } from "#core/watch";
 import { answering } from "#core/outcome";
-import { putPatch, withPatches } from "#core/plan";
-import { promisedBy } from "#core/proof";
 import { valley } from "#core/testing";
 
 const cell = (slot: number, metric: keyof typeof AT) => slot * METRIC_COUNT + AT[metric];
@@ -395,41 +391,4 @@ test("what is promised is what the tape says: one chain's level, noise and rate 
   expect(promised).toMatchObject({ leafDb: 0, bandDb: world.plan.proofDeviationDb, isSolar: { a: false, b: false } });
   expect(promised.worstMonthPercent).toBeLessThanOrEqual(promised.availabilityPercent);
   expect(watchedOf(world, link, { ...answer, path: null })).toBeNull();
-});
-
-test("a proof teaches by how far it stood over physics alone; one that most likely stands on a side lobe does not", () => {
-  const reading = (offDb: number) => {
-    const { world, between } = valley();
-    const link = world.links.get("bridge")!;
-    const answer = answering(world, between)(link);
-    const { aToB, bToA } = answer.path!;
-    const kept = {
-      ...{
-        id: "m",
-        planId: "valley",
-        linkId: "bridge",
-        measuredAt: "2026-11-20T10:00:00Z",
-        measuredBy: "Ana",
-        notes: "",
-      },
-      ...{
-        levelA0Dbm: bToA.chainLevelDbm + offDb,
-        levelA1Dbm: null,
-        levelB0Dbm: aToB.chainLevelDbm + offDb,
-        levelB1Dbm: null,
-      },
-      ...{ noiseADbm: null, noiseBDbm: null, downMbps: null, upMbps: null },
-      ...promisedBy(answer.path!),
-    };
-    const read = withPatches(world, [putPatch("measurements", kept)]);
-    return learnedPage(read, [learnableOf(read, link, answer)!], []);
-  };
-  const page = reading(-3);
-  expect(page.taughtBy).toEqual([expect.objectContaining({ linkId: "bridge", from: "proof" })]);
-  expect(page.taughtBy[0]!.physicsErrorDb).toBeCloseTo(-3, 1);
-  expect(page.before).toBeCloseTo(3, 1);
-  // Held out in its turn nothing is left to learn from.
-  expect(page.after).toBeCloseTo(page.before, 10);
-  expect(page.learned.terms.every(({ value }) => value < 0)).toBe(true);
-  expect(reading(-12).taughtBy).toEqual([]);
 });
