@@ -55,9 +55,10 @@ export const MOST_SCALED_DB = 30;
 
 /** The area in which a place lies, by its numbers north and east. */
 export function areaAt(latDeg: number, lonDeg: number): [north: number, east: number] {
-  const wide = AREAS_A_DEG * Math.max(0.05, Math.cos((latDeg * Math.PI) / 180));
-  return [Math.floor(latDeg * AREAS_A_DEG), Math.floor(lonDeg * wide)];
+  return [Math.floor(latDeg * AREAS_A_DEG), Math.floor(lonDeg * stripsADeg(latDeg))];
 }
+/** Areas in a degree of longitude: as many as keep them square. */
+const stripsADeg = (latDeg: number): number => AREAS_A_DEG * Math.max(0.05, Math.cos((latDeg * Math.PI) / 180));
 
 const areaTerm = (latDeg: number, lonDeg: number): string => `area ${areaAt(latDeg, lonDeg).join(" ")}`;
 
@@ -115,6 +116,13 @@ export function priorSd(key: string): number {
   return key.startsWith("trees") ? 0.4 : 3;
 }
 
+/** The middle of an area, in words. */
+function placeOfArea([north, east]: [north: number, east: number]): string {
+  const latDeg = (north + 0.5) / AREAS_A_DEG;
+  const lonDeg = (east + 0.5) / stripsADeg(latDeg);
+  return `${Math.abs(latDeg).toFixed(3)}° ${latDeg < 0 ? "S" : "N"} ${Math.abs(lonDeg).toFixed(3)}° ${lonDeg < 0 ? "W" : "E"}`;
+}
+
 /** A term as people read it. */
 export function termName(key: string): string {
   if (key === "everywhere") return "Everywhere";
@@ -122,8 +130,7 @@ export function termName(key: string): string {
   if (key === "indoors") return "Behind a wall or glass";
   if (key.startsWith("trees")) return `For each dB that trees take, ${key.slice(6)}`;
   const area = areaOfTerm(key);
-  const band = key.startsWith("noise") ? `Noise${key.slice(5).split(",")[0]!}` : "";
-  const place = area && `about ${((area[0] + 0.5) / AREAS_A_DEG).toFixed(2)}° of latitude, strip ${area[1]}`;
-  if (band !== "") return place ? `${band}, ${place}` : `${band}, everywhere`;
-  return `A${place!.slice(1)}`;
+  const [, band] = /^noise at (\d+) GHz/.exec(key) ?? [];
+  if (band === undefined) return `Around ${placeOfArea(area ?? [0, 0])}`;
+  return `Noise ${band === "0" ? "under 1" : `at ${band}`} GHz, ${area ? `around ${placeOfArea(area)}` : "everywhere"}`;
 }

@@ -113,8 +113,10 @@ test("noise has the terms of its band and of its area in that band, and no path'
   expect(areaOfTerm("noise at 5 GHz, area 1000 -1970")).toEqual([1000, -1970]);
   expect(areaOfTerm("noise at 5 GHz")).toBeNull();
   expect(termName("noise at 5 GHz")).toBe("Noise at 5 GHz, everywhere");
-  expect(termName("noise at 5 GHz, area 1000 1970")).toBe("Noise at 5 GHz, about 10.01° of latitude, strip 1970");
-  expect(termName("area 1000 1970")).toBe("About 10.01° of latitude, strip 1970");
+  expect(termName("noise at 0 GHz")).toBe("Noise under 1 GHz, everywhere");
+  // Strip 1970 begins 20.00° east at 10° of latitude, where 98.5 of them make a degree.
+  expect(termName("noise at 5 GHz, area 1000 1970")).toBe("Noise at 5 GHz, around 10.005° N 20.009° E");
+  expect(termName("area -1000 -1970")).toBe("Around 9.995° S 19.999° W");
   expect([priorSd("noise at 5 GHz"), priorSd("noise at 5 GHz, area 1000 1970")]).toEqual([4, 5]);
 });
 
