@@ -1,6 +1,8 @@
 import { createHash, randomUUID } from "node:crypto";
+import { setImmediate } from "node:timers/promises";
 import { rowsOf, withPatches, worldOf, type Area, type Layer, type Plan, type PlanRows, type World } from "#core/plan";
-import { patchesSince, planStamp, readGroundRows, readPlanAt, readPlanText, type Store } from "#store";
+import { patchesSince, planStamp, readGroundRows, readPlanText, type Store } from "#store";
+import { readRows } from "./thread/readRows";
 import { forgetRasters, readShared } from "./rasters";
 import { EngineEnded, onEngineEnd, runningEngine } from "./thread";
 import type { Answer, AskedWith, QuestionName } from "./thread/questions";
@@ -143,9 +145,15 @@ function hold(context: PlanContext, loaded: Promise<Loaded>): Promise<Loaded> {
 }
 
 async function loadRows(store: Store, planId: string): Promise<Loaded> {
-  const at = await readPlanAt(store.db, planId);
+  const at = await readPlanText(store.db, planId);
   if (!at) throw new Error(`the plan ${planId} is gone`);
-  return { rows: at.rows, world: worldOf(at.rows), revision: at.revision };
+  const reading = readRows(at);
+  for (;;) {
+    const { done, value: rows } = reading.next();
+    if (done) return { rows, world: worldOf(rows), revision: at.revision };
+    // Pages are served in between.
+    await setImmediate();
+  }
 }
 
 function contextOf(
@@ -186,7 +194,7 @@ export async function askOf<N extends QuestionName>(
   const ground = await groundOrder(store, rows.layers, rows.areas);
   const engine = runningEngine();
   const { plan, ...lists } = rows;
-  const texts = Object.fromEntries(Object.entries(lists).map(([kind, list]) => [kind, JSON.stringify(list)]));
+  const texts = Object.fromEntries(Object.entries(lists).map(([kind, list]) => [kind, [JSON.stringify(list)]]));
   engine.tell({ kind: "open", key, plan, lists: texts, revision: 0, ground });
   try {
     return await engine.ask(key, name, asked[0]);

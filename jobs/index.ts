@@ -30,6 +30,7 @@ export {
   watchSettings,
   watchTitle,
   withWatchThread,
+  lastLook,
   type Look,
   type RunResult,
   type WatchOrder,

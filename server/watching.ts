@@ -10,7 +10,7 @@ import {
   watchSettings,
   watchTitle,
 } from "#jobs";
-import { readPlanName, readWatch, watchedPlans, type Store } from "#store";
+import { isLookedAt, readPlanName, watchedPlans, type Store } from "#store";
 
 /** The first look comes once whoever started Tejado has had the machine for himself; then each hour, ms. */
 const FIRST_MS = 20_000;
@@ -24,10 +24,9 @@ export function lookEachHour(store: Store, onFailure: (error: unknown) => void):
   const look = async () => {
     for (const planId of await watchedPlans(store.db)) {
       const settings = await watchSettings(store, planId);
-      const { look: known } = await readWatch(store.db, planId);
       const isSimulated = settings.source === "simulated";
       const isLive = runsLive(settings);
-      const isUnplayed = isSimulated && known === null;
+      const isUnplayed = isSimulated && !(await isLookedAt(store.db, planId));
       if (!(settings.source === "devices" || isLive || isUnplayed)) continue;
       if (await jobUnderWay(store, planId, "watch")) continue;
       const name = (await readPlanName(store.db, planId)) ?? planId;

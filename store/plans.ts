@@ -18,7 +18,7 @@ import { putStock, STOCK_FIELDS } from "./stock";
 import { writeStaging } from "./staging";
 import { writeBytes, type PlanBytes } from "./bytes";
 import type { Db, Queries } from "./db";
-import { writeEntry, type Author } from "./record";
+import { planStamp, writeEntry, type Author } from "./record";
 import { selectList, toRecord, upsertSql } from "./rows";
 
 async function rowsOf<K extends RowKind>(db: Queries, kind: K, planId: string): Promise<RowKinds[K][]> {
@@ -84,27 +84,47 @@ export async function readPlanAt(db: Db, planId: string): Promise<PlanAt | null>
 /** A plan's rows at one moment as the database writes them down: whoever needs them reads them where that costs nobody time. */
 export interface PlanText {
   plan: Plan;
-  /** Of each list of the plan, as JSON. */
-  lists: Record<string, string>;
+  /** Of each list of the plan its pages, each a list as JSON. */
+  lists: Record<string, string[]>;
   revision: number;
   stamp: string;
 }
 
-/** The same as `readPlanAt`, unread. */
+/** Rows of one list that are asked for at once: nobody waits for the database longer than that takes. */
+const ROWS_A_PAGE = 2000;
+/** How often a plan that changes while it is read is begun again before all others have to wait. */
+const TRIES = 3;
+
+/** The same as `readPlanAt`, unread; whoever else asks the database meanwhile is let in between. */
 export async function readPlanText(db: Db, planId: string): Promise<PlanText | null> {
-  return db.snapshot(async (tx) => {
-    const own = await planRow(tx, planId);
-    if (!own) return null;
-    const lists: Record<string, string> = {};
-    for (const kind of LIST_KINDS) {
-      const { rows: texts } = await tx.query<{ text: string }>(
-        `SELECT coalesce(json_agg(t), '[]')::text AS text FROM (SELECT ${selectList(kind)} FROM ${kind} WHERE plan_id = $1 ORDER BY id) t`,
-        [planId],
+  for (let tries = 0; tries < TRIES; tries++) {
+    const read = await textOf(db, planId);
+    if (!read || (await planStamp(db, planId)) === read.stamp) return read;
+  }
+  return db.snapshot((tx) => textOf(tx, planId));
+}
+
+async function textOf(db: Queries, planId: string): Promise<PlanText | null> {
+  const own = await planRow(db, planId);
+  if (!own) return null;
+  const lists: Record<string, string[]> = {};
+  for (const kind of LIST_KINDS) {
+    const pages: string[] = [];
+    for (let after = ""; ;) {
+      const { rows } = await db.query<{ text: string; count: number; last: string }>(
+        `SELECT coalesce(json_agg(t), '[]')::text AS text, count(*)::int AS count, max(t.id) AS last FROM (
+           SELECT ${selectList(kind)} FROM ${kind} WHERE plan_id = $1 AND id > $2 ORDER BY id LIMIT ${ROWS_A_PAGE}
+         ) t`,
+        [planId, after],
       );
-      lists[kind] = texts[0]!.text;
+      const { text, count, last } = rows[0]!;
+      pages.push(text);
+      if (count < ROWS_A_PAGE) break;
+      after = last;
     }
-    return { ...own, lists };
-  });
+    lists[kind] = pages;
+  }
+  return { ...own, lists };
 }
 
 /** What a plan's ground is made of. */

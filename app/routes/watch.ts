@@ -1,5 +1,5 @@
 import { availabilityOf } from "#core/watch";
-import { jobUnderWay, watchSettings, type Look } from "#jobs";
+import { jobUnderWay, lastLook, watchSettings } from "#jobs";
 import { besideStamp, readWatch } from "#store";
 import { askedOf } from "../data/asked.server";
 import { besideOf } from "../data/beside.server";
@@ -15,7 +15,7 @@ export async function loader({ params: { planId }, request }: Route.LoaderArgs) 
   const stamp = `${await besideStamp(store.db, "watch_plans", planId)}-${job?.id ?? ""}-${context.revision}`;
   return besideOf(request, stamp, async (): Promise<WatchKept> => {
     const { world } = await context.load();
-    const { look, hasToken, received } = await readWatch<unknown, Look>(store.db, planId);
+    const [{ hasToken, received }, look] = [await readWatch(store.db, planId), await lastLook(store, planId)];
     return {
       ...{ settings: await watchSettings(store, planId), hasToken, received, job },
       look: look && {

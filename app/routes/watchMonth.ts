@@ -1,7 +1,6 @@
 import { data } from "react-router";
 import { DAY_MS, monthOfDay, monthReport } from "#core/watch";
-import { watchClockMs, watchSettings, type Look } from "#jobs";
-import { readWatch } from "#store";
+import { lastLook, watchClockMs, watchSettings } from "#jobs";
 import { fileName } from "../data/fileName";
 import { requirePlan } from "../data/plan.server";
 import { printed } from "../print/press.server";
@@ -10,7 +9,7 @@ import type { Route } from "./+types/watchMonth";
 /** The newest month of the watch on paper, or the one that is asked for as 2026-11. */
 export async function loader({ params: { planId }, url }: Route.LoaderArgs) {
   const { store, world } = await requirePlan(planId);
-  const { look } = await readWatch<unknown, Look>(store.db, planId);
+  const look = await lastLook(store, planId);
   if (!look) throw data("Nothing has been looked at yet, so there is no month to print.", { status: 409 });
   const settings = await watchSettings(store, planId);
   const asked = url.searchParams.get("month");

@@ -16,7 +16,7 @@ import {
   takeSamples,
 } from "#jobs";
 import { readSamples, SamplesError } from "#formats/samples";
-import { dropSeries, putSecret, putToken, putWatchSettings, readWatch, type Store } from "#store";
+import { dropSeries, isLookedAt, putSecret, putToken, putWatchSettings, type Store } from "#store";
 import { z } from "zod";
 
 /** Of a file of samples that is put in by hand: as many as are taken at once need a quarter of it. */
@@ -78,8 +78,7 @@ export async function actOnWatch(
   const clock = () => dayText(Math.floor((watchClockMs(settings) - 1) / DAY_MS));
   switch (ask.intent) {
     case "look": {
-      const { look } = await readWatch(store.db, planId);
-      const isUnplayed = settings.source === "simulated" && look === null;
+      const isUnplayed = settings.source === "simulated" && !(await isLookedAt(store.db, planId));
       return begin(isUnplayed ? { linkIds: "all", fromDay: null } : null);
     }
     case "source": {

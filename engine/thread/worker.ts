@@ -1,16 +1,10 @@
 // Keeps plans warm beside the thread that serves pages: their worlds, their ground, and all that is worked out of both.
 import { parentPort } from "node:worker_threads";
-import {
-  emptyRows,
-  LIST_KINDS,
-  ROW_SCHEMAS,
-  withPatches,
-  worldOf,
-  type Patch,
-  type Plan,
-  type PlanRows,
-} from "#core/plan";
+import { withPatches, worldOf, type Patch, type Plan } from "#core/plan";
+import { finished } from "#core/steps";
 import type { SharedGround } from "#ground";
+import type { PlanText } from "#store";
+import { readRows } from "./readRows";
 import { QUESTIONS, type QuestionName } from "./questions";
 import { firstState, planGround, type GroundVersions, type PlanState } from "./state";
 import { goBehindServing } from "../../threads";
@@ -21,7 +15,7 @@ export interface GroundOrder {
   versions: GroundVersions;
 }
 export type Order =
-  | { kind: "open"; key: string; plan: Plan; lists: Record<string, string>; revision: number; ground: GroundOrder }
+  | { kind: "open"; key: string; plan: Plan; lists: PlanText["lists"]; revision: number; ground: GroundOrder }
   | { kind: "step"; key: string; patches: Patch[]; revision: number; ground: GroundOrder | null }
   | { kind: "drop"; key: string }
   | { kind: "ask"; id: number; key: string; name: QuestionName; asked: unknown };
@@ -32,16 +26,6 @@ const port = parentPort!;
 const states = new Map<string, PlanState>();
 
 const groundOf = ({ shared, versions }: GroundOrder) => planGround(shared, versions);
-
-/** A plan's rows as the database wrote them down, each checked. */
-function rowsRead(plan: Plan, lists: Record<string, string>): PlanRows {
-  const rows: PlanRows = emptyRows(plan);
-  for (const kind of LIST_KINDS) {
-    const list = JSON.parse(lists[kind]!) as unknown[];
-    Object.assign(rows, { [kind]: list.map((row) => ROW_SCHEMAS[kind].parse(row)) });
-  }
-  return rows;
-}
 
 async function answer({ id, key, name, asked }: Extract<Order, { kind: "ask" }>): Promise<Reply> {
   try {
@@ -57,7 +41,7 @@ async function answer({ id, key, name, asked }: Extract<Order, { kind: "ask" }>)
 port.on("message", (order: Order) => {
   const { key } = order;
   if (order.kind === "open")
-    states.set(key, firstState(worldOf(rowsRead(order.plan, order.lists)), groundOf(order.ground), order.revision));
+    states.set(key, firstState(worldOf(finished(readRows(order))), groundOf(order.ground), order.revision));
   else if (order.kind === "drop") states.delete(key);
   else if (order.kind === "step") {
     const before = states.get(key)!;

@@ -2,10 +2,10 @@ import { rmSync } from "node:fs";
 import { expect, test } from "@jest/globals";
 import { DEMO_PLAN_ID } from "#demo";
 import { planContext, stopEngine } from "#engine";
-import { openStore, planStamp, readPlan, readWatch } from "#store";
+import { openStore, planStamp, readPlan } from "#store";
 import { seedDemo } from "../../app/data/store.server";
 import { watch } from "./index";
-import type { Look } from "./look";
+import { lastLook } from "./looks";
 import { begunDirectory } from "../../store/testing";
 
 test("the demo's first look finds what its plan says that the watch has raised, and changes nothing of it", async () => {
@@ -22,7 +22,7 @@ test("the demo's first look finds what its plan says that the watch has raised, 
   expect([...world.alarms.values()]).toEqual(alarms);
   expect(alarms).toHaveLength(3);
   expect(await planStamp(store.db, DEMO_PLAN_ID)).toEqual(before);
-  const { look } = await readWatch<unknown, Look>(store.db, DEMO_PLAN_ID);
+  const look = await lastLook(store, DEMO_PLAN_ID);
   const known = look!.links.filter(({ lastDay }) => lastDay !== null);
   expect(known.length).toBeGreaterThan(30);
   expect(known.find(({ linkId }) => linkId === "link-long")!.state).toBe("below");

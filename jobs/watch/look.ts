@@ -14,19 +14,12 @@ import {
   type WatchSettings,
 } from "#core/watch";
 import { newestMeasurements } from "#core/proof";
-import { putLook, readHistory, recordChange, signedBy, type Store } from "#store";
+import { readHistory, recordChange, signedBy, type Store } from "#store";
 import type { JobTools } from "../tools";
 import type { LinkToLook } from "../workers/watch";
 import { readKnown } from "./known";
+import { keepLook, type Look } from "./looks";
 import { withWatchThread } from "./session";
-
-/** What the last look came to. */
-export interface Look {
-  at: string;
-  fromDay: number;
-  toDay: number;
-  links: LinkWatch[];
-}
 
 /** How far back is looked, days; links that are read at once; entries of the logbook that are held against what strayed. */
 const LOOKED_DAYS = 370;
@@ -117,7 +110,7 @@ export async function lookAtPlan(
       );
     }
   }, signal);
-  await putLook(store.db, planId, { at: new Date(nowMs).toISOString(), fromDay, toDay, links } satisfies Look);
+  await keepLook(store, planId, { at: new Date(nowMs).toISOString(), fromDay, toDay, links });
   const spared = alarms.filter((alarm) => !isMaintained(settings, alarm));
   return keepAlarms(store, planId, world, rootAlarms(world, spared), { fromDay, toDay, links }, op);
 }

@@ -11,7 +11,6 @@ export {
   type PackedMonth,
 } from "./series";
 export {
-  putLook,
   putReceived,
   putToken,
   putWatchSettings,
@@ -21,3 +20,4 @@ export {
   watchedPlans,
   type WatchRow,
 } from "./plans";
+export { isLookedAt, putLook, readLook } from "./looks";

@@ -1,19 +1,18 @@
 import type { Queries } from "../db";
 
-/** What is kept of a plan's watch beside its series. Settings and looks are what whoever writes them made of them. */
-export interface WatchRow<Settings = unknown, Look = unknown> {
-  settings: Settings | null;
+/** What is kept of a plan's watch beside its series and looks. Settings are what whoever writes them made of them. */
+export interface WatchRow {
+  settings: unknown;
   hasToken: boolean;
-  look: Look | null;
   /** What came in last, by who sent it. */
   received: Record<string, unknown>;
 }
 
-const NONE = { settings: null, hasToken: false, look: null, received: {} };
+const NONE = { settings: null, hasToken: false, received: {} };
 
-export async function readWatch<Settings, Look>(db: Queries, planId: string): Promise<WatchRow<Settings, Look>> {
-  const { rows } = await db.query<WatchRow<Settings, Look>>(
-    `SELECT settings, token_hash IS NOT NULL AS "hasToken", look, received FROM watch_plans WHERE plan_id = $1`,
+export async function readWatch(db: Queries, planId: string): Promise<WatchRow> {
+  const { rows } = await db.query<WatchRow>(
+    `SELECT settings, token_hash IS NOT NULL AS "hasToken", received FROM watch_plans WHERE plan_id = $1`,
     [planId],
   );
   return rows[0] ?? NONE;
@@ -25,12 +24,7 @@ export async function watchedPlans(db: Queries): Promise<string[]> {
   return rows.map(({ id }) => id);
 }
 
-async function put(
-  db: Queries,
-  planId: string,
-  column: "settings" | "look" | "token_hash" | "received",
-  value: unknown,
-) {
+async function put(db: Queries, planId: string, column: "settings" | "token_hash" | "received", value: unknown) {
   const isJson = column !== "token_hash";
   await db.query(
     `INSERT INTO watch_plans (plan_id, settings, ${column === "settings" ? "changed" : `${column}, changed`})
@@ -42,7 +36,6 @@ async function put(
 
 export const putWatchSettings = (db: Queries, planId: string, settings: unknown) =>
   put(db, planId, "settings", settings);
-export const putLook = (db: Queries, planId: string, look: unknown) => put(db, planId, "look", look);
 /** What came in last from somebody, by his name; others stay. */
 export const putReceived = (db: Queries, planId: string, received: unknown) => put(db, planId, "received", received);
 /** Keeps a token's SHA-256, or takes it back. */

@@ -1,5 +1,6 @@
 import { monthOfDay } from "#core/watch";
 import type { Queries } from "../db";
+import { dropLook } from "./looks";
 
 /** Five-minute slots are kept for so many days, hours and days for so many months. Samples come no later than the former allows. */
 const KEPT_DAYS = 14;
@@ -131,10 +132,10 @@ export async function writeMonths(
 export async function dropSeries(db: Queries, planId: string): Promise<void> {
   for (const table of ["watch_batches", "watch_days", "watch_months"])
     await db.query(`DELETE FROM ${table} WHERE plan_id = $1`, [planId]);
-  await db.query(
-    "UPDATE watch_plans SET received = '{}', look = NULL, changed = nextval('beside_changes') WHERE plan_id = $1",
-    [planId],
-  );
+  await dropLook(db, planId);
+  await db.query("UPDATE watch_plans SET received = '{}', changed = nextval('beside_changes') WHERE plan_id = $1", [
+    planId,
+  ]);
 }
 
 /** Drops whole partitions that are older than what is kept. */
