@@ -15,6 +15,7 @@ export default [
   route("plans/:planId/removal", "routes/removal.ts"),
   route("plans/:planId/changes", "routes/changes.ts"),
   route("plans/:planId/since", "routes/since.ts"),
+  route("plans/:planId/window", "routes/window.ts"),
   route("plans/:planId/events", "routes/events.ts"),
   route("plans/:planId/places", "routes/places.ts"),
   route("plans/:planId/remedies", "routes/remedies.ts"),

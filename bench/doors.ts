@@ -68,7 +68,7 @@ const prints = () =>
       (await fetch(`${plan}/kit/${file}.pdf`)).arrayBuffer(),
     ),
   );
-await fetch(`${plan}/paths`);
+await fetch(`${plan}/window`);
 await firstLook(server);
 // A server that has run for a while: whatever it is asked for was asked for before.
 for (let i = 0; i < 10; i++) await Promise.all([pictures(2), herd(2, 1, `warm${i}w`)]);

@@ -65,15 +65,20 @@ async function since(revision: number, more = ""): Promise<Seen> {
   if (!response.ok) throw new Error(await response.text());
   return (await response.json()) as Seen;
 }
+/** What a browser asks for to show a plan: the frame of a page, and the plan itself. */
+function plan(): { seconds: number; bytes: number } {
+  const [frame, rows] = [page(`${at}/paths`), page(`${at}/window`)];
+  return { seconds: frame.seconds + rows.seconds, bytes: frame.bytes + rows.bytes };
+}
 try {
-  const cold = page(`${at}/paths`);
+  const cold = plan();
   print("first page, cold", cold.seconds, "s", 4);
   print("first page over the wire", cold.bytes / 1e6, "MB", 1.5);
   let health = await watchHealth(server.origin);
   const [, workedOutMs] = await timed(() => since(1, "&all=1"));
   console.log(`worked out from nothing in ${(workedOutMs / 1000).toFixed(1)} s meanwhile`);
   print("/health while the plan is worked out, longest", (await health.end()).longestMs, "ms", 100);
-  const warm = page(`${at}/paths`);
+  const warm = plan();
   print("first page, warm", warm.seconds, "s", 2);
   print("first page over the wire, with its answers", warm.bytes / 1e6, "MB", 1.5);
   print("memory of the server", memoryMb(server), "MB", 700);

@@ -84,9 +84,14 @@ try {
     ({ revision } = (await response.json()) as { revision: number });
     await fetch(`${at}/since?revision=${before}`).then((seen) => seen.text());
   };
+  /** A page as a browser opens it: its frame, and the plan that is shown in it. */
+  const page = async (stage: string) => {
+    await fetch(`${at}/${stage}`).then((frame) => frame.text());
+    await fetch(`${at}/window`).then((plan) => plan.text());
+  };
   const until = performance.now() + SECONDS * 1000;
   for (let turn = 0; performance.now() < until; turn++) {
-    pages.push(await timed(() => fetch(`${at}/${turn % 2 ? "paths" : "watch"}`).then((page) => page.text())));
+    pages.push(await timed(() => page(turn % 2 ? "paths" : "watch")));
     changes.push(await timed(() => note(turn)));
     await new Promise((resolve) => setTimeout(resolve, 1000));
   }

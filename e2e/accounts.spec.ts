@@ -37,7 +37,18 @@ const NOBODY_WRITES = [
 ];
 /** Questions that are sent as a change and change nothing. */
 const QUESTIONS = [
-  ...["profiles", "relief/:z/:x/:y", "names", "ground", "heard", "around", "sectors-heard", "removal", "since"],
+  ...[
+    "profiles",
+    "relief/:z/:x/:y",
+    "names",
+    "ground",
+    "heard",
+    "around",
+    "sectors-heard",
+    "removal",
+    "since",
+    "window",
+  ],
   ...["events", "places", "remedies", "views"],
 ].map((name) => `${PLAN}/${name}`);
 

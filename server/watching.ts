@@ -10,6 +10,7 @@ import {
   watchSettings,
   watchTitle,
 } from "#jobs";
+import { openStandInDoor } from "./standInDoor";
 import { isLookedAt, readPlanName, watchedPlans, type Store } from "#store";
 
 /** The first look comes once whoever started Tejado has had the machine for himself; then each hour, ms. */
@@ -48,6 +49,7 @@ const POLL_MS = 60_000;
 /** Asks the devices of every plan that wants it, or what stands in for them, minute by minute. A round that takes longer lets the next one pass. */
 export function pollEachMinute(store: Store, onFailure: (error: unknown) => void): void {
   let isBusy = false;
+  let door: ReturnType<typeof openStandInDoor> | null = null;
   const pollOne = async (planId: string, live: Set<string>) => {
     const settings = await watchSettings(store, planId);
     const isLive = runsLive(settings);
@@ -58,7 +60,7 @@ export function pollEachMinute(store: Store, onFailure: (error: unknown) => void
     // What is played now reaches up to this minute: asking beside it would tell the same hours twice.
     else if (!(await jobUnderWay(store, planId, "watch"))) {
       live.add(planId);
-      const round = await pollStandIns(store, planId, context, settings);
+      const round = await pollStandIns(store, planId, context, settings, await (door ??= openStandInDoor(store)));
       if (round) playedByTheHour.delete(planId);
       else playedByTheHour.add(planId);
     }

@@ -64,6 +64,7 @@ export const RULES: Readonly<Record<string, Rule>> = {
   "/plans/:planId/sectors-heard": asked,
   "/plans/:planId/removal": asked,
   "/plans/:planId/since": asked,
+  "/plans/:planId/window": asked,
   "/plans/:planId/events": asked,
   "/plans/:planId/places": asked,
   "/plans/:planId/remedies": asked,

@@ -4,7 +4,6 @@ import { toast } from "sonner";
 import { ADDABLE } from "../adding/addable";
 import { AddingProvider, useAdding } from "../adding/AddingContext";
 import { EmptyPlan } from "../adding/EmptyPlan";
-import { openPlan } from "../data/plan.server";
 import { AreaSheet } from "../desk/AreaSheet";
 import { ChangeBar } from "../desk/ChangeBar";
 import { ConflictPanel } from "../desk/ConflictPanel";
@@ -29,6 +28,7 @@ import { KitStage } from "../kit/KitStage";
 import { InstallStage } from "../install/InstallStage";
 import { ProofStage } from "../stages/ProofStage";
 import { WatchStage } from "../watch/WatchStage";
+import { said } from "../work/said";
 import type { Route } from "./+types/desk";
 import type { loader as planLoader } from "./plan";
 
@@ -38,13 +38,17 @@ export async function loader({ params, url }: Route.LoaderArgs) {
     if (params.stage) throw data(`There is no stage "${params.stage}".`, { status: 404 });
     return redirect(`/plans/${encodeURIComponent(params.planId)}/paths${search}`);
   }
-  const { context } = await openPlan(params.planId);
-  // Travels as one text: the framework's own encoding of ten thousand rows takes many times as long.
-  return { stage: params.stage, packed: await context.ask("window") };
+  return { stage: params.stage };
 }
-/** The page is built in the browser, which has the plan to work on anyway; the server only sends it. */
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  return serverLoader();
+/**
+ * The page is built in the browser, which has the plan to work on anyway. The plan comes by a question of its own, as one text: within the
+ * page, ten thousand rows would hold up everybody whom the server serves meanwhile.
+ */
+export async function clientLoader({ params, serverLoader }: Route.ClientLoaderArgs) {
+  const { stage } = await serverLoader();
+  const response = await fetch(`/plans/${params.planId}/window`);
+  if (!response.ok) throw data(await said(response), { status: response.status });
+  return { stage, packed: await response.text() };
 }
 clientLoader.hydrate = true as const;
 

@@ -67,7 +67,7 @@ export function FaultForm() {
       <h2 className="font-semibold">The simulated network</h2>
       <p>
         {clockDay === "" ? (
-          "It runs with the clock of this machine: a stand-in for each device answers SNMP at 127.0.0.1 and is asked every minute, as a real one would be. Looked at each hour; over 500 devices it is played by the hour. "
+          "It runs with the clock of this machine: each minute a stand-in for each device is asked by SNMP at 127.0.0.1, or reports by itself as JSON or CSV, as a real one would. Looked at each hour; over 500 devices it is played by the hour. "
         ) : (
           <>
             Its clock stands at the end of <span className="figures">{clockDay}</span>.{" "}

@@ -3,6 +3,7 @@ import PQueue from "p-queue";
 import { PLAN_SERIES, receive, seriesParts, type PushedSample, type Received, type Sample } from "#core/watch";
 import { addBatch, putReceived, rowsNamed, settingsByToken, type Store } from "#store";
 import { settingsFrom } from "./settings";
+import { isStandInToken } from "./standIns";
 
 /** What is kept of a token in its place. */
 export const samplesTokenHash = (token: string): string => createHash("sha256").update(token).digest("hex");
@@ -13,6 +14,7 @@ export async function mayReport(
   planId: string,
   token: string,
 ): Promise<"may" | "notKnown" | "simulated"> {
+  if (isStandInToken(planId, token)) return "may";
   const known = await settingsByToken(store.db, planId, samplesTokenHash(token));
   if (!known) return "notKnown";
   return settingsFrom(known.settings).source === "devices" ? "may" : "simulated";

@@ -1,4 +1,6 @@
 import { rmSync } from "node:fs";
+import { createServer } from "node:http";
+import type { AddressInfo } from "node:net";
 import { inflateRawSync } from "node:zlib";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { valley, valleySurface } from "#core/testing";
@@ -14,6 +16,7 @@ import {
   WEATHER_SERIES,
 } from "#core/watch";
 import { planContext, stopEngine } from "#engine";
+import { readSamples } from "#formats/samples";
 import { memoryOf, standInModel, standInSettings, startStandIns, STAND_IN_COMMUNITY } from "#simulators";
 import { createPlan, openStore, packLayer, readBatches, signedBy, type Store } from "#store";
 import { unpackBatch } from "#wire";
@@ -22,7 +25,8 @@ import { foldPlan } from "./fold";
 import { readKnown } from "./known";
 import { withWatchThread } from "./session";
 import { askDevice } from "./snmp";
-import { endStandInsBut, pollStandIns, standInDevices } from "./standIns";
+import { endStandInsBut, isStandInToken, pollStandIns, standInDevices } from "./standIns";
+import { mayReport } from "./reports";
 
 const directory = await begunDirectory("stand-ins");
 let store: Store;
@@ -108,7 +112,7 @@ test("of a radio with one chain no second level is told, by itself or in its acc
   const context = (await planContext(store, PLAN))!;
   const { world } = await context.load();
   const watched = (await context.ask("watched")).map((one) => ({ ...one, chains: 1 as const }));
-  const standIns = startStandIns(standInDevices(world, watched, live)!, memoryOf(1, 0));
+  const standIns = startStandIns(standInDevices(world, watched, live)!, memoryOf(1, 0), null);
   const secrets = { community: STAND_IN_COMMUNITY, password: "", key: "" };
   const asked = async (radioId: string, hasTable: boolean) =>
     (await askDevice("127.0.0.1", standInModel("any", hasTable), standInSettings(standIns.portOf(radioId)!), secrets))!;
@@ -124,4 +128,55 @@ test("of a radio with one chain no second level is told, by itself or in its acc
   } finally {
     standIns.stop();
   }
+}, 60_000);
+
+test("customers' stand-ins report at a door by themselves, as JSON and as CSV, and are not asked besides", async () => {
+  const got: { type: string; by: string; text: string }[] = [];
+  const server = createServer((request, response) => {
+    const chunks: Buffer[] = [];
+    request.on("data", (chunk: Buffer) => chunks.push(chunk));
+    request.on("end", () => {
+      const bytes = Buffer.concat(chunks);
+      const type = request.headers["content-type"] ?? "";
+      const token = (request.headers.authorization ?? "").replace("Bearer ", "");
+      got.push({ type, by: token, text: bytes.toString() });
+      void mayReport(store, PLAN, token).then((may) => {
+        response.statusCode = may === "may" && got.length < 3 ? 200 : 503;
+        response.end(may);
+      });
+    });
+  });
+  await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
+  const { port } = server.address() as AddressInfo;
+  endStandInsBut(new Set());
+  const context = (await planContext(store, PLAN))!;
+  const { world } = await context.load();
+  const door = () => `http://127.0.0.1:${port}/`;
+  const round = await pollStandIns(store, PLAN, context, live, door);
+  // The valley has one customer; an access point and both ends of a bridge are asked.
+  expect(round).toEqual({ asked: world.radios.size - 1, answered: world.radios.size - 1 });
+  expect(got.map(({ type }) => type)).toEqual(["application/json"]);
+  const [sample, ...more] = readSamples(Buffer.from(got[0]!.text), false);
+  expect(more).toEqual([]);
+  expect(sample).toMatchObject({ series: endSeries("access", "b"), noiseDbm: expect.any(Number) });
+  expect(isStandInToken(PLAN, got[0]!.by)).toBe(true);
+  expect(await mayReport(store, PLAN, `${got[0]!.by}x`)).toBe("notKnown");
+  expect(isStandInToken("another", got[0]!.by)).toBe(false);
+
+  // The same figures as CSV.
+  const watched = await context.ask("watched");
+  const devices = standInDevices(world, watched, live)!.map((one) => ({ ...one, speaks: "csv" as const }));
+  const some = devices.filter(({ radioId }) => radioId === "farm-radio");
+  const standIns = startStandIns(some, memoryOf(77, -1), { address: door(), token: got[0]!.by });
+  await standIns.tellAt(Date.now() / 3_600_000);
+  expect(got[1]!.type).toBe("text/csv");
+  expect(readSamples(Buffer.from(got[1]!.text), true)[0]).toMatchObject({ series: endSeries("access", "b") });
+  expect(standIns.portOf("farm-radio")).toBeNull();
+  // What is not taken is told with what was said.
+  await expect(standIns.tellAt(Date.now() / 3_600_000)).rejects.toThrow("a report was not taken (503): may");
+  standIns.stop();
+  await expect(pollStandIns(store, PLAN, context, live, door)).rejects.toThrow("not taken");
+  endStandInsBut(new Set());
+  expect(isStandInToken(PLAN, got[0]!.by)).toBe(false);
+  server.close();
 }, 60_000);

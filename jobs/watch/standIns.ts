@@ -1,3 +1,4 @@
+import { randomBytes } from "node:crypto";
 import { linkEnds, type World } from "#core/plan";
 import { WEATHER_SERIES, type Sample, type WatchedLink, type WatchSettings } from "#core/watch";
 import type { PlanContext } from "#engine";
@@ -30,19 +31,26 @@ const standing = (held.tejadoStandIns ??= new Map());
 const worksBothWays = ({ rateMbps }: WatchedLink) => rateMbps.a > 0 && rateMbps.b > 0;
 const hasTable = (world: World, radioId: string) => world.radios.get(radioId)?.role === "sector";
 
+/** Customers' devices come in by every way in turn; what stands on masts is asked. */
+const SPEAKS = ["json", "csv", "snmp"] as const;
+
 /** The devices of a plan's links; null where they are too many. */
 export function standInDevices(
   world: World,
   watched: readonly WatchedLink[],
   { faults }: Pick<WatchSettings, "faults">,
 ): StandInDevice[] | null {
-  const devices = new Map<string, { radioId: string; hasTable: boolean; links: StandInDevice["links"][number][] }>();
+  const devices = new Map<string, Omit<StandInDevice, "links"> & { links: StandInDevice["links"][number][] }>();
+  let customers = 0;
   for (const one of watched.filter(worksBothWays)) {
     const { a, b } = linkEnds(world, world.links.get(one.linkId)!);
     const link = simulatedLink(world, one, faults);
     for (const [side, own, far] of [["a", a, b] as const, ["b", b, a] as const]) {
       const radioId = own.radio.id;
-      const device = devices.get(radioId) ?? { radioId, hasTable: hasTable(world, radioId), links: [] };
+      const device = devices.get(radioId) ?? {
+        ...{ radioId, hasTable: hasTable(world, radioId), links: [] },
+        speaks: own.radio.role === "subscriber" ? SPEAKS[customers++ % SPEAKS.length]! : "snmp",
+      };
       device.links.push({ link, side, who: far.radio.address || far.radio.name });
       devices.set(radioId, device);
     }
@@ -59,15 +67,24 @@ export function endStandInsBut(planIds: ReadonlySet<string>): void {
     if (!planIds.has(planId)) {
       standIns.stop();
       standing.delete(planId);
+      tokens.delete(planId);
     }
 }
 
-/** Asks the stand-ins of a plan by SNMP, as real devices are asked, and keeps what came with the weather; null where they are too many. */
+/** What the stand-ins of each plan show where they report; nobody outside this process has it. */
+const tokens = new Map<string, string>();
+export const isStandInToken = (planId: string, token: string): boolean => tokens.get(planId) === token;
+
+/**
+ * Asks the stand-ins of a plan by SNMP, as real devices are asked, and keeps what came with the weather; null where they are too many.
+ * Some report at a door by themselves, where there is one: `door` gives the address at which a plan's samples are taken.
+ */
 export async function pollStandIns(
   store: Store,
   planId: string,
   context: PlanContext,
   settings: WatchSettings,
+  door: ((planId: string) => string) | null = null,
   nowMs = Date.now(),
 ): Promise<{ asked: number; answered: number } | null> {
   const key = `${context.revision} ${JSON.stringify(settings.faults)}`;
@@ -80,19 +97,23 @@ export async function pollStandIns(
     const devices = standInDevices(world, watched, settings);
     if (!devices) return null;
     const memory = memoryOf(SEED, Math.round(watched[0]?.latDeg ?? 0));
-    own = { key, standIns: startStandIns(devices, memory), memory };
+    const token = randomBytes(24).toString("base64url");
+    tokens.set(planId, token);
+    own = { key, standIns: startStandIns(devices, memory, door && { address: door(planId), token }), memory };
     standing.set(planId, own);
   }
   const { standIns, memory } = own;
   const hour = nowMs / 3_600_000;
-  await standIns.tellAt(hour);
+  // What some could not report is no reason not to ask the others.
+  let failure: unknown = null;
+  await standIns.tellAt(hour).catch((why: unknown) => (failure = why));
   const { windMPerS, rainMmPerH, temperatureC } = memory.weather(Math.floor(hour));
   const weather: Sample = {
     seriesId: WEATHER_SERIES,
     atMs: nowMs,
     values: { windMPerS, rainMmPerH, temperatureC },
   };
-  return pollRound(
+  const round = await pollRound(
     store,
     planId,
     world,
@@ -107,4 +128,6 @@ export async function pollStandIns(
     },
     [weather],
   );
+  if (failure !== null) throw failure;
+  return round;
 }

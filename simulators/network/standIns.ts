@@ -1,13 +1,16 @@
 import { createSocket } from "node:dgram";
-import { AT, UPTIME_OID, type Metric, type Side, type SnmpModel, type SnmpSettings } from "#core/watch";
+import { AT, endSeries, UPTIME_OID, type Metric, type Side, type SnmpModel, type SnmpSettings } from "#core/watch";
 import { startSnmpAgent, type SnmpAgent } from "../snmpAgent";
 import { toldAt, type Memory, type SimulatedLink, type Told } from "./link";
+import { report, type ReportsDoor } from "./reporting";
 
 /** A device that is stood in for: its radio's links, each with the device at its other end as an access point's table names it. */
 export interface StandInDevice {
   radioId: string;
   /** Whether it tells of each of its links in a table, as an access point does, or of its only one by itself. */
   hasTable: boolean;
+  /** Whether it is asked by SNMP, or reports by itself and as what. */
+  speaks: "snmp" | "json" | "csv";
   links: readonly { link: SimulatedLink; side: Side; who: string }[];
 }
 
@@ -47,9 +50,9 @@ export const standInSettings = (port: number): SnmpSettings => ({
 
 /** The stand-ins of a network on this machine. */
 export interface StandIns {
-  /** Has every device tell what it does at a moment, hours since 1970; one whose links are all silent answers nobody. */
+  /** Has every device tell what it does at a moment, hours since 1970; one whose links are all silent answers nobody, and reports nothing. */
   tellAt: (hour: number) => Promise<void>;
-  /** The port at which a device's stand-in is asked; null for a device without one. */
+  /** The port at which a device's stand-in is asked; null for one that reports by itself, or is no device. */
   portOf: (radioId: string) => number | null;
   stop: () => void;
 }
@@ -64,8 +67,12 @@ interface Running {
   told: { hour: number; uptimeMin: number } | null;
 }
 
-/** Starts a stand-in for each of some devices: it answers SNMP on a port of its own, at 127.0.0.1 alone. */
-export function startStandIns(devices: readonly StandInDevice[], memory: Memory): StandIns {
+/**
+ * Starts a stand-in for each of some devices: it answers SNMP on a port of its own, at 127.0.0.1 alone, or reports at a door as JSON or
+ * CSV. Without a door those that would report answer SNMP too.
+ */
+export function startStandIns(devices: readonly StandInDevice[], memory: Memory, door: ReportsDoor | null): StandIns {
+  const reports = ({ device: { speaks } }: Running) => door !== null && speaks !== "snmp";
   const all = new Map<string, Running>(
     devices.map((device) => [
       device.radioId,
@@ -79,13 +86,15 @@ export function startStandIns(devices: readonly StandInDevice[], memory: Memory)
   return {
     tellAt: async (hour) => {
       for (const one of all.values()) {
+        if (reports(one)) continue;
         one.port ||= await freePort();
         const told = one.device.links.map(({ link, side }) => toldAt(link, side, hour, memory));
         if (told.every((figures) => figures === null)) silence(one);
         else await tell(one, told, hour);
       }
+      for (const one of all.values()) if (door && reports(one)) await reportOf(one.device, hour, memory, door);
     },
-    portOf: (radioId) => all.get(radioId)?.port ?? null,
+    portOf: (radioId) => all.get(radioId)?.port || null,
     stop: () => all.forEach(silence),
   };
 }
@@ -93,6 +102,22 @@ export function startStandIns(devices: readonly StandInDevice[], memory: Memory)
 /** Stands in a table where a device does not tell a figure, such as the second chain of one that has one: beyond reason, so nobody keeps it. */
 const NOT_TOLD = -1_000_000;
 const hundredths = (value: number | undefined) => (value === undefined ? NOT_TOLD : Math.round(value / SCALE));
+
+/** Reports what a device does at a moment, as far as it works. */
+async function reportOf(
+  { links, speaks }: StandInDevice,
+  hour: number,
+  memory: Memory,
+  door: ReportsDoor,
+): Promise<void> {
+  const samples = links.flatMap(({ link, side }) => {
+    const told = toldAt(link, side, hour, memory);
+    return told
+      ? [{ series: endSeries(link.linkId, side), at: new Date(hour * 3_600_000).toISOString(), ...told }]
+      : [];
+  });
+  if (samples.length > 0) await report(samples, speaks === "csv" ? "csv" : "json", door);
+}
 
 async function tell(one: Running, told: readonly (Told | null)[], hour: number): Promise<void> {
   const { hasTable, links } = one.device;
