@@ -128,7 +128,7 @@ async function stepped(store: Store, planId: string, { stamp, context }: Kept): 
   const loaded = await loadedBy.get(context);
   loadedBy.delete(context);
   const world = loaded?.revision === context.revision ? withPatches(loaded.world, patches) : null;
-  const known = world && Promise.resolve({ rows: rowsOf(world), world, revision });
+  const known = world && Promise.resolve(loadedOf(world, revision));
   return { stamp: `${createdAt} ${revision}`, context: contextOf(store, context.plan, revision, versions, known) };
 }
 
@@ -142,6 +142,18 @@ function hold(context: PlanContext, loaded: Promise<Loaded>): Promise<Loaded> {
   setTimeout(() => loadedBy.delete(context), HELD_MS).unref();
   loaded.catch(() => loadedBy.delete(context));
   return loaded;
+}
+
+/** A world whose rows are listed once somebody asks for them: most who change a large plan do not. */
+function loadedOf(world: World, revision: number): Loaded {
+  let rows: PlanRows | null = null;
+  return {
+    world,
+    revision,
+    get rows() {
+      return (rows ??= rowsOf(world));
+    },
+  };
 }
 
 async function loadRows(store: Store, planId: string): Promise<Loaded> {

@@ -28,7 +28,13 @@ interface Required extends Loaded {
 /** The plan that a URL names with its rows. Throws a 404 for an unknown plan. */
 export async function requirePlan(planId: string): Promise<Required> {
   const { store, context } = await openPlan(planId);
-  return { store, context, ...(await context.load()) };
+  const loaded = await context.load();
+  return {
+    ...{ store, context, world: loaded.world, revision: loaded.revision },
+    get rows() {
+      return loaded.rows;
+    },
+  };
 }
 
 /** The kept link that a URL names, with its answer. Throws a 404 for an unknown plan or link. */

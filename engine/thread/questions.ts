@@ -4,7 +4,7 @@ import type { LinkSummary } from "#core/outcome";
 import { workOut } from "#core/evaluate";
 import type { LinkAnswer } from "#core/link";
 import type { Place } from "#core/geodesy";
-import { rowsOf, type Link, type Patch } from "#core/plan";
+import { rowsOf, type Link, type Patch, type World } from "#core/plan";
 import { OWN_RULES, RULE_SETS, ruleSetOf } from "#core/regulation";
 import { siteAround, type SiteAround } from "#core/sectors";
 import { readGround, type GroundSample } from "#core/terrain";
@@ -24,6 +24,7 @@ import {
   type Shown,
 } from "#wire";
 import { kitText, thingsFile } from "./files";
+import { pace } from "./pace";
 import { reliefTile } from "./relief";
 import type { PlanState } from "./state";
 
@@ -45,6 +46,23 @@ export interface SinceAsked {
   all: boolean;
   /** Of the record, since `from`. */
   patches: readonly Patch[];
+}
+
+/** What is told of every answered link; other questions are looked after in between. */
+async function ofEachLink<T>(
+  state: PlanState,
+  told: (world: World, link: Link, answer: LinkAnswer) => T | null,
+): Promise<T[]> {
+  const { answers } = await state.evaluate();
+  const { isDue, rest } = pace();
+  const all: T[] = [];
+  for (const link of state.world.links.values()) {
+    if (isDue()) await rest();
+    const answer = answers.get(link.id);
+    const one = answer && told(state.world, link, answer);
+    if (one) all.push(one);
+  }
+  return all;
 }
 
 /** Everything that can be asked of a plan that is kept warm. A question gets the plan's state and what was asked for; its answer is plain data. */
@@ -109,22 +127,10 @@ export const QUESTIONS = {
   summaries: async (state: PlanState): Promise<ReadonlyMap<string, LinkSummary>> => (await state.evaluate()).summaries,
 
   /** What every answered link of the plan promises. */
-  watched: async (state: PlanState): Promise<WatchedLink[]> => {
-    const { answers } = await state.evaluate();
-    return [...state.world.links.values()].flatMap((link) => {
-      const answer = answers.get(link.id);
-      return (answer && watchedOf(state.world, link, answer)) ?? [];
-    });
-  },
+  watched: (state: PlanState): Promise<WatchedLink[]> => ofEachLink(state, watchedOf),
 
   /** What of each answered link readings can teach about, what physics alone predicts of it, and what it has to spare. */
-  learnable: async (state: PlanState): Promise<Learnable[]> => {
-    const { answers } = await state.evaluate();
-    return [...state.world.links.values()].flatMap((link) => {
-      const answer = answers.get(link.id);
-      return (answer && learnableOf(state.world, link, answer)) ?? [];
-    });
-  },
+  learnable: (state: PlanState): Promise<Learnable[]> => ofEachLink(state, learnableOf),
 
   /** One link's answer; null where there is no such link. */
   link: async (state: PlanState, { linkId }: { linkId: string }): Promise<LinkAnswer | null> =>

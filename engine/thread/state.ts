@@ -1,10 +1,10 @@
-import { setImmediate } from "node:timers/promises";
-import { evaluateGently, evaluateOwn, reviewed, type Evaluation, type Pace, type Review } from "#core/evaluate";
+import { evaluateGently, evaluateOwn, reviewed, type Evaluation, type Review } from "#core/evaluate";
 import type { Finding } from "#core/findings";
 import { rowsOf, type Patch, type World } from "#core/plan";
 import { terrainExtent } from "#core/terrain";
 import { groundOver, type Ground, type SharedGround } from "#ground";
 import type { TerrainInfo } from "#wire";
+import { pace } from "./pace";
 import { profilesOver, type Profiles } from "./profiles";
 
 /** A plan's ground in one state of its rasters and outlines. */
@@ -65,20 +65,6 @@ export interface PlanState extends PlanGround {
 
 /** In a larger plan no remedy is worked out before it is asked for, and no page waits for the answers. */
 const MOST_LINKS_AT_ONCE = 500;
-
-/** How long this thread works before it looks after questions, ms. */
-const PORTION_MS = 15;
-
-function pace(): Pace {
-  let since = performance.now();
-  return {
-    isDue: () => performance.now() - since > PORTION_MS,
-    rest: async () => {
-      await setImmediate();
-      since = performance.now();
-    },
-  };
-}
 
 /** From where a plan is worked out: what was worked out before, or is just being, and the patches since; null from nothing. */
 type Origin = { previous: Promise<Evaluation>; revision: number; patches: readonly Patch[] } | null;
