@@ -61,6 +61,7 @@ interface Room {
   table: LossTable;
   /** What was learned of the noise at a customer in each cell. */
   noise: Uint16Array | null;
+  frequencyMHz: number;
   cells: CoverageCells;
   totalDb: Float32Array;
 }
@@ -69,13 +70,18 @@ function roomFor(world: World, { radio, kit, heard }: Covering, losses: Losses, 
   const tableKey = JSON.stringify([TABLE_FIELDS.map((field) => radio[field]), kit, heard?.dbm]);
   const isSameTable = before?.tableKey === tableKey && before.plan === world.plan;
   const isSameSize = before?.totalDb.length === losses.bearings.length;
-  const isSameNoise = isSameTable && before.losses.grid === losses.grid;
+  const { learned } = world.plan;
+  const isSameNoise =
+    before?.plan.learned === learned &&
+    before?.losses.grid === losses.grid &&
+    before.frequencyMHz === radio.frequencyMHz;
   return {
     losses,
     plan: world.plan,
     tableKey,
     table: isSameTable ? before.table : lossTable(world, radio, kit, heard),
-    noise: isSameNoise ? before.noise : learnedNoiseOver(world.plan.learned, losses.grid, radio.frequencyMHz / 1000),
+    noise: isSameNoise ? before.noise : learnedNoiseOver(learned, losses.grid, radio.frequencyMHz / 1000),
+    frequencyMHz: radio.frequencyMHz,
     cells: isSameSize ? before.cells : newCells(losses.grid),
     totalDb: isSameSize ? before.totalDb : new Float32Array(losses.bearings.length),
   };

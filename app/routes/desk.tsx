@@ -46,7 +46,8 @@ export async function loader({ params, url }: Route.LoaderArgs) {
  */
 export async function clientLoader({ params, serverLoader }: Route.ClientLoaderArgs) {
   const { stage } = await serverLoader();
-  const response = await fetch(`/plans/${params.planId}/window`);
+  const response = await fetch(`/plans/${params.planId}/window`).catch(() => null);
+  if (!response) throw data("Tejado does not answer; try again.", { status: 503 });
   if (!response.ok) throw data(await said(response), { status: response.status });
   return { stage, packed: await response.text() };
 }

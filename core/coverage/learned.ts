@@ -74,15 +74,16 @@ export function learnedNoiseOver(
   const steps = new Uint16Array(side * side);
   const ofArea = new Map<string, number>();
   for (let row = 0; row < side; row++) {
-    let [area, areaSteps] = ["", 0];
+    let [north, east, areaSteps] = [NaN, NaN, 0];
     for (let column = 0; column < side; column++) {
       const { latDeg, lonDeg } = cellPlace(grid, column, row);
-      const here = areaAt(latDeg, lonDeg).join(" ");
-      if (here !== area) {
-        area = here;
-        const known = ofArea.get(here);
-        const db = known ?? Math.max(0, noiseCorrectionOf(learned, { frequencyGHz, latDeg, lonDeg })?.db ?? 0);
-        ofArea.set(here, db);
+      const area = areaAt(latDeg, lonDeg);
+      if (area[0] !== north || area[1] !== east) {
+        [north, east] = area;
+        const key = area.join(" ");
+        const db =
+          ofArea.get(key) ?? Math.max(0, noiseCorrectionOf(learned, { frequencyGHz, latDeg, lonDeg })?.db ?? 0);
+        ofArea.set(key, db);
         areaSteps = Math.round(db / LOSS_STEP_DB);
       }
       steps[row * side + column] = areaSteps;
