@@ -90,8 +90,10 @@ test("odds follow the decibels to spare; a reading next door settles most", () =
   expect(spreadOf(open, null)).toBe(3);
   expect(spreadOf({ ...wood(10), diffractionDb: 10 }, null)).toBeCloseTo(Math.hypot(3, 3.5, 2));
   const learned = { ...fitReadings([]).taught, isOn: true };
-  expect(spreadOf(open, learned)).toBeGreaterThan(3);
-  expect(spreadOf(open, { ...learned, isOn: false })).toBe(3);
+  // What only noise was read for says nothing of levels.
+  expect(spreadOf(open, learned)).toBe(3);
+  expect(spreadOf(open, { ...learned, readings: 1 })).toBeCloseTo(Math.hypot(2, 3, 2.5));
+  expect(spreadOf(open, { ...learned, readings: 1, isOn: false })).toBe(3);
   const near = (id: string, spareDb: number) => ({ id, path: open, spareDb });
   const far = { id: "far", path: { ...open, latDeg: 40 }, spareDb: 40 };
   const links = [near("x", 0.5), near("y", -0.5), near("z", 1), far];

@@ -20,9 +20,12 @@ const GROUND_SHARE = 0.2;
  * noise where that was read; else what is usual.
  */
 export function spreadOf(path: LearnedCase, learned: Learned | null): number {
-  if (learned?.isOn)
-    return Math.hypot(correctionOf(learned, path).spreadDb, noiseCorrectionOf(learned, path)?.spreadDb ?? 0);
-  return Math.hypot(OPEN_STRAY_DB, TREES_SHARE * path.treesDb, GROUND_SHARE * path.diffractionDb);
+  const inUse = learned?.isOn ? learned : null;
+  const levelDb =
+    inUse && inUse.readings > 0
+      ? correctionOf(inUse, path).spreadDb
+      : Math.hypot(OPEN_STRAY_DB, TREES_SHARE * path.treesDb, GROUND_SHARE * path.diffractionDb);
+  return Math.hypot(levelDb, (inUse && noiseCorrectionOf(inUse, path)?.spreadDb) ?? 0);
 }
 
 /** The odds that a link does what is asked of it that has so many decibels to spare (below zero: lacks). */

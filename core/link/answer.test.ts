@@ -220,6 +220,8 @@ test("learned noise is a line of its own at the end that hears it: the noise flo
   expect(taught.aToB.marginLeftDb).toBeCloseTo(plain.aToB.marginLeftDb - 3.5, 10);
   expect(taught.aToB.snrDb).toBeCloseTo(plain.aToB.snrDb - 3.5, 10);
   expect(taught.aToB.totalLevelDbm).toBe(plain.aToB.totalLevelDbm);
+  // Nothing was read of levels.
+  expect(taught.aToB.question.path.learned).toBeNull();
   // The near end lies elsewhere.
   expect(taught.bToA.noiseDbm).toBe(plain.bToA.noiseDbm);
   expect(off.aToB.noiseDbm).toBe(plain.aToB.noiseDbm);

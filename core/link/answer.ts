@@ -125,16 +125,17 @@ function lossesAt(crossing: Crossing, frequencyMHz: number): PathLosses {
     if (isThrough) diffractionDb = underDb;
   }
   const distanceKm = profile.distanceM / 1000;
-  const learned = plan.learned?.isOn
-    ? correctionOf(plan.learned, {
-        frequencyGHz,
-        treesDb: trees.lossDb,
-        diffractionDb,
-        isIndoors: crossing.isIndoors,
-        latDeg: profile.to.latDeg,
-        lonDeg: profile.to.lonDeg,
-      })
-    : null;
+  const learned =
+    plan.learned?.isOn && plan.learned.readings > 0
+      ? correctionOf(plan.learned, {
+          frequencyGHz,
+          treesDb: trees.lossDb,
+          diffractionDb,
+          isIndoors: crossing.isIndoors,
+          latDeg: profile.to.latDeg,
+          lonDeg: profile.to.lonDeg,
+        })
+      : null;
   return pathLosses({ distanceKm, diffractionDb, trees, frequencyMHz, widthMHz, rainRate001MmPerH, learned });
 }
 
