@@ -29,8 +29,6 @@ const taughtSchema = z.object({
 /** What readings of one kind taught. */
 export type Taught = z.infer<typeof taughtSchema>;
 
-/** What is taken for a stray before enough was read to tell, dB. */
-export const FIRST_STRAY_DB = 2.5;
 /**
  * What readings taught about a plan's predictions, of levels and of the noise that comes from outside it. The tape shows each as a line
  * of its own, apart from the physics, and it can be switched off.

@@ -1,13 +1,4 @@
-import {
-  FIRST_STRAY_DB,
-  noiseTermsOf,
-  priorSd,
-  termsOf,
-  type Learned,
-  type LearnedCase,
-  type NoiseCase,
-  type Taught,
-} from "./cases";
+import { noiseTermsOf, priorSd, termsOf, type Learned, type LearnedCase, type NoiseCase, type Taught } from "./cases";
 
 /** A reading: by how much it stood over its physical prediction, dB. */
 export interface LearnedReading {
@@ -29,8 +20,9 @@ export interface Fit {
   covariance: Float64Array;
 }
 
-/** Strays that are believed, dB, and how often they are taken from what is left over. */
+/** Strays that are believed, dB; the first guess; and how often it is taken from what is left over. */
 const STRAY_DB = [1, 8] as const;
+const FIRST_STRAY_DB = 2.5;
 const ROUNDS = 4;
 const FEWEST_FOR_STRAY = 8;
 /** Readings that stand farther out than this many strays pull no harder than there: one bad reading must not bend all. */

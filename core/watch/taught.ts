@@ -117,13 +117,16 @@ const MOST_DOUBTFUL = 400;
 
 type ReadingOf = LearnedReading & Pick<TaughtBy, "linkId" | "from">;
 
+/** What was read of a plan's links, and on which of them an alarm stands. */
+interface Read {
+  proofs: ReturnType<typeof newestMeasurements>;
+  weeks: ReadonlyMap<string, LinkWatch>;
+  strayed: ReadonlySet<string>;
+}
+
 /** Readings of today's links: proofs, and where the watch goes on, its last week. */
-function readingsOf(world: World, learnable: readonly Learnable[], watched: readonly LinkWatch[]): ReadingOf[] {
-  const proofs = newestMeasurements(world);
-  const weeks = new Map(watched.map((one) => [one.linkId, one]));
-  const strayed = new Set(
-    [...world.alarms.values()].flatMap(({ state, linkIds }) => (state === "closed" ? [] : linkIds)),
-  );
+function readingsOf(world: World, learnable: readonly Learnable[], read: Read): ReadingOf[] {
+  const { proofs, weeks, strayed } = read;
   return learnable.flatMap(({ linkId, path, physicsDbm, learnedDb }): ReadingOf[] => {
     const reading = proofs.get(linkId);
     const link = world.links.get(linkId)!;
@@ -150,16 +153,8 @@ type NoiseReadingOf = NoiseReading & Pick<NoiseTaughtBy, "linkId" | "from" | "ra
 const MOST_OWN_SHARE = 0.7;
 
 /** Noise read today at each receiver: by the proof of a link, or by the last week of the watch; each receiver counts once. */
-function noiseReadingsOf(
-  world: World,
-  learnable: readonly Learnable[],
-  watched: readonly LinkWatch[],
-): NoiseReadingOf[] {
-  const proofs = newestMeasurements(world);
-  const weeks = new Map(watched.map((one) => [one.linkId, one]));
-  const strayed = new Set(
-    [...world.alarms.values()].flatMap(({ state, linkIds }) => (state === "closed" ? [] : linkIds)),
-  );
+function noiseReadingsOf(learnable: readonly Learnable[], read: Read): NoiseReadingOf[] {
+  const { proofs, weeks, strayed } = read;
   const byReceiver = new Map<string, NoiseReadingOf>();
   for (const { linkId, noise } of learnable) {
     if (strayed.has(linkId)) continue;
@@ -211,7 +206,12 @@ function heldOut<R extends { errorDb: number }, T extends TaughtBy>(
 
 /** What readings teach about a plan, what that makes of every link's odds, and which reading would settle most. */
 export function learnedPage(world: World, learnable: readonly Learnable[], watched: readonly LinkWatch[]): LearnedPage {
-  const readings = readingsOf(world, learnable, watched);
+  const known: Read = {
+    proofs: newestMeasurements(world),
+    weeks: new Map(watched.map((one) => [one.linkId, one])),
+    strayed: new Set([...world.alarms.values()].flatMap(({ state, linkIds }) => (state === "closed" ? [] : linkIds))),
+  };
+  const readings = readingsOf(world, learnable, known);
   const fit = fitReadings(readings);
   const levels = heldOut(
     readings,
@@ -221,7 +221,7 @@ export function learnedPage(world: World, learnable: readonly Learnable[], watch
     },
     ({ linkId, from }, errors) => ({ linkId, from, ...errors }),
   );
-  const noiseReadings = noiseReadingsOf(world, learnable, watched);
+  const noiseReadings = noiseReadingsOf(learnable, known);
   const noise = heldOut(
     noiseReadings,
     (others) => {

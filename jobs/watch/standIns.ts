@@ -24,6 +24,8 @@ interface Standing {
   key: string;
   standIns: StandIns;
   memory: Memory;
+  /** What they show where they report; nobody outside this process has it. */
+  token: string;
 }
 const held = globalThis as { tejadoStandIns?: Map<string, Standing> };
 const standing = (held.tejadoStandIns ??= new Map());
@@ -67,13 +69,11 @@ export function endStandInsBut(planIds: ReadonlySet<string>): void {
     if (!planIds.has(planId)) {
       standIns.stop();
       standing.delete(planId);
-      tokens.delete(planId);
     }
 }
 
-/** What the stand-ins of each plan show where they report; nobody outside this process has it. */
-const tokens = new Map<string, string>();
-export const isStandInToken = (planId: string, token: string): boolean => tokens.get(planId) === token;
+/** Whether it is a stand-in of a plan that reports. */
+export const isStandInToken = (planId: string, token: string): boolean => standing.get(planId)?.token === token;
 
 /**
  * Asks the stand-ins of a plan by SNMP, as real devices are asked, and keeps what came with the weather; null where they are too many.
@@ -98,8 +98,7 @@ export async function pollStandIns(
     if (!devices) return null;
     const memory = memoryOf(SEED, Math.round(watched[0]?.latDeg ?? 0));
     const token = randomBytes(24).toString("base64url");
-    tokens.set(planId, token);
-    own = { key, standIns: startStandIns(devices, memory, door && { address: door(planId), token }), memory };
+    own = { key, standIns: startStandIns(devices, memory, door && { address: door(planId), token }), memory, token };
     standing.set(planId, own);
   }
   const { standIns, memory } = own;
