@@ -269,25 +269,37 @@ for (let i = 0; i < RUNS; i++) {
 console.log(`  ${RUNS} runs: ${done} groups changed, ${wentBack} went back, ${notBegun} not begun`);
 print("devices lost over 500 channel changes with faults", devicesLost, "", 0);
 
-// What readings teach: a world whose woods and quarters take what no sheet says, half of its links read.
+// What readings teach: a world whose woods, in leaf and bare, and whose quarters take what no sheet says, half of its links read.
 const WORLDS = 300;
+const WOODS = 6;
 let [beforeSquare, afterSquare] = [0, 0];
 const told = Array.from({ length: 10 }, () => ({ all: 0, held: 0, odds: 0 }));
 for (let w = 0; w < WORLDS; w++) {
   const seed = seedOf(SEED, `world ${w}`);
-  const woodTruth = 0.45 * normalAt(seed, 1);
+  const treesTruth = 0.33 * normalAt(seed, 1);
+  const seasonTruth = { inLeaf: 0.17 * normalAt(seed, 3), bare: 0.17 * normalAt(seed, 4) };
   const everywhere = 2 * normalAt(seed, 2);
   const area = (path: LearnedCase) =>
     3 * normalAt(seed, 1000 + Math.floor(path.latDeg * 100) * 50 + Math.floor(path.lonDeg * 100));
   const links = Array.from({ length: 300 }, (_, i) => {
+    const wood = Math.floor(WOODS * uniformAt(seed, 80_000 + i));
     const path: LearnedCase = {
       ...{ frequencyGHz: 5.6, diffractionDb: 0, isIndoors: false },
       treesDb: uniformAt(seed, 20_000 + i) < 0.4 ? 2 + 16 * uniformAt(seed, 30_000 + i) : 0,
+      // Some of the year's readings are of bare trees, and a share of the trees are evergreens.
+      inLeafShare: uniformAt(seed, 90_000 + i) < 0.5 ? 1 : 0.3 * uniformAt(seed, 100_000 + i),
+      wood: { latDeg: 0.005 + 0.01 * wood, lonDeg: 0.005 },
       latDeg: 0.05 * uniformAt(seed, 40_000 + i),
       lonDeg: 0.04 * uniformAt(seed, 50_000 + i),
     };
-    const errorDb = everywhere + woodTruth * path.treesDb + area(path) + 1.8 * normalAt(seed, 60_000 + i);
-    return { path, errorDb, spareDb: 8 * normalAt(seed, 70_000 + i) };
+    const { inLeafShare } = path;
+    const treesShare =
+      treesTruth +
+      inLeafShare * seasonTruth.inLeaf +
+      (1 - inLeafShare) * seasonTruth.bare +
+      0.28 * normalAt(seed, 900 + wood);
+    const errorDb = everywhere + treesShare * path.treesDb + area(path) + 1.8 * normalAt(seed, 60_000 + i);
+    return { path, errorDb, share: 1, spareDb: 8 * normalAt(seed, 70_000 + i) };
   });
   const { taught } = fitReadings(links.slice(0, 150));
   for (const { path, errorDb, spareDb } of links.slice(150)) {

@@ -117,7 +117,7 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
         {oddsText(
           oddsOf(
             spareDb(world.plan, { a, b }, answer)!,
-            spreadOf(learnedCaseOf({ a, b }, answer.path), world.plan.learned),
+            spreadOf(learnedCaseOf(world.plan, { a, b }, answer.path), world.plan.learned),
           ),
         )}
         .

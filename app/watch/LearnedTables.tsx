@@ -31,6 +31,13 @@ export function LearnedTerms({ caption, terms }: { caption: string; terms: Taugh
   );
 }
 
+/** The season of a reading through trees that shed, as words that go on. */
+function leavesWords(leaves: number | null): string {
+  if (leaves === null) return "";
+  if (leaves > 0.8) return ", in leaf";
+  return leaves < 0.2 ? ", bare" : `, ${Math.round(leaves * 100)} % of the leaves`;
+}
+
 /** Readings with their errors before and after, those that disagree first. */
 export function LearnedErrors<T extends TaughtBy>({
   caption,
@@ -56,7 +63,10 @@ export function LearnedErrors<T extends TaughtBy>({
         {taughtBy.slice(0, MOST_ROWS).map((one, i) => (
           <tr key={i}>
             <td>{what(one.linkId, one)}</td>
-            <td>{one.from === "proof" ? "proof" : "watch"}</td>
+            <td>
+              {one.from}
+              {leavesWords(one.leaves)}
+            </td>
             <td className="figures text-right">{signedFigure(one.physicsErrorDb)}</td>
             <td className="figures text-right">{signedFigure(one.learnedErrorDb)}</td>
             <td>{one.strays > DISAGREES ? "✕ disagrees" : ""}</td>

@@ -56,9 +56,9 @@ export function LearnedView() {
     <div className="h-full space-y-4 overflow-y-auto p-3 text-[13px]" tabIndex={0} role="region" aria-label="Learned">
       <section>
         <p className="text-xs text-quiet">
-          Readings correct what trees, the ground, walls and each area take, and the noise that comes from outside.
-          Either correction has a line of its own on every tape, is never mixed into the physics, and goes with one
-          click. Coverage counts both.
+          Readings correct what trees take (by band, in leaf and bare, and wood by wood), what the ground, walls and
+          each area take, and the noise that comes from outside. Either correction has a line of its own on every tape,
+          is never mixed into the physics, and goes with one click. Coverage counts both.
         </p>
         {readings === 0 ? (
           <p className="mt-2">Nothing was read yet: proofs, and the watch's last week, teach.</p>

@@ -135,6 +135,8 @@ describe("why a cell gets nothing", () => {
       lossDb: cell.slice(),
       diffractionDb: cell.slice(),
       treesDb: cell.slice(),
+      inLeafShare: cell.slice(),
+      woodShare: cell.slice(),
       tiltDownDeg: cell.slice(),
     };
     of.lossDb[1] = lossDb;

@@ -10,6 +10,7 @@ import {
   sideOf,
   withLearned,
 } from "#core/coverage";
+import { NO_TREES, woodPlace } from "#core/link";
 import { areaAt, correctionOf, noiseCorrectionOf, type Learned } from "#core/learn";
 
 const grid = gridAround({ latDeg: -37.6, lonDeg: -30.2 }, 3000, 100);
@@ -24,6 +25,11 @@ const learned: Learned = {
     { key: "everywhere", value: -1.5, sd: 1, readings: 9 },
     { key: "ground", value: 0.2, sd: 0.1, readings: 4 },
     { key: "trees 3 to 10 GHz", value: -0.3, sd: 0.1, readings: 4 },
+    { key: "trees 3 to 10 GHz, in leaf", value: 0.12, sd: 0.1, readings: 4 },
+    { key: "trees 3 to 10 GHz, bare", value: -0.07, sd: 0.1, readings: 4 },
+    { ...areaTerm(-37.6, -30.2, 0.2), key: `trees 3 to 10 GHz, ${areaTerm(-37.6, -30.2, 0).key}` },
+    { ...areaTerm(-37.585, -30.2, 0.4), key: `trees 3 to 10 GHz, ${areaTerm(-37.585, -30.2, 0).key}` },
+    { ...areaTerm(-37.585, -30.2, 9), key: `trees under 3 GHz, ${areaTerm(-37.585, -30.2, 0).key}` },
     { key: "trees under 3 GHz", value: 9, sd: 0.1, readings: 4 },
     areaTerm(-37.6, -30.2, 2.5),
     areaTerm(-37.585, -30.2, -4),
@@ -40,12 +46,14 @@ test("every cell is corrected by what a full answer there would be", () => {
     losses.treesDb[cell] = cell % 3 === 0 ? 12 : 0;
     losses.diffractionDb[cell] = losses.treesDb[cell]! + (cell % 5) * 11;
     losses.lossDb[cell] = 120;
+    losses.inLeafShare[cell] = (cell % 4) / 4;
+    losses.woodShare[cell] = ((cell % 6) + 1) / 8;
   }
   const over = learnedOver(learned, grid, 5.6)!;
   expect(learnedOverSchema.parse(over)).toEqual(over);
   const window = { columns: [0, side] as [number, number], rows: [3, side] as [number, number] };
   withLearned(grid, losses, over, window);
-  let met = 0;
+  let [met, woods] = [0, 0];
   for (let row = 0; row < side; row++)
     for (let column = 0; column < side; column++) {
       const cell = row * side + column;
@@ -53,19 +61,26 @@ test("every cell is corrected by what a full answer there would be", () => {
       if (cell % 11 === 0) expect(losses.lossDb[cell]).toBeNaN();
       else if (row < 3) expect(losses.lossDb[cell]).toBe(120);
       else {
+        const place = cellPlace(grid, column, row);
         const { db, parts } = correctionOf(learned, {
           ...{ frequencyGHz: 5.6, treesDb, diffractionDb: losses.diffractionDb[cell]! - treesDb, isIndoors: false },
-          ...cellPlace(grid, column, row),
+          inLeafShare: losses.inLeafShare[cell]!,
+          wood: woodPlace({ ...NO_TREES, woodShare: losses.woodShare[cell]! }, grid.middle, place),
+          ...place,
         });
         expect(losses.lossDb[cell]).toBeCloseTo(120 - db, 4);
         met += parts.filter(([key]) => key.startsWith("area")).length;
+        woods += parts.filter(([key]) => key.startsWith("trees") && key.includes("area")).length;
       }
     }
   expect(met).toBeGreaterThan(300);
+  expect(woods).toBeGreaterThan(100);
 });
 
 test("areas out of the circle are left out, and nothing is laid where it is switched off or nothing was learned", () => {
   expect(learnedOver(learned, grid, 5.6)!.areas.map(([, , db]) => db)).toEqual([2.5, -4, 3]);
+  expect(learnedOver(learned, grid, 5.6)!.woods.map(([, , value]) => value)).toEqual([0.2, 0.4]);
+  expect(learnedOver(learned, grid, 2.4)!.woods.map(([, , value]) => value)).toEqual([9]);
   expect(learnedOver({ ...learned, isOn: false }, grid, 5.6)).toBeNull();
   expect(learnedOver(null, grid, 5.6)).toBeNull();
 });

@@ -22,6 +22,9 @@ export interface CellLosses {
   diffractionDb: Float32Array;
   /** What of that trees take through which the signal goes, dB; 0 where it goes over them. */
   treesDb: Float32Array;
+  /** Where trees take something: what share of it trees in leaf take, and the way to the wood in which the signal runs farthest as a share of the whole. */
+  inLeafShare: Float32Array;
+  woodShare: Float32Array;
   /** Angle below the horizontal at which the transmitter sees the cell, degrees. */
   tiltDownDeg: Float32Array;
 }
@@ -55,6 +58,8 @@ export function newLosses(grid: CoverageGrid): CellLosses {
     lossDb: new Float32Array(cells).fill(NaN),
     diffractionDb: new Float32Array(cells).fill(NaN),
     treesDb: new Float32Array(cells).fill(NaN),
+    inLeafShare: new Float32Array(cells),
+    woodShare: new Float32Array(cells),
     tiltDownDeg: new Float32Array(cells).fill(NaN),
   };
 }
@@ -291,6 +296,8 @@ function answerCell(
       if (inTreesDb > 0 && inTreesDb + underDb < extraDb) {
         extraDb = inTreesDb + underDb;
         throughDb = inTreesDb;
+        into.inLeafShare[own] = trees.inLeafShare;
+        into.woodShare[own] = trees.woodStep * inverse[step]!;
       }
     }
   }

@@ -28,7 +28,8 @@ function behind(
   const ask = { txHeightM: 15, rxHeightM: 6, frequencyGHz: 5.6, kFactor: 4 / 3, season };
   sweep(grid, ground, ask, losses);
   const cell = at(30, 0);
-  return { treesDb: losses.treesDb[cell]!, diffractionDb: losses.diffractionDb[cell]! };
+  const [inLeafShare, woodShare] = [losses.inLeafShare[cell]!, losses.woodShare[cell]!];
+  return { treesDb: losses.treesDb[cell]!, diffractionDb: losses.diffractionDb[cell]!, inLeafShare, woodShare };
 }
 const row = { from: 15, to: 15, heightM: 40, kind: "wood" as const };
 
@@ -52,6 +53,13 @@ test("two rows are twice as deep, thin ones count by their density, and bare one
   );
 });
 
+test("each cell knows what share of its trees stands in leaf, and how far off the wood is in which the signal runs farthest", () => {
+  expect(behind(row)).toMatchObject({ inLeafShare: 1, woodShare: 0.5 });
+  expect(behind(row, { season: "bare" }).inLeafShare).toBe(0);
+  expect(behind({ ...row, kind: "evergreen" }, { season: "bare" }).inLeafShare).toBe(1);
+  expect(behind({ ...row, to: 16 }).woodShare).toBeCloseTo(15.5 / 30, 6);
+});
+
 test("over a deep wood the signal bends, and where the ground itself cuts the line trees are not gone through", () => {
   const low = behind({ from: 3, to: 27, heightM: 12, kind: "wood" });
   expect(low.treesDb).toBe(0);
@@ -69,7 +77,7 @@ test("what the ground under the trees still takes is added", () => {
 test("of trees across the edge of the customer's 30 m what lies beyond counts, within them none", () => {
   // His cell's middle is 30 m from the next one's, whose farther half lies beyond.
   expect(behind({ ...row, from: 29, to: 29 }).treesDb).toBeCloseTo(treesLossDb(5.6, 15, 1, "inLeaf"), 2);
-  expect(behind({ ...row, from: 30, to: 30 })).toEqual({ treesDb: 0, diffractionDb: 0 });
+  expect(behind({ ...row, from: 30, to: 30 })).toMatchObject({ treesDb: 0, diffractionDb: 0 });
 });
 
 test("of a stretch the part counts on which the ray runs over the ground and below the tops, beyond both ends' 30 m", () => {

@@ -1,4 +1,4 @@
-import { DEEPEST_TREES_M, stretchWithin, treesLossDb } from "../link";
+import { DEEPEST_TREES_M, inLeafShare, leavesIn, stretchWithin, treesLossDb, WoodFinder } from "../link";
 import type { Plan } from "../plan";
 import { coverDensity, END_ZONE_M, isEvergreen, isTrees } from "../terrain";
 
@@ -14,6 +14,10 @@ export class RayTrees {
   private readonly heightM: Float64Array;
   private readonly code: Uint8Array;
   count = 0;
+  private readonly wood = new WoodFinder();
+  /** Of the last loss asked for: what share of it trees in leaf take, and how many steps away the wood stands in which the ray runs farthest. */
+  inLeafShare = 1;
+  woodStep = 0;
 
   constructor(rings: number) {
     const most = 2 * rings + 2;
@@ -50,6 +54,7 @@ export class RayTrees {
     const zoneSteps = END_ZONE_M / stepM;
     let depthM = 0;
     let evergreenM = 0;
+    this.wood.clear();
     for (let i = 0; i < this.count; i++) {
       const from = Math.max(this.from[i]!, zoneSteps);
       const to = Math.min(this.to[i]!, end - zoneSteps);
@@ -64,8 +69,13 @@ export class RayTrees {
       }
       const throughM = within * stepM * DENSITY[code]!;
       depthM += throughM;
+      this.wood.add(from, to, throughM);
       if (EVERGREEN[code] === 1) evergreenM += throughM;
     }
-    return depthM === 0 ? 0 : treesLossDb(frequencyGHz, depthM, 1 - evergreenM / depthM, season);
+    if (depthM === 0) return 0;
+    const leafyShare = 1 - evergreenM / depthM;
+    this.inLeafShare = inLeafShare(leafyShare, leavesIn(season));
+    this.woodStep = this.wood.middle!;
+    return treesLossDb(frequencyGHz, depthM, leafyShare, season);
   }
 }

@@ -6,6 +6,10 @@ export interface LearnedCase {
   /** What trees are reckoned to take where the ray passes through them, and what the ground takes, dB. */
   treesDb: number;
   diffractionDb: number;
+  /** Share of what trees take that is taken by trees in leaf: 1 in summer, 0 where all stand bare; evergreens keep theirs. */
+  inLeafShare: number;
+  /** The wood in which the ray runs farthest; null where there is none, or nobody knows where it stands. */
+  wood: { latDeg: number; lonDeg: number } | null;
   /** Place of the far end: the customer's, or a bridge's second. */
   latDeg: number;
   lonDeg: number;
@@ -19,12 +23,16 @@ export const learnedTermSchema = z.object({
   value: z.number().min(-60).max(60),
   sd: z.number().min(0).max(60),
   readings: z.number().int().min(0),
+  /** How it varies together with each of the general terms; left out in what was kept before that was. */
+  with: z.array(z.number()).max(60).optional(),
 });
 const taughtSchema = z.object({
   /** What a reading strays by beyond all terms, dB. */
   strayDb: z.number().min(0.1).max(30),
   readings: z.number().int().min(0),
   terms: z.array(learnedTermSchema).max(2000),
+  /** Keys of the general terms: those of no one area. */
+  general: z.array(z.string().max(60)).max(60).optional(),
 });
 /** What readings of one kind taught. */
 export type Taught = z.infer<typeof taughtSchema>;
@@ -79,15 +87,19 @@ export function noiseTermsOf({ frequencyGHz, latDeg, lonDeg }: NoiseCase): [key:
   ];
 }
 
-/** The area that a term is of, of levels or of noise; null for any other. */
+/** The area that a term is of, of levels, of woods or of noise; null for any other. */
 export function areaOfTerm(key: string): [north: number, east: number] | null {
   const [, north, east] = /(?:^|, )area (-?\d+) (-?\d+)$/.exec(key) ?? [];
   return east === undefined ? null : [Number(north), Number(east)];
 }
 
-/** The term of trees on a frequency. */
-export const treesTerm = (frequencyGHz: number): string =>
-  `trees ${BANDS.find(([belowGHz]) => frequencyGHz < belowGHz)![1]}`;
+/** Terms of trees on a frequency: of all, of those in leaf and of bare ones, and of the wood at a place. */
+export function treesTerms(frequencyGHz: number): { all: string; inLeaf: string; bare: string } {
+  const all = `trees ${BANDS.find(([belowGHz]) => frequencyGHz < belowGHz)![1]}`;
+  return { all, inLeaf: `${all}, in leaf`, bare: `${all}, bare` };
+}
+const woodTerm = (allTrees: string, { latDeg, lonDeg }: { latDeg: number; lonDeg: number }): string =>
+  `${allTrees}, ${areaTerm(latDeg, lonDeg)}`;
 
 /** Terms that a path has, with how much of each: a term's value times that is its part of the correction, dB. */
 export function termsOf(one: LearnedCase): [key: string, amount: number][] {
@@ -95,7 +107,13 @@ export function termsOf(one: LearnedCase): [key: string, amount: number][] {
     ["everywhere", 1],
     [areaTerm(one.latDeg, one.lonDeg), 1],
   ];
-  if (one.treesDb > 0) terms.push([treesTerm(one.frequencyGHz), one.treesDb]);
+  if (one.treesDb > 0) {
+    const { all, inLeaf, bare } = treesTerms(one.frequencyGHz);
+    terms.push([all, one.treesDb]);
+    if (one.inLeafShare > 0) terms.push([inLeaf, one.treesDb * one.inLeafShare]);
+    if (one.inLeafShare < 1) terms.push([bare, one.treesDb * (1 - one.inLeafShare)]);
+    if (one.wood) terms.push([woodTerm(all, one.wood), one.treesDb]);
+  }
   if (one.diffractionDb > 0) terms.push(["ground", Math.min(MOST_SCALED_DB, one.diffractionDb)]);
   if (one.isIndoors) terms.push(["indoors", 1]);
   return terms;
@@ -105,13 +123,20 @@ export function termsOf(one: LearnedCase): [key: string, amount: number][] {
 const NOISE_OF_BAND_DB = 4;
 const NOISE_OF_AREA_DB = 5;
 
+/** One formula for all woods of a band: so far off may be the band, a season in it, and a single wood, dB for each dB. */
+const TREES_OF_BAND = 0.3;
+const TREES_OF_SEASON = 0.15;
+const TREES_OF_WOOD = 0.25;
+
 /** What is thought of a term before anything was read: 0, give or take this, dB or dB for each dB. */
 export function priorSd(key: string): number {
   if (key.startsWith("noise")) return areaOfTerm(key) ? NOISE_OF_AREA_DB : NOISE_OF_BAND_DB;
   if (key === "everywhere") return 2;
   if (key === "ground") return 0.25;
   if (key === "indoors") return 5;
-  return key.startsWith("trees") ? 0.4 : 3;
+  if (!key.startsWith("trees")) return 3;
+  if (areaOfTerm(key)) return TREES_OF_WOOD;
+  return key.includes(",") ? TREES_OF_SEASON : TREES_OF_BAND;
 }
 
 /** The middle of an area, in words. */
@@ -126,8 +151,12 @@ export function termName(key: string): string {
   if (key === "everywhere") return "Everywhere";
   if (key === "ground") return "For each dB that the ground takes";
   if (key === "indoors") return "Behind a wall or glass";
-  if (key.startsWith("trees")) return `For each dB that trees take, ${key.slice(6)}`;
   const area = areaOfTerm(key);
+  if (key.startsWith("trees")) {
+    const [band, part] = key.slice(6).split(", ");
+    const ofPart = area ? `, the wood around ${placeOfArea(area)}` : part ? `, ${part}` : "";
+    return `For each dB that trees take, ${band}${ofPart}`;
+  }
   const [, band] = /^noise at (\d+) GHz/.exec(key) ?? [];
   if (band === undefined) return `Around ${placeOfArea(area ?? [0, 0])}`;
   return `Noise ${band === "0" ? "under 1" : `at ${band}`} GHz, ${area ? `around ${placeOfArea(area)}` : "everywhere"}`;

@@ -1,9 +1,20 @@
-import { noiseTermsOf, priorSd, termsOf, type Learned, type LearnedCase, type NoiseCase, type Taught } from "./cases";
+import {
+  areaOfTerm,
+  noiseTermsOf,
+  priorSd,
+  termsOf,
+  type Learned,
+  type LearnedCase,
+  type NoiseCase,
+  type Taught,
+} from "./cases";
 
 /** A reading: by how much it stood over its physical prediction, dB. */
 export interface LearnedReading {
   path: LearnedCase;
   errorDb: number;
+  /** What it counts for: several of one link count for one together. */
+  share: number;
 }
 
 /** A reading of noise: by how much what comes from outside the plan stood over its physical prediction, dB. */
@@ -28,18 +39,25 @@ const FEWEST_FOR_STRAY = 8;
 /** Readings that stand farther out than this many strays pull no harder than there: one bad reading must not bend all. */
 const HUBER = 2.5;
 
+/** A reading with how much of each term it has. */
+interface Row {
+  terms: [key: string, amount: number][];
+  errorDb: number;
+  share: number;
+}
+
 /**
  * Terms that explain readings best: Bayesian linear regression with independent normal priors about 0 (Bishop, "Pattern Recognition and
  * Machine Learning", §3.3), readings far out weighed down (Huber 1964). Without readings every term stays at its prior.
  */
-function fitTerms(rows: readonly { terms: [key: string, amount: number][]; errorDb: number }[]): Fit {
+function fitTerms(rows: readonly Row[]): Fit {
   const keys = [...new Set(rows.flatMap(({ terms }) => terms.map(([key]) => key)))].sort();
   const at = new Map(keys.map((key, i) => [key, i]));
   const count = new Map<string, number>();
   for (const { terms } of rows) for (const [key] of terms) count.set(key, (count.get(key) ?? 0) + 1);
   const n = keys.length;
   let strayDb: number = FIRST_STRAY_DB;
-  let weights = rows.map(() => 1);
+  let weights = rows.map(({ share }) => share);
   let values: Float64Array = new Float64Array(n);
   let covariance: Float64Array = new Float64Array(n * n);
   for (let round = 0; round < ROUNDS; round++) {
@@ -69,19 +87,22 @@ function fitTerms(rows: readonly { terms: [key: string, amount: number][]; error
     // The median of a normal's magnitudes is 0.6745 of its deviation; few readings fit better than they should.
     const spared = Math.sqrt(rows.length / Math.max(1, rows.length - Math.min(n, rows.length / 2)));
     strayDb = Math.min(STRAY_DB[1], Math.max(STRAY_DB[0], (middle / 0.6745) * spared));
-    weights = left.map((error) => Math.min(1, (HUBER * strayDb) / Math.max(1e-9, Math.abs(error))));
+    weights = left.map((error, r) => rows[r]!.share * Math.min(1, (HUBER * strayDb) / Math.max(1e-9, Math.abs(error))));
   }
+  const general = keys.filter((key) => areaOfTerm(key) === null);
   return {
     keys,
     covariance,
     taught: {
       strayDb,
       readings: rows.length,
+      general,
       terms: keys.map((key, i) => ({
         key,
         value: values[i]!,
         sd: Math.sqrt(covariance[i * n + i]!),
         readings: count.get(key)!,
+        with: general.map((other) => Number(covariance[i * n + at.get(other)!]!.toPrecision(4))),
       })),
     },
   };
@@ -89,11 +110,11 @@ function fitTerms(rows: readonly { terms: [key: string, amount: number][]; error
 
 /** What readings of levels teach. */
 export const fitReadings = (readings: readonly LearnedReading[]): Fit =>
-  fitTerms(readings.map(({ path, errorDb }) => ({ terms: termsOf(path), errorDb })));
+  fitTerms(readings.map(({ path, errorDb, share }) => ({ terms: termsOf(path), errorDb, share })));
 
 /** What readings of noise teach. */
 export const fitNoise = (readings: readonly NoiseReading[]): Fit =>
-  fitTerms(readings.map(({ receiver, errorDb }) => ({ terms: noiseTermsOf(receiver), errorDb })));
+  fitTerms(readings.map(({ receiver, errorDb }) => ({ terms: noiseTermsOf(receiver), errorDb, share: 1 })));
 
 /** What a correction says of one path, or of one receiver's noise. */
 export interface Correction {
@@ -107,9 +128,11 @@ export interface Correction {
   parts: [key: string, db: number][];
 }
 
+/** What of all that was taught a correction is worked out from. */
+type Corrects = Pick<Taught, "terms" | "strayDb" | "general">;
+
 /** The correction of one path; terms that were never read stay at 0, with their prior's doubt. */
-export const correctionOf = (taught: Pick<Taught, "terms" | "strayDb">, path: LearnedCase): Correction =>
-  correctionBy(taught, termsOf(path));
+export const correctionOf = (taught: Corrects, path: LearnedCase): Correction => correctionBy(taught, termsOf(path));
 
 /** The correction of one receiver's noise from outside the plan; null where nothing was read that bears on it. */
 export function noiseCorrectionOf({ noise }: Pick<Learned, "noise">, receiver: NoiseCase): Correction | null {
@@ -119,20 +142,30 @@ export function noiseCorrectionOf({ noise }: Pick<Learned, "noise">, receiver: N
 }
 
 function correctionBy(
-  { terms, strayDb }: Pick<Taught, "terms" | "strayDb">,
+  { terms, strayDb, general = [] }: Corrects,
   wanted: readonly [key: string, amount: number][],
 ): Correction {
   let [db, variance, readings] = [0, 0, 0];
   const parts: [string, number][] = [];
+  const met: { term: Taught["terms"][number]; amount: number; at: number }[] = [];
   for (const [key, amount] of wanted) {
     const term = terms.find((one) => one.key === key);
     const sd = term?.sd ?? priorSd(key);
     variance += (amount * sd) ** 2;
     if (!term) continue;
+    const at = general.indexOf(key);
+    // What one term has too much another has too little: their sum is surer than either.
+    for (const other of met) {
+      const shared = (other.at < 0 ? undefined : term.with?.[other.at]) ?? (at < 0 ? undefined : other.term.with?.[at]);
+      variance += 2 * amount * other.amount * (shared ?? 0);
+    }
+    met.push({ term, amount, at });
     db += amount * term.value;
     parts.push([key, amount * term.value]);
     readings = Math.max(readings, term.readings);
   }
+  // Two areas' terms are taken to vary apart, so that a sum may come out below zero where little is left.
+  variance = Math.max(0, variance);
   return { db, sdDb: Math.sqrt(variance), spreadDb: Math.sqrt(variance + strayDb ** 2), readings, parts };
 }
 

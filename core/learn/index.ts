@@ -5,7 +5,7 @@ export {
   noiseTermsOf,
   learnedSchema,
   MOST_SCALED_DB,
-  treesTerm,
+  treesTerms,
   priorSd,
   termName,
   termsOf,

@@ -23,6 +23,8 @@ const open: LearnedCase = {
   frequencyGHz: 5.6,
   treesDb: 0,
   diffractionDb: 0,
+  inLeafShare: 1,
+  wood: null,
   latDeg: 10.005,
   lonDeg: 20.005,
   isIndoors: false,
@@ -36,11 +38,24 @@ test("a path's terms: everywhere, its area, and what it goes through", () => {
   ]);
   expect(termsOf({ ...wood(8), diffractionDb: 45, isIndoors: true, frequencyGHz: 24 }).slice(2)).toEqual([
     ["trees over 10 GHz", 8],
+    ["trees over 10 GHz, in leaf", 8],
     ["ground", 30],
     ["indoors", 1],
   ]);
   expect(termsOf({ ...open, latDeg: 10.011 })[1]).not.toEqual(termsOf(open)[1]);
+  const halfBare = { ...wood(8), inLeafShare: 0.25, wood: { latDeg: 10.105, lonDeg: 20.005 } };
+  expect(termsOf(halfBare).slice(2)).toEqual([
+    ["trees 3 to 10 GHz", 8],
+    ["trees 3 to 10 GHz, in leaf", 2],
+    ["trees 3 to 10 GHz, bare", 6],
+    ["trees 3 to 10 GHz, area 1010 1969", 8],
+  ]);
+  expect(termsOf({ ...halfBare, inLeafShare: 0 }).map(([key]) => key)).not.toContain("trees 3 to 10 GHz, in leaf");
   expect(termName("trees 3 to 10 GHz")).toBe("For each dB that trees take, 3 to 10 GHz");
+  expect(termName("trees 3 to 10 GHz, bare")).toBe("For each dB that trees take, 3 to 10 GHz, bare");
+  expect(termName("trees 3 to 10 GHz, area 1010 1969")).toBe(
+    "For each dB that trees take, 3 to 10 GHz, the wood around 10.105° N 20.005° E",
+  );
 });
 
 test("without readings nothing is corrected, and the doubt is that of the priors", () => {
@@ -48,28 +63,42 @@ test("without readings nothing is corrected, and the doubt is that of the priors
   expect(learned).toMatchObject({ terms: [], readings: 0, strayDb: 2.5 });
   const none = correctionOf(learned, wood(10));
   expect(none).toMatchObject({ db: 0, readings: 0, parts: [] });
-  expect(none.sdDb).toBeCloseTo(Math.hypot(2, 3, 10 * priorSd("trees 3 to 10 GHz")));
+  expect(none.sdDb).toBeCloseTo(Math.hypot(2, 3, 10 * 0.3, 10 * 0.15));
+  expect(priorSd("trees 3 to 10 GHz, area 1010 1969")).toBe(0.25);
   expect(none.spreadDb).toBeCloseTo(Math.hypot(none.sdDb, 2.5));
 });
 
 test("one reading moves its terms by their share of the doubt, as by hand", () => {
   // Everywhere 2² and area 3² explain 13 of 13 + 2.5² of its square, and one reading alone tells nothing of its stray.
-  const { taught: learned } = fitReadings([{ path: open, errorDb: 4 }]);
+  const { taught: learned } = fitReadings([{ path: open, errorDb: 4, share: 1 }]);
   const { db, sdDb } = correctionOf(learned, open);
   const stray = learned.strayDb ** 2;
   expect(db).toBeCloseTo((4 * 13) / (13 + stray), 1);
   expect(sdDb).toBeLessThan(Math.hypot(2, 3));
   const elsewhere = correctionOf(learned, { ...open, latDeg: 30 });
   expect(elsewhere.db).toBeCloseTo((4 * 4) / (13 + stray), 1);
+  // Of the sum the reading leaves 1/(1/13 + 1/stray): less than of both terms by themselves, one of which may be the other's.
+  expect(sdDb).toBeCloseTo(Math.sqrt(1 / (1 / 13 + 1 / stray)), 3);
+  const apart = { ...learned, general: [] };
+  expect(correctionOf(apart, open).sdDb).toBeGreaterThan(sdDb + 0.5);
 });
 
 test("many readings find what woods really take, and one that stands far out bends nothing", () => {
   const readings: LearnedReading[] = Array.from({ length: 60 }, (_, i) => {
     const depth = (i % 12) * 2;
-    return { path: { ...wood(depth), latDeg: 10 + i / 37 }, errorDb: 1 + 0.5 * depth + 0.8 * Math.sin(i * 12.9898) };
+    return {
+      path: { ...wood(depth), latDeg: 10 + i / 37 },
+      errorDb: 1 + 0.5 * depth + 0.8 * Math.sin(i * 12.9898),
+      share: 1,
+    };
   });
-  const trees = (list: readonly LearnedReading[]) =>
-    fitReadings(list).taught.terms.find(({ key }) => key.startsWith("trees"))!;
+  /** What a decibel of trees takes more, or less, in leaf. */
+  const trees = (list: readonly LearnedReading[]) => {
+    const { taught } = fitReadings(list);
+    const [through, past] = [1, 0].map((treesDb) => correctionOf(taught, { ...wood(treesDb), latDeg: 50 }));
+    const far = correctionOf(taught, { ...wood(100), latDeg: 50 });
+    return { value: through!.db - past!.db, sd: far.sdDb / 100 };
+  };
   expect(trees(readings).value).toBeCloseTo(0.5, 1);
   expect(trees(readings).sd).toBeLessThan(0.1);
   const spoilt = readings.map((one, i) => (i === 11 ? { ...one, errorDb: -40 } : one));

@@ -16,7 +16,7 @@ import {
 } from "./clearance";
 import { learnedNoiseAt, type OwnNoise } from "./noise";
 import { heardThroughBeam } from "./receiveBeam";
-import { NO_TREES, treesInRay, treesLossDb, type TreesInRay } from "./trees";
+import { inLeafShare, leavesIn, NO_TREES, treesInRay, treesLossDb, woodPlace, type TreesInRay } from "./trees";
 
 export interface LinkQuestion {
   plan: Plan;
@@ -77,7 +77,7 @@ interface Crossing {
   /** Trees to be passed through as set by hand, m; 0 for none. */
   plannedTreesM: number;
   /** Trees measured in a ray that is cut, and the heights without any. */
-  measured: { depthM: number; leafyShare: number } | null;
+  measured: ReturnType<typeof treesInRay> | null;
   bareM: Float64Array | null;
   widthMHz: number;
   rainRate001MmPerH: number;
@@ -109,15 +109,16 @@ function lossesAt(crossing: Crossing, frequencyMHz: number): PathLosses {
   let trees = NO_TREES;
   if (plannedTreesM > 0) {
     const lossDb = treesLossDb(frequencyGHz, plannedTreesM, 1, plan.season);
-    trees = { depthM: plannedTreesM, leafyShare: 1, lossDb, way: "through", isMeasured: false };
+    trees = { depthM: plannedTreesM, leafyShare: 1, woodShare: null, lossDb, way: "through", isMeasured: false };
   } else if (measured && bareM) {
     const lossDb = treesLossDb(frequencyGHz, measured.depthM, measured.leafyShare, plan.season);
     const underDb = diffractionOver(crossing, bareM, frequencyGHz);
     const isThrough = lossDb + underDb < diffractionDb;
-    const { depthM, leafyShare } = measured;
+    const { depthM, leafyShare, woodShare } = measured;
     trees = {
       depthM,
       leafyShare,
+      woodShare,
       lossDb: isThrough ? lossDb : 0,
       way: isThrough ? "through" : "over",
       isMeasured: true,
@@ -131,6 +132,8 @@ function lossesAt(crossing: Crossing, frequencyMHz: number): PathLosses {
           frequencyGHz,
           treesDb: trees.lossDb,
           diffractionDb,
+          inLeafShare: inLeafShare(trees.leafyShare, leavesIn(plan.season)),
+          wood: woodPlace(trees, profile.from, profile.to),
           isIndoors: crossing.isIndoors,
           latDeg: profile.to.latDeg,
           lonDeg: profile.to.lonDeg,

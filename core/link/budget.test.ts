@@ -72,7 +72,7 @@ const path = {
   learned: null,
   distanceKm: 5,
   diffractionDb: 7.3,
-  trees: { depthM: 10, leafyShare: 1, lossDb: 4.4, way: "through", isMeasured: true } as const,
+  trees: { depthM: 10, leafyShare: 1, woodShare: 0.5, lossDb: 4.4, way: "through", isMeasured: true } as const,
   frequencyMHz: 5700,
   widthMHz: 20,
   freeSpaceDb: 121.55,

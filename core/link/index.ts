@@ -58,10 +58,15 @@ export { chainWords, tapeLines } from "./tape";
 export {
   BARE_SHARE,
   DEEPEST_TREES_M,
+  inLeafShare,
+  leafDbOf,
+  leavesIn,
   NO_TREES,
   stretchWithin,
   treesInRay,
   treesLossDb,
+  WoodFinder,
+  woodPlace,
   type TreesInRay,
 } from "./trees";
 export {

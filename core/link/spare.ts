@@ -3,6 +3,7 @@ import type { Tape } from "./budget";
 import { noiseSteps } from "./noiseSteps";
 import type { LinkEnd, Plan } from "../plan";
 import type { LearnedCase } from "../learn";
+import { inLeafShare, leavesIn, woodPlace } from "./trees";
 
 /** Where no modulation carries what is asked for, however strong it comes in, dB. */
 const NEVER_DB = -99;
@@ -25,8 +26,9 @@ export function spareDb(plan: Plan, { a, b }: { a: LinkEnd; b: LinkEnd }, { path
   return Math.min(spare(path.aToB, downMbps), spare(path.bToA, upMbps));
 }
 
-/** An answered path as readings are sorted by. */
+/** An answered path as readings are sorted by, in the plan's season. */
 export function learnedCaseOf(
+  { season }: Pick<Plan, "season">,
   { a, b }: { a: LinkEnd; b: LinkEnd },
   path: NonNullable<LinkAnswer["path"]>,
 ): LearnedCase {
@@ -34,6 +36,8 @@ export function learnedCaseOf(
     frequencyGHz: a.radio.frequencyMHz / 1000,
     treesDb: path.trees.lossDb,
     diffractionDb: path.diffractionDb,
+    inLeafShare: inLeafShare(path.trees.leafyShare, leavesIn(season)),
+    wood: woodPlace(path.trees, a.place, b.place),
     latDeg: b.place.latDeg,
     lonDeg: b.place.lonDeg,
     isIndoors: a.behind !== "none" || b.behind !== "none",

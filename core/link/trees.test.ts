@@ -1,5 +1,15 @@
 import { expect, test } from "@jest/globals";
-import { NO_TREES, stretchWithin, treesInRay, treesLossDb } from "./trees";
+import {
+  inLeafShare,
+  leafDbOf,
+  NO_TREES,
+  stretchWithin,
+  treesInRay,
+  treesLossDb,
+  WoodFinder,
+  woodPlace,
+} from "./trees";
+import type { Place } from "#core/geodesy";
 import {
   areaIndex,
   arraySurface,
@@ -139,8 +149,9 @@ test("a sample's trees stand half-way to its neighbours, by their density, and n
   expect(depth(stand({ 1: WOOD, 4: EVERGREEN }))).toBeCloseTo(3500, 6);
   expect(ray(stand({ 1: WOOD, 4: EVERGREEN })).leafyShare).toBeCloseTo(1 - 2000 / 3500, 9);
   expect(ray(stand({ 3: EVERGREEN })).leafyShare).toBe(0);
-  expect(ray(stand({}))).toEqual({ depthM: 0, leafyShare: 1 });
-  expect(ray(stand({ 3: coverCode("building") }))).toEqual({ depthM: 0, leafyShare: 1 });
+  const none = { depthM: 0, leafyShare: 1, woodShare: null };
+  expect(ray(stand({}))).toEqual(none);
+  expect(ray(stand({ 3: coverCode("building") }))).toEqual(none);
   const thin = depth(stand({ 3: coverCode("wood", 0.5) })) / depth(stand({ 3: WOOD }));
   expect(thin).toBeGreaterThan(0.45);
   expect(thin).toBeLessThan(0.55);
@@ -186,5 +197,42 @@ test("Weissberger's loss in leaf, by hand, up to the ends of its formula", () =>
   expect(treesLossDb(5.8, 100, 0.5, "bare")).toBeCloseTo((1 - 0.5 * 0.35) * treesLossDb(5.8, 100, 1, "inLeaf"), 9);
   expect(treesLossDb(300, 10, 1, "inLeaf")).toBe(treesLossDb(120, 10, 1, "inLeaf"));
   expect(treesLossDb(5.8, -1, 1, "inLeaf")).toBe(0);
-  expect(NO_TREES).toEqual({ depthM: 0, leafyShare: 1, lossDb: 0, way: "none", isMeasured: true });
+  expect(NO_TREES).toEqual({
+    ...{ depthM: 0, leafyShare: 1, woodShare: null, lossDb: 0 },
+    ...{ way: "none", isMeasured: true },
+  });
+});
+
+test("the wood of a path is the longest run of trees without a gap, by its middle", () => {
+  const wood = (kinds: Partial<Record<number, number>>) => treesInRay(stand(kinds), 110, 110, 4 / 3).woodShare;
+  // Sample 1 has trees on its two steps, from 0 to 3 km, 4 on those from 5 to 9: the middle lies by the metres of trees on each.
+  expect(wood({ 4: WOOD })).toBeCloseTo((1500 * 6.5 + 500 * 8.5) / 2000 / 10, 9);
+  expect(wood({ 1: WOOD, 4: WOOD })).toBe(wood({ 4: WOOD }));
+  // Thin stands count by their density.
+  expect(wood({ 1: WOOD, 4: coverCode("wood", 0.5) })).toBe(wood({ 1: WOOD }));
+  const finder = new WoodFinder();
+  finder.add(0, 2, 2);
+  finder.add(2, 3, 1);
+  finder.add(3, 4, 0);
+  finder.add(4, 6.5, 2.5);
+  expect(finder.middle).toBe(1.5);
+  finder.add(6.5, 8, 1.5);
+  expect(finder.middle).toBeCloseTo(6, 12);
+  finder.clear();
+  expect(finder.middle).toBeNull();
+  finder.add(6.5, 8, 1);
+  expect(finder.middle).toBe(7.25);
+  const at = (woodShare: number | null, from: Place, to: Place) => woodPlace({ ...NO_TREES, woodShare }, from, to);
+  expect(at(0.25, { latDeg: 10, lonDeg: 179 }, { latDeg: 14, lonDeg: -177 })).toEqual({ latDeg: 11, lonDeg: 180 });
+  expect(at(0.5, { latDeg: 10, lonDeg: 179 }, { latDeg: 14, lonDeg: -177 })!.lonDeg).toBe(-179);
+  expect(at(null, { latDeg: 10, lonDeg: 179 }, { latDeg: 14, lonDeg: -177 })).toBeNull();
+});
+
+test("by how much less bare trees take, and what share of the loss stands in leaf", () => {
+  const through = { ...NO_TREES, depthM: 50, leafyShare: 0.6, way: "through" as const };
+  expect(leafDbOf(through, 5.8)).toBeCloseTo(0.6 * 0.35 * treesLossDb(5.8, 50, 1, "inLeaf"), 9);
+  expect(leafDbOf({ ...through, way: "over" }, 5.8)).toBe(0);
+  expect([inLeafShare(0.6, 1), inLeafShare(0.6, 0), inLeafShare(0.6, 0.5), inLeafShare(0, 0)]).toEqual([
+    1, 0.4, 0.7, 1,
+  ]);
 });

@@ -1,3 +1,4 @@
+import { signedAngleDeg, type Place } from "../geodesy";
 import { EARTH_RADIUS_KM, foliageLossDb } from "../propagation";
 import { coverDensity, coverStep, END_ZONE_M, isEvergreen, isTrees, type Profile } from "../terrain";
 
@@ -7,6 +8,8 @@ export interface TreesInRay {
   depthM: number;
   /** Share of them that sheds its leaves. */
   leafyShare: number;
+  /** The middle of the wood in which the ray runs farthest, as a share of the path from its first end; null where nothing was measured. */
+  woodShare: number | null;
   /** What they take, dB; 0 where the signal passes over them. */
   lossDb: number;
   /** The way that loses less: through the trees, or bent over their tops. */
@@ -15,7 +18,10 @@ export interface TreesInRay {
   isMeasured: boolean;
 }
 
-export const NO_TREES: TreesInRay = { depthM: 0, leafyShare: 1, lossDb: 0, way: "none", isMeasured: true };
+export const NO_TREES: TreesInRay = {
+  ...{ depthM: 0, leafyShare: 1, woodShare: null, lossDb: 0 },
+  ...{ way: "none", isMeasured: true },
+};
 
 /** Depth at which the formula for foliage ends, m: deeper woods are taken for this. */
 export const DEEPEST_TREES_M = 400;
@@ -41,6 +47,58 @@ export function treesLossDb(
   return season === "inLeaf" ? inLeafDb : inLeafDb * (1 - leafyShare * (1 - BARE_SHARE));
 }
 
+/** Share of what trees take that is taken by trees in leaf, where so many of all leaves stand: evergreens keep theirs. */
+export const inLeafShare = (leafyShare: number, leaves: number): number => 1 - leafyShare * (1 - leaves);
+
+/** The leaves that stand in the season that a plan is made for. */
+export const leavesIn = (season: "inLeaf" | "bare"): number => (season === "inLeaf" ? 1 : 0);
+
+/** Where the wood stands in which a ray from one place to another runs farthest; null where nobody knows. */
+export function woodPlace({ woodShare }: TreesInRay, from: Place, to: Place): Place | null {
+  if (woodShare === null) return null;
+  return {
+    latDeg: from.latDeg + woodShare * (to.latDeg - from.latDeg),
+    lonDeg: signedAngleDeg(from.lonDeg + woodShare * signedAngleDeg(to.lonDeg - from.lonDeg)),
+  };
+}
+
+/** By how much less the trees in a ray take when they are bare than in leaf, dB. */
+export function leafDbOf({ way, depthM, leafyShare }: TreesInRay, frequencyGHz: number): number {
+  if (way !== "through") return 0;
+  const lossDb = (season: "inLeaf" | "bare") => treesLossDb(frequencyGHz, depthM, leafyShare, season);
+  return lossDb("inLeaf") - lossDb("bare");
+}
+
+/** Adds stretches of trees up, one behind the other along a ray, and finds the wood in which most of them lie: stretches without a gap. */
+export class WoodFinder {
+  private sinceM = 0;
+  private moment = 0;
+  private end = NaN;
+  private deepestM = 0;
+  /** Where the middle of that wood lies, in the measure of the stretches; null before any. */
+  middle: number | null = null;
+
+  clear(): void {
+    this.sinceM = this.deepestM = this.moment = 0;
+    this.end = NaN;
+    this.middle = null;
+  }
+
+  /** A stretch from one place to another, of so many metres of trees; what lies over or under them counts as a gap. */
+  add(from: number, to: number, depthM: number): void {
+    if (depthM <= 0) return;
+    if (!(from - this.end < SAME_PLACE)) this.sinceM = this.moment = 0;
+    this.end = to;
+    this.sinceM += depthM;
+    this.moment += (depthM * (from + to)) / 2;
+    if (this.sinceM <= this.deepestM) return;
+    this.deepestM = this.sinceM;
+    this.middle = this.moment / this.sinceM;
+  }
+}
+/** Stretches nearer to each other than this are one, in their measure: they differ by rounding. */
+const SAME_PLACE = 1e-9;
+
 /**
  * Metres of trees that the straight ray passes through, thin stands counted by their density: on every step the stretch that lies in
  * the trees' own cells and on which the ray runs above the ground and below their tops. The ray under an earth of `kFactor`; ends in
@@ -51,7 +109,7 @@ export function treesInRay(
   aAmslM: number,
   bAmslM: number,
   kFactor: number,
-): { depthM: number; leafyShare: number } {
+): Pick<TreesInRay, "depthM" | "leafyShare" | "woodShare"> {
   const { distancesKm, groundAmslM, coverHeightM, coverCode } = profile;
   const last = distancesKm.length - 1;
   const pathKm = distancesKm[last]!;
@@ -60,6 +118,7 @@ export function treesInRay(
   const risePerKm = (bAmslM - aAmslM) / pathKm;
   let depthM = 0;
   let evergreenM = 0;
+  const wood = new WoodFinder();
   let isBehindTrees = isTrees(coverCode[0]!);
   for (let i = 1; i <= last; i++) {
     const wasBehindTrees = isBehindTrees;
@@ -83,10 +142,15 @@ export function treesInRay(
     const nearDepthM = near === 0 ? 0 : near * stepKm * 1000 * coverDensity(coverCode[i - 1]!);
     const farDepthM = far === 0 ? 0 : far * stepKm * 1000 * coverDensity(coverCode[i]!);
     depthM += nearDepthM + farDepthM;
+    wood.add(fromKm, toKm, nearDepthM + farDepthM);
     if (isEvergreen(coverCode[i - 1]!)) evergreenM += nearDepthM;
     if (isEvergreen(coverCode[i]!)) evergreenM += farDepthM;
   }
-  return { depthM, leafyShare: depthM > 0 ? 1 - evergreenM / depthM : 1 };
+  return {
+    depthM,
+    leafyShare: depthM > 0 ? 1 - evergreenM / depthM : 1,
+    woodShare: wood.middle === null ? null : wood.middle / pathKm,
+  };
 }
 
 /**

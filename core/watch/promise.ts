@@ -1,4 +1,4 @@
-import { availabilityOf, commonChains, fadingPathOf, treesLossDb, type LinkAnswer } from "../link";
+import { availabilityOf, commonChains, fadingPathOf, leafDbOf, type LinkAnswer } from "../link";
 import { linkEnds, type Link, type World } from "../plan";
 import type { WatchedLink } from "./watched";
 
@@ -7,12 +7,7 @@ export function watchedOf(world: World, link: Link, { path, distanceM }: LinkAns
   if (!path) return null;
   const { a, b } = linkEnds(world, link);
   const { aToB, bToA, trees } = path;
-  const frequencyGHz = a.radio.frequencyMHz / 1000;
-  const leafDb =
-    trees.way === "through"
-      ? treesLossDb(frequencyGHz, trees.depthM, trees.leafyShare, "inLeaf") -
-        treesLossDb(frequencyGHz, trees.depthM, trees.leafyShare, "bare")
-      : 0;
+  const leafDb = leafDbOf(trees, a.radio.frequencyMHz / 1000);
   // Levels are held against bare trees, and leaves put on by the day.
   const leavesInTapeDb = world.plan.season === "inLeaf" ? leafDb : 0;
   const fading = fadingPathOf(world.plan, { a, b }, path, distanceM);

@@ -1,5 +1,6 @@
 import { figureAt, isUntold, linkDays, median, SIDES, type LinkDay } from "./days";
 import { firstDayOf, monthOfDay } from "./months";
+import type { OtherSeason } from "./otherSeason";
 import { pathResidualDb } from "./signals";
 import type { Delivered, WatchedLink } from "./watched";
 
@@ -36,6 +37,8 @@ export interface LinkWatch {
   worstMonth: { month: number; upPercent: number } | null;
   promised: Pick<WatchedLink, "availabilityPercent" | "worstMonthPercent" | "availabilityBound" | "levelDbm">;
   months: LinkMonth[];
+  /** What a link through trees did at the other time of the year; left out where nobody looked for it. */
+  otherSeason?: OtherSeason | null;
 }
 
 const LAST_DAYS = 7;

@@ -21,6 +21,7 @@ import {
   METRIC_COUNT,
   monthOfDay,
   monthOfHours,
+  otherSeasonOf,
   packBuckets,
   packFineDay,
   unpackBuckets,
@@ -209,8 +210,10 @@ const tasks = {
         ...shared,
       };
       const days = linkDays(link, delivered, skies);
-      looked.summaries.push(watchSummary(link, delivered, days));
-      looked.alarms.push(...alarmsOf(link, days, { changes, anew }));
+      const alarms = alarmsOf(link, days, { changes, anew });
+      const otherSeason = otherSeasonOf(link, days, alarms, [...changes, ...anew]);
+      looked.summaries.push({ ...watchSummary(link, delivered, days), otherSeason });
+      looked.alarms.push(...alarms);
     }
     return looked;
   },
