@@ -1,4 +1,4 @@
-import { termName, type Taught } from "#core/learn";
+import { areaOfTerm, termName, type Taught } from "#core/learn";
 import type { TaughtBy } from "#core/watch";
 import type { ReactNode } from "react";
 import { figure, signedFigure, Table } from "../ui";
@@ -7,27 +7,34 @@ import { figure, signedFigure, Table } from "../ui";
 const DISAGREES = 2.5;
 const MOST_ROWS = 60;
 
-/** What was found for each term of a correction. */
+/** What was found for each term of a correction, those that hold everywhere first. */
 export function LearnedTerms({ caption, terms }: { caption: string; terms: Taught["terms"] }) {
+  const isOfArea = ({ key }: Taught["terms"][number]) => areaOfTerm(key) !== null;
+  const ordered = [...terms.filter((term) => !isOfArea(term)), ...terms.filter(isOfArea)];
   return (
-    <Table
-      caption={caption}
-      columns={[
-        { name: "Term" },
-        { name: "dB", isNumber: true },
-        { name: "give or take", isNumber: true },
-        { name: "Readings", isNumber: true },
-      ]}
-    >
-      {terms.map(({ key, value, sd, readings }) => (
-        <tr key={key}>
-          <td>{termName(key)}</td>
-          <td className="figures text-right">{signedFigure(value, 2)}</td>
-          <td className="figures text-right">{figure(sd, 2)}</td>
-          <td className="figures text-right">{readings}</td>
-        </tr>
-      ))}
-    </Table>
+    <>
+      <Table
+        caption={caption}
+        columns={[
+          { name: "Term" },
+          { name: "dB", isNumber: true },
+          { name: "give or take", isNumber: true },
+          { name: "Readings", isNumber: true },
+        ]}
+      >
+        {ordered.slice(0, MOST_ROWS).map(({ key, value, sd, readings }) => (
+          <tr key={key}>
+            <td>{termName(key)}</td>
+            <td className="figures text-right">{signedFigure(value, 2)}</td>
+            <td className="figures text-right">{figure(sd, 2)}</td>
+            <td className="figures text-right">{readings}</td>
+          </tr>
+        ))}
+      </Table>
+      {ordered.length > MOST_ROWS && (
+        <p className="text-xs text-quiet">{ordered.length - MOST_ROWS} more areas are not listed.</p>
+      )}
+    </>
   );
 }
 
