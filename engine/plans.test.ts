@@ -1,5 +1,5 @@
 import { rmSync } from "node:fs";
-import { afterAll, beforeAll, beforeEach, expect, test } from "@jest/globals";
+import { afterAll, beforeAll, beforeEach, expect, jest, test } from "@jest/globals";
 import { askOf, forgetPlans, onChange, planContext, stopEngine, type PlanContext } from "#engine";
 import { fromColumns, shownAfter, type ChangeWire, type PlanWire, type ShownSince } from "#wire";
 import { runningEngine } from "./thread";
@@ -106,6 +106,30 @@ test("many who ask while changes are kept all get a plan, and the engine is told
   // Nobody read the plan anew: what was answered since the first state is known.
   expect(await contexts.at(-1)!.ask("since", { from: 1, unsettled: null, all: false, patches: [] })).not.toBeNull();
   await expectAsAnew(await now());
+});
+
+test("a change waits for nobody who still reads the plan's rows, and whoever reads gets them with the change in them", async () => {
+  const before = await now();
+  let letGo = () => {};
+  const held = new Promise<void>((resolve) => (letGo = resolve));
+  const { query } = store.db;
+  const slow = jest.spyOn(store.db, "query").mockImplementation(async (sql, parameters) => {
+    if (sql.includes("json_agg")) await held;
+    return query.call(store.db, sql, parameters) as never;
+  });
+  const reading = before.load();
+  await keep(setPatch("sites", "west", { notes: "wasps" }));
+  const after = await now();
+  expect(after.revision).toBe(before.revision + 1);
+  const readLater = after.load();
+  letGo();
+  for (const { world, revision } of [await reading, await readLater])
+    expect([world.sites.get("west")!.notes, revision]).toEqual(["wasps", after.revision]);
+  slow.mockRestore();
+  // What was read before a change gets it by the change alone.
+  await keep(setPatch("sites", "west", { notes: "no wasps" }));
+  const { world, revision } = await (await now()).load();
+  expect([world.sites.get("west")!.notes, revision]).toEqual(["no wasps", after.revision + 1]);
 });
 
 test("another ground answers everything anew", async () => {

@@ -110,7 +110,7 @@ async function opened(store: Store, planId: string): Promise<Kept | null> {
   const { layers, areas } = await readGroundRows(store.db, planId);
   const ground = await groundOrder(store, layers, areas);
   runningEngine().tell({ kind: "open", key: planId, plan, lists, revision, ground });
-  return { stamp, context: contextOf(store, plan, revision, ground.versions, null) };
+  return { stamp, context: contextOf(store, plan, revision, ground.versions) };
 }
 
 /** The context after an earlier one, by the patches that were kept since; null where they do not lead there. */
@@ -125,10 +125,13 @@ async function stepped(store: Store, planId: string, { stamp, context }: Kept): 
   if (contexts.get(planId)?.context !== context) return null;
   runningEngine().tell({ kind: "step", key: planId, patches, revision, ground });
   const versions = ground?.versions ?? context.versions;
-  const loaded = await loadedBy.get(context);
+  // Rows may still be read for somebody else: a change does not wait for that.
+  const known = loadedBy.get(context)?.then((loaded) => {
+    if (loaded.revision >= revision) return loaded;
+    if (loaded.revision > context.revision) return loadRows(store, planId);
+    return loadedOf(withPatches(loaded.world, patches), revision);
+  });
   loadedBy.delete(context);
-  const world = loaded?.revision === context.revision ? withPatches(loaded.world, patches) : null;
-  const known = world && Promise.resolve(loadedOf(world, revision));
   return { stamp: `${createdAt} ${revision}`, context: contextOf(store, context.plan, revision, versions, known) };
 }
 
@@ -173,7 +176,7 @@ function contextOf(
   { id, createdAt }: Pick<Plan, "id" | "createdAt">,
   revision: number,
   versions: GroundVersions,
-  known: Promise<Loaded> | null,
+  known?: Promise<Loaded>,
 ): PlanContext {
   const context: PlanContext = {
     plan: { id, createdAt },

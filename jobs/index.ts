@@ -26,6 +26,7 @@ export {
   mayReport,
   samplesTokenHash,
   takeSamples,
+  trustNobody,
   watchClockMs,
   watchSettings,
   watchTitle,

@@ -34,11 +34,11 @@ export function entryOf(name: ThreadName): { file: string; argv: string[] } {
  * Said by whatever computes for long, at its start: where all cores are busy, whoever serves pages goes first. Linux counts a
  * thread like a process here; elsewhere the serving thread would be put back as well, so nothing is done there.
  */
-export function goBehindServing(): void {
-  if (process.platform === "linux") setPriority(BEHIND);
+export function goBehindServing(isWaitedFor = false): void {
+  if (process.platform === "linux") setPriority(isWaitedFor ? BEHIND.waitedFor : BEHIND.unseen);
 }
-/** How far behind, on the system's scale from 0 to 19. */
-const BEHIND = 10;
+/** How far behind, on the system's scale from 0 to 19: work that somebody looks at, and work that nobody waits for. */
+const BEHIND = { waitedFor: 4, unseen: 10 };
 
 /** Memory for the newest objects of a thread, MB, where it says nothing else: the default is larger, and every thread has its own. */
 const YOUNG_MB = 24;

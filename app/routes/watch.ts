@@ -1,5 +1,5 @@
 import { availabilityOf } from "#core/watch";
-import { jobUnderWay, lastLook, watchSettings } from "#jobs";
+import { jobUnderWay, lastLook, trustNobody, watchSettings } from "#jobs";
 import { besideStamp, readWatch } from "#store";
 import { askedOf } from "../data/asked.server";
 import { besideOf } from "../data/beside.server";
@@ -31,6 +31,6 @@ export async function loader({ params: { planId }, request }: Route.LoaderArgs) 
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, world } = await requirePlan(params.planId);
   const asked = await askedOf(request, watchAskSchema, "Not done");
-  const { status = 200, ...body } = await actOnWatch(store, world, asked);
+  const { status = 200, ...body } = await actOnWatch(store, world, asked).finally(trustNobody);
   return Response.json(body, { status, headers: { "Cache-Control": "no-store" } });
 }

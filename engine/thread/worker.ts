@@ -21,7 +21,7 @@ export type Order =
   | { kind: "ask"; id: number; key: string; name: QuestionName; asked: unknown };
 export type Reply = { id: number; answer: unknown } | { id: number; failed: string };
 
-goBehindServing();
+goBehindServing(true);
 const port = parentPort!;
 const states = new Map<string, PlanState>();
 

@@ -35,30 +35,34 @@ export const dayText = (day: number) => new Date(day * DAY_MS).toISOString().sli
 
 /** Days on which the plan's own changes touched each link's radio, channel or power. */
 export async function linkChanges(store: Store, planId: string, world: World): Promise<Map<string, number[]>> {
-  const byRadio = new Map<string, string[]>();
-  const add = (key: string, linkId: string) => byRadio.set(key, [...(byRadio.get(key) ?? []), linkId]);
-  for (const { id, aRadioId, bRadioId } of world.links.values())
-    for (const radioId of [aRadioId, bRadioId]) {
-      add(radioId, id);
-      add(world.radios.get(radioId)!.carrierId, id);
-    }
-  const days = new Map<string, number[]>();
+  const changed = new Map<string, number[]>();
   for (const { at, patches } of await readHistory(store.db, planId, { limit: MOST_ENTRIES }))
-    for (const patch of patches) {
-      if (!("set" in patch) || (patch.kind !== "radios" && patch.kind !== "carriers")) continue;
-      for (const linkId of byRadio.get(patch.id) ?? [])
-        days.set(linkId, [...(days.get(linkId) ?? []), Math.floor(at.getTime() / DAY_MS)]);
-    }
+    for (const patch of patches)
+      if ("set" in patch && (patch.kind === "radios" || patch.kind === "carriers"))
+        addTo(changed, patch.id, [Math.floor(at.getTime() / DAY_MS)]);
+  const days = new Map<string, number[]>();
+  if (changed.size === 0) return days;
+  for (const { id, aRadioId, bRadioId } of world.links.values())
+    for (const radioId of [aRadioId, bRadioId])
+      for (const touched of [radioId, world.radios.get(radioId)!.carrierId])
+        addTo(days, id, changed.get(touched) ?? []);
   return days;
+}
+
+/** Puts days beside those that stand there already. */
+function addTo(days: Map<string, number[]>, key: string, more: readonly number[]): void {
+  if (more.length === 0) return;
+  const known = days.get(key);
+  if (known) known.push(...more);
+  else days.set(key, [...more]);
 }
 
 /** Days of work on a link, and of a reading that proved it: from then on its usual figures are others. */
 function workOn(world: World): Map<string, number[]> {
   const days = new Map<string, number[]>();
-  const add = (linkId: string, day: number) => days.set(linkId, [...(days.get(linkId) ?? []), day]);
   for (const { linkId, state, day } of world.visits.values())
-    if (state === "done" && day !== "") add(linkId, dayOf(day) + 1);
-  for (const [linkId, { measuredAt }] of proofsOf(world)) add(linkId, dayOf(measuredAt) + 1);
+    if (state === "done" && day !== "") addTo(days, linkId, [dayOf(day) + 1]);
+  for (const [linkId, { measuredAt }] of proofsOf(world)) addTo(days, linkId, [dayOf(measuredAt) + 1]);
   return days;
 }
 

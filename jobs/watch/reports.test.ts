@@ -15,7 +15,7 @@ import {
   type Store,
 } from "#store";
 import { begunDirectory } from "../../store/testing";
-import { mayReport, samplesTokenHash, takeSamples } from "./reports";
+import { mayReport, samplesTokenHash, takeSamples, trustNobody } from "./reports";
 
 const directory = await begunDirectory("reports");
 let store: Store;
@@ -35,7 +35,7 @@ const told = (series: string, minutesAgo = 1): PushedSample => ({
   level0Dbm: -60,
 });
 
-test("what many devices report while others are being kept is kept together, and each is told of his own", async () => {
+test("what many devices report within a moment is kept together, and each is told of his own", async () => {
   const reports = [
     [told("bridge/a")],
     [told("bridge/b")],
@@ -52,19 +52,18 @@ test("what many devices report while others are being kept is kept together, and
     [1, 0, 0],
   ]);
   const batches = await readBatches(store.db, PLAN, 1000);
-  // The first is kept at once; those that came meanwhile, together.
-  expect(batches).toHaveLength(2);
-  const [alone, samples] = batches.map(({ packed }) => unpackBatch(inflateRawSync(packed)));
-  expect(alone!.map(({ seriesId }) => seriesId)).toEqual(["bridge/a", PLAN_SERIES]);
+  expect(batches).toHaveLength(1);
+  const [samples] = batches.map(({ packed }) => unpackBatch(inflateRawSync(packed)));
   const minute = (minutesAgo: number) => samples!.filter(({ atMs }) => atMs === NOW - minutesAgo * 60_000);
   expect(minute(1).map(({ seriesId, values }) => [seriesId, values.seriesTold ?? values.level0Dbm])).toEqual([
+    ["bridge/a", -60],
     ["bridge/b", -60],
     ["weather", -60],
-    [PLAN_SERIES, 2],
+    [PLAN_SERIES, 3],
   ]);
   expect(minute(2).at(-1)!.values.seriesTold).toBe(1);
   const { received } = await readWatch(store.db, PLAN);
-  expect(received.pushed).toMatchObject({ kept: 3, ahead: 1, tooLate: 0, unknown: 2, skewMs: 20 * 60_000 });
+  expect(received.pushed).toMatchObject({ kept: 4, ahead: 1, tooLate: 0, unknown: 2, skewMs: 20 * 60_000 });
 });
 
 test("where keeping fails everybody who waits is told, and the next report is kept", async () => {
@@ -84,4 +83,9 @@ test("a token lets its own plan be told, while that listens to real devices", as
   expect(await mayReport(store, PLAN, token)).toBe("may");
   expect(await mayReport(store, PLAN, `${token}s`)).toBe("notKnown");
   expect(await mayReport(store, "no-such-plan", token)).toBe("notKnown");
+  // It was good a moment ago; what takes it back here has it asked for again.
+  await putToken(store.db, PLAN, null);
+  expect(await mayReport(store, PLAN, token)).toBe("may");
+  trustNobody();
+  expect(await mayReport(store, PLAN, token)).toBe("notKnown");
 });
