@@ -75,7 +75,13 @@ const link: SimulatedLink = {
     noiseDbm: { a: -92, b: -92 },
     rateMbps: { a: 150, b: 120 },
   },
-  ...{ bandDb: 4, latDeg: 41, leafDb: 2, isSolar: { a: true, b: false } },
+  ...{
+    bandDb: 4,
+    latDeg: 41,
+    leafDb: 2,
+    offDeg: { a: { azimuthDeg: 0, elevationDeg: 0 }, b: { azimuthDeg: 0, elevationDeg: 0 } },
+    isSolar: { a: true, b: false },
+  },
   ...{
     availabilityPercent: 99.9,
     worstMonthPercent: 99,

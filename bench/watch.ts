@@ -72,6 +72,7 @@ function linkOf(
     latDeg,
     leafDb: isTreed ? pick(seed, 8, 1, 5) : 0,
     ...{ availabilityPercent: 99.99, worstMonthPercent: 99.9, availabilityBound: null },
+    offDeg: { a: { azimuthDeg: 0, elevationDeg: 0 }, b: { azimuthDeg: 0, elevationDeg: 0 } },
     isSolar: { a: kind === "shade" || kind === "battery", b: false },
   };
   const fromHour = FROM_HOUR + 24 * Math.round(pick(seed, 9, 40, 250));

@@ -22,6 +22,8 @@ export interface LinkAlarm {
   size: { value: number; unit: string };
   /** What the level of both ways changed by, dB, below zero where it fell; null where something else is told. */
   changeDb: number | null;
+  /** How the noise at each end changed with it, dB. */
+  noiseChangeDb: Record<Side, number>;
   /** Most likely first. */
   causes: RankedCause[];
 }
@@ -68,6 +70,7 @@ export function alarmsOf(
       endedDay: ends.every((end) => end !== null) ? first.day + Math.max(...(ends as number[])) : null,
       ...said(lead, features),
       changeDb,
+      noiseChangeDb: features.noiseDb,
       causes: rankCauses(rootKinds(kinds), features, isOurChange),
     };
   });

@@ -1,12 +1,13 @@
+import type { Pointing } from "../aiming";
 import { availabilityOf, commonChains, fadingPathOf, leafDbOf, type LinkAnswer } from "../link";
 import { linkEnds, type Link, type World } from "../plan";
-import type { WatchedLink } from "./watched";
+import type { Off, WatchedLink } from "./watched";
 
 /** What a link promises by its tapes, for the watch to hold deliveries against; null where its path has no answer. */
 export function watchedOf(world: World, link: Link, { path, distanceM }: LinkAnswer): WatchedLink | null {
   if (!path) return null;
   const { a, b } = linkEnds(world, link);
-  const { aToB, bToA, trees } = path;
+  const { aToB, bToA, trees, aPointing, bPointing } = path;
   const leafDb = leafDbOf(trees, a.radio.frequencyMHz / 1000);
   // Levels are held against bare trees, and leaves put on by the day.
   const leavesInTapeDb = world.plan.season === "inLeaf" ? leafDb : 0;
@@ -23,9 +24,15 @@ export function watchedOf(world: World, link: Link, { path, distanceM }: LinkAns
     bandDb: world.plan.proofDeviationDb,
     latDeg: a.place.latDeg,
     leafDb,
+    offDeg: { a: offOf(aPointing), b: offOf(bPointing) },
     isSolar: { a: isSolar(a), b: isSolar(b) },
     availabilityPercent: promised.availabilityPercent,
     worstMonthPercent: promised.worstMonthAvailabilityPercent,
     availabilityBound: promised.availabilityBound,
   };
 }
+
+const offOf = ({ azimuthOffDeg, elevationOffDeg }: Pointing): Off => ({
+  azimuthDeg: azimuthOffDeg,
+  elevationDeg: elevationOffDeg,
+});

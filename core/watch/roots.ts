@@ -1,6 +1,7 @@
 import { feedingLinks, nearSite, stepsFromFeed } from "../outcome";
 import type { Link, World } from "../plan";
 import type { LinkAlarm } from "./alarms";
+import type { Offs } from "./turned";
 import { whereWords } from "./where";
 
 /** An alarm with all the links that its one root hurts. */
@@ -20,7 +21,7 @@ const LEAST_SHARE = 0.5;
  * Alarms by their roots, each with where it lies as far as the links beside it tell: a bridge that falls silent takes all behind it along, and an access point that moved, is jammed or lost its
  * power is one alarm, however many customers it serves.
  */
-export function rootAlarms(world: World, alarms: readonly LinkAlarm[]): RootAlarm[] {
+export function rootAlarms(world: World, alarms: readonly LinkAlarm[], offs: Offs = new Map()): RootAlarm[] {
   const sorted = [...alarms].sort((x, y) => x.raisedDay - y.raisedDay || (x.linkId < y.linkId ? -1 : 1));
   const left = new Set(sorted);
   const found: RootAlarm[] = [];
@@ -74,7 +75,7 @@ export function rootAlarms(world: World, alarms: readonly LinkAlarm[]): RootAlar
     }
   }
   for (const alarm of sorted) if (left.has(alarm)) take(alarm, [], null);
-  for (const one of found) one.what = `${one.what}${whereWords(world, one, alarms)}`.slice(0, MOST_CHARACTERS);
+  for (const one of found) one.what = `${one.what}${whereWords(world, one, alarms, offs)}`.slice(0, MOST_CHARACTERS);
   return found.sort((x, y) => x.raisedDay - y.raisedDay || (x.linkId < y.linkId ? -1 : 1));
 }
 

@@ -33,7 +33,14 @@ function piece(day: number): HourSeries {
 const over = (...days: number[]) => joinedHours(DAY * 24, DAYS * 24, days.map(piece));
 const link: WatchedLink = {
   ...{ linkId: "one", chains: 1, levelDbm: { a: -58, b: -58 }, noiseDbm: { a: -92, b: -92 } },
-  ...{ rateMbps: { a: 100, b: 100 }, bandDb: 4, latDeg: 40, leafDb: 0, isSolar: { a: false, b: false } },
+  ...{
+    rateMbps: { a: 100, b: 100 },
+    bandDb: 4,
+    latDeg: 40,
+    leafDb: 0,
+    offDeg: { a: { azimuthDeg: 0, elevationDeg: 0 }, b: { azimuthDeg: 0, elevationDeg: 0 } },
+    isSolar: { a: false, b: false },
+  },
   ...{ availabilityPercent: 99.9, worstMonthPercent: 99, availabilityBound: null },
 };
 

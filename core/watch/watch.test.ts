@@ -162,7 +162,13 @@ const LINK: WatchedLink = {
     noiseDbm: { a: -92, b: -92 },
     rateMbps: { a: 100, b: 100 },
   },
-  ...{ bandDb: 4, latDeg: 40, leafDb: 0, isSolar: { a: false, b: false } },
+  ...{
+    bandDb: 4,
+    latDeg: 40,
+    leafDb: 0,
+    offDeg: { a: { azimuthDeg: 0, elevationDeg: 0 }, b: { azimuthDeg: 0, elevationDeg: 0 } },
+    isSolar: { a: false, b: false },
+  },
   ...{ availabilityPercent: 99.9, worstMonthPercent: 99.5, availabilityBound: null },
 };
 /** A link as it should be for so many days, but for what is said otherwise of an end at an hour. */
@@ -335,6 +341,7 @@ test("a bridge that falls silent takes all behind it along; an access point that
       size: { value: 1, unit: "" },
       changeDb: null,
       causes: [],
+      noiseChangeDb: { a: 0, b: 0 },
     },
   });
   const near = [...world.links.values()].filter(({ kind }) => kind === "access").map(({ id }) => id);

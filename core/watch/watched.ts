@@ -19,8 +19,16 @@ export interface WatchedLink {
   availabilityPercent: number;
   worstMonthPercent: number;
   availabilityBound: Bound;
+  /** How far each end looks past its mate: to the left of it, and below it, degrees. */
+  offDeg: { a: Off; b: Off };
   /** Whether each end hangs on a battery that the sun fills. */
   isSolar: { a: boolean; b: boolean };
+}
+
+/** How far an antenna looks past what it should see, degrees. */
+export interface Off {
+  azimuthDeg: number;
+  elevationDeg: number;
 }
 
 /** Hours of one series without gaps in their counting: the first is `fromHour` (hours since 1970), and an hour of which nothing is known has no count. */

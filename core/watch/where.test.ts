@@ -1,6 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { radioIn, valley } from "#core/testing";
+import { endOf } from "#core/plan";
 import { rootAlarms, type LinkAlarm } from "#core/watch";
+import { turnLosing } from "./turned";
 
 /** The valley's bridge from west to east, and three customers on the sector at its western end. */
 const { world } = valley(0, (rows) => {
@@ -23,6 +25,7 @@ const alarm = (linkId: string, kind: LinkAlarm["kind"], given: Partial<LinkAlarm
     size: { value: 3, unit: "dB" },
     changeDb: kind === "level" ? -3 : null,
     causes: [{ cause: "moved" as const, odds: 1, because: "" }],
+    noiseChangeDb: { a: 0, b: 0 },
     ...given,
   },
 });
@@ -31,7 +34,7 @@ const whats = (...alarms: LinkAlarm[]) => rootAlarms(world, alarms).map(({ what 
 describe("which end moved", () => {
   test("one customer alone of several: his own", () => {
     expect(whats(alarm("access", "level"))).toEqual([
-      `it fell; nothing was raised of the 2 others of ${world.radios.get("sector")!.name}, so most likely it is the end at ${place("subscriber")}`,
+      `it fell; nothing was raised of the 2 others of ${world.radios.get("sector")!.name}, so most likely it is the end at ${place("subscriber")}: a turn of about ${turnLosing(endOf(world, "farm-radio"), 3)}° loses that much`,
     ]);
     // Another that strayed with him, and too few of them to be the access point alike, leaves it open.
     const [first] = whats(alarm("access", "level", { side: "b" }), alarm("access-2", "imbalance"));
@@ -47,13 +50,31 @@ describe("which end moved", () => {
   test("a bridge alone cannot tell; with something else at one of its masts it is that one", () => {
     expect(whats(alarm("bridge", "level"))[0]).toBe("it fell; levels do not tell which end moved");
     const found = whats(alarm("bridge", "level"), alarm("access", "level", { side: "b" }));
-    expect(found.some((what) => what.endsWith(`strayed with it, so begin at ${place("site")}`))).toBe(true);
+    expect(found.some((what) => what.includes(`strayed with it, so begin at ${place("site")}: a turn of about`))).toBe(
+      true,
+    );
     // Weeks later is another matter.
     const late = whats(
       alarm("bridge", "level"),
       alarm("access", "level", { side: "b", raisedDay: 130, sinceDay: 130 }),
     );
     expect(late[0]).toMatch(/do not tell which end moved$/);
+  });
+
+  test("a bridge alone is told by the noise that changed at one end with it, and how far that end turned", () => {
+    const [west, east] = ["west", "east"].map((id) => world.sites.get(id)!.name);
+    const what = (a: number, b: number, given: Partial<LinkAlarm> = {}) =>
+      whats(alarm("bridge", "level", { noiseChangeDb: { a, b }, ...given }))[0];
+    const turn = turnLosing(endOf(world, "east-west"), 3)!;
+    expect(what(0.7, -2)).toBe(
+      `it fell; the noise at ${east} changed by −2.0 dB with it and that at ${west} did not, so begin at ${east}: a turn of about ${turn.toFixed(1)}° loses that much`,
+    );
+    expect(what(1.5, 0)).toContain(`so begin at ${west}`);
+    const cannotTell = "it fell; levels do not tell which end moved";
+    expect([what(1.4, 0), what(-3, 0.8), what(3, 3)]).toEqual([cannotTell, cannotTell, cannotTell]);
+    // Ice turns nothing, and a level that rose lost nothing.
+    expect(what(2, 0, { causes: [{ cause: "ice", odds: 1, because: "" }] })).not.toContain("a turn of");
+    expect(what(2, 0, { changeDb: 3 })).not.toContain("a turn of");
   });
 
   test("what lies in no antenna is not placed", () => {

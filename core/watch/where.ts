@@ -1,8 +1,9 @@
 import { inverseGeodesic } from "../geodesy";
+import { figure, signedFigure } from "../words";
 import { endOf, linkName, linksOn, radiosBySite, type Link, type Radio, type World } from "../plan";
 import type { LinkAlarm } from "./alarms";
 import type { CauseKind } from "./causes";
-import { turnedDeg } from "./turned";
+import { movedBy, turnLosing, type Offs } from "./turned";
 
 /** Alarms that were raised so many days apart at most can have one reason. */
 const TOGETHER_DAYS = 4;
@@ -21,6 +22,7 @@ export function whereWords(
   world: World,
   alarm: LinkAlarm & { radioId: string | null; linkIds: readonly string[] },
   all: readonly LinkAlarm[],
+  offs: Offs,
 ): string {
   const link = world.links.get(alarm.linkId);
   if (!link) return "";
@@ -29,31 +31,47 @@ export function whereWords(
   if (!OF_AN_ANTENNA.has(alarm.causes[0]?.cause ?? "")) return "";
   if (alarm.radioId !== null) {
     const served = linksOn(world, alarm.radioId).length;
-    return `; ${alarm.linkIds.length} of its ${served} links strayed together, so most likely it is its own antenna${turnWords(world, alarm.radioId, near)}`;
+    return `; ${alarm.linkIds.length} of its ${served} links strayed together, so most likely it is its own antenna${moveWords(world, alarm.radioId, near, offs)}`;
   }
   const strayed = new Set(near.filter(({ kind }) => kind !== "noise").map(({ linkId }) => linkId));
-  return link.kind === "access" ? customerWords(world, link, strayed) : bridgeWords(world, link, strayed);
+  return link.kind === "access" ? customerWords(world, link, alarm, strayed) : bridgeWords(world, link, alarm, strayed);
 }
 
-/** Which way an access point turned, where its customers tell. */
-function turnWords(world: World, radioId: string, near: readonly LinkAlarm[]): string {
+/** Which way an access point moved, where its customers tell. */
+function moveWords(world: World, radioId: string, near: readonly LinkAlarm[], offs: Offs): string {
   const changes = new Map(near.flatMap(({ linkId, changeDb }) => (changeDb === null ? [] : [[linkId, changeDb]])));
-  const turn = turnedDeg(world, radioId, changes);
-  if (turn === null) return "";
-  const way = turn > 0 ? "clockwise" : "anticlockwise";
-  return `, turned by about ${Math.abs(turn).toFixed(0)}° ${way} as seen from above`;
+  const move = movedBy(world, radioId, changes, offs);
+  if (!move) return "";
+  const by = `by about ${figure(Math.abs(move.degrees), 0)}°`;
+  if (move.kind === "tilted") return `, tilted ${by} ${move.degrees > 0 ? "downward" : "upward"}`;
+  return `, turned ${by} ${move.degrees > 0 ? "clockwise" : "anticlockwise"} as seen from above`;
+}
+
+/** How far the antenna at an end must have turned to lose what was lost; empty where no turn does, or nothing was lost. */
+function turnWords(world: World, radioId: string, { changeDb, causes }: LinkAlarm): string {
+  if (changeDb === null || changeDb >= 0 || causes[0]?.cause !== "moved") return "";
+  const degrees = turnLosing(endOf(world, radioId), -changeDb);
+  return degrees === null ? "" : `: a turn of about ${figure(degrees, degrees < 5 ? 1 : 0)}° loses that much`;
 }
 
 /** One customer alone of many on an access point: then it is most likely his own antenna. */
-function customerWords(world: World, { id, aRadioId, bRadioId }: Link, strayed: ReadonlySet<string>): string {
+function customerWords(
+  world: World,
+  { id, aRadioId, bRadioId }: Link,
+  alarm: LinkAlarm,
+  strayed: ReadonlySet<string>,
+): string {
   const others = linksOn(world, aRadioId).filter((other) => other.id !== id);
   if (others.length < FEWEST_STEADY || others.some((other) => strayed.has(other.id))) return "";
   const { name } = world.radios.get(aRadioId)!;
-  return `; nothing was raised of the ${others.length} others of ${name}, so most likely it is the end at ${endOf(world, bRadioId).placeName}`;
+  return `; nothing was raised of the ${others.length} others of ${name}, so most likely it is the end at ${endOf(world, bRadioId).placeName}${turnWords(world, bRadioId, alarm)}`;
 }
 
-/** Levels of both directions fall alike whichever end of a bridge moves: only what else stands on the two masts can tell. */
-function bridgeWords(world: World, link: Link, strayed: ReadonlySet<string>): string {
+/**
+ * Levels of both directions fall alike whichever end of a bridge moves: what else stands on the two masts can tell, or the noise, which
+ * changes where an antenna came to look elsewhere and stays where none moved.
+ */
+function bridgeWords(world: World, link: Link, alarm: LinkAlarm, strayed: ReadonlySet<string>): string {
   const [atA, atB] = [link.aRadioId, link.bRadioId].map((radioId) => {
     const { siteId } = world.radios.get(radioId)!;
     const links = [...world.links.values()].filter(
@@ -62,13 +80,27 @@ function bridgeWords(world: World, link: Link, strayed: ReadonlySet<string>): st
         siteId !== null &&
         [aRadioId, bRadioId].some((one) => world.radios.get(one)?.siteId === siteId),
     );
-    return { place: endOf(world, radioId).placeName, strayed: links.filter(({ id }) => strayed.has(id)) };
+    return { radioId, place: endOf(world, radioId).placeName, strayed: links.filter(({ id }) => strayed.has(id)) };
   }) as [At, At];
-  if (atA.strayed.length > 0 === atB.strayed.length > 0) return "; levels do not tell which end moved";
+  if (atA.strayed.length > 0 === atB.strayed.length > 0) return noiseTells([atA, atB], alarm, world);
   const at = atA.strayed.length > 0 ? atA : atB;
-  return `; ${linkName(world, at.strayed[0]!.id)} strayed with it, so begin at ${at.place}`;
+  const turn = turnWords(world, at.radioId, alarm);
+  return `; ${linkName(world, at.strayed[0]!.id)} strayed with it, so begin at ${at.place}${turn}`;
+}
+
+/** Noise that changed by this much at one end, and by no more than half of it at the other, tells which of them looks elsewhere, dB. */
+const NOISE_TELLS_DB = 1.5;
+
+function noiseTells([atA, atB]: [At, At], alarm: LinkAlarm, world: World): string {
+  const { a, b } = alarm.noiseChangeDb;
+  const [more, less] = [Math.max(Math.abs(a), Math.abs(b)), Math.min(Math.abs(a), Math.abs(b))];
+  if (more < NOISE_TELLS_DB || less > NOISE_TELLS_DB / 2) return "; levels do not tell which end moved";
+  const [at, other, changeDb] = Math.abs(a) > Math.abs(b) ? [atA, atB, a] : [atB, atA, b];
+  const turn = turnWords(world, at.radioId, alarm);
+  return `; the noise at ${at.place} changed by ${signedFigure(changeDb)} dB with it and that at ${other.place} did not, so begin at ${at.place}${turn}`;
 }
 interface At {
+  radioId: string;
   place: string;
   strayed: Link[];
 }

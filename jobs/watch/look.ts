@@ -116,7 +116,8 @@ export async function lookAtPlan(
   }, signal);
   await keepLook(store, planId, { at: new Date(nowMs).toISOString(), fromDay, toDay, links });
   const spared = alarms.filter((alarm) => !isMaintained(settings, alarm));
-  return keepAlarms(store, planId, world, rootAlarms(world, spared), { fromDay, toDay, links }, op);
+  const offs = new Map(watched.map(({ linkId, offDeg }) => [linkId, offDeg]));
+  return keepAlarms(store, planId, world, rootAlarms(world, spared, offs), { fromDay, toDay, links }, op);
 }
 
 /** Whether an alarm began on a day on which work was announced. */

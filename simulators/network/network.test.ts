@@ -32,6 +32,7 @@ const link = (faults: Fault[], set: Partial<SimulatedLink> = {}): SimulatedLink 
     bandDb: 4,
     latDeg: 41,
     leafDb: 0,
+    offDeg: { a: { azimuthDeg: 0, elevationDeg: 0 }, b: { azimuthDeg: 0, elevationDeg: 0 } },
     isSolar: { a: true, b: false },
     availabilityPercent: 99.9,
     worstMonthPercent: 99,
