@@ -243,9 +243,18 @@ for (let i = 0; i < RUNS; i++) {
   const seed = seedOf(SEED, `run ${i}`);
   const groups = Array.from({ length: 1 + Math.floor(3 * uniformAt(seed, 1)) }, (_, g): RunGroup => {
     const followers = 1 + Math.floor(14 * uniformAt(seed, 10 + g));
+    const followerIds = Array.from({ length: followers }, (_, f) => `client-${g}-${f}`);
+    // In two of five some powers change too, up to more than a link bears, and in some of those nothing else.
+    const powers = uniformAt(seed, 60 + g) < 0.4 ? [`ap-${g}`, ...followerIds] : [];
+    const isPowerAlone = powers.length > 0 && uniformAt(seed, 70 + g) < 0.5;
     return {
-      ...{ name: `group ${g}`, leaderId: `ap-${g}`, fromMHz: 5500, toMHz: 5600 + 20 * g },
-      followerIds: Array.from({ length: followers }, (_, f) => `client-${g}-${f}`),
+      ...{ name: `group ${g}`, leaderId: `ap-${g}`, fromMHz: 5500, toMHz: isPowerAlone ? 5500 : 5600 + 20 * g },
+      followerIds,
+      powers: Object.fromEntries(
+        powers
+          .filter((_, i) => uniformAt(seed, 100 + 20 * g + i) < 0.3)
+          .map((id, i) => [id, { fromDbm: 20, toDbm: 2 + 22 * uniformAt(seed, 200 + 20 * g + i) }]),
+      ),
       radarWaitS: uniformAt(seed, 20 + g) < 0.5 ? 60 : 0,
       hasSpareWay: null,
     };

@@ -135,7 +135,7 @@ test("samples come in by a token alone, and what cannot be kept is told by row, 
   await expect(page.locator("[data-alarm]").first()).toContainText("Closed: the figures it came from were dropped");
 });
 
-test("a change of channels is rehearsed with faults thrown at it, and printed for whoever does it by hand", async ({
+test("a change of channels and powers is rehearsed with faults thrown at it, and printed for whoever does it by hand", async ({
   page,
   ownDemo,
 }) => {
@@ -149,10 +149,18 @@ test("a change of channels is rehearsed with faults thrown at it, and printed fo
     .getByRole("link", { name: /^Watch/ })
     .click();
   await page.getByRole("button", { name: "Channel run" }).click();
-  await expect(page.getByRole("list", { name: "Groups in their order" }).getByRole("listitem")).toHaveCount(1);
+  const groups = page.getByRole("list", { name: "Groups in their order" });
+  await expect(groups.getByRole("listitem")).toHaveCount(1);
+  await expect(groups).not.toContainText("dBm");
+  // A customer's power comes to it.
+  await page.getByRole("button", { name: /^Casa Fonve/ }).click();
+  const power = page.getByLabel("Sheet").getByLabel("Transmit power").nth(1);
+  const before = Number(await power.inputValue());
+  await power.fill(String(before + 2));
+  await power.press("Tab");
+  await expect(groups).toContainText(`Casa Fonve radio ${before} → ${before + 2} dBm`);
   await page.getByRole("button", { name: "Rehearse it" }).click();
   await expect(page.getByText(/^No device was lost; it took \d+ min\.$/)).toBeVisible({ timeout: 60_000 });
-  await expect(page.getByRole("table", { name: "Groups of the run" }).getByRole("row")).toHaveCount(2);
   await expectAccessible(page, "channel run");
   const download = page.waitForEvent("download");
   await page.getByRole("link", { name: "Run sheet" }).click();

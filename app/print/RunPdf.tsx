@@ -1,5 +1,6 @@
-import { trialSeconds, type RunGroup } from "#core/channels";
+import { toldRadios, trialSeconds, type RunGroup } from "#core/channels";
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
+import { counted } from "#core/words";
 import { registerFonts } from "./fonts";
 
 registerFonts();
@@ -14,7 +15,23 @@ const styles = StyleSheet.create({
   text: { flex: 1 },
 });
 
-/** A change of channels to be done by hand: group by group, whom first, and what to do when somebody is not heard. */
+/** What a radio is set to, in words. */
+function settingWords({ fromMHz, toMHz, powers }: RunGroup, radioId: string): string {
+  const power = powers[radioId];
+  const channel = fromMHz === toMHz ? "" : `${toMHz} MHz`;
+  if (!power) return channel;
+  return `${channel === "" ? "" : `${channel}, `}${power.toDbm} dBm instead of ${power.fromDbm}`;
+}
+
+/** What becomes another of a group, in words. */
+function changeWords({ fromMHz, toMHz, powers }: RunGroup): string {
+  const count = Object.keys(powers).length;
+  const power = count === 0 ? "" : `${counted(count, "power")}`;
+  if (fromMHz === toMHz) return power;
+  return `${fromMHz} to ${toMHz} MHz${power === "" ? "" : `, ${power}`}`;
+}
+
+/** A change of channels and powers to be done by hand: group by group, whom first, and what to do when somebody is not heard. */
 export function RunPdf({
   planName,
   groups,
@@ -47,7 +64,7 @@ export function RunPdf({
           return (
             <View key={group.leaderId}>
               <Text style={styles.heading}>
-                {i + 1}. {group.name}: {group.fromMHz} to {group.toMHz} MHz
+                {i + 1}. {group.name}: {changeWords(group)}
               </Text>
               {step(
                 "see",
@@ -55,13 +72,14 @@ export function RunPdf({
               )}
               {group.hasSpareWay === false &&
                 step("way", "No other way leads to its far site: somebody is ready to drive there.")}
-              {group.followerIds.map((id) => step(id, `${places[id]}: ${group.toMHz} MHz on trial for ${minutes} min`))}
-              {step("lead", `${places[group.leaderId]}: ${group.toMHz} MHz on trial for ${minutes} min`)}
+              {toldRadios(group).map((id) =>
+                step(id, `${places[id]}: ${settingWords(group, id)} on trial for ${minutes} min`),
+              )}
               {group.radarWaitS > 0 &&
                 step("radar", `Wait ${group.radarWaitS} s: it listens for radar before it may send.`)}
               {step(
                 "all",
-                `All ${group.followerIds.length + 1} are heard there. If not: confirm none, wait ${minutes} min until all are back, and stop here.`,
+                `All ${group.followerIds.length + 1} are heard as they shall be. If not: confirm none, wait ${minutes} min until all are back, and stop here.`,
               )}
               {step(
                 "keep",

@@ -14,6 +14,7 @@ import type { Route } from "./+types/searches";
 const id = z.string().min(1).max(64);
 const radiusM = z.number().min(0).max(5000);
 const km = z.number().min(0.2).max(60);
+const dbm = z.number().min(-40).max(60);
 const styleSchema = z.object({
   reachKm: km,
   mastM: z.number().min(1).max(120),
@@ -47,6 +48,7 @@ const askSchema = z.discriminatedUnion("kind", [
           name: z.string().max(120),
           fromMHz: z.number(),
           toMHz: z.number().min(100).max(120_000),
+          powers: z.array(z.object({ radioId: id, fromDbm: dbm, toDbm: dbm })).max(2000),
         }),
       )
       .min(1)

@@ -1,7 +1,7 @@
 import { backhaulOf } from "#core/capacity";
-import { runGroups, trialSeconds, type GroupState } from "#core/channels";
+import { runGroups, toldRadios, trialSeconds, type GroupState, type RunGroup } from "#core/channels";
 import type { RunResult } from "#jobs";
-import { counted } from "#core/words";
+import { counted, listed } from "#core/words";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { useDesk } from "../desk/DeskContext";
@@ -17,7 +17,10 @@ const STATE_WORDS: Record<GroupState, string> = {
   lost: "✕ not all heard of",
 };
 
-/** A change of channels on the live network: its order, a rehearsal with faults thrown at it, and the sheet for whoever does it by hand. */
+/** Powers that are named one by one. */
+const MOST_NAMED = 3;
+
+/** A change of channels and powers on the live network: its order, a rehearsal with faults thrown at it, and the sheet for whoever does it by hand. */
 export function RunView() {
   const { kept, world, summaries } = useDesk();
   const planId = kept.plan.id;
@@ -29,7 +32,10 @@ export function RunView() {
     [kept, moves, summaries],
   );
   const name = (radioId: string) => kept.radios.get(radioId)?.name ?? radioId;
-  const asked = moves.map(({ radioId, toMHz }) => `${radioId}:${toMHz}`).join(",");
+  const sheet = new URLSearchParams({
+    moves: moves.map(({ radioId, toMHz }) => `${radioId}:${toMHz}`).join(","),
+    powers: moves.flatMap(({ powers }) => powers.map(({ radioId, toDbm }) => `${radioId}:${toDbm}`)).join(","),
+  });
   return (
     <div
       className="h-full space-y-3 overflow-y-auto p-3 text-[13px]"
@@ -39,29 +45,25 @@ export function RunView() {
     >
       <p className="text-xs text-quiet">
         The change in hand as a run on the live network. Whoever is farthest from the feed goes first, on trial: a radio
-        that is not told to keep its new channel returns by itself. Only when all of a group hear each other there are
-        they told to stay. Rehearse it here; on real devices it is done with the sheet, at night, with somebody who can
-        drive there.
+        that is not told to keep its new channel or power returns by itself. Only when all of a group hear each other as
+        they shall be are they told to stay. Rehearse it here; on real devices it is done with the sheet, at night, with
+        somebody who can drive there.
       </p>
       {groups.length === 0 ? (
         <p className="p-4 text-center text-quiet">
-          No channel is in hand. Drag one on the{" "}
+          No channel and no power is in hand. Drag a channel on the{" "}
           <Link className="underline" to={`/plans/${planId}/channels`}>
             comb
           </Link>
-          , or take a channel plan in hand; then come back.
+          , take a channel plan in hand, or set a radio's power; then come back.
         </p>
       ) : (
         <>
           <ol className="ml-5 list-decimal space-y-1" aria-label="Groups in their order">
             {groups.map((group) => (
               <li key={group.leaderId}>
-                {group.name},{" "}
-                <span className="figures">
-                  {group.fromMHz} → {group.toMHz} MHz
-                </span>
-                : {counted(group.followerIds.length, "radio")} first, then {name(group.leaderId)}; on trial for{" "}
-                {Math.ceil(trialSeconds(group) / 60)} min
+                {group.name}, <span className="figures">{changeText(group, name)}</span>: {orderText(group, name)}; on
+                trial for {Math.ceil(trialSeconds(group) / 60)} min
                 {group.radarWaitS > 0 && `, ${group.radarWaitS} s of them listening for radar`}
                 {group.hasSpareWay === false && "; no other way leads to its far site"}
                 {group.hasSpareWay && "; its far site has another way meanwhile"}.
@@ -80,11 +82,7 @@ export function RunView() {
               <input type="checkbox" checked={withFaults} onChange={({ target }) => setWithFaults(target.checked)} />
               Throw faults at it
             </label>
-            <a
-              className={buttonClass()}
-              href={`/plans/${planId}/watch/run.pdf?moves=${encodeURIComponent(asked)}`}
-              download
-            >
+            <a className={buttonClass()} href={`/plans/${planId}/watch/run.pdf?${sheet.toString()}`} download>
               Run sheet
             </a>
           </div>
@@ -128,4 +126,22 @@ export function RunView() {
       )}
     </div>
   );
+}
+
+/** "5500 → 5600 MHz, Casa X 20 → 17 dBm and 4 more powers". */
+function changeText({ fromMHz, toMHz, powers }: RunGroup, name: (radioId: string) => string): string {
+  const all = Object.entries(powers);
+  const named = all
+    .slice(0, MOST_NAMED)
+    .map(([radioId, { fromDbm, toDbm }]) => `${name(radioId)} ${fromDbm} → ${toDbm} dBm`);
+  const channel = fromMHz === toMHz ? [] : [`${fromMHz} → ${toMHz} MHz`];
+  const more = all.length > MOST_NAMED ? [`${counted(all.length - MOST_NAMED, "more power")}`] : [];
+  return listed([...channel, ...named, ...more]);
+}
+
+/** Who is told in which order: "3 radios first, then Sector 1". */
+function orderText(group: RunGroup, name: (radioId: string) => string): string {
+  const told = toldRadios(group);
+  const last = told.at(-1)!;
+  return told.length === 1 ? `${name(last)} alone` : `${counted(told.length - 1, "radio")} first, then ${name(last)}`;
 }

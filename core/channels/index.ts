@@ -17,7 +17,9 @@ export { hurtsOf, mergedHurts, type Hurt } from "./hurts";
 export { changeOrder, type ChangeStep } from "./order";
 export {
   runChanges,
+  toldRadios,
   trialSeconds,
+  type Air,
   type ChannelAdapter,
   type DeviceSays,
   type GroupReport,
@@ -26,5 +28,5 @@ export {
   type RunHooks,
   type RunLine,
 } from "./run";
-export { runGroups } from "./runOrder";
+export { runGroups, type RunMove } from "./runOrder";
 export { advisedWidth, widthTable, type WidthRow } from "./widths";

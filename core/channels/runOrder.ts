@@ -12,13 +12,21 @@ const RADAR_WAIT_S = 60;
 const WEATHER_RADAR_WAIT_S = 600;
 const WEATHER_RADARS_MHZ = [5600, 5650] as const;
 
+/** A group that moves on a live network, and its radios whose power changes; `toMHz` is `fromMHz` where that alone does. */
+export interface RunMove extends ChannelMove {
+  powers: { radioId: string; fromDbm: number; toDbm: number }[];
+}
+
 /** Moves as groups for a run, in the order in which a live network bears them. */
-export function runGroups(world: World, moves: readonly ChannelMove[], backhaul: Backhaul): RunGroup[] {
+export function runGroups(world: World, moves: readonly RunMove[], backhaul: Backhaul): RunGroup[] {
+  const powersOf = new Map(moves.map(({ radioId, powers }) => [radioId, powers]));
   return changeOrder(world, moves, backhaul).map(({ move, radioIds }) => {
     const leaderId = radioIds.at(-1)!;
+    const powers = powersOf.get(move.radioId)!;
     return {
       name: groupName(world, move.radioId),
       ...{ leaderId, followerIds: radioIds.slice(0, -1), fromMHz: move.fromMHz, toMHz: move.toMHz },
+      powers: Object.fromEntries(powers.map(({ radioId, fromDbm, toDbm }) => [radioId, { fromDbm, toDbm }])),
       hasSpareWay: spareWay(world, move.radioId),
       radarWaitS: radarWaitS(world, move),
     };
@@ -37,7 +45,8 @@ function spareWay(world: World, radioId: string): boolean | null {
   return [...fedSites(world, () => true)].every((siteId) => without.has(siteId));
 }
 
-function radarWaitS(world: World, { radioId, toMHz }: ChannelMove): number {
+function radarWaitS(world: World, { radioId, fromMHz, toMHz }: ChannelMove): number {
+  if (fromMHz === toMHz) return 0;
   const { radio } = endOf(world, radioId);
   if (!askedByRules(world, radioId, toMHz).flags.includes("DFS")) return 0;
   const half = radio.widthMHz / 2;

@@ -5,7 +5,6 @@ import { judge, newestMeasurements, readLevelsDbm } from "../proof";
 import { DAY_MS } from "./buckets";
 import { dayOfYear, leafShare } from "./season";
 import type { LinkWatch } from "./summary";
-import type { NoiseTaughtBy, TaughtBy } from "./taught";
 
 /** A link as readings can teach about it. */
 export interface Learnable {
@@ -66,7 +65,14 @@ function heardNoise({ noiseDbm, noise: { riseDb, outsideDb, learnedDb }, questio
 
 /** A reading of a plan that has changed by more than this since is of another link, dB. */
 const OTHER_LINK_DB = 3;
-export type ReadingOf = LearnedReading & Pick<TaughtBy, "linkId" | "from" | "leaves">;
+/** Where a reading comes from. */
+export interface ReadBy {
+  linkId: string;
+  from: "proof" | "watch";
+  /** Share of the leaves that stood then; null where no trees that shed stand in the path. */
+  leaves: number | null;
+}
+export type ReadingOf = LearnedReading & ReadBy;
 
 /** What was read of a plan's links, and which of them strayed. */
 export interface Read {
@@ -155,7 +161,7 @@ function onesWatched({ path, learnedDb }: Learnable, week: LinkWatch | undefined
 }
 const leavesAt = (day: number, latDeg: number): number => leafShare(dayOfYear(day), latDeg);
 
-export type NoiseReadingOf = NoiseReading & Pick<NoiseTaughtBy, "linkId" | "from" | "radioId">;
+export type NoiseReadingOf = NoiseReading & Pick<ReadBy, "linkId" | "from"> & { radioId: string };
 /** Where the plan's own transmitters make more than this share of what was read, it tells nothing of what comes from outside. */
 const MOST_OWN_SHARE = 0.7;
 

@@ -8,22 +8,14 @@ import {
   spreadOf,
   type Correction,
   type Learned,
-  type LearnedCase,
-  type LearnedReading,
-  type NoiseCase,
-  type NoiseReading,
   type OddsCase,
 } from "../learn";
 import { linkEnds, type World } from "../plan";
-import { noiseReadingsOf, readingsOf, readOf, type Learnable } from "./readings";
+import { noiseReadingsOf, readingsOf, readOf, type Learnable, type ReadBy } from "./readings";
 import type { LinkWatch } from "./summary";
 
 /** A reading that taught something, with what its link is predicted without it: from the others alone. */
-export interface TaughtBy {
-  linkId: string;
-  from: "proof" | "watch";
-  /** Share of the leaves that stood then; null where no trees that shed stand in the path. */
-  leaves: number | null;
+export interface TaughtBy extends ReadBy {
   /** How far it stood over physics alone, and over physics with what the other readings taught, dB. */
   physicsErrorDb: number;
   learnedErrorDb: number;

@@ -1,6 +1,7 @@
 import { setTimeout as pause } from "node:timers/promises";
 import { backhaulOf } from "#core/capacity";
-import { runChanges, runGroups, type ChannelMove, type GroupReport, type RunGroup, type RunLine } from "#core/channels";
+import { runChanges, runGroups, type GroupReport, type RunGroup, type RunLine, type RunMove } from "#core/channels";
+import type { LinkSummary } from "#core/outcome";
 import type { World } from "#core/plan";
 import { counted } from "#core/words";
 import { planContext } from "#engine";
@@ -9,7 +10,7 @@ import type { JobKind } from "../tools";
 
 /** Moves to be rehearsed on the simulated live network, with or without faults thrown at it. */
 export interface RunOrder {
-  moves: ChannelMove[];
+  moves: RunMove[];
   withFaults: boolean;
 }
 export interface RunResult {
@@ -37,18 +38,35 @@ function faultsOf(groups: readonly RunGroup[], seed: number): LiveFault[] {
   }));
 }
 
-/** Rehearses a change of channels. Nothing of the plan is changed by it; stopped, everyone goes back. */
+/** What each link's radios could lose, the weaker way, until it breaks, dB; those that have no answer, or lack some already, are left out. */
+function marginsOf(world: World, summaries: ReadonlyMap<string, LinkSummary>): Map<string, number> {
+  return new Map(
+    [...world.links.values()].flatMap(({ id, aRadioId, bRadioId }): [string, number][] => {
+      const marginDb = summaries.get(id)?.marginLeftDb ?? null;
+      if (marginDb === null || marginDb <= 0) return [];
+      // Whichever of a bridge's ends leads, the other follows.
+      return [
+        [bRadioId, marginDb],
+        [aRadioId, marginDb],
+      ];
+    }),
+  );
+}
+
+/** Rehearses a change of channels and powers. Nothing of the plan is changed by it; stopped, everyone goes back. */
 export const channelRun: JobKind<RunOrder> = {
   work: async (store, { id, planId, order }, { progress, signal }) => {
     const context = await planContext(store, planId);
     if (!context) throw new Error("The plan is gone.");
     const { world } = await context.load();
-    const groups = runGroups(world, order.moves, backhaulOf(world, await context.ask("summaries")));
+    const summaries = await context.ask("summaries");
+    const groups = runGroups(world, order.moves, backhaulOf(world, summaries));
     const seed = seedOf(0, id);
     const live = liveNetwork(groups, {
       seed,
       faults: order.withFaults ? faultsOf(groups, seed) : [],
       lostShare: order.withFaults ? 0.02 : 0,
+      marginDb: marginsOf(world, summaries),
     });
     const lines: RunResult["lines"] = [];
     const adapter = {

@@ -1,4 +1,4 @@
-import type { ChannelAdapter, DeviceSays, RunGroup } from "#core/channels";
+import type { Air, ChannelAdapter, DeviceSays, RunGroup } from "#core/channels";
 import { uniformAt } from "./noise";
 
 /** What a device of the simulated live network does wrong while its channel is changed. */
@@ -18,6 +18,10 @@ interface Device {
   nowMHz: number;
   storedMHz: number;
   otherMHz: number;
+  /** Its power now, what it starts with, and what it had at the beginning, dBm. */
+  nowDbm: number;
+  storedDbm: number;
+  readonly atFirstDbm: number;
   /** When a trial ends that nobody told it to keep; null without one. */
   returnsAtS: number | null;
   /** Since when it has not heard its access point; null while it does. */
@@ -30,10 +34,25 @@ interface Device {
 const otherOf = ({ nowMHz, storedMHz, otherMHz }: Device): number => (nowMHz === storedMHz ? otherMHz : storedMHz);
 
 /** Goes to a channel and stays; where it stood before is the other one that it knows. */
-function moveTo(device: Device, frequencyMHz: number): void {
+function moveTo(device: Device, { frequencyMHz, powerDbm }: Air): void {
   if (device.storedMHz !== frequencyMHz) device.otherMHz = device.storedMHz;
-  Object.assign(device, { nowMHz: frequencyMHz, storedMHz: frequencyMHz, returnsAtS: null });
+  const dbm = powerDbm ?? device.storedDbm;
+  Object.assign(device, {
+    nowMHz: frequencyMHz,
+    storedMHz: frequencyMHz,
+    nowDbm: dbm,
+    storedDbm: dbm,
+    returnsAtS: null,
+  });
 }
+
+/** Goes back to what is stored. */
+const toStored = ({ storedMHz, storedDbm }: Device) => ({ nowMHz: storedMHz, nowDbm: storedDbm, returnsAtS: null });
+
+/** The power of a device whose power nobody changes: only differences count, dBm. */
+const SOME_DBM = 20;
+/** A link of which nobody says more loses so much until it breaks, dB. */
+const SOME_MARGIN_DB = 15;
 
 /** A device that hears nobody for so long looks on its other channel, and goes on like that, s. */
 const LOOKS_ELSEWHERE_S = 300;
@@ -48,28 +67,47 @@ const TIMEOUT_S = 5;
  */
 export function liveNetwork(
   groups: readonly RunGroup[],
-  { seed, faults, lostShare }: { seed: number; faults: readonly LiveFault[]; lostShare: number },
+  {
+    seed,
+    faults,
+    lostShare,
+    marginDb = new Map(),
+  }: {
+    seed: number;
+    faults: readonly LiveFault[];
+    lostShare: number;
+    /** What each follower's link could lose at first, either way, until it breaks, dB. */
+    marginDb?: ReadonlyMap<string, number>;
+  },
 ): { adapter: ChannelAdapter; settle: (seconds: number) => void; lost: () => string[]; nowS: () => number } {
   const devices = new Map<string, Device>();
-  for (const { leaderId, followerIds, fromMHz } of groups)
-    for (const radioId of [leaderId, ...followerIds])
+  for (const { leaderId, followerIds, fromMHz, powers } of groups)
+    for (const radioId of [leaderId, ...followerIds]) {
+      const fromDbm = powers[radioId]?.fromDbm ?? SOME_DBM;
       devices.set(radioId, {
         ...{ radioId, leaderId: radioId === leaderId ? null : leaderId, nowMHz: fromMHz, storedMHz: fromMHz },
+        ...{ nowDbm: fromDbm, storedDbm: fromDbm, atFirstDbm: fromDbm },
         ...{ otherMHz: fromMHz, returnsAtS: null, alone: null, downUntilS: 0, firmware: "7.2" },
       });
+    }
   let nowS = 0;
   let drawn = 0;
   const waiting = [...faults].sort((x, y) => x.atS - y.atS);
   const deafUntil = new Map<string, number>();
   const isUp = (device: Device) => nowS >= device.downUntilS;
-  const isHeard = ({ leaderId, nowMHz, radioId }: Device): boolean => {
+  /** How much stronger a device sends than at first, dB. */
+  const gained = ({ nowDbm, atFirstDbm }: Device) => nowDbm - atFirstDbm;
+  const isHeard = (device: Device): boolean => {
+    const { leaderId, nowMHz, radioId } = device;
     if (leaderId === null) return true;
     const leader = devices.get(leaderId)!;
-    return isUp(leader) && leader.nowMHz === nowMHz && nowS >= (deafUntil.get(radioId) ?? 0);
+    const margin = marginDb.get(radioId) ?? SOME_MARGIN_DB;
+    const isStrong = [device, leader].every((sender) => margin + gained(sender) > 0);
+    return isStrong && isUp(leader) && leader.nowMHz === nowMHz && nowS >= (deafUntil.get(radioId) ?? 0);
   };
   const restart = (device: Device, lastsS: number) => {
     device.downUntilS = nowS + lastsS;
-    Object.assign(device, { nowMHz: device.storedMHz, returnsAtS: null, alone: null });
+    Object.assign(device, toStored(device), { alone: null });
   };
   const strike = ({ radioId, kind, lastsS }: LiveFault) => {
     const device = devices.get(radioId);
@@ -78,15 +116,14 @@ export function liveNetwork(
     if (kind === "powerCut") restart(device, lastsS);
     if (kind === "deaf") deafUntil.set(radioId, nowS + lastsS);
     // Whoever hears a radar leaves at once for the other channel that he knows.
-    if (kind === "radar" && device.leaderId === null) moveTo(device, otherOf(device));
+    if (kind === "radar" && device.leaderId === null) moveTo(device, { frequencyMHz: otherOf(device), powerDbm: null });
   };
   const step = () => {
     nowS++;
     while (waiting[0] && waiting[0].atS <= nowS) strike(waiting.shift()!);
     for (const device of devices.values()) {
       if (!isUp(device)) continue;
-      if (device.returnsAtS !== null && nowS >= device.returnsAtS)
-        Object.assign(device, { nowMHz: device.storedMHz, returnsAtS: null });
+      if (device.returnsAtS !== null && nowS >= device.returnsAtS) Object.assign(device, toStored(device));
       if (device.leaderId === null || isHeard(device)) device.alone = null;
       else if (device.alone === null) device.alone = nowS;
       else if (device.returnsAtS === null && nowS - device.alone >= LOOKS_ELSEWHERE_S) {
@@ -112,20 +149,24 @@ export function liveNetwork(
     ask: async (radioId) => {
       let says: DeviceSays | null = null;
       const isAnswered = await command(radioId, (device) => {
-        says = { frequencyMHz: device.nowMHz, firmware: device.firmware, hearsFarEnd: isHeard(device) };
+        const { nowMHz: frequencyMHz, nowDbm: powerDbm, firmware } = device;
+        says = { frequencyMHz, powerDbm, firmware, hearsFarEnd: isHeard(device) };
       });
       return isAnswered ? says : null;
     },
-    tryChannel: (radioId, frequencyMHz, returnAfterS) =>
+    tryAir: (radioId, { frequencyMHz, powerDbm }, returnAfterS) =>
       command(radioId, (device) =>
-        Object.assign(device, { otherMHz: frequencyMHz, nowMHz: frequencyMHz, returnsAtS: nowS + returnAfterS }),
+        Object.assign(device, {
+          ...(frequencyMHz === device.storedMHz ? {} : { otherMHz: frequencyMHz }),
+          ...{ nowMHz: frequencyMHz, nowDbm: powerDbm ?? device.nowDbm, returnsAtS: nowS + returnAfterS },
+        }),
       ),
     keep: (radioId) =>
       command(radioId, (device) => {
         if (device.storedMHz !== device.nowMHz) device.otherMHz = device.storedMHz;
-        Object.assign(device, { storedMHz: device.nowMHz, returnsAtS: null });
+        Object.assign(device, { storedMHz: device.nowMHz, storedDbm: device.nowDbm, returnsAtS: null });
       }),
-    giveBack: (radioId, frequencyMHz) => command(radioId, (device) => moveTo(device, frequencyMHz)),
+    giveBack: (radioId, air) => command(radioId, (device) => moveTo(device, air)),
     wait: async (seconds) => settle(seconds),
   };
   /** Devices with power that do not hear their access point. */

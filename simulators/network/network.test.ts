@@ -108,6 +108,7 @@ test("what went by itself ends its alarm", () => {
 
 const group = (number: number, followers: number, radarWaitS = 0): RunGroup => ({
   ...{ name: `group ${number}`, leaderId: `ap-${number}`, fromMHz: 5500, toMHz: 5640, radarWaitS, hasSpareWay: null },
+  powers: {},
   followerIds: Array.from({ length: followers }, (_, i) => `client-${number}-${i}`),
 });
 
@@ -138,6 +139,56 @@ test("a radio that does not answer before keeps its group where it is, and those
   expect(await live.adapter.ask("ap-1")).toMatchObject({ frequencyMHz: 5500 });
 });
 
+/** A group whose channel stays and of which some radios send with another power. */
+const powered = (powers: RunGroup["powers"]): RunGroup => ({ ...group(1, 3), toMHz: 5500, powers });
+const runPowers = async (powers: RunGroup["powers"], marginDb: number) => {
+  const live = liveNetwork([powered(powers)], {
+    ...{ seed: 1, faults: [], lostShare: 0 },
+    marginDb: new Map([["client-1-1", marginDb]]),
+  });
+  const lines: RunLine[] = [];
+  const say = (line: RunLine) => void lines.push(line);
+  const [report] = await runChanges([powered(powers)], live.adapter, { say, isStopped: () => false });
+  const says = async (id: string) => (await live.adapter.ask(id))!;
+  return { report: report!, lines, says };
+};
+
+test("where only powers change, only those radios are told, on trial as well", async () => {
+  const { report, lines, says } = await runPowers({ "client-1-1": { fromDbm: 20, toDbm: 16 } }, 5);
+  expect(report.state).toBe("done");
+  expect(lines.flatMap(({ radioId, text }) => (radioId === null ? [] : [[radioId, text]]))).toEqual([
+    ["client-1-1", expect.stringMatching(/^on trial on 5500 MHz with 16 dBm, back by itself after \d+ min$/)],
+    ["client-1-1", "keeps it"],
+  ]);
+  expect(await says("client-1-1")).toMatchObject({ powerDbm: 16, hearsFarEnd: true });
+  expect(await says("ap-1")).toMatchObject({ powerDbm: 20, frequencyMHz: 5500 });
+});
+
+test("a power that carries no more goes back by itself, whichever end it is of", async () => {
+  const tooLow: RunGroup["powers"][] = [
+    { "client-1-1": { fromDbm: 20, toDbm: 14 } },
+    { "ap-1": { fromDbm: 23, toDbm: 17 }, "client-1-0": { fromDbm: 20, toDbm: 19 } },
+  ];
+  for (const powers of tooLow) {
+    const { report, says } = await runPowers(powers, 5);
+    expect(report).toMatchObject({ state: "wentBack", why: "not everyone was found as it shall be", missing: [] });
+    for (const [id, { fromDbm }] of Object.entries(powers))
+      expect(await says(id)).toMatchObject({ powerDbm: fromDbm, hearsFarEnd: true });
+    expect((await runPowers(powers, 7)).report.state).toBe("done");
+  }
+});
+
+test("a radio that sends with another power than the plan says keeps its group as it is", async () => {
+  const live = liveNetwork([group(1, 3)], { seed: 1, faults: [], lostShare: 0 });
+  const [report] = await runChanges([powered({ "client-1-1": { fromDbm: 23, toDbm: 20 } })], live.adapter, {
+    ...{ say: () => undefined, isStopped: () => false },
+  });
+  expect(report).toMatchObject({
+    state: "notBegun",
+    why: "a radio stands on 5500 MHz with 20 dBm instead of 5500 MHz with 23 dBm",
+  });
+});
+
 test("stopped in the middle, everyone goes back", async () => {
   const live = liveNetwork([group(1, 4)], { seed: 3, faults: [], lostShare: 0 });
   let told = 0;
@@ -153,13 +204,13 @@ test("a leader that kept the channel without a word is fetched back, and its cli
   const adapter: ChannelAdapter = {
     ...live.adapter,
     keep: async (radioId) => (await live.adapter.keep(radioId)) && radioId !== "ap-1",
-    giveBack: (radioId, frequencyMHz) =>
-      radioId === "ap-1" && unheard-- > 0 ? Promise.resolve(false) : live.adapter.giveBack(radioId, frequencyMHz),
+    giveBack: (radioId, air) =>
+      radioId === "ap-1" && unheard-- > 0 ? Promise.resolve(false) : live.adapter.giveBack(radioId, air),
   };
   const [report] = await runChanges([group(1, 2)], adapter, { say: () => undefined, isStopped: () => false });
   expect(report).toMatchObject({
     state: "wentBack",
-    why: "a radio did not say that it keeps the channel",
+    why: "a radio did not say that it keeps what it is on",
     missing: [],
   });
   for (const id of ["ap-1", "client-1-0", "client-1-1"])
@@ -190,9 +241,16 @@ test("whatever restarts, loses its power, meets a radar or is not answered: no d
       fc.array(fault, { maxLength: 5 }),
       fc.nat(1e6),
       fc.double({ min: 0, max: 0.15, noNaN: true }),
-      async (faults, seed, lostShare) => {
-        const live = liveNetwork([group(1, 3, 60)], { seed, faults, lostShare });
-        await runChanges([group(1, 3, 60)], live.adapter, { say: () => undefined, isStopped: () => false });
+      fc.boolean(),
+      fc.array(fc.tuple(fc.constantFrom("ap-1", "client-1-0", "client-1-1"), fc.integer({ min: -20, max: 6 }))),
+      async (faults, seed, lostShare, isMoved, powered) => {
+        const all = {
+          ...group(1, 3, 60),
+          ...(isMoved ? {} : { toMHz: 5500 }),
+          powers: Object.fromEntries(powered.map(([id, byDb]) => [id, { fromDbm: 20, toDbm: 20 + byDb }])),
+        };
+        const live = liveNetwork([all], { seed, faults, lostShare });
+        await runChanges([all], live.adapter, { say: () => undefined, isStopped: () => false });
         live.settle(7200);
         expect(live.lost()).toEqual([]);
       },
