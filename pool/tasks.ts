@@ -46,6 +46,7 @@ import {
   type LearnedOver,
 } from "#core/coverage";
 import type { Place } from "#core/geodesy";
+import { learnedPage, type Learnable, type LearnedPage, type LinkWatch } from "#core/watch";
 import { lossesToWire } from "#wire";
 import { heightOver, type Bench, type Part } from "./bench";
 import { SITE_TASKS, type SiteTaskAnswers, type SiteTaskAsk } from "./siteTasks";
@@ -75,6 +76,7 @@ export type TaskAsk =
   | { kind: "optimize"; ask: OptimizeAsk }
   | { kind: "channels"; ask: ChannelsAsk }
   | { kind: "hurts"; part: Part }
+  | { kind: "learned"; learnable: Learnable[]; watched: LinkWatch[] }
   | { kind: "heardTape"; linkId: string; direction: "down" | "up"; radioId: string }
   | SiteTaskAsk;
 export interface TaskAnswers extends SiteTaskAnswers {
@@ -99,6 +101,7 @@ export interface TaskAnswers extends SiteTaskAnswers {
   optimize: null;
   channels: ChannelPlan;
   hurts: Hurt[];
+  learned: LearnedPage;
   /** None where it is too weak to be looked at. */
   heardTape: HeardTape[];
 }
@@ -157,6 +160,7 @@ export const TASKS: {
     return lossesToWire(grid, losses, window);
   },
   channels: ({ world, between, found }, { ask }) => planChannels(world, ask, between, found),
+  learned: ({ world }, { learnable, watched }) => learnedPage(world, learnable, watched),
   heardTape: ({ world, between }, { linkId, direction, radioId }) => {
     const link = required(world.links.get(linkId), `link "${linkId}"`);
     const tape = heardTape(

@@ -1,12 +1,14 @@
-import { learnedPage } from "#core/watch";
 import { lastLook } from "#jobs";
-import { requirePlan } from "../data/plan.server";
+import { askPool } from "#pool";
+import { openPlan } from "../data/plan.server";
 import type { Route } from "./+types/watchLearned";
 
 /** What proofs and the watch teach about the plan's predictions, and every customer's odds. */
 export async function loader({ params: { planId } }: Route.LoaderArgs) {
-  const { store, context, world } = await requirePlan(planId);
+  const { store, context } = await openPlan(planId);
   const look = await lastLook(store, planId);
-  const page = learnedPage(world, await context.ask("learnable"), look?.links ?? []);
-  return Response.json(page, { headers: { "Cache-Control": "no-cache" } });
+  const learnable = await context.ask("learnable");
+  const watched = (look?.links ?? []).map((one) => ({ ...one, months: [] }));
+  const { answer } = await askPool(context, [], { kind: "learned", learnable, watched });
+  return Response.json(answer, { headers: { "Cache-Control": "no-cache" } });
 }

@@ -8,6 +8,7 @@ import {
   type NoiseCase,
   type Taught,
 } from "./cases";
+import { choleskyOf, inverseBy, solved } from "./cholesky";
 
 /** A reading: by how much it stood over its physical prediction, dB. */
 export interface LearnedReading {
@@ -56,32 +57,28 @@ function fitTerms(rows: readonly Row[]): Fit {
   const count = new Map<string, number>();
   for (const { terms } of rows) for (const [key] of terms) count.set(key, (count.get(key) ?? 0) + 1);
   const n = keys.length;
+  const cells = rows.map(({ terms }) => terms.map(([key, amount]) => ({ i: at.get(key)!, amount })));
   let strayDb: number = FIRST_STRAY_DB;
   let weights = rows.map(({ share }) => share);
   let values: Float64Array = new Float64Array(n);
-  let covariance: Float64Array = new Float64Array(n * n);
+  let lower: Float64Array = new Float64Array(n * n);
   for (let round = 0; round < ROUNDS; round++) {
     const precision = new Float64Array(n * n);
     const moments = new Float64Array(n);
     for (const [i, key] of keys.entries()) precision[i * n + i] = 1 / priorSd(key) ** 2;
-    for (const [r, { terms, errorDb }] of rows.entries()) {
+    for (const [r, row] of cells.entries()) {
       const weight = weights[r]! / strayDb ** 2;
-      for (const [key, amount] of terms) {
-        const i = at.get(key)!;
-        moments[i]! += weight * amount * errorDb;
-        for (const [other, amount2] of terms) precision[i * n + at.get(other)!]! += weight * amount * amount2;
+      for (const { i, amount } of row) {
+        moments[i]! += weight * amount * rows[r]!.errorDb;
+        for (const other of row) precision[i * n + other.i]! += weight * amount * other.amount;
       }
     }
-    covariance = inverted(precision, n);
-    values = Float64Array.from(keys, (_, i) => {
-      let sum = 0;
-      for (let j = 0; j < n; j++) sum += covariance[i * n + j]! * moments[j]!;
-      return sum;
-    });
+    lower = choleskyOf(precision, n);
+    values = solved(lower, moments);
     // Too few tell nothing of what they stray by; the last round is for the terms.
     if (rows.length < FEWEST_FOR_STRAY || round === ROUNDS - 1) break;
     const left = rows.map(
-      ({ terms, errorDb }) => errorDb - terms.reduce((sum, [key, amount]) => sum + amount * values[at.get(key)!]!, 0),
+      ({ errorDb }, r) => errorDb - cells[r]!.reduce((sum, { i, amount }) => sum + amount * values[i]!, 0),
     );
     const middle = [...left].map(Math.abs).sort((x, y) => x - y)[left.length >> 1]!;
     // The median of a normal's magnitudes is 0.6745 of its deviation; few readings fit better than they should.
@@ -89,6 +86,7 @@ function fitTerms(rows: readonly Row[]): Fit {
     strayDb = Math.min(STRAY_DB[1], Math.max(STRAY_DB[0], (middle / 0.6745) * spared));
     weights = left.map((error, r) => rows[r]!.share * Math.min(1, (HUBER * strayDb) / Math.max(1e-9, Math.abs(error))));
   }
+  const covariance = inverseBy(lower, n);
   const general = keys.filter((key) => areaOfTerm(key) === null);
   return {
     keys,
@@ -183,30 +181,4 @@ export function covarianceOf({ keys, covariance }: Fit, one: LearnedCase, other:
       else if (key === otherKey) sum += amount * amount2 * priorSd(key) ** 2;
     }
   return sum;
-}
-
-/** The inverse of a symmetric positive definite matrix, by Cholesky. */
-function inverted(matrix: Float64Array, n: number): Float64Array {
-  const lower = new Float64Array(n * n);
-  for (let i = 0; i < n; i++)
-    for (let j = 0; j <= i; j++) {
-      let sum = matrix[i * n + j]!;
-      for (let k = 0; k < j; k++) sum -= lower[i * n + k]! * lower[j * n + k]!;
-      lower[i * n + j] = i === j ? Math.sqrt(sum) : sum / lower[j * n + j]!;
-    }
-  const inverse = new Float64Array(n * n);
-  const column = new Float64Array(n);
-  for (let c = 0; c < n; c++) {
-    for (let i = 0; i < n; i++) {
-      let sum = i === c ? 1 : 0;
-      for (let k = 0; k < i; k++) sum -= lower[i * n + k]! * column[k]!;
-      column[i] = sum / lower[i * n + i]!;
-    }
-    for (let i = n - 1; i >= 0; i--) {
-      let sum = column[i]!;
-      for (let k = i + 1; k < n; k++) sum -= lower[k * n + i]! * inverse[k * n + c]!;
-      inverse[i * n + c] = sum / lower[i * n + i]!;
-    }
-  }
-  return inverse;
 }
