@@ -8,16 +8,19 @@ import {
   AT,
   DAY_MS,
   endSeries,
+  firstDayOf,
   METRIC_COUNT,
+  monthOfDay,
   PLAN_SERIES,
   radioSeries,
   watchSettingsSchema,
   UPTIME_OID,
   type Sample,
+  type WatchedLink,
 } from "#core/watch";
 import { putPatch, worldOf, type Alarm } from "#core/plan";
 import { valley } from "#core/testing";
-import { startSnmpAgent } from "#simulators";
+import { startSnmpAgent, type SimulatedLink } from "#simulators";
 import {
   addBatch,
   createPlan,
@@ -89,6 +92,44 @@ test("what arrives is laid into five minutes, hours and days; sent twice, late o
   await foldPlan(store, PLAN, (DAY + 3) * DAY_MS);
   const { hours: late } = await hours(id, DAY, DAY + 1);
   expect([late.count[at(0)], late.count[at(2)], late.mean[at(2)]]).toEqual([2, 2, -71]);
+});
+
+test("a year's look tells what a link through trees did at the other time of the year, unless it was changed since", async () => {
+  const [aSeries, bSeries] = [endSeries("wooded", "a"), endSeries("wooded", "b")];
+  const promised: WatchedLink = {
+    ...{ linkId: "wooded", chains: 2, levelDbm: { a: -60, b: -61 }, noiseDbm: { a: -95, b: -95 } },
+    ...{ rateMbps: { a: 80, b: 80 }, bandDb: 4, latDeg: -38, leafDb: 6, isSolar: { a: false, b: false } },
+    ...{ availabilityPercent: 99.9, worstMonthPercent: 99.9, availabilityBound: null },
+    offDeg: { a: { azimuthDeg: 0, elevationDeg: 0 }, b: { azimuthDeg: 0, elevationDeg: 0 } },
+  };
+  // Its leaves take half as much again as they should.
+  const link: SimulatedLink = {
+    ...{ ...promised, seed: 5, rainDbPerMmPerH: 0, biasDb: 0, leafFactor: 1.5, busyMbps: 20, airtimePercent: 30 },
+    ...{ growth: { percentAYear: 0, fromHour: 0 }, supplyV: { a: 48, b: 48 }, faults: [] },
+  };
+  const untilDay = Math.floor(Date.UTC(2026, 6, 25) / DAY_MS);
+  const [fromMonth, toMonth] = [untilDay - 300, untilDay].map(monthOfDay) as [number, number];
+  const year = {
+    seed: 5,
+    latDeg: -38,
+    fromMonth,
+    toMonth,
+    untilHour: untilDay * 24,
+    links: [{ aSeries, bSeries, link }],
+  };
+  const looked = await withWatchThread(async (thread) => {
+    const months = await thread.year({ ...year, shared: { weather: "weather", asked: "asked", told: 2 } });
+    const known = (id: string) => ({ months: months.filter(({ seriesId }) => seriesId === id), days: [] });
+    const [a, b, none] = [known(aSeries), known(bSeries), known("none")];
+    const one = { link: promised, a, b, radioA: none, radioB: none, changes: [], anew: [] };
+    const shared = { weather: known("weather"), asked: known("asked") };
+    const links = [one, { ...one, changes: [untilDay - 20] }, { ...one, anew: [untilDay - 20] }];
+    return thread.look({ fromDay: firstDayOf(fromMonth), toDay: untilDay, ...shared, links });
+  });
+  const [kept, changed, workedOn] = looked.summaries.map(({ otherSeason }) => otherSeason);
+  expect(kept!.leaves).toBeGreaterThan(0.75);
+  expect(Math.abs(kept!.deviationDb + 2.8)).toBeLessThan(0.5);
+  expect([changed, workedOn]).toEqual([null, null]);
 });
 
 test("a fold that died is begun again and comes to the same", async () => {
