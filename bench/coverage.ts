@@ -10,7 +10,7 @@ import {
   gridAround,
   lossTable,
   newCells,
-  newLosses,
+  newSwept,
   readGrid,
   sideOf,
   sweep,
@@ -47,7 +47,7 @@ const median = (values: number[]) => [...values].sort((x, y) => x - y)[values.le
 
 const ground = readGrid(terrain, grid);
 const readMs = median(Array.from({ length: 5 }, () => timed(() => void readGrid(terrain, grid))));
-const losses = newLosses(grid);
+const losses = newSwept(grid);
 for (let i = 0; i < 5; i++) sweep(grid, ground, ask, losses);
 
 /** The same sweep in C: best of seven runs, ms, and the mean of its losses; null without a compiler. */

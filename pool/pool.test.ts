@@ -3,7 +3,7 @@ import { gunzipSync } from "node:zlib";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { setPatch } from "#core/plan";
 import { valley, valleySurface } from "#core/testing";
-import { gridAround, newLosses, readGrid, sweep, wedgeOf, WEDGES } from "#core/coverage";
+import { gridAround, newLosses, newSwept, readGrid, sweep, wedgeOf, WEDGES } from "#core/coverage";
 import { plainTerrain } from "#core/terrain";
 import { planContext, stopEngine } from "#engine";
 import { askCoverage, askView } from "#jobs";
@@ -60,7 +60,7 @@ test("a coverage is worked out in parts, each once, and kept with the plan until
     const bytes = gunzipSync(await askCoverage(store, context, { ...ask, wedge }));
     lossesFromWire(Uint8Array.from(bytes).buffer, grid, wedgeOf(grid, wedge).window, came);
   }
-  const wanted = newLosses(grid);
+  const wanted = newSwept(grid);
   sweep(grid, readGrid(plainTerrain(valleySurface(30)), grid), ask, wanted);
   const known = [...wanted.lossDb.keys()].filter((cell) => !Number.isNaN(wanted.lossDb[cell]));
   expect(known.length).toBeGreaterThan(5000);

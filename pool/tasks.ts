@@ -37,7 +37,7 @@ import {
 } from "#core/sectors";
 import {
   gridAround,
-  newLosses,
+  newSwept,
   readGrid,
   sweep,
   wedgeOf,
@@ -154,7 +154,7 @@ export const TASKS: {
     const grid = gridAround(middle, radiusM, cellM);
     const { from, to, window } = wedgeOf(grid, wedge);
     const read = ground.read((terrain) => readGrid(terrain, grid, window));
-    const losses = newLosses(grid);
+    const losses = newSwept(grid);
     sweep(grid, read, ask, losses, from, to);
     if (ask.learned) withLearned(grid, losses, ask.learned, window);
     return lossesToWire(grid, losses, window);

@@ -15,7 +15,7 @@ import {
   lossIndex,
   lossTable,
   newCells,
-  newLosses,
+  newSwept,
   NO_SERVER,
   rateSteps,
   reachWords,
@@ -38,7 +38,7 @@ const sector = world.radios.get("sector")!;
 const kit = usualClient(world, sector)!;
 const near = endOf(world, "sector");
 const grid = gridAround(near.place, 4000, 100);
-const losses = newLosses(grid);
+const losses = newSwept(grid);
 sweep(
   grid,
   readGrid(terrain, grid),
@@ -134,9 +134,6 @@ describe("why a cell gets nothing", () => {
     const of: CellLosses = {
       lossDb: cell.slice(),
       diffractionDb: cell.slice(),
-      treesDb: cell.slice(),
-      inLeafShare: cell.slice(),
-      woodShare: cell.slice(),
       tiltDownDeg: cell.slice(),
     };
     of.lossDb[1] = lossDb;

@@ -34,5 +34,5 @@ export {
 export { freelyHeardKm, reachWords, sectorHeardKm, sectorHearsKm } from "./reach";
 export { cellBearings, withPattern, type BeamAt } from "./pattern";
 export { learnedNoiseOver, learnedOver, learnedOverSchema, withLearned, type LearnedOver } from "./learned";
-export { newLosses, sweep, wedgeOf, WEDGES, type CellLosses, type SweepAsk } from "./sweep";
+export { newLosses, newSwept, sweep, wedgeOf, WEDGES, type CellLosses, type SweepAsk, type SweptLosses } from "./sweep";
 export { raysOf } from "./ray";

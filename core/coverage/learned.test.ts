@@ -6,7 +6,7 @@ import {
   learnedOver,
   learnedOverSchema,
   LOSS_STEP_DB,
-  newLosses,
+  newSwept,
   sideOf,
   withLearned,
 } from "#core/coverage";
@@ -40,7 +40,7 @@ const learned: Learned = {
 };
 
 test("every cell is corrected by what a full answer there would be", () => {
-  const losses = newLosses(grid);
+  const losses = newSwept(grid);
   for (let cell = 0; cell < side * side; cell++) {
     if (cell % 11 === 0) continue;
     losses.treesDb[cell] = cell % 3 === 0 ? 12 : 0;

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { areaAt, areaOfTerm, MOST_SCALED_DB, noiseCorrectionOf, noiseTerm, treesTerms, type Learned } from "../learn";
 import { LOSS_STEP_DB } from "./budget";
 import { cellPlace, gridExtent, sideOf, type CellWindow, type CoverageGrid } from "./grid";
-import type { CellLosses } from "./sweep";
+import type { SweptLosses } from "./sweep";
 
 const decibels = z.number().min(-60).max(60);
 /** By an area's numbers north and east. */
@@ -49,7 +49,7 @@ export function learnedOver(learned: Learned | null, grid: CoverageGrid, frequen
 }
 
 /** Lays what was learned over the losses of a window: what raises a level lowers the loss. */
-export function withLearned(grid: CoverageGrid, losses: CellLosses, learned: LearnedOver, window: CellWindow): void {
+export function withLearned(grid: CoverageGrid, losses: SweptLosses, learned: LearnedOver, window: CellWindow): void {
   const { lossDb, diffractionDb, treesDb } = losses;
   const { everywhereDb, groundShare, treesInLeafShare, treesBareShare } = learned;
   const side = sideOf(grid);

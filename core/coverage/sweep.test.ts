@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { cellPlace, gridAround, gridExtent, newLosses, raysOf, sideOf, sweep, wedgeOf, WEDGES } from "#core/coverage";
+import { cellPlace, gridAround, gridExtent, newSwept, raysOf, sideOf, sweep, wedgeOf, WEDGES } from "#core/coverage";
 import { inverseGeodesic } from "#core/geodesy";
 import { bullingtonLossDb, freeSpaceLossDb } from "#core/propagation";
 import { tiltDownDeg } from "#core/aiming";
@@ -23,7 +23,7 @@ const ground = (heightOf: (east: number, south: number) => number, coverOf: type
 };
 const at = (east: number, south: number) => (grid.rings + south) * side + grid.rings + east;
 const swept = (cells: ReturnType<typeof ground>) => {
-  const losses = newLosses(grid);
+  const losses = newSwept(grid);
   sweep(grid, cells, ask, losses);
   return losses;
 };
@@ -98,7 +98,7 @@ describe("a sweep", () => {
 
   test("stays finite behind a cliff, at the shortest waves", () => {
     const cliff = ground((east, south) => (south === 0 && east === 10 ? 3000 : 100));
-    const losses = newLosses(grid);
+    const losses = newSwept(grid);
     sweep(grid, cliff, { ...ask, frequencyGHz: 80 }, losses);
     const distancesKm = Array.from({ length: 41 }, (_, i) => i * 0.03);
     const heightsM = distancesKm.map((_, i) => (i === 10 ? 3000 : 100));
@@ -127,7 +127,7 @@ describe("a sweep", () => {
       (east) => (east % 6 === 0 ? 9 : 0),
     );
     const whole = swept(hills);
-    const parts = newLosses(grid);
+    const parts = newSwept(grid);
     expect(raysOf(grid) % WEDGES).toBe(0);
     for (let wedge = 0; wedge < WEDGES; wedge++) {
       const { from, to, window } = wedgeOf(grid, wedge);

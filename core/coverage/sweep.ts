@@ -20,13 +20,17 @@ export interface CellLosses {
   lossDb: Float32Array;
   /** What ground and cover take, dB: over 0 where the path is not free. */
   diffractionDb: Float32Array;
-  /** What of that trees take through which the signal goes, dB; 0 where it goes over them. */
-  treesDb: Float32Array;
-  /** Where trees take something: what share of it trees in leaf take, and the way to the wood in which the signal runs farthest as a share of the whole. */
-  inLeafShare: Float32Array;
-  woodShare: Float32Array;
   /** Angle below the horizontal at which the transmitter sees the cell, degrees. */
   tiltDownDeg: Float32Array;
+}
+
+/** The same with what a sweep knows of the trees on the way. */
+export interface SweptLosses extends CellLosses {
+  /** What of `diffractionDb` trees take through which the signal goes, dB; 0 where it goes over them. */
+  treesDb: Float32Array;
+  /** Where they take something: what share of them stands in leaf, and how far along the way the wood stands in which it runs farthest, as a share. */
+  inLeafShare: Float32Array;
+  woodShare: Float32Array;
 }
 
 // The knife edge's loss, and what Bullington's construction adds for it, by v in steps of a hundredth.
@@ -52,15 +56,24 @@ function diffractionAt(v: number, km: number): number {
   return edgeDb + addedShare * (10 + 0.02 * km);
 }
 
+/** Room for the losses of a grid of which nothing is known yet. */
 export function newLosses(grid: CoverageGrid): CellLosses {
   const cells = sideOf(grid) ** 2;
   return {
     lossDb: new Float32Array(cells).fill(NaN),
     diffractionDb: new Float32Array(cells).fill(NaN),
+    tiltDownDeg: new Float32Array(cells).fill(NaN),
+  };
+}
+
+/** Room for a sweep of a grid. */
+export function newSwept(grid: CoverageGrid): SweptLosses {
+  const cells = sideOf(grid) ** 2;
+  return {
+    ...newLosses(grid),
     treesDb: new Float32Array(cells).fill(NaN),
     inLeafShare: new Float32Array(cells),
     woodShare: new Float32Array(cells),
-    tiltDownDeg: new Float32Array(cells).fill(NaN),
   };
 }
 
@@ -76,7 +89,7 @@ export function sweep(
   grid: CoverageGrid,
   ground: GridGround,
   ask: SweepAsk,
-  into: CellLosses,
+  into: SweptLosses,
   from = 0,
   to = raysOf(grid),
 ): void {
@@ -267,7 +280,7 @@ function standNear(
  * this anew when rare cases turn up, and a loop that it compiles anew while it runs stays slower.
  */
 function answerCell(
-  into: CellLosses,
+  into: SweptLosses,
   groundM: number,
   own: number,
   { rxHeightM, frequencyGHz, season }: SweepAsk,
@@ -312,7 +325,7 @@ function sweepRay(
   grid: CoverageGrid,
   ground: GridGround,
   ask: SweepAsk,
-  into: CellLosses,
+  into: SweptLosses,
   number: number,
   scratch: RayScratch,
 ): void {

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { gridAround, newLosses, sideOf, sweep } from "#core/coverage";
+import { gridAround, newSwept, sideOf, sweep } from "#core/coverage";
 import { treesLossDb } from "#core/link";
 import { coverCode, type CoverKind } from "#core/terrain";
 import { RayTrees } from "./trees";
@@ -24,7 +24,7 @@ function behind(
     }
     ground.groundAmslM[at(5, south)]! += hillM;
   }
-  const losses = newLosses(grid);
+  const losses = newSwept(grid);
   const ask = { txHeightM: 15, rxHeightM: 6, frequencyGHz: 5.6, kFactor: 4 / 3, season };
   sweep(grid, ground, ask, losses);
   const cell = at(30, 0);
@@ -111,7 +111,7 @@ test("a low house across the edge of the customer's 30 m is in his way, though a
   const lossWith = (houses: Record<number, number>) => {
     ground.coverHeightM.fill(0);
     for (const [east, heightM] of Object.entries(houses)) ground.coverHeightM[at(Number(east), 0)] = heightM;
-    const losses = newLosses(grid);
+    const losses = newSwept(grid);
     sweep(grid, ground, { txHeightM: 15, rxHeightM: 6, frequencyGHz: 5.6, kFactor: 4 / 3, season: "inLeaf" }, losses);
     return losses.diffractionDb[at(30, 0)]!;
   };

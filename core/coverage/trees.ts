@@ -15,7 +15,7 @@ export class RayTrees {
   private readonly code: Uint8Array;
   count = 0;
   private readonly wood = new WoodFinder();
-  /** Of the last loss asked for: what share of it trees in leaf take, and how many steps away the wood stands in which the ray runs farthest. */
+  /** Of the last loss asked for: what share of the trees stands in leaf, and how many steps away the wood stands in which the ray runs farthest. */
   inLeafShare = 1;
   woodStep = 0;
 

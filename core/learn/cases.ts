@@ -6,7 +6,7 @@ export interface LearnedCase {
   /** What trees are reckoned to take where the ray passes through them, and what the ground takes, dB. */
   treesDb: number;
   diffractionDb: number;
-  /** Share of what trees take that is taken by trees in leaf: 1 in summer, 0 where all stand bare; evergreens keep theirs. */
+  /** Share of those trees, by their depth, that stands in leaf: 1 in summer, 0 where all are bare; evergreens keep theirs. */
   inLeafShare: number;
   /** The wood in which the ray runs farthest; null where there is none, or nobody knows where it stands. */
   wood: { latDeg: number; lonDeg: number } | null;

@@ -47,7 +47,7 @@ export function treesLossDb(
   return season === "inLeaf" ? inLeafDb : inLeafDb * (1 - leafyShare * (1 - BARE_SHARE));
 }
 
-/** Share of what trees take that is taken by trees in leaf, where so many of all leaves stand: evergreens keep theirs. */
+/** Share of the trees in a ray that stands in leaf where so many of all leaves do: evergreens keep theirs. */
 export const inLeafShare = (leafyShare: number, leaves: number): number => 1 - leafyShare * (1 - leaves);
 
 /** The leaves that stand in the season that a plan is made for. */
