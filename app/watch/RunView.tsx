@@ -19,6 +19,8 @@ const STATE_WORDS: Record<GroupState, string> = {
 
 /** Powers that are named one by one. */
 const MOST_NAMED = 3;
+/** Letters of an address that a server still takes, with room for the rest of what a browser sends. */
+const MOST_ADDRESS = 12_000;
 
 /** A change of channels and powers on the live network: its order, a rehearsal with faults thrown at it, and the sheet for whoever does it by hand. */
 export function RunView() {
@@ -35,7 +37,7 @@ export function RunView() {
   const sheet = new URLSearchParams({
     moves: moves.map(({ radioId, toMHz }) => `${radioId}:${toMHz}`).join(","),
     powers: moves.flatMap(({ powers }) => powers.map(({ radioId, toDbm }) => `${radioId}:${toDbm}`)).join(","),
-  });
+  }).toString();
   return (
     <div
       className="h-full space-y-3 overflow-y-auto p-3 text-[13px]"
@@ -82,9 +84,13 @@ export function RunView() {
               <input type="checkbox" checked={withFaults} onChange={({ target }) => setWithFaults(target.checked)} />
               Throw faults at it
             </label>
-            <a className={buttonClass()} href={`/plans/${planId}/watch/run.pdf?${sheet.toString()}`} download>
-              Run sheet
-            </a>
+            {sheet.length <= MOST_ADDRESS ? (
+              <a className={buttonClass()} href={`/plans/${planId}/watch/run.pdf?${sheet}`} download>
+                Run sheet
+              </a>
+            ) : (
+              <span className="text-xs text-quiet">More radios than one sheet holds: take the change in parts.</span>
+            )}
           </div>
         </>
       )}

@@ -1,14 +1,17 @@
 import type { Pointing } from "../aiming";
-import { availabilityOf, commonChains, fadingPathOf, leafDbOf, type LinkAnswer } from "../link";
+import { availabilityOf, commonChains, fadingPathOf, type LinkAnswer } from "../link";
 import { linkEnds, type Link, type World } from "../plan";
+import { pathLeaves } from "./leaves";
 import type { Off, WatchedLink } from "./watched";
 
 /** What a link promises by its tapes, for the watch to hold deliveries against; null where its path has no answer. */
 export function watchedOf(world: World, link: Link, { path, distanceM }: LinkAnswer): WatchedLink | null {
   if (!path) return null;
   const { a, b } = linkEnds(world, link);
-  const { aToB, bToA, trees, aPointing, bPointing } = path;
-  const leafDb = leafDbOf(trees, a.radio.frequencyMHz / 1000);
+  const { aToB, bToA, aPointing, bPointing } = path;
+  const leaves = pathLeaves(world.plan, { a, b }, path);
+  // What was learned of trees in leaf comes and goes with the leaves.
+  const leafDb = leaves.leafDb - leaves.learnedDb;
   // Levels are held against bare trees, and leaves put on by the day.
   const leavesInTapeDb = world.plan.season === "inLeaf" ? leafDb : 0;
   const fading = fadingPathOf(world.plan, { a, b }, path, distanceM);

@@ -1,4 +1,5 @@
 import { expect, test } from "@jest/globals";
+import { correctionOf, type Learned } from "#core/learn";
 import { answering } from "#core/outcome";
 import { putPatch, withPatches, type Alarm, type Measurement, type World } from "#core/plan";
 import { promisedBy } from "#core/proof";
@@ -7,6 +8,8 @@ import {
   DAY_MS,
   learnableOf,
   otherSeasonOf,
+  promisedOnDbm,
+  watchedOf,
   type LinkAlarm,
   type LinkDay,
   type LinkWatch,
@@ -16,9 +19,9 @@ import { readingsOf, readOf } from "./readings";
 
 const DEPTH_M = 20;
 /** The valley's bridge through trees set by hand, in a plan of a season. */
-function wooded(season: "inLeaf" | "bare") {
+function wooded(season: "inLeaf" | "bare", learned: Learned | null = null) {
   const { world, between } = valley(0, (rows) => {
-    rows.plan.season = season;
+    Object.assign(rows.plan, { season, learned });
     rows.links.find(({ id }) => id === "bridge")!.foliageDepthM = DEPTH_M;
   });
   const link = world.links.get("bridge")!;
@@ -72,6 +75,33 @@ test("a proof of bare trees is held against bare trees, whatever season the plan
   expect(summer!.errorDb).toBeCloseTo(1.5, 6);
   expect(summer!.path.inLeafShare).toBe(1);
   expect(summer!.path.treesDb).toBeCloseTo(inLeaf.learnable.path.treesDb, 9);
+});
+
+test("what was learned of trees in leaf comes and goes with the leaves, in what is promised and in what is read", () => {
+  const term = (key: string, value: number) => ({ key, value, sd: 0.1, readings: 5 });
+  const learned: Learned = {
+    ...{ isOn: true, strayDb: 2, readings: 5 },
+    terms: [
+      term("everywhere", 1),
+      term("trees 3 to 10 GHz", -0.2),
+      term("trees 3 to 10 GHz, in leaf", -0.3),
+      term("trees 3 to 10 GHz, bare", 0.1),
+    ],
+  };
+  const [summer, winter] = [wooded("inLeaf", learned), wooded("bare", learned)];
+  const level = ({ answer }: Wooded) => answer.path!.aToB.chainLevelDbm;
+  for (const plan of [summer, winter]) {
+    const promised = watchedOf(plan.world, plan.world.links.get("bridge")!, plan.answer)!;
+    expect(promisedOnDbm(promised, "b", dayOf(SUMMER))).toBeCloseTo(level(summer), 9);
+    expect(promisedOnDbm(promised, "b", dayOf(WINTER))).toBeCloseTo(level(winter), 9);
+    // What stood a decibel under a promise stood under physics by that and by what was learned of its season.
+    const [now, other] = read(plan, plan.world, [week(WINTER, -1, { leaves: 1, deviationDb: -1 })]);
+    expect(now!.errorDb).toBeCloseTo(-1 + correctionOf(learned, now!.path).db, 9);
+    expect(other!.errorDb).toBeCloseTo(-1 + correctionOf(learned, other!.path).db, 9);
+    expect(correctionOf(learned, other!.path).db).toBeLessThan(correctionOf(learned, now!.path).db - 2);
+  }
+  const off = wooded("inLeaf", { ...learned, isOn: false });
+  expect(off.learnable.leafLearnedDb).toBe(0);
 });
 
 test("a plan turned from one season to the other keeps its proofs; one rebuilt since does not", () => {

@@ -1,8 +1,10 @@
-import { learnedCaseOf, leafDbOf, leavesIn, inLeafShare, spareDb, type LinkAnswer, type Tape } from "../link";
+import { learnedCaseOf, leavesIn, spareDb, type LinkAnswer, type Tape } from "../link";
 import type { LearnedCase, LearnedReading, NoiseCase, NoiseReading } from "../learn";
 import { linkEnds, type Link, type Measurement, type World } from "../plan";
 import { judge, newestMeasurements, readLevelsDbm } from "../proof";
 import { DAY_MS } from "./buckets";
+import { pathLeaves } from "./leaves";
+import type { OtherSeason } from "./otherSeason";
 import { dayOfYear, leafShare } from "./season";
 import type { LinkWatch } from "./summary";
 
@@ -13,9 +15,11 @@ export interface Learnable {
   /** Level of all chains together at each end by physics alone, dBm; what was learned is beside it. */
   physicsDbm: { a: number; b: number };
   learnedDb: number;
-  /** By how much less its trees take when they are bare, dB, and the share of them that sheds. */
+  /** By how much less its trees take when they are bare, dB, and the path bare and in leaf, with what was learned of the two more in leaf. */
   leafDb: number;
-  leafyShare: number;
+  bare: LearnedCase;
+  inLeaf: LearnedCase;
+  leafLearnedDb: number;
   /** What it has to spare with what was learned, where that is in use, dB. */
   spareDb: number;
   /** What each end hears. */
@@ -39,10 +43,11 @@ export function learnableOf(world: World, link: Link, answer: LinkAnswer): Learn
   const ends = linkEnds(world, link);
   const { aToB, bToA } = answer.path;
   const learnedDb = aToB.question.path.learned?.db ?? 0;
+  const leaves = pathLeaves(world.plan, ends, answer.path);
   return {
     ...{ linkId: link.id, path: learnedCaseOf(world.plan, ends, answer.path), learnedDb },
-    leafDb: leafDbOf(answer.path.trees, aToB.question.path.frequencyMHz / 1000),
-    leafyShare: answer.path.trees.leafyShare,
+    ...{ leafDb: leaves.leafDb, leafLearnedDb: leaves.learnedDb },
+    ...{ bare: leaves.pathWith(0), inLeaf: leaves.pathWith(1) },
     physicsDbm: { a: bToA.totalLevelDbm - learnedDb, b: aToB.totalLevelDbm - learnedDb },
     spareDb: spareDb(world.plan, ends, answer)!,
     noise: { a: heardNoise(bToA), b: heardNoise(aToB) },
@@ -99,19 +104,24 @@ const OTHER_LEAVES = 0.5;
 
 /** Readings of today's links: proofs, and where the watch goes on, its last week; of a link through trees, one of each season. */
 export function readingsOf(world: World, learnable: readonly Learnable[], read: Read): ReadingOf[] {
-  const planLeaves = leavesIn(world.plan.season);
   return learnable.flatMap((one) => {
-    const { linkId, path, leafDb, leafyShare } = one;
+    const { linkId, leafDb } = one;
     const found = onesOf(world, one, read);
     return found.map(({ from, errorDb, leaves }): ReadingOf => ({
       ...{ linkId, from, errorDb, share: 1 / found.length, leaves: leafDb > 0 ? leaves : null },
-      path: {
-        ...path,
-        treesDb: path.treesDb + leafDb * (leaves - planLeaves),
-        inLeafShare: inLeafShare(leafyShare, leaves),
-      },
+      path: between(one, leaves),
     }));
   });
+}
+
+/** A path while so many of all leaves stand. */
+function between({ bare, inLeaf }: Pick<Learnable, "bare" | "inLeaf">, leaves: number): LearnedCase {
+  const mixed = (zero: number, one: number) => zero + leaves * (one - zero);
+  return {
+    ...bare,
+    treesDb: mixed(bare.treesDb, inLeaf.treesDb),
+    inLeafShare: mixed(bare.inLeafShare, inLeaf.inLeafShare),
+  };
 }
 
 function onesOf(world: World, one: Learnable, read: Read): Once[] {
@@ -119,7 +129,7 @@ function onesOf(world: World, one: Learnable, read: Read): Once[] {
   const proof = read.proofs.get(linkId);
   const proven = proof ? onceProven(world, one, proof) : null;
   if (proof && !proven) return [];
-  const watched = read.strayed.has(linkId) ? [] : onesWatched(one, read.weeks.get(linkId));
+  const watched = read.strayed.has(linkId) ? [] : onesWatched(world, one, read.weeks.get(linkId));
   const [first, ...others] = proven ? [proven, ...watched] : watched;
   if (!first) return [];
   const ofOtherSeason = others.find(({ leaves }) => Math.abs(leaves - first.leaves) >= OTHER_LEAVES);
@@ -150,14 +160,18 @@ function onceProven(
 }
 
 /** What the watch taught: its last week, and the other season where that is known. The promise that it was held against has the leaves of its day. */
-function onesWatched({ path, learnedDb }: Learnable, week: LinkWatch | undefined): Once[] {
+function onesWatched(
+  { plan }: World,
+  { path, learnedDb, leafLearnedDb }: Learnable,
+  week: LinkWatch | undefined,
+): Once[] {
   if (!week || week.deviationDb === null || week.lastDay === null) return [];
-  const last: Once = {
-    ...{ from: "watch", errorDb: week.deviationDb + learnedDb, leaves: leavesAt(week.lastDay, path.latDeg) },
-  };
-  const { otherSeason } = week;
-  if (!otherSeason) return [last];
-  return [last, { from: "watch", errorDb: otherSeason.deviationDb + learnedDb, leaves: otherSeason.leaves }];
+  const once = ({ leaves, deviationDb }: OtherSeason): Once => ({
+    // So was what was learned: more or less of it, as leaves stood.
+    ...{ from: "watch", errorDb: deviationDb + learnedDb + leafLearnedDb * (leaves - leavesIn(plan.season)), leaves },
+  });
+  const last = once({ leaves: leavesAt(week.lastDay, path.latDeg), deviationDb: week.deviationDb });
+  return week.otherSeason ? [last, once(week.otherSeason)] : [last];
 }
 const leavesAt = (day: number, latDeg: number): number => leafShare(dayOfYear(day), latDeg);
 
