@@ -179,6 +179,7 @@ test("what a link did at the other time of the year is the median of those days,
   const found = otherSeasonOf(LINK, days, [], [])!;
   expect(found.deviationDb).toBe(-3);
   expect(found.leaves).toBeGreaterThan(0.9);
+  expect(found.leaves).toBeLessThanOrEqual(1);
   expect(otherSeasonOf({ ...LINK, leafDb: 0 }, days, [], [])).toBeNull();
   expect(otherSeasonOf(LINK, days, [], [dayOf("2026-05-01T00:00:00Z")])).toBeNull();
   const alarm = { sinceDay: dayOf(SUMMER), endedDay: dayOf(SUMMER) + 60 } as LinkAlarm;
@@ -191,6 +192,20 @@ test("what a link did at the other time of the year is the median of those days,
   expect(cut.deviationDb).toBe(-2);
   expect(otherSeasonOf(LINK, days, [{ ...alarm, endedDay: null }], [])).toBeNull();
   expect(otherSeasonOf(LINK, days, [{ ...alarm, endedDay: null, kind: "prediction" }], [])).toEqual(found);
+  // Seven days say something, from the day after a change on, and beside those on which it strayed.
+  const first = dayOf(SUMMER);
+  const summerDays = (count: number) => daysOff(180, (day) => (day < first + count || day >= winterFrom ? -2 : null));
+  const told = (count: number, from: number | null, strayed: [since: number, ended: number] | null) =>
+    otherSeasonOf(
+      LINK,
+      summerDays(count),
+      strayed ? [{ sinceDay: first + strayed[0], endedDay: first + strayed[1] } as LinkAlarm] : [],
+      from === null ? [] : [first + from],
+    );
+  expect([told(7, null, null)?.deviationDb, told(6, null, null)]).toEqual([-2, null]);
+  expect([told(8, 0, null)?.deviationDb, told(7, 0, null)]).toEqual([-2, null]);
+  expect([told(10, null, [0, 2])?.deviationDb, told(10, null, [0, 3])]).toEqual([-2, null]);
+  expect([told(10, null, [7, 20])?.deviationDb, told(10, null, [6, 20])]).toEqual([-2, null]);
   // A month of one season tells of that alone.
   expect(
     otherSeasonOf(
