@@ -1,7 +1,7 @@
 import { data } from "react-router";
 import { backhaulOf } from "#core/capacity";
-import { runGroups, type RunMove } from "#core/channels";
-import { linksOn, type World } from "#core/plan";
+import { groupRadios, runGroups, type RunMove } from "#core/channels";
+import type { World } from "#core/plan";
 import { groupName } from "#core/propose";
 import { fileName } from "../data/fileName";
 import { requirePlan } from "../data/plan.server";
@@ -42,10 +42,9 @@ export async function loader({ params: { planId }, url }: Route.LoaderArgs) {
     const toMHz = Number(text);
     const radio = radioOf(world, radioId);
     if (!(toMHz >= 100 && toMHz <= 120_000)) throw data(`${radioId}: ${text} is no channel in MHz.`, { status: 400 });
-    const group = [radioId, ...linksOn(world, radioId).map(({ bRadioId }) => bRadioId)];
     return {
       ...{ radioId, name: groupName(world, radioId), fromMHz: radio.frequencyMHz, toMHz },
-      powers: group.flatMap((id) => {
+      powers: groupRadios(world, radioId).flatMap((id) => {
         const dbm = toDbm.get(id);
         return dbm === undefined ? [] : [{ radioId: id, fromDbm: radioOf(world, id).txPowerDbm, toDbm: dbm }];
       }),

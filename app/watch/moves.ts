@@ -1,5 +1,5 @@
-import { channelGroups, type RunMove } from "#core/channels";
-import { linksOn, type World } from "#core/plan";
+import { channelGroups, groupRadios, type RunMove } from "#core/channels";
+import type { World } from "#core/plan";
 import { groupName } from "#core/propose";
 
 /** What moves to another channel or sends otherwise between the plan as it is kept and as it is in hand. */
@@ -11,8 +11,7 @@ export function movesBetween(kept: World, inHand: World): RunMove[] {
     if (!before || !after) return [];
     const fromMHz = before.frequencyMHz;
     const toMHz = tuned.has(radioId) ? after.frequencyMHz : fromMHz;
-    const group = [radioId, ...linksOn(kept, radioId).map(({ bRadioId }) => bRadioId)];
-    const powers = group.flatMap((id): RunMove["powers"] => {
+    const powers = groupRadios(kept, radioId).flatMap((id): RunMove["powers"] => {
       const [fromDbm, toDbm] = [kept.radios.get(id)?.txPowerDbm, inHand.radios.get(id)?.txPowerDbm];
       return fromDbm === undefined || toDbm === undefined || fromDbm === toDbm ? [] : [{ radioId: id, fromDbm, toDbm }];
     });

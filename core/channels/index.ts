@@ -14,7 +14,7 @@ export {
 } from "./question";
 export { groupSites, NO_LIMITS, type ChannelLimits } from "./limits";
 export { hurtsOf, mergedHurts, type Hurt } from "./hurts";
-export { changeOrder, type ChangeStep } from "./order";
+export { changeOrder, groupRadios, type ChangeStep } from "./order";
 export {
   runChanges,
   toldRadios,

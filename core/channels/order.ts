@@ -48,7 +48,7 @@ export function changeOrder(world: World, moves: readonly ChannelMove[], { sites
     const next = left.filter((move) => depthOf(move) === deepest);
     const inTheWay = (move: ChannelMove) => left.filter((other) => other !== move && meets(move, other));
     const move = next.reduce((best, one) => (inTheWay(one).length < inTheWay(best).length ? one : best));
-    const radioIds = radiosOf(world, move.radioId).sort((x, y) => siteDepth(y) - siteDepth(x) || (x < y ? -1 : 1));
+    const radioIds = groupRadios(world, move.radioId).sort((x, y) => siteDepth(y) - siteDepth(x) || (x < y ? -1 : 1));
     steps.push({
       move,
       radioIds,
@@ -62,7 +62,7 @@ export function changeOrder(world: World, moves: readonly ChannelMove[], { sites
 const SECTOR_BEHIND = 0.5;
 
 /** An access point or bridge end with all that talk to it. */
-const radiosOf = (world: World, radioId: string): string[] => [
+export const groupRadios = (world: World, radioId: string): string[] => [
   radioId,
   ...linksOn(world, radioId).map(({ bRadioId }) => bRadioId),
 ];

@@ -8,7 +8,7 @@ export interface LearnedCase {
   diffractionDb: number;
   /** Share of those trees, by their depth, that stands in leaf: 1 in summer, 0 where all are bare; evergreens keep theirs. */
   inLeafShare: number;
-  /** The wood in which the ray runs farthest; null where there is none, or nobody knows where it stands. */
+  /** The wood that the ray passes through for the longest stretch; null without trees, or where they were set by hand. */
   wood: { latDeg: number; lonDeg: number } | null;
   /** Place of the far end: the customer's, or a bridge's second. */
   latDeg: number;

@@ -4,12 +4,14 @@ import type { LinkEnd, Plan } from "../plan";
 
 /** What leaves do to one path. */
 export interface PathLeaves {
+  /** The path in the plan's season, bare, and in leaf. */
+  path: LearnedCase;
+  bare: LearnedCase;
+  inLeaf: LearnedCase;
   /** By how much less its trees take when they are bare, dB, by physics alone. */
   leafDb: number;
   /** What was learned of the path in leaf less what was learned of it bare, dB; 0 where nothing is in use. */
-  learnedDb: number;
-  /** The path as it is while so many of all leaves stand. */
-  pathWith: (leaves: number) => LearnedCase;
+  leafLearnedDb: number;
 }
 
 export function pathLeaves(plan: Plan, ends: { a: LinkEnd; b: LinkEnd }, answer: PathAnswer): PathLeaves {
@@ -21,10 +23,11 @@ export function pathLeaves(plan: Plan, ends: { a: LinkEnd; b: LinkEnd }, answer:
     treesDb: path.treesDb + leafDb * (leaves - leavesIn(plan.season)),
     inLeafShare: inLeafShare(trees.leafyShare, leaves),
   });
+  const [bare, inLeaf] = [pathWith(0), pathWith(1)];
   const { learned } = plan;
-  const learnedDb =
+  const leafLearnedDb =
     leafDb > 0 && learned?.isOn && learned.readings > 0
-      ? correctionOf(learned, pathWith(1)).db - correctionOf(learned, pathWith(0)).db
+      ? correctionOf(learned, inLeaf).db - correctionOf(learned, bare).db
       : 0;
-  return { leafDb, learnedDb, pathWith };
+  return { path, bare, inLeaf, leafDb, leafLearnedDb };
 }

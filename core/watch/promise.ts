@@ -11,7 +11,7 @@ export function watchedOf(world: World, link: Link, { path, distanceM }: LinkAns
   const { aToB, bToA, aPointing, bPointing } = path;
   const leaves = pathLeaves(world.plan, { a, b }, path);
   // What was learned of trees in leaf comes and goes with the leaves.
-  const leafDb = leaves.leafDb - leaves.learnedDb;
+  const leafDb = leaves.leafDb - leaves.leafLearnedDb;
   // Levels are held against bare trees, and leaves put on by the day.
   const leavesInTapeDb = world.plan.season === "inLeaf" ? leafDb : 0;
   const fading = fadingPathOf(world.plan, { a, b }, path, distanceM);

@@ -1,25 +1,19 @@
-import { learnedCaseOf, leavesIn, spareDb, type LinkAnswer, type Tape } from "../link";
+import { leavesIn, spareDb, type LinkAnswer, type Tape } from "../link";
 import type { LearnedCase, LearnedReading, NoiseCase, NoiseReading } from "../learn";
 import { linkEnds, type Link, type Measurement, type World } from "../plan";
 import { judge, newestMeasurements, readLevelsDbm } from "../proof";
 import { DAY_MS } from "./buckets";
-import { pathLeaves } from "./leaves";
+import { pathLeaves, type PathLeaves } from "./leaves";
 import type { OtherSeason } from "./otherSeason";
 import { dayOfYear, leafShare } from "./season";
 import type { LinkWatch } from "./summary";
 
 /** A link as readings can teach about it. */
-export interface Learnable {
+export interface Learnable extends PathLeaves {
   linkId: string;
-  path: LearnedCase;
   /** Level of all chains together at each end by physics alone, dBm; what was learned is beside it. */
   physicsDbm: { a: number; b: number };
   learnedDb: number;
-  /** By how much less its trees take when they are bare, dB, and the path bare and in leaf, with what was learned of the two more in leaf. */
-  leafDb: number;
-  bare: LearnedCase;
-  inLeaf: LearnedCase;
-  leafLearnedDb: number;
   /** What it has to spare with what was learned, where that is in use, dB. */
   spareDb: number;
   /** What each end hears. */
@@ -43,11 +37,9 @@ export function learnableOf(world: World, link: Link, answer: LinkAnswer): Learn
   const ends = linkEnds(world, link);
   const { aToB, bToA } = answer.path;
   const learnedDb = aToB.question.path.learned?.db ?? 0;
-  const leaves = pathLeaves(world.plan, ends, answer.path);
   return {
-    ...{ linkId: link.id, path: learnedCaseOf(world.plan, ends, answer.path), learnedDb },
-    ...{ leafDb: leaves.leafDb, leafLearnedDb: leaves.learnedDb },
-    ...{ bare: leaves.pathWith(0), inLeaf: leaves.pathWith(1) },
+    ...pathLeaves(world.plan, ends, answer.path),
+    ...{ linkId: link.id, learnedDb },
     physicsDbm: { a: bToA.totalLevelDbm - learnedDb, b: aToB.totalLevelDbm - learnedDb },
     spareDb: spareDb(world.plan, ends, answer)!,
     noise: { a: heardNoise(bToA), b: heardNoise(aToB) },

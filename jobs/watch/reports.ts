@@ -42,7 +42,7 @@ interface Waiting {
   failed: (why: unknown) => void;
 }
 
-/** So long it is waited for what others report, ms: a hundred samples are kept as fast as one. */
+/** How long a report waits for others to be kept with it, ms. */
 const GATHERED_MS = 100;
 /** Of each plan what came in and is not being kept yet. */
 const waiting = new Map<string, Waiting[]>();
