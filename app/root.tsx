@@ -1,20 +1,12 @@
 import { useContext, type ReactNode } from "react";
-import {
-  isRouteErrorResponse,
-  Links,
-  Meta,
-  Outlet,
-  Scripts,
-  ScrollRestoration,
-  useRouteLoaderData,
-} from "react-router";
+import { Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from "react-router";
 import { Toaster } from "sonner";
 import type { Route } from "./+types/root";
 import "./app.css";
 import { gate } from "./access/gate.server";
 import { NonceContext } from "./data/nonce";
 import { DEFAULT_PREFERENCES, readPreferences } from "./data/preferences";
-import { Button } from "./ui";
+import { BrokenPage } from "./frame/BrokenPage";
 import { ConflictDialog } from "./keep/ConflictDialog";
 
 export function loader({ request }: Route.LoaderArgs) {
@@ -71,27 +63,6 @@ export default function App() {
   return <Outlet />;
 }
 
-/** What a page that cannot be shown is headed by, by the answer's status. */
-const HEADINGS: Readonly<Record<number, string>> = { 403: "Not for your role", 404: "Not here" };
-
-/** In place of a page that cannot be shown: what was refused in its own words, what failed in ours. What was in hand is in hand again after a reload. */
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
-  const refused = isRouteErrorResponse(error) && error.status < 500 ? error : null;
-  return (
-    <main className="mx-auto max-w-xl p-8">
-      <title>Tejado</title>
-      <h1 className="mb-2 text-xl font-semibold">{HEADINGS[refused?.status ?? 0] ?? "Something went wrong"}</h1>
-      <p>
-        {refused
-          ? String(refused.data || refused.statusText)
-          : "This page could not be made. Nothing that was kept is lost, and what you had in hand is there again when the page is."}
-      </p>
-      <p className="mt-4 flex items-center gap-3">
-        {!refused && <Button onClick={() => window.location.reload()}>Try again</Button>}
-        <a className="text-clay underline" href="/">
-          All plans
-        </a>
-      </p>
-    </main>
-  );
+  return <BrokenPage error={error} />;
 }

@@ -260,9 +260,11 @@ export function demoPlan(surface: Surface): PlanRows {
       );
       client.txPowerDbm = powerWithinCapDbm(
         world,
-        world.radioModels.get(client.radioModelId)!,
-        world.antennaModels.get(client.antennaModelId)!,
-        client,
+        {
+          radio: client,
+          model: world.radioModels.get(client.radioModelId)!,
+          antenna: world.antennaModels.get(client.antennaModelId)!,
+        },
         "ptmp",
       );
       const access = link(`link-${row.id}`, "access", sector.id, client.id);

@@ -1,8 +1,9 @@
+import { powerSettingText } from "#core/radio";
 import {
   levelProblem,
   progressOf,
   settingText,
-  SETTING_WORDS,
+  settingWord,
   sheetDifferences,
   type StagingNote,
   type StagingStep,
@@ -142,7 +143,7 @@ class Staged {
     await this.#bench.laptop(this.#task.planLaptop);
     await this.#bench.write(planned, { txPowerDbm: settings.txPowerDbm });
     await this.#bench.restart(planned);
-    this.#tick("power", `${settingText(settings.txPowerDbm)} dBm`);
+    this.#tick("power", powerSettingText({ dbm: settings.txPowerDbm, of: this.#task.sheet.powerOf }));
     const status = await this.#bench.status(planned);
     if (!status) throw new BenchError(`it does not answer at ${planned.address} after its power was set`);
     this.note.found = status.settings;
@@ -153,7 +154,7 @@ class Staged {
         different
           .map(
             ({ setting, wanted, found }) =>
-              `${SETTING_WORDS[setting]} is ${settingText(found)}, not ${settingText(wanted)}`,
+              `${settingWord(setting, this.#task.sheet)} is ${settingText(found)}, not ${settingText(wanted)}`,
           )
           .join("; "),
       );

@@ -1,5 +1,6 @@
 import { takenAddresses } from "#core/addressing";
 import { endOf, type World } from "#core/plan";
+import { powerToSet } from "#core/radio";
 import {
   benchLevel,
   configSheet,
@@ -32,6 +33,7 @@ export function stagingTasks(world: World, notes: ReadonlyMap<string, StagingNot
   return (radioId) => {
     const end = endOf(world, radioId);
     const { boxAddress, powerMinDbm } = end.model;
+    const benchPower = powerToSet(end.model, end.radio.polarization, powerMinDbm);
     const sheet = configSheet(world, radioId, context);
     const leaderId = context.leaderOf.get(radioId);
     return {
@@ -40,7 +42,7 @@ export function stagingTasks(world: World, notes: ReadonlyMap<string, StagingNot
       // A model's prefix leaves room for a laptop; in a network that is full the device's own address is refused by the bench.
       boxLaptop: laptopAddress(boxAddress) ?? boxAddress,
       planLaptop: laptopAddress(sheet.settings.address, taken) ?? sheet.settings.address,
-      benchPowerDbm: powerMinDbm,
+      benchPowerDbm: benchPower.dbm,
       level: leaderId === undefined ? null : benchLevel(endOf(world, leaderId), end),
       note: notes.get(radioId) ?? null,
     };

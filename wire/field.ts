@@ -35,7 +35,7 @@ export interface FieldEnd {
 }
 
 /** Counts up whenever the field pages need something that packs fetched before do not hold: phones then fetch theirs anew. */
-export const PACK_FORMAT = 3;
+export const PACK_FORMAT = 4;
 
 /** All that a phone holds of one job: enough for a day without signal. */
 export interface FieldPack {

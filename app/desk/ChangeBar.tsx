@@ -4,6 +4,7 @@ import { counted } from "#core/words";
 import { useMemo, useState } from "react";
 import { Button, euros, figure, roughly, Term } from "../ui";
 import { useDesk } from "./DeskContext";
+import { AsideDrafts, DiscardButton } from "./DraftButtons";
 
 interface Row {
   label: string;
@@ -147,15 +148,16 @@ export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; 
           <Button type="submit" look="primary" disabled={busy} className="py-0.5">
             Keep <kbd className="text-xs">Enter</kbd>
           </Button>
-          <Button onClick={draft.discard} disabled={busy} className="py-0.5">
-            Discard <kbd className="text-xs text-quiet">Esc</kbd>
-          </Button>
+          <DiscardButton busy={busy} />
         </form>
       ) : (
-        <span className="ml-auto text-xs text-quiet max-md:hidden">
-          {data.shown === null
-            ? "The plan is being worked out: its figures come as soon as they are known."
-            : "Nothing in hand: every change is tried here before it is kept."}
+        <span className="ml-auto flex items-center gap-3 text-xs text-quiet">
+          <AsideDrafts />
+          <span className="max-md:hidden">
+            {data.shown === null
+              ? "The plan is being worked out: its figures come as soon as they are known."
+              : "Nothing in hand: every change is tried here before it is kept."}
+          </span>
         </span>
       )}
     </footer>

@@ -53,7 +53,7 @@ export function EndEditor({
           onChange={(heightM) => put({ heightM })}
         />
         <NumberField
-          label="Transmit power"
+          label="Transmit power, all chains"
           unit="dBm"
           value={radio.txPowerDbm}
           step={model.powerStepDb}

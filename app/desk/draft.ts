@@ -12,6 +12,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { ConflictWire, KeepAnswer } from "../keep/answer";
 import { fromWire } from "../keep/keepPatches";
 import { nextOp, postChange } from "../keep/post";
+import { asideDrafts, draftKey, dropAside, putAside, storedDraft, type AsideDraft } from "./asideDrafts";
 
 /** Drops what stands in the kept plan already, so that trying and returning leaves nothing in hand. */
 function withoutReturned(world: World, patches: readonly Patch[]): Patch[] {
@@ -31,7 +32,15 @@ export interface Draft {
   /** Fields in hand that somebody else has changed meanwhile. */
   conflicts: readonly ConflictWire[];
   put: (patches: readonly Patch[]) => void;
+  /** Takes the draft off the plan; it stays aside, and one undo away. */
   discard: () => void;
+  /** Drafts of this plan kept aside in this browser, newest first. */
+  aside: readonly AsideDraft[];
+  /** Whether undo brings back the draft that was discarded last: nothing was edited since. */
+  canRestore: boolean;
+  /** Puts a draft kept aside back over the plan: the given one, or the newest. */
+  restore: (at?: string) => void;
+  dropAside: (at: string) => void;
   /** Sends what is in hand. What is typed until the answer comes stays in hand; what is refused comes back. */
   keep: (what: string, reason: string) => Promise<KeepAnswer>;
   settle: (conflict: ConflictWire, whose: "theirs" | "mine") => void;
@@ -44,23 +53,15 @@ interface InHand {
 }
 const NOTHING: InHand = { sent: [], typed: [] };
 
-function stored(key: string): InHand {
-  try {
-    const text = sessionStorage.getItem(key);
-    // What was on its way when the page went is sent again: kept twice, it changes nothing.
-    return text ? { sent: [], typed: JSON.parse(text) as Patch[] } : NOTHING;
-  } catch {
-    return NOTHING;
-  }
-}
-
 /**
  * The change in hand over the plan's rows of `revision`. It outlives a reload: it stands in the session's storage until it is
  * kept or discarded. `reload` fetches the plan anew.
  */
 export function useDraft(kept: World, revision: number, reload: () => Promise<void>): Draft {
   const planId = kept.plan.id;
-  const key = `tejado-patches-${planId}`;
+  const key = draftKey(planId);
+  const [aside, setAside] = useState<readonly AsideDraft[]>([]);
+  const [canRestore, setCanRestore] = useState(false);
   const [inHand, setInHand] = useState<InHand>(NOTHING);
   const [conflicts, setConflicts] = useState<readonly ConflictWire[]>([]);
   const latest = useRef(inHand);
@@ -76,23 +77,49 @@ export function useDraft(kept: World, revision: number, reload: () => Promise<vo
   );
   // Storage is read after the first paint, for the server has none.
   useEffect(() => {
-    latest.current = stored(key);
+    // An edit that was being saved when the page went is sent again: saved twice, it changes nothing.
+    latest.current = { sent: [], typed: storedDraft(planId) };
     setInHand(latest.current);
     setConflicts([]);
-  }, [key]);
+    setAside(asideDrafts(planId));
+    setCanRestore(false);
+  }, [planId]);
 
   const put = useCallback(
     (more: readonly Patch[]) => {
       const { sent, typed } = latest.current;
       const based = more.map((patch) => ({ ...patch, base: patch.base ?? revision }) as Patch);
       change({ sent, typed: mergePatches(typed, based) });
+      setCanRestore(false);
     },
     [change, revision],
   );
   const discard = useCallback(() => {
-    change({ sent: latest.current.sent, typed: [] });
+    const { sent, typed } = latest.current;
+    if (typed.length === 0) return;
+    setAside(putAside(planId, typed, "discarded"));
+    setCanRestore(true);
+    change({ sent, typed: [] });
     setConflicts([]);
-  }, [change]);
+  }, [change, planId]);
+  const restore = useCallback(
+    (at?: string) => {
+      const draft = asideDrafts(planId).find((one) => at === undefined || one.at === at);
+      if (!draft) return;
+      const { sent, typed } = latest.current;
+      change({ sent, typed: mergePatches(draft.patches, typed) });
+      setAside(dropAside(planId, draft.at));
+      setCanRestore(false);
+    },
+    [change, planId],
+  );
+  const drop = useCallback(
+    (at: string) => {
+      setAside(dropAside(planId, at));
+      setCanRestore(false);
+    },
+    [planId],
+  );
 
   const patches = useMemo(() => withoutReturned(kept, mergePatches(inHand.sent, inHand.typed)), [kept, inHand]);
   const keep = async (what: string, reason: string): Promise<KeepAnswer> => {
@@ -112,5 +139,5 @@ export function useDraft(kept: World, revision: number, reload: () => Promise<vo
     change({ sent, typed: whose === "theirs" ? withoutConflicts(typed, one) : overConflicts(typed, one) });
     setConflicts((old) => old.filter((other) => other !== conflict));
   };
-  return { patches, conflicts, put, discard, keep, settle };
+  return { patches, conflicts, put, discard, aside, canRestore, restore, dropAside: drop, keep, settle };
 }

@@ -19,7 +19,9 @@ export interface DeskInFrame {
   busy: boolean;
   things: NamedThings;
   commands: readonly FinderCommand[];
-  keys: Pick<KeyActions, "step" | "keep" | "discard" | "add">;
+  keys: Pick<KeyActions, "step" | "keep" | "close" | "add">;
+  /** Brings back the draft that was discarded last, where undo does that first. */
+  takeBack: (() => void) | null;
   /** Does work that changes the plan in its turn. */
   inTurn: (work: () => Promise<void>) => Promise<void>;
 }
@@ -64,11 +66,17 @@ export function PlanFrame({ desk, children }: { desk?: DeskInFrame; children: Re
         });
       else toast.error(answer.message, { duration: LONG_MS });
     });
+  const takeBack = desk?.takeBack ?? null;
+  const stepOrTakeBack = (way: "undo" | "redo") => {
+    if (way !== "undo" || !takeBack) return step(way);
+    takeBack();
+    toast("Draft restored.");
+  };
   useKeys({
     find: () => setFinding(true),
     help: () => setHelp(true),
     go: (to) => void navigate(`/plans/${plan.id}/${to}${desk ? search : ""}`),
-    history: step,
+    history: stepOrTakeBack,
     ...desk?.keys,
   });
   const page = (name: string, path: string): FinderCommand => ({
@@ -90,12 +98,12 @@ export function PlanFrame({ desk, children }: { desk?: DeskInFrame; children: Re
         plan={plan}
         stage={desk?.stage ?? null}
         counts={desk?.counts ?? frame.counts}
-        steps={steps}
+        steps={takeBack ? { ...steps, undo: "bring back the discarded draft" } : steps}
         status={desk?.status ?? "saved"}
         busy={stepping || (desk?.busy ?? false)}
         onFind={() => setFinding(true)}
         onHelp={() => setHelp(true)}
-        onStep={step}
+        onStep={stepOrTakeBack}
       />
       {desk ? children : <div className="flex min-h-0 flex-1 flex-col overflow-y-auto">{children}</div>}
       <Finder

@@ -9,7 +9,8 @@ export interface KeyActions {
   /** The rest is the desk's alone. */
   step?: (by: 1 | -1) => void;
   keep?: () => void;
-  discard?: () => void;
+  /** Closes the innermost thing that is open; it never throws an edit away. */
+  close?: () => void;
   add?: () => void;
 }
 
@@ -35,7 +36,8 @@ export function useKeys(actions: KeyActions): void {
         return;
       }
       if (inDialog || event.altKey) return;
-      if (key === "escape" && act.discard) return done(event, act.discard);
+      // A popover that closed itself, and a box that is being typed into, have used the key.
+      if (key === "escape") return typing || event.defaultPrevented || !act.close ? undefined : done(event, act.close);
       if (key === "enter") {
         if (!act.keep) return;
         // A field or a mast head is part of the change, so Enter there keeps it; buttons and links do their own thing.

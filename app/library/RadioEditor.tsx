@@ -1,5 +1,5 @@
 import { JOINS } from "#core/antenna";
-import { ALIGNMENT_AIDS, POWER_INPUTS, radioModelSchema, type RadioModel } from "#core/radio";
+import { ALIGNMENT_AIDS, POWER_INPUTS, POWER_SETTINGS, radioModelSchema, type RadioModel } from "#core/radio";
 import { plainFigure } from "#core/words";
 import { useState } from "react";
 import { boundText, Button, SelectField, TextField } from "../ui";
@@ -14,8 +14,8 @@ const NUMBERS: Field[] = [
   ["bandMHz.0", "Band from", "MHz"],
   ["bandMHz.1", "Band to", "MHz"],
   ["rasterMHz", "Centres every", "MHz"],
-  ["powerMinDbm", "Least power", "dBm"],
-  ["powerMaxDbm", "Greatest power", "dBm"],
+  ["powerMinDbm", "Least power, all chains", "dBm"],
+  ["powerMaxDbm", "Greatest power, all chains", "dBm"],
   ["powerStepDb", "Power step", "dB"],
   ["noiseFigureDb", "Noise figure", "dB"],
   ["chains", "Chains"],
@@ -86,6 +86,7 @@ function radioOf(typed: Typed, id: string, rows: number): unknown {
     model: typed.model?.trim(),
     use: typed.use,
     duplex: typed.duplex,
+    powerSetting: typed.powerSetting,
     powerInput: typed.powerInput,
     alignmentAid: typed.alignmentAid,
     boxAddress: typed.boxAddress?.trim(),
@@ -158,7 +159,7 @@ export function RadioEditor({
       {...(hint ? { hint } : {})}
     />
   );
-  const select = (name: string, label: string, choices: readonly string[]) => (
+  const select = (name: string, label: string, choices: readonly string[], words: Record<string, string> = {}) => (
     <SelectField
       label={label}
       value={typed[name]}
@@ -166,7 +167,9 @@ export function RadioEditor({
       error={errors[name]}
     >
       {choices.map((one) => (
-        <option key={one}>{one}</option>
+        <option key={one} value={one}>
+          {words[one] ?? one}
+        </option>
       ))}
     </SelectField>
   );
@@ -204,6 +207,10 @@ export function RadioEditor({
         {text(["widthsMHz", "Widths", "MHz"], "parted by commas")}
         {NUMBERS.map((field) => text(field))}
         {select("duplex", "Duplex", ["TDD", "FDD"])}
+        {select("powerSetting", "Power is set for", POWER_SETTINGS, {
+          total: "all chains together",
+          perChain: "each chain",
+        })}
         {select("powerInput", "Power input", POWER_INPUTS)}
         {select("alignmentAid", "Alignment aid", ALIGNMENT_AIDS)}
         {select("steersBeam", "Turns a receive beam", ["no", "yes"])}

@@ -19,7 +19,7 @@ export function RadioSheet({ radio, needs }: { radio: RadioModel; needs: Need[] 
     ["Band", `${radio.bandMHz[0]}–${radio.bandMHz[1]} MHz, centres every ${radio.rasterMHz} MHz`],
     [
       "Power",
-      `${figure(radio.powerMinDbm, 0)} to ${figure(radio.powerMaxDbm, 0)} dBm in steps of ${radio.powerStepDb} dB`,
+      `${figure(radio.powerMinDbm, 0)} to ${figure(radio.powerMaxDbm, 0)} dBm, all chains together, in steps of ${radio.powerStepDb} dB; set ${radio.powerSetting === "total" || radio.chains === 1 ? "as this total" : "for each chain"}`,
     ],
     ["Noise figure", `${figure(radio.noiseFigureDb)} dB`],
     ["Chains", String(radio.chains)],

@@ -179,6 +179,7 @@ export function PlanMap(props: PlanMapProps) {
       event.stopPropagation();
       startMeasuring(!measuring);
     } else if (event.key === "Escape" && measuring) {
+      event.preventDefault();
       event.stopPropagation();
       startMeasuring(false);
     }

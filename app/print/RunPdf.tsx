@@ -16,11 +16,9 @@ const styles = StyleSheet.create({
 });
 
 /** What a radio is set to, in words. */
-function settingWords({ fromMHz, toMHz, powers }: RunGroup, radioId: string): string {
-  const power = powers[radioId];
-  const channel = fromMHz === toMHz ? "" : `${toMHz} MHz`;
-  if (!power) return channel;
-  return `${channel === "" ? "" : `${channel}, `}${power.toDbm} dBm instead of ${power.fromDbm}`;
+function settingWords({ fromMHz, toMHz }: RunGroup, power: string | undefined): string {
+  const channel = fromMHz === toMHz ? [] : [`${toMHz} MHz`];
+  return [...channel, ...(power === undefined ? [] : [power])].join(", ");
 }
 
 /** What becomes another of a group, in words. */
@@ -37,12 +35,15 @@ export function RunPdf({
   groups,
   revision,
   places,
+  powerTexts,
 }: {
   planName: string;
   groups: readonly RunGroup[];
   revision: number;
   /** Each radio with where it stands and how it is reached, by its id. */
   places: Readonly<Record<string, string>>;
+  /** What the power of a radio is set to and from what, by its id. */
+  powerTexts: Readonly<Record<string, string>>;
 }) {
   const step = (key: string, text: string) => (
     <View key={key} style={styles.step} wrap={false}>
@@ -73,7 +74,7 @@ export function RunPdf({
               {group.hasSpareWay === false &&
                 step("way", "No other way leads to its far site: somebody is ready to drive there.")}
               {toldRadios(group).map((id) =>
-                step(id, `${places[id]}: ${settingWords(group, id)} on trial for ${minutes} min`),
+                step(id, `${places[id]}: ${settingWords(group, powerTexts[id])} on trial for ${minutes} min`),
               )}
               {group.radarWaitS > 0 &&
                 step("radar", `Wait ${group.radarWaitS} s: it listens for radar before it may send.`)}

@@ -1,4 +1,4 @@
-import { SETTING_WORDS, settingText, type ConfigSheet, type DeviceSettings } from "#core/staging";
+import { SETTING_WORDS, settingText, settingWord, type ConfigSheet, type DeviceSettings } from "#core/staging";
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import { registerFonts } from "./fonts";
 
@@ -18,10 +18,11 @@ export function SheetsPdf({ planName, sheets }: { planName: string; sheets: read
   return (
     <Document title={`Configuration of ${planName}`} author="Tejado">
       <Page size="A4" style={styles.page}>
-        {sheets.map(({ radioId, settings, model, placeName, firmware, keyRef, passwordRef }) => {
+        {sheets.map((sheet) => {
+          const { radioId, settings, model, placeName, firmware, keyRef, passwordRef } = sheet;
           const rows: [string, string][] = [
             ...(Object.keys(SETTING_WORDS) as (keyof DeviceSettings)[]).map((setting): [string, string] => [
-              SETTING_WORDS[setting],
+              settingWord(setting, sheet),
               settingText(settings[setting]),
             ]),
             ["Firmware", firmware || "any"],

@@ -133,6 +133,7 @@ function Desk({ stage }: { stage: Stage }) {
         things,
         commands: ADDABLE.map(({ kind, word }) => ({ name: `Add ${word}…`, run: () => start(kind) })),
         inTurn,
+        takeBack: draft.canRestore ? () => draft.restore() : null,
         keys: {
           step: (by) => {
             const rows = [...document.querySelectorAll<HTMLElement>("[data-list] [data-row]")].sort(
@@ -146,7 +147,7 @@ function Desk({ stage }: { stage: Stage }) {
             next?.scrollIntoView({ block: "nearest" });
           },
           keep: () => keep(),
-          discard: () => (draft.patches.length > 0 ? draft.discard() : selection && select(null)),
+          close: () => selection && select(null),
           add: () => setMenuOpen(true),
         },
       }}

@@ -1,6 +1,7 @@
 import { stepsOf } from "#store";
 import { Outlet, type ShouldRevalidateFunctionArgs } from "react-router";
 import { openPlan } from "../data/plan.server";
+import { BrokenPage } from "../frame/BrokenPage";
 import { authorOf } from "../access/author.server";
 import type { Route } from "./+types/plan";
 
@@ -29,4 +30,9 @@ export function shouldRevalidate({
 
 export default function PlanRoute() {
   return <Outlet />;
+}
+
+/** Also stands in for the desk and every page of the plan: a draft that cannot be drawn must never lock its plan. */
+export function ErrorBoundary({ error, params }: Route.ErrorBoundaryProps) {
+  return <BrokenPage error={error} planId={params.planId} />;
 }

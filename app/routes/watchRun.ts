@@ -1,6 +1,6 @@
 import { data } from "react-router";
 import { backhaulOf } from "#core/capacity";
-import { groupRadios, runGroups, type RunMove } from "#core/channels";
+import { groupRadios, powerChangeText, runGroups, type RunMove } from "#core/channels";
 import type { World } from "#core/plan";
 import { groupName } from "#core/propose";
 import { fileName } from "../data/fileName";
@@ -56,6 +56,11 @@ export async function loader({ params: { planId }, url }: Route.LoaderArgs) {
   );
   const pdf = await printed("run", {
     ...{ planName: world.plan.name, groups, revision, places: Object.fromEntries(places) },
+    powerTexts: Object.fromEntries(
+      groups.flatMap(({ powers: changes }) =>
+        Object.entries(changes).map(([id, change]) => [id, powerChangeText(world, id, change)]),
+      ),
+    ),
   });
   return new Response(pdf, {
     headers: {

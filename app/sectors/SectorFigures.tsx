@@ -40,7 +40,11 @@ const Figures = memo(function Figures({ radio, world, summaries, select, around,
   const apart = chainsApartDeg(antenna, CHAINS_APART_DB);
   const { down, up, unreached } = sectorAirtime(world, links, summaries);
   const heard = around?.heard.find(([id]) => id === radio.id)?.[1].radios ?? [];
-  const capDbm = powerWithinCapDbm(world, world.radioModels.get(radio.radioModelId)!, antenna, radio, "ptmp");
+  const capDbm = powerWithinCapDbm(
+    world,
+    { radio, antenna, model: world.radioModels.get(radio.radioModelId)! },
+    "ptmp",
+  );
   const reach = reachWords(world, radio, own.length > 0 ? Math.max(...own.map(({ distanceM }) => distanceM)) : null);
   const most = world.radioModels.get(radio.radioModelId)!.clientLimit;
   return (

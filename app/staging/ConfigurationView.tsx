@@ -1,4 +1,4 @@
-import { SETTING_WORDS, settingText, sheetDifferences, type DeviceSettings } from "#core/staging";
+import { SETTING_WORDS, settingText, settingWord, sheetDifferences, type DeviceSettings } from "#core/staging";
 import { useEffect, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { Button, buttonClass, Table } from "../ui";
@@ -46,7 +46,7 @@ export function ConfigurationView() {
       >
         {(Object.keys(SETTING_WORDS) as (keyof DeviceSettings)[]).map((setting) => (
           <tr key={setting} data-setting={setting}>
-            <td className="text-quiet">{SETTING_WORDS[setting]}</td>
+            <td className="text-quiet">{settingWord(setting, sheet)}</td>
             <td className="figures">{settingText(sheet.settings[setting])}</td>
             <td className={`figures ${differs.has(setting) ? "font-semibold text-blocked" : ""}`}>
               {found ? settingText(found[setting] ?? null) : "–"}

@@ -1,4 +1,5 @@
 import { tapeLines, type Tape, type TapeLine } from "#core/link";
+import { overCap } from "#core/regulation";
 import { useState } from "react";
 import { figure, signedFigure } from "../ui";
 
@@ -64,11 +65,10 @@ function Line({
 
 /** A link budget printed as on an adding machine: a signed step a line, the running total beside it. */
 export function TapeView({ tape, caption }: { tape: Tape; caption: string }) {
-  const { limit, overCapDb } = tape;
-  const cap =
-    limit.eirpCapDbm === null ? `${figure(limit.conductedCapDbm!)} dBm conducted` : `${figure(limit.eirpCapDbm)} dBm`;
-  const warningOf = ({ key }: TapeLine) =>
-    key === "eirp" && overCapDb > 0.05 ? `cap ${cap}: over by ${figure(overCapDb)} dB` : null;
+  const { eirpDbm, limit, closed } = tape;
+  const over = overCap({ eirpDbm, txPowerDbm: tape.question.from.radio.txPowerDbm }, limit);
+  const warning = over ? `${over.words}: over the cap by ${figure(over.byDb)} dB` : closed;
+  const warningOf = ({ key }: TapeLine) => (key === "eirp" ? warning : null);
   return <PrintedTape lines={tapeLines(tape)} caption={caption} warningOf={warningOf} />;
 }
 

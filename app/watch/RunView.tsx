@@ -1,5 +1,6 @@
 import { backhaulOf } from "#core/capacity";
-import { runGroups, toldRadios, trialSeconds, type GroupState, type RunGroup } from "#core/channels";
+import { powerChangeText, runGroups, toldRadios, trialSeconds, type GroupState, type RunGroup } from "#core/channels";
+import type { World } from "#core/plan";
 import type { RunResult } from "#jobs";
 import { counted, listed } from "#core/words";
 import { useMemo, useState } from "react";
@@ -64,7 +65,7 @@ export function RunView() {
           <ol className="ml-5 list-decimal space-y-1" aria-label="Groups in their order">
             {groups.map((group) => (
               <li key={group.leaderId}>
-                {group.name}, <span className="figures">{changeText(group, name)}</span>: {orderText(group, name)}; on
+                {group.name}, <span className="figures">{changeText(kept, group)}</span>: {orderText(group, name)}; on
                 trial for {Math.ceil(trialSeconds(group) / 60)} min
                 {group.radarWaitS > 0 && `, ${group.radarWaitS} s of them listening for radar`}
                 {group.hasSpareWay === false && "; no other way leads to its far site"}
@@ -134,12 +135,14 @@ export function RunView() {
   );
 }
 
-/** "5500 → 5600 MHz, Casa X 20 → 17 dBm and 4 more powers". */
-function changeText({ fromMHz, toMHz, powers }: RunGroup, name: (radioId: string) => string): string {
+/** "5500 → 5600 MHz, Casa X 17 dBm instead of 20 dBm and 4 more powers". */
+function changeText(world: World, { fromMHz, toMHz, powers }: RunGroup): string {
   const all = Object.entries(powers);
   const named = all
     .slice(0, MOST_NAMED)
-    .map(([radioId, { fromDbm, toDbm }]) => `${name(radioId)} ${fromDbm} → ${toDbm} dBm`);
+    .map(
+      ([radioId, change]) => `${world.radios.get(radioId)?.name ?? radioId} ${powerChangeText(world, radioId, change)}`,
+    );
   const channel = fromMHz === toMHz ? [] : [`${fromMHz} → ${toMHz} MHz`];
   const more = all.length > MOST_NAMED ? [`${counted(all.length - MOST_NAMED, "more power")}`] : [];
   return listed([...channel, ...named, ...more]);

@@ -76,7 +76,8 @@ export function patternLossDb(
   return Math.min(sum, antenna.frontToBackDb);
 }
 
-function lossAlong(cuts: { H: Cut; V: Cut }, polarization: Polarization, angleDeg: number): number {
+/** Loss of a pair of cuts at an angle for a polarization, dB; for dual polarizations the mean of the two. */
+export function lossAlong(cuts: { H: Cut; V: Cut }, polarization: Polarization, angleDeg: number): number {
   return polarization === "H" || polarization === "V"
     ? cutLossDb(cuts[polarization], angleDeg)
     : (cutLossDb(cuts.H, angleDeg) + cutLossDb(cuts.V, angleDeg)) / 2;

@@ -13,6 +13,7 @@ export {
 } from "./gain";
 export { leastLossByCosine, partOf } from "./leastLoss";
 export { ANTENNA_SHAPES, antennaModelSchema, cutSchema, JOINS, type AntennaModel, type Cut, type Join } from "./model";
+export { lossAbove30Db, MASK_FROM_DEG } from "./sky";
 export { HEARS_DEPTH_DB, hearsWidths } from "./hears";
 export { beamGainDb, beamTurnedDeg, receiveBeamSchema, type ReceiveBeam } from "./receiveBeam";
 export { withShield, type Shield } from "./shield";

@@ -12,7 +12,7 @@ import {
   type World,
   linksOn,
 } from "../plan";
-import { limitReason, LICENCE_WORDS } from "../regulation";
+import { LICENCE_WORDS } from "../regulation";
 import type { Profile } from "../terrain";
 import { kitsFor, waysIn, type Way } from "./waysIn";
 
@@ -136,7 +136,7 @@ function worthOf(world: World, answer: LinkAnswer, frequencyMHz: number, demandM
   return {
     served: holds(world.plan, frequencyMHz, answer),
     carriesDemand: aToB.rateMbps >= demandMbps,
-    covered: aToB.limit.covered && aToB.overCapDb < 0.05 && bToA.overCapDb < 0.05,
+    covered: aToB.closed === null && bToA.closed === null && aToB.overCapDb < 0.05 && bToA.overCapDb < 0.05,
   };
 }
 
@@ -192,8 +192,9 @@ const LOSS_WORDS: Record<Exclude<keyof BandResult["lossDb"], "freeSpace">, strin
 /** Why a band stands where it stands. */
 function reasonFor(world: World, tried: Tried, result: BandResult, demandMbps: number): string {
   if (!tried.covered) {
-    const { limit, overCapDb } = tried.answer.path!.aToB;
-    return limit.covered ? `${overCapDb.toFixed(1)} dB over its cap even at least power` : limitReason(limit);
+    const { aToB, bToA } = tried.answer.path!;
+    const closed = aToB.closed ?? bToA.closed;
+    return closed ?? `${Math.max(aToB.overCapDb, bToA.overCapDb).toFixed(1)} dB over its cap even at least power`;
   }
   const wanted = wantedMarginDb(world.plan, result.frequencyMHz);
   const { aToB, bToA, mismatches } = tried.answer.path!;

@@ -106,7 +106,7 @@ function endWith(
     azimuthDeg: use === "ptp" ? null : end.radio.azimuthDeg,
     tiltDownDeg: use === "ptp" ? null : end.radio.tiltDownDeg,
   };
-  radio.txPowerDbm = powerWithinCapDbm(world, model, antenna, radio, use);
+  radio.txPowerDbm = powerWithinCapDbm(world, { model, antenna, radio }, use);
   return { ...end, radio, model, antenna };
 }
 

@@ -43,7 +43,8 @@ const licensed = ladder([
   ["1024-QAM", 33, 8, 6],
 ]);
 
-type Usual = "steersBeam" | "joins" | "loadW" | "startW" | "earthMm2" | "box" | "deliveryDays" | "boxAddress";
+type Usual =
+  "powerSetting" | "steersBeam" | "joins" | "loadW" | "startW" | "earthMm2" | "box" | "deliveryDays" | "boxAddress";
 type Sheet = Omit<RadioModel, "id" | Usual> & Partial<Pick<RadioModel, Usual>>;
 /** Where what a maker sells answers as it leaves its box. */
 const BOX_ADDRESSES: Record<string, string> = {
@@ -82,6 +83,7 @@ function joinsOf({ bandMHz: [lowMHz], steersBeam = false }: Sheet): Join[] {
 }
 const make = (sheet: Sheet): RadioModel => ({
   id: `${sheet.maker} ${sheet.model}`.toLowerCase().replace(/[^a-z0-9]+/g, "-"),
+  powerSetting: sheet.maker === "Halvorn" ? "perChain" : "total",
   steersBeam: false,
   joins: joinsOf(sheet),
   loadW: LOAD_W[sheet.powerInput],

@@ -28,5 +28,5 @@ export {
   type RunHooks,
   type RunLine,
 } from "./run";
-export { runGroups, type RunMove } from "./runOrder";
+export { powerChangeText, runGroups, type RunMove } from "./runOrder";
 export { advisedWidth, widthTable, type WidthRow } from "./widths";

@@ -1,6 +1,5 @@
-import { peakGainDbi } from "../antenna";
 import { endOf, linksOn, type World } from "../plan";
-import { eirpLimit, ruleSetOf } from "../regulation";
+import { capsFor, ruleUse, type Caps } from "../regulation";
 
 /** What a channel plan keeps to, beyond what rules and kit allow at all. */
 export interface ChannelLimits {
@@ -13,22 +12,17 @@ export interface ChannelLimits {
 }
 export const NO_LIMITS: ChannelLimits = { allowsDfs: true, allowsLicensed: true, guardMHz: 0 };
 
-/** What the rules ask of a group on a channel. */
-export function askedByRules(world: World, groupId: string, frequencyMHz: number) {
-  const { radio, antenna } = endOf(world, groupId);
-  return eirpLimit({
-    ruleSet: ruleSetOf(world.plan),
-    frequencyMHz,
-    widthMHz: radio.widthMHz,
-    use: radio.role === "bridge" ? "ptp" : "ptmp",
-    antennaGainDbi: peakGainDbi(antenna, frequencyMHz, radio.polarization),
-  });
+/** What the rules ask of a group on a channel: of its near end, and of whatever else on it may send there. */
+export function askedByRules(world: World, groupId: string, frequencyMHz: number): Caps {
+  const end = endOf(world, groupId);
+  return capsFor(world.plan, { ...end, radio: { ...end.radio, frequencyMHz } }, ruleUse(end.radio.role));
 }
 
-/** Whether the limits let a group stand on a channel. */
+/** Whether rules and limits let a group stand on a channel. */
 export function mayUse(world: World, groupId: string, frequencyMHz: number, limits: ChannelLimits): boolean {
-  if (limits.allowsDfs && limits.allowsLicensed) return true;
-  const { flags, licence } = askedByRules(world, groupId, frequencyMHz);
+  const { limit, closed } = askedByRules(world, groupId, frequencyMHz);
+  if (closed !== null) return false;
+  const { flags, licence } = limit;
   return (limits.allowsDfs || !flags.includes("DFS")) && (limits.allowsLicensed || licence === "exempt");
 }
 

@@ -2,6 +2,7 @@ import { signedAngleDeg } from "../geodesy";
 import { learnedNoiseAt, noiseRise, rateUnder } from "../link";
 import { endOf, type World } from "../plan";
 import { powerWithinCapDbm } from "../kit";
+import { ruleUse } from "../regulation";
 import { groupChannelsMHz } from "../propose";
 import { channelCouplingDb, channelsMeet, type ChannelsQuestion } from "../spectrum";
 import type { ChannelEar } from "./ears";
@@ -230,10 +231,10 @@ function besideCost(world: World, x: string, y: string, offsetMHz: number): numb
  * with thermal noise alone and the power of now.
  */
 function ownCost(world: World, group: string, ears: readonly ChannelEar[], mhz: number): number {
-  const isBridge = world.radios.get(group)!.role === "bridge";
+  const { role } = world.radios.get(group)!;
   const turnedDownDb = (id: string) => {
     const { radio, model, antenna } = endOf(world, id);
-    const cap = powerWithinCapDbm(world, model, antenna, { ...radio, frequencyMHz: mhz }, isBridge ? "ptp" : "ptmp");
+    const cap = powerWithinCapDbm(world, { model, antenna, radio: { ...radio, frequencyMHz: mhz } }, ruleUse(role));
     return Math.max(0, radio.txPowerDbm - cap);
   };
   const nearDb = turnedDownDb(group);

@@ -1,4 +1,7 @@
-/** What a device sends on and how strongly, dBm; a power of null stays what it is. */
+/**
+ * What a device sends on and how strongly, dBm; a power of null stays what it is. Powers are a plan's, all chains together: an adapter tells
+ * each device the number that its own setting asks for (`powerToSet`).
+ */
 export interface Air {
   frequencyMHz: number;
   powerDbm: number | null;
@@ -109,7 +112,7 @@ const standsOn = (says: DeviceSays, { frequencyMHz, powerDbm }: Air): boolean =>
   says.frequencyMHz === frequencyMHz && (powerDbm === null || Math.abs(says.powerDbm - powerDbm) < SAME_POWER_DB);
 
 const airWords = ({ frequencyMHz, powerDbm }: Air): string =>
-  `${frequencyMHz} MHz${powerDbm === null ? "" : ` with ${powerDbm} dBm`}`;
+  `${frequencyMHz} MHz${powerDbm === null ? "" : ` with ${powerDbm} dBm, all chains together`}`;
 
 /** Radios of a group that are told something: all where the channel changes, else those whose power does. The leader last. */
 export function toldRadios({ leaderId, followerIds, fromMHz, toMHz, powers }: RunGroup): string[] {

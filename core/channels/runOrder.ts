@@ -2,6 +2,7 @@ import type { Backhaul } from "../capacity";
 import { endOf, type World } from "../plan";
 import { fedSites } from "../outcome";
 import { groupName } from "../propose";
+import { powerSettingText, powerToSet } from "../radio";
 import { changeOrder } from "./order";
 import { askedByRules } from "./limits";
 import type { ChannelMove } from "./plan";
@@ -33,6 +34,13 @@ export function runGroups(world: World, moves: readonly RunMove[], backhaul: Bac
   });
 }
 
+/** A change of power as somebody at the device sets it: "16 dBm on each chain instead of 13 dBm on each chain". */
+export function powerChangeText(world: World, radioId: string, { fromDbm, toDbm }: RunGroup["powers"][string]): string {
+  const { model, radio } = endOf(world, radioId);
+  const [from, to] = [fromDbm, toDbm].map((dbm) => powerSettingText(powerToSet(model, radio.polarization, dbm)));
+  return `${to!} instead of ${from!}`;
+}
+
 /** Whether all sites that a bridge brings the feed keep it without that bridge. */
 function spareWay(world: World, radioId: string): boolean | null {
   const own = new Set(
@@ -48,7 +56,7 @@ function spareWay(world: World, radioId: string): boolean | null {
 function radarWaitS(world: World, { radioId, fromMHz, toMHz }: ChannelMove): number {
   if (fromMHz === toMHz) return 0;
   const { radio } = endOf(world, radioId);
-  if (!askedByRules(world, radioId, toMHz).flags.includes("DFS")) return 0;
+  if (!askedByRules(world, radioId, toMHz).limit.flags.includes("DFS")) return 0;
   const half = radio.widthMHz / 2;
   const [low, high] = WEATHER_RADARS_MHZ;
   return toMHz + half > low && toMHz - half < high ? WEATHER_RADAR_WAIT_S : RADAR_WAIT_S;

@@ -56,7 +56,7 @@ export function clientEnd(world: World, sector: Radio, kit: ClientKit): LinkEnd 
     cableLossDb: 0,
     interferenceDb: 0,
   };
-  radio.txPowerDbm = powerWithinCapDbm(world, model, antenna, radio, "ptmp");
+  radio.txPowerDbm = powerWithinCapDbm(world, { model, antenna, radio }, "ptmp");
   return {
     ...{ radio, model, antenna, place: { latDeg: 0, lonDeg: 0 }, placeName: "", behind: "none" },
     maxHeightM: kit.heightM,

@@ -4,14 +4,13 @@ import type { LinkAnswer } from "../link";
 import { linkEnds, linksOn, radioPatches, setPatch, withPatches, type Link, type Radio, type World } from "../plan";
 import { endsOf, type Bench, type Candidate, type LinkFault } from "./checks/check";
 import { antennasFor, powerSparingDbm, powerWithinCapDbm, withPowerInCap } from "../kit";
+import { ruleUse } from "../regulation";
 import { answerOf, type ProfileSource } from "../outcome";
 import { clientOnSector, groupChannelsMHz, groupName, groupOn } from "../propose";
 import { figure, shortFigure } from "../words";
 
 /** Heights are set to half metres, as a crew would. */
 const upToHalf = (heightM: number) => Math.ceil(heightM * 2) / 2;
-
-const ruleUse = (link: Link) => (link.kind === "bridge" ? "ptp" : "ptmp");
 
 /** Raising either end, or both, until the wanted share of the zone is free. */
 export function* higher({ a, b, answer, world, link, profileBetween }: Bench): Generator<Candidate> {
@@ -65,10 +64,10 @@ export function* elsewhere({ world, link, b }: Bench): Generator<Candidate> {
 
 /** More level: power up to the cap, a bigger antenna at the ends that aim, a narrower channel. */
 export function* stronger({ world, link, a, b }: Bench): Generator<Candidate> {
-  const use = ruleUse(link);
+  const use = ruleUse(link.kind);
   const raised: Radio[] = [];
   for (const end of [a, b]) {
-    const cap = powerWithinCapDbm(world, end.model, end.antenna, end.radio, use);
+    const cap = powerWithinCapDbm(world, end, use);
     if (cap > end.radio.txPowerDbm) raised.push({ ...end.radio, txPowerDbm: cap });
   }
   if (raised.length > 0) {
@@ -85,7 +84,7 @@ export function* stronger({ world, link, a, b }: Bench): Generator<Candidate> {
     const changed = better.map((end) => ({
       ...end.radio,
       antennaModelId: antenna.id,
-      txPowerDbm: powerWithinCapDbm(world, end.model, antenna, end.radio, use),
+      txPowerDbm: powerWithinCapDbm(world, { ...end, antenna }, use),
     }));
     yield {
       label: `${antenna.maker} ${antenna.model} (${gain.toFixed(0)} dBi) at ${better.map((end) => end.placeName).join(" and ")}`,
@@ -107,7 +106,7 @@ export function* stronger({ world, link, a, b }: Bench): Generator<Candidate> {
 /** Less power, and where that alone is too little a larger antenna at the far end or both, which radiates no more. */
 export function* turnedDown({ world, link, a, b }: Bench, fault: LinkFault): Generator<Candidate> {
   const end = fault.radioId === a.radio.id ? a : b;
-  const use = ruleUse(link);
+  const use = ruleUse(link.kind);
   const radio = withPowerInCap(world, end, use);
   if (radio === end.radio) return;
   const down = `Turn ${end.radio.name} down from ${shortFigure(end.radio.txPowerDbm)} to ${shortFigure(radio.txPowerDbm)} dBm`;
@@ -124,10 +123,7 @@ export function* turnedDown({ world, link, a, b }: Bench, fault: LinkFault): Gen
   const frequencyMHz = end.radio.frequencyMHz;
   for (const antenna of antennasFor(world, other.radio.role, frequencyMHz, other.model)) {
     if (peakGainDbi(antenna, frequencyMHz) <= peakGainDbi(other.antenna, frequencyMHz)) continue;
-    const txPowerDbm = Math.min(
-      otherRadio.txPowerDbm,
-      powerWithinCapDbm(world, other.model, antenna, other.radio, use),
-    );
+    const txPowerDbm = Math.min(otherRadio.txPowerDbm, powerWithinCapDbm(world, { ...other, antenna }, use));
     yield {
       label: `${down}, with ${antenna.maker} ${antenna.model} (${peakGainDbi(antenna, frequencyMHz).toFixed(0)} dBi) at ${other.placeName}`,
       patches: [
@@ -169,7 +165,10 @@ export function* gentler({ world, link, a, b, answer }: Bench, fault: LinkFault)
         const model = at.includes(end) ? antenna : end.antenna;
         return radioPatches(world, {
           ...changed,
-          txPowerDbm: Math.min(changed.txPowerDbm, powerWithinCapDbm(world, end.model, model, changed, ruleUse(link))),
+          txPowerDbm: Math.min(
+            changed.txPowerDbm,
+            powerWithinCapDbm(world, { ...end, antenna: model, radio: changed }, ruleUse(link.kind)),
+          ),
         });
       }),
     };
@@ -238,7 +237,7 @@ export function* reachable({ world, link, a, b }: Bench, fault: LinkFault): Gene
     if (antenna.id === end.antenna.id) continue;
     const txPowerDbm = Math.min(
       end.radio.txPowerDbm,
-      powerWithinCapDbm(world, end.model, antenna, end.radio, ruleUse(link)),
+      powerWithinCapDbm(world, { ...end, antenna }, ruleUse(link.kind)),
     );
     yield {
       label: `${antenna.maker} ${antenna.model}, whose bracket reaches ${antenna.bracketDownDeg}° down and ${antenna.bracketUpDeg}° up`,
@@ -259,7 +258,7 @@ export function* inBand({ world, link, a, b }: Bench): Generator<Candidate> {
   yield {
     label: `Move the link to ${frequencyMHz} MHz`,
     patches: changed.flatMap((radio, i) =>
-      radioPatches(world, withPowerInCap(world, { ...[a, b][i]!, radio }, ruleUse(link))),
+      radioPatches(world, withPowerInCap(world, { ...[a, b][i]!, radio }, ruleUse(link.kind))),
     ),
   };
 }

@@ -6,7 +6,7 @@ import { withPatches, endOf, type Radio } from "#core/plan";
 import { valley } from "#core/testing";
 import { CHECKS } from "./checks";
 import { byPeopleHurt, type Finding } from "./finding";
-import { overCap } from "./overCap";
+import { overCap } from "#core/regulation";
 
 const made = valley();
 const sector = endOf(made.world, "sector");
@@ -27,7 +27,11 @@ test("a receiver is spared what is too much and 3 dB more, in the radio's steps,
 test("power fills the cap in whole steps and no more, counted before the cable or behind it as the rule says", () => {
   const { model, antenna, radio } = sector;
   const within = (rest: Partial<Radio> = {}, use: "ptp" | "ptmp" = "ptmp", steps = 1) =>
-    powerWithinCapDbm(made.world, { ...model, powerStepDb: steps }, antenna, { ...radio, ...rest }, use);
+    powerWithinCapDbm(
+      made.world,
+      { model: { ...model, powerStepDb: steps }, antenna, radio: { ...radio, ...rest } },
+      use,
+    );
   // 30 dBm conducted less what the antenna has over 6 dBi: 36 dBm EIRP, and what a cable takes is not given back.
   const gain = peakGainDbi(antenna, 5200);
   const most = within({ frequencyMHz: 5200 });
@@ -36,13 +40,13 @@ test("power fills the cap in whole steps and no more, counted before the cable o
   // Where the EIRP alone is capped, at 23 dBm, it is.
   const capped = { ...made.world, plan: { ...made.world.plan, ruleSetId: "en" as const } };
   const en = (cableLossDb: number) =>
-    powerWithinCapDbm(capped, model, antenna, { ...radio, frequencyMHz: 5200, cableLossDb }, "ptmp");
+    powerWithinCapDbm(capped, { model, antenna, radio: { ...radio, frequencyMHz: 5200, cableLossDb } }, "ptmp");
   expect([en(0), en(2)]).toEqual([Math.floor(23 - gain), Math.floor(25 - gain)]);
   expect(within({ frequencyMHz: 5200 }, "ptmp", 4)).toBeLessThanOrEqual(most);
   expect((within({ frequencyMHz: 5200 }, "ptmp", 4) - model.powerMinDbm) % 4).toBe(0);
   const loud = { ...sector, radio: { ...radio, txPowerDbm: most + 5 } };
   expect(withPowerInCap(made.world, loud, "ptmp").txPowerDbm).toBe(
-    powerWithinCapDbm(made.world, model, antenna, radio, "ptmp"),
+    powerWithinCapDbm(made.world, { model, antenna, radio }, "ptmp"),
   );
   const quiet = { ...sector, radio: { ...radio, txPowerDbm: model.powerMinDbm } };
   expect(withPowerInCap(made.world, quiet, "ptmp")).toBe(quiet.radio);

@@ -1,7 +1,6 @@
 import type { LinkAnswer } from "../link";
 import type { World } from "../plan";
-import { limitReason, eirpLimit, FLAG_WORDS, type RuleSet } from "../regulation";
-import { overCap } from "./overCap";
+import { capsFor, limitReason, overCap, ruleUse, type RuleSet } from "../regulation";
 
 /** One transmitter that a rule set does not allow as it stands. */
 export interface RuleBreak {
@@ -21,22 +20,12 @@ export function ruleBreaks(world: World, answers: ReadonlyMap<string, LinkAnswer
     if (!path) continue;
     for (const tape of [path.aToB, path.bToA]) {
       const { from, fromPointing, path: losses } = tape.question;
-      const limit = eirpLimit({
-        ruleSet,
+      const { limit, closed } = capsFor(ruleSet, from, ruleUse(link.kind), {
         frequencyMHz: losses.frequencyMHz,
-        widthMHz: losses.widthMHz,
-        use: link.kind === "bridge" ? "ptp" : "ptmp",
-        antennaGainDbi: tape.fromGainDbi,
-        elevationDeg: -fromPointing.mechanicalTiltDownDeg,
+        mechanicalTiltDownDeg: fromPointing.mechanicalTiltDownDeg,
       });
       const over = overCap({ eirpDbm: tape.eirpDbm, txPowerDbm: from.radio.txPowerDbm }, limit);
-      const what = !limit.covered
-        ? limitReason(limit)
-        : over
-          ? `${over.words} (${limit.source}: ${limitReason(limit)})`
-          : limit.flags.includes("indoorOnly") && from.behind === "none"
-            ? `${losses.frequencyMHz} MHz, ${limit.source}: ${FLAG_WORDS.indoorOnly}`
-            : null;
+      const what = limit.covered && over ? `${over.words} (${limit.source}: ${limitReason(limit)})` : closed;
       if (what)
         breaks.push({ linkId: link.id, radioId: from.radio.id, radio: from.radio.name, place: from.placeName, what });
     }

@@ -4,6 +4,7 @@ import { declinationDeg, normalizeAzimuthDeg, type Place } from "../geodesy";
 import { chainWords, type PathAnswer } from "../link";
 import type { LinkEnd, Plan, Procedure } from "../plan";
 import { procedureFor, type StepsOfEnd } from "../procedures";
+import { powerSettingText, powerToSet, type PowerToSet } from "../radio";
 import { figure } from "../words";
 
 /** What a crew needs at one end. */
@@ -30,7 +31,9 @@ export interface CrewEnd {
   sendsMHz: number;
   listensMHz: number;
   widthMHz: number;
-  /** At which it will send; `turnedDownDb` under what it is set to, where its access point turns it down. */
+  /** The number to set its power to, and which power that is. */
+  powerToSet: PowerToSet;
+  /** At which it will send, all chains together; `turnedDownDb` under what it is set to, where its access point turns it down. */
   txPowerDbm: number;
   turnedDownDb: number;
   /** Level on a chain, which chain that is in words, and the level of all chains together. */
@@ -48,10 +51,12 @@ export interface CrewEnd {
   work: StepsOfEnd;
 }
 
-/** Width of the channel and the power at which an end will send, in words. */
-export function sendingWords({ widthMHz, txPowerDbm, turnedDownDb }: CrewEnd): string {
-  const set = `${figure(widthMHz, 0)} MHz wide, ${figure(txPowerDbm + turnedDownDb, 0)} dBm`;
-  return turnedDownDb > 0 ? `${set} at most: the access point turns it down to ${figure(txPowerDbm, 0)} dBm` : set;
+/** Width of the channel, and what to set the power to, in words. */
+export function sendingWords({ widthMHz, powerToSet: setTo, txPowerDbm, turnedDownDb }: CrewEnd): string {
+  const set = `${figure(widthMHz, 0)} MHz wide, power set to ${powerSettingText(setTo)}`;
+  return turnedDownDb > 0
+    ? `${set} at most: the access point turns it down to ${figure(txPowerDbm)} dBm, all chains together`
+    : set;
 }
 
 function crewEnd(
@@ -97,6 +102,7 @@ function crewEnd(
     sendsMHz: sending.question.path.frequencyMHz,
     listensMHz: tape.question.path.frequencyMHz,
     widthMHz: end.radio.widthMHz,
+    powerToSet: powerToSet(end.model, end.radio.polarization, end.radio.txPowerDbm),
     txPowerDbm: sending.question.from.radio.txPowerDbm,
     turnedDownDb: sending.question.turnedDownDb,
     expectedChainDbm: chainLevelDbm,

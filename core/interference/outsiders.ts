@@ -18,7 +18,15 @@ const ALL_ROUND: AntennaModel = {
 /** Nothing is known of its radio but that it sends on two polarizations; what it hears nobody asks. */
 const UNKNOWN_RADIO: RadioModel = {
   ...{ id: "", maker: "", model: "unknown", use: "bridge", bandMHz: [1, 300_000], widthsMHz: [20], rasterMHz: 1 },
-  ...{ powerMinDbm: -40, powerMaxDbm: 40, powerStepDb: 1, noiseFigureDb: 6, chains: 2, modulations: [] },
+  ...{
+    powerMinDbm: -40,
+    powerMaxDbm: 40,
+    powerStepDb: 1,
+    powerSetting: "total",
+    noiseFigureDb: 6,
+    chains: 2,
+    modulations: [],
+  },
   ...{ duplex: "TDD", duplexSpacingMHz: null, downShare: 0.5, efficiency: 1, overloadDbm: 10, rangeLimitKm: 1000 },
   ...{
     adjacentRejectionDb: 0,

@@ -1,7 +1,12 @@
-import { peakGainDbi, type AntennaModel } from "../antenna";
+import type { AntennaModel } from "../antenna";
 import type { LinkEnd, Radio, World } from "../plan";
 import type { RadioModel } from "../radio";
-import { eirpLimit, ruleSetOf } from "../regulation";
+import { capsFor, type CappedEnd, type RuleUse } from "../regulation";
+
+/** As much of an end as its power is set by. */
+export interface Sender extends Pick<CappedEnd, "radio" | "antenna"> {
+  model: Pick<RadioModel, "powerMinDbm" | "powerMaxDbm" | "powerStepDb">;
+}
 
 const within = (band: readonly [number, number], frequencyMHz: number) =>
   band[0] <= frequencyMHz && frequencyMHz <= band[1];
@@ -9,26 +14,13 @@ const within = (band: readonly [number, number], frequencyMHz: number) =>
 /** Power, in whole steps of the radio, that uses the caps fully without passing them. */
 export function powerWithinCapDbm(
   world: World,
-  model: RadioModel,
-  antenna: AntennaModel,
-  radio: Pick<Radio, "frequencyMHz" | "widthMHz" | "cableLossDb">,
-  use: "ptp" | "ptmp",
-  elevationDeg = 0,
+  { radio, antenna, model }: Sender,
+  use: RuleUse,
+  mechanicalTiltDownDeg?: number,
 ): number {
-  const gain = peakGainDbi(antenna, radio.frequencyMHz);
-  const limit = eirpLimit({
-    ruleSet: ruleSetOf(world.plan),
-    frequencyMHz: radio.frequencyMHz,
-    widthMHz: radio.widthMHz,
-    use,
-    antennaGainDbi: gain,
-    elevationDeg,
-  });
-  const most = Math.min(
-    model.powerMaxDbm,
-    limit.conductedCapDbm ?? Infinity,
-    limit.eirpCapDbm === null ? Infinity : limit.eirpCapDbm - gain + radio.cableLossDb,
-  );
+  const end = { radio, antenna, behind: "none" } as const;
+  const tilt = mechanicalTiltDownDeg === undefined ? {} : { mechanicalTiltDownDeg };
+  const most = Math.min(model.powerMaxDbm, capsFor(world.plan, end, use, tilt).mostPowerDbm);
   const steps = Math.floor((most - model.powerMinDbm) / model.powerStepDb + 1e-9);
   return Math.max(model.powerMinDbm, model.powerMinDbm + steps * model.powerStepDb);
 }
@@ -73,12 +65,8 @@ export function radioModelsFor(world: World, role: Radio["role"], frequencyMHz: 
 }
 
 /** The same radio with its power brought under the caps of its present antenna and channel. */
-export function withPowerInCap(
-  world: World,
-  end: Pick<LinkEnd, "radio" | "model" | "antenna">,
-  use: "ptp" | "ptmp",
-): Radio {
-  const cap = powerWithinCapDbm(world, end.model, end.antenna, end.radio, use);
+export function withPowerInCap(world: World, end: Pick<LinkEnd, "radio" | "model" | "antenna">, use: RuleUse): Radio {
+  const cap = powerWithinCapDbm(world, end, use);
   return end.radio.txPowerDbm <= cap ? end.radio : { ...end.radio, txPowerDbm: cap };
 }
 

@@ -294,9 +294,18 @@ function freeTape(rest: {
   aim?: [azimuthOffDeg: number, elevationOffDeg: number, mechanicalTiltDownDeg?: number];
   over?: Partial<typeof path>;
   availabilityPercent?: number;
+  /** Loss of the sender's elevation cut outside its beam, straight from 0 at 10° to this at 20°, dB. */
+  skyDb?: number;
 }) {
   const from = end("near", 16, { txPowerDbm: 10, ...rest.from }, "none");
   from.model = { ...tramo, ...rest.fromModel };
+  if (rest.skyDb !== undefined) {
+    const cut = {
+      anglesDeg: [-180, -20, -10, 10, 20, 180],
+      lossDb: [rest.skyDb, rest.skyDb, 0, 0, rest.skyDb, rest.skyDb],
+    };
+    from.antenna = { ...from.antenna, elevationCuts: { H: cut, V: cut }, frontToBackDb: 30 };
+  }
   const [azimuthOffDeg, elevationOffDeg, mechanicalTiltDownDeg = 0] = rest.aim ?? [0, 0];
   return tapeOf({
     turnedDownDb: 0,
@@ -321,7 +330,8 @@ function freeTape(rest: {
 test("what is over a cap is the worse of EIRP and power at the port, and nothing under both", () => {
   // 15.407 for many at 5200 MHz: 36 dBm EIRP; 30 dBm at the port less the 10 dB that 16 dBi have over 6.
   const over = (txPowerDbm: number, rest: Parameters<typeof freeTape>[0] = {}) =>
-    freeTape({ kind: "access", from: { txPowerDbm, cableLossDb: 0 }, over: { frequencyMHz: 5200 }, ...rest }).overCapDb;
+    freeTape({ kind: "access", from: { txPowerDbm, cableLossDb: 0 }, over: { frequencyMHz: 5200 }, skyDb: 30, ...rest })
+      .overCapDb;
   expect(over(19)).toBe(0);
   expect(over(20)).toBeCloseTo(0, 9);
   expect(over(23)).toBeCloseTo(3, 9);
@@ -334,10 +344,13 @@ test("what is over a cap is the worse of EIRP and power at the port, and nothing
   expect(over(10, { ruleSetId: "en", from: { txPowerDbm: 10, cableLossDb: 4 } })).toBe(0);
 });
 
-test("above 30° upward a lower cap stands, downward it does not", () => {
-  const capDbm = (tiltDownDeg: number) =>
-    freeTape({ kind: "access", over: { frequencyMHz: 5200 }, aim: [0, 0, tiltDownDeg] }).limit.eirpCapDbm;
-  expect([capDbm(-31), capDbm(-30), capDbm(31)]).toEqual([21, 36, 36]);
+test("above 30° what the pattern radiates is capped, wherever the beam itself looks", () => {
+  const capDbm = (tiltDownDeg: number, skyDb: number) =>
+    freeTape({ kind: "access", over: { frequencyMHz: 5200 }, aim: [0, 0, tiltDownDeg], skyDb }).limit.eirpCapDbm;
+  // The beam is flat for 10° either way, and 12 dB down from 20° on.
+  expect([capDbm(-31, 12), capDbm(-25, 12), capDbm(-15, 12), capDbm(0, 12)]).toEqual([21, 21, 27, 33]);
+  // Far enough down, the cap on the whole beam is the lower one.
+  expect([capDbm(0, 20), capDbm(15, 16)]).toEqual([36, 36]);
 });
 
 test("a loss off boresight is counted from a twentieth of a decibel on", () => {

@@ -11,7 +11,7 @@ import {
   type LinearPolarization,
 } from "../propagation";
 import { airRateMbps, commonModulations, frameShare, sensitivityDbm, type Modulation } from "../radio";
-import { eirpLimit, ruleSetOf, type EirpLimit } from "../regulation";
+import { capsFor, ruleUse, type EirpLimit } from "../regulation";
 import { noiseRise, type NoiseRise, type OwnNoise } from "./noise";
 import { beamTowardDb } from "./receiveBeam";
 import type { TreesInRay } from "./trees";
@@ -68,6 +68,8 @@ export interface Tape {
   crossedDb: number;
   eirpDbm: number;
   limit: EirpLimit;
+  /** Why the rules close the channel to the sender whatever its power; null where it is open. */
+  closed: string | null;
   /** Decibels by which the transmitter must be turned down; 0 within the caps. */
   overCapDb: number;
   /** Power the radio actually sends at the chosen modulation, and how far that is under what it is set to. */
@@ -197,14 +199,8 @@ export function tapeOf(question: TapeQuestion): Tape {
   const fromGainDbi = peakGainDbi(from.antenna, frequencyMHz, from.radio.polarization);
   const toGainDbi = peakGainDbi(to.antenna, frequencyMHz, to.radio.polarization);
   const eirpDbm = from.radio.txPowerDbm - from.radio.cableLossDb + fromGainDbi;
-  const limit = eirpLimit({
-    ruleSet: ruleSetOf(plan),
-    frequencyMHz,
-    widthMHz,
-    use: kind === "bridge" ? "ptp" : "ptmp",
-    antennaGainDbi: fromGainDbi,
-    elevationDeg: -fromPointing.mechanicalTiltDownDeg,
-  });
+  const { mechanicalTiltDownDeg } = fromPointing;
+  const { limit, closed } = capsFor(plan, from, ruleUse(kind), { frequencyMHz, mechanicalTiltDownDeg });
   const overCapDb = Math.max(
     0,
     limit.eirpCapDbm === null ? 0 : eirpDbm - limit.eirpCapDbm,
@@ -286,6 +282,7 @@ export function tapeOf(question: TapeQuestion): Tape {
     crossedDb,
     eirpDbm,
     limit,
+    closed,
     overCapDb,
     sentDbm: from.radio.txPowerDbm - backoffDb,
     backoffDb,

@@ -193,7 +193,7 @@ test("every line of a tape names its formula and source, and what the rule set a
     "power control (TPC)",
   ]);
   expect(inputs.get("licence")).toBe("no licence");
-  expect(inputs.get("cap")).toBe("30.0 dBm");
+  expect(inputs.get("cap")).toBe("30.0 dBm EIRP");
   expect(eirp.source).toContain("check with your regulator");
   expect(lines.map(({ key }) => key)).toEqual(expect.arrayContaining(["cable", "farCable", "offA", "offB", "margin"]));
   expect(lines.find(({ key }) => key === "offA")!.inputs).toContainEqual(["pointing error allowed for", "1°"]);

@@ -168,12 +168,12 @@ test("a rate says its modulation, or why nothing passes", () => {
 test("the EIRP line names cap, reason, licence and what the rules ask for", () => {
   const dfs = tapeTo((rows) => void rows.radios.forEach((radio) => (radio.frequencyMHz = 5600)));
   expect([...inputsOf(dfs, "eirp")].slice(0, 2)).toEqual([
-    ["cap", "30.0 dBm"],
+    ["cap", "30.0 dBm EIRP"],
     ["because", expect.any(String)],
   ]);
   expect(lineOf(dfs, "eirp")!.inputs.filter(([name]) => name === "asks for")).toHaveLength(2);
   expect(lineOf(dfs, "eirp")!.source).toBe("47 CFR 15.407; check with your regulator");
   const nowhere = tapeTo((rows) => void rows.radios.forEach((radio) => (radio.frequencyMHz = 5400)));
-  expect(inputsOf(nowhere, "eirp").get("cap")).toBe("none in the rule set");
+  expect(inputsOf(nowhere, "eirp").get("cap")).toBe("no rule covers this channel");
   expect(inputsOf(nowhere, "eirp").has("licence")).toBe(false);
 });

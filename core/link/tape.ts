@@ -1,6 +1,6 @@
 import { termName } from "../learn";
 import type { LinkEnd } from "../plan";
-import { limitReason, FLAG_WORDS, LICENCE_WORDS } from "../regulation";
+import { capWords, limitReason, FLAG_WORDS, LICENCE_WORDS } from "../regulation";
 import { figure, signedFigure } from "../words";
 import { RAIN_COUNTS_FROM_GHZ, type Tape } from "./budget";
 import { receiveBeamOf } from "./receiveBeam";
@@ -98,7 +98,7 @@ export function tapeLines(tape: Tape): TapeLine[] {
     "dBm",
     "power − cable + peak gain, held against the cap",
     [
-      ["cap", limit.eirpCapDbm === null ? "none in the rule set" : dbm(limit.eirpCapDbm)],
+      ["cap", capWords(limit)],
       ["because", limitReason(limit)],
       ...(limit.conductedCapDbm === null ? [] : [["conducted cap", dbm(limit.conductedCapDbm)] as [string, string]]),
       ...(limit.covered ? [["licence", LICENCE_WORDS[limit.licence]] as [string, string]] : []),

@@ -2,10 +2,11 @@ import { peakGainDbi } from "../antenna";
 import { flatM, type Place } from "../geodesy";
 import { endOf, linksOn, mergePatches, radioPatches, type Patch, type LinkEnd, type Radio, type World } from "../plan";
 import { isChannelInBand } from "../radio";
-import { ruleSetOf, type Rule, type RuleFlag } from "../regulation";
+import { ruleSetOf, type Rule, type RuleFlag, type RuleUse } from "../regulation";
 import { channelCouplingDb } from "../spectrum";
 import { counted } from "../words";
 import { powerWithinCapDbm } from "../kit";
+import { UNTURNED } from "./choosing";
 
 /** The ends that share an access point's or bridge's channel, itself first. */
 function groupEnds(world: World, aRadioId: string): LinkEnd[] {
@@ -37,7 +38,7 @@ export function groupOn(world: World, aRadioId: string, frequencyMHz: number, wi
     const row = { ...radio, carrierId, frequencyMHz, widthMHz };
     row.txPowerDbm = Math.min(
       radio.txPowerDbm,
-      powerWithinCapDbm(world, model, antenna, row, isBridge ? "ptp" : "ptmp"),
+      powerWithinCapDbm(world, { model, antenna, radio: row }, isBridge ? "ptp" : "ptmp"),
     );
     // The carrier moves with the near end; of most customers nothing else changes.
     const isMovedAlone = row.carrierId === radio.carrierId && row.txPowerDbm === radio.txPowerDbm;
@@ -78,10 +79,7 @@ export function groupStretches(world: World, aRadioId: string, widthMHz: number)
   const low = Math.max(...kit.flatMap(({ model, antenna }) => [model.bandMHz[0], antenna.bandMHz[0] - widthMHz / 2]));
   const high = Math.min(...kit.flatMap(({ model, antenna }) => [model.bandMHz[1], antenna.bandMHz[1] + widthMHz / 2]));
   const stretches = ruleSetOf(world.plan)
-    .rules.filter(
-      ({ use: ruled, widthsMHz }) =>
-        (ruled === "any" || ruled === use) && (widthsMHz.length === 0 || widthsMHz.includes(widthMHz)),
-    )
+    .rules.filter((rule) => isOpenOutdoors(rule, use, widthMHz))
     .map(({ bandMHz, flags, licence }): OpenStretch => ({
       ...{ lowMHz: Math.max(low, bandMHz[0]), highMHz: Math.min(high, bandMHz[1]) },
       ...{ flags, licence },
@@ -99,13 +97,29 @@ export function groupStretches(world: World, aRadioId: string, widthMHz: number)
   );
 }
 
-/** Channels side by side through every stretch that the rules open to a use. */
-function channelsMHz(world: World, use: "ptp" | "ptmp", widthMHz: number): number[] {
+/** Whether a rule opens its band to a use and a width outdoors: what sites carry stands outdoors. */
+const isOpenOutdoors = ({ use: ruled, widthsMHz, flags }: Rule, use: RuleUse, widthMHz: number): boolean =>
+  (ruled === "any" || ruled === use) &&
+  (widthsMHz.length === 0 || widthsMHz.includes(widthMHz)) &&
+  !flags.includes("indoorOnly");
+
+/** The grid on which channels are laid where a rule leaves their centres free, MHz. */
+const FREE_GRID_MHZ = 5;
+
+/**
+ * Channels side by side through every stretch that the rules open outdoors to a use. Each centre lies on its rule's raster, counted from
+ * the band's lower edge: channels narrower than two steps of it have centres of their own, not the halves of wider ones.
+ */
+export function channelsMHz(world: World, use: RuleUse, widthMHz: number): number[] {
   const centres = new Set<number>();
-  for (const { bandMHz, use: ruled, widthsMHz } of ruleSetOf(world.plan).rules) {
-    if ((ruled !== "any" && ruled !== use) || (widthsMHz.length > 0 && !widthsMHz.includes(widthMHz))) continue;
-    const [low, high] = bandMHz;
-    for (let centre = Math.ceil(low / 5) * 5 + widthMHz / 2; centre + widthMHz / 2 <= high; centre += widthMHz)
+  for (const rule of ruleSetOf(world.plan).rules) {
+    if (!isOpenOutdoors(rule, use, widthMHz)) continue;
+    const [low, high] = rule.bandMHz;
+    const { rasterMHz } = rule;
+    const onRaster = (mhz: number) => (rasterMHz === null ? mhz : low + Math.ceil((mhz - low) / rasterMHz) * rasterMHz);
+    const stepMHz = rasterMHz === null ? widthMHz : Math.ceil(widthMHz / rasterMHz) * rasterMHz;
+    const edge = rasterMHz === null ? Math.ceil(low / FREE_GRID_MHZ) * FREE_GRID_MHZ : low;
+    for (let centre = onRaster(edge + widthMHz / 2); centre + widthMHz / 2 <= high; centre += stepMHz)
       centres.add(centre);
   }
   return [...centres].sort((x, y) => x - y);
@@ -128,7 +142,7 @@ export function quietChannelsMHz(
 ): [number, ...number[]] {
   const { model, antenna } = kit;
   const sends = (frequencyMHz: number) =>
-    powerWithinCapDbm(world, model, antenna, { frequencyMHz, widthMHz, cableLossDb: 0 }, use) +
+    powerWithinCapDbm(world, { model, antenna, radio: { frequencyMHz, widthMHz, ...UNTURNED } }, use) +
     peakGainDbi(antenna, frequencyMHz);
   const open = channelsMHz(world, use, widthMHz).filter(
     (centre) =>

@@ -2,6 +2,10 @@ import { peakGainDbi, type AntennaModel } from "../antenna";
 import { antennasFor, powerWithinCapDbm, radioModelsFor } from "../kit";
 import { radiosBySite, type Radio, type World } from "../plan";
 import type { RadioModel } from "../radio";
+import { ruleUse } from "../regulation";
+
+/** How a new radio stands before anybody turns it: level, on two polarizations, without a cable between radio and antenna. */
+export const UNTURNED = { cableLossDb: 0, polarization: "HV", tiltDownDeg: null } as const;
 
 /** An antenna on a channel, with what the caps leave its radio to send. */
 export interface Sending {
@@ -62,12 +66,12 @@ function firstKit(world: World, role: Radio["role"], frequencyMHz: number, width
     sendingOn: (onMHz) => {
       let all = sending.get(onMHz);
       if (!all) {
-        const on = { frequencyMHz: onMHz, widthMHz: usedMHz, cableLossDb: 0 };
-        const use = role === "bridge" ? "ptp" : "ptmp";
+        const on = { frequencyMHz: onMHz, widthMHz: usedMHz, ...UNTURNED };
+        const use = ruleUse(role);
         const sends = (antenna: AntennaModel): Sending => ({
           antenna,
           gainDbi: peakGainDbi(antenna, onMHz),
-          powerDbm: powerWithinCapDbm(world, model, antenna, on, use),
+          powerDbm: powerWithinCapDbm(world, { model, antenna, radio: on }, use),
         });
         sending.set(onMHz, (all = [sends(cheapest), ...others.map(sends)]));
       }

@@ -1,4 +1,5 @@
 export {
+  channelsMHz,
   groupChannelsMHz,
   groupName,
   groupOn,

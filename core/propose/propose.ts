@@ -242,7 +242,7 @@ export function clientOnSector(
     ...{ radioModelId: model.id, antennaModelId: antenna.id, azimuthDeg: null, tiltDownDeg: null },
     ...{ carrierId, frequencyMHz, widthMHz, polarization },
   };
-  radio.txPowerDbm = powerWithinCapDbm(world, model, antenna, radio, "ptmp");
+  radio.txPowerDbm = powerWithinCapDbm(world, { model, antenna, radio }, "ptmp");
   return { radio, model, keepsKit };
 }
 

@@ -3,10 +3,12 @@ export {
   ALIGNMENT_AIDS,
   modulationSchema,
   POWER_INPUTS,
+  POWER_SETTINGS,
   radioModelSchema,
   type Modulation,
   type RadioModel,
 } from "./model";
+export { powerSettingText, powerToSet, sendingChains, totalOfSetting, type PowerToSet } from "./powerSetting";
 export {
   airRateMbps,
   commonModulations,

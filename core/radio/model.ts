@@ -27,6 +27,9 @@ export const modulationSchema = z.object({
 });
 export type Modulation = z.infer<typeof modulationSchema>;
 
+/** What a device's power box asks for: the power of all chains together, or that of each chain. */
+export const POWER_SETTINGS = ["total", "perChain"] as const;
+
 /** What tells the crew how well it aims. */
 export const ALIGNMENT_AIDS = ["none", "leds", "tone", "meter", "page"] as const;
 
@@ -51,6 +54,8 @@ export const radioModelSchema = z.object({
   powerMinDbm: z.number().min(-40).max(40),
   powerMaxDbm: z.number().min(-40).max(40),
   powerStepDb: z.number().positive(),
+  /** What its power box asks for. Powers in a sheet and in a plan are always conducted, all chains together. */
+  powerSetting: z.enum(POWER_SETTINGS).default("total"),
   noiseFigureDb: z.number().min(0).max(20),
   chains: z.number().int().min(1).max(4),
   /** From the most robust to the fastest. */

@@ -1,4 +1,6 @@
+export { capsFor, overCap, ruleUse, type CappedEnd, type Caps, type Rules, type RuleUse } from "./capsFor";
 export {
+  capWords,
   eirpLimit,
   limitReason,
   eirpWords,

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { figure } from "../words";
 
 /** What a rule says of EIRP. Every number that bites is data; the four shapes are the forms in which texts put it. */
 const eirpSchema = z.discriminatedUnion("kind", [
@@ -87,7 +88,7 @@ type Because =
   | { kind: "bar"; words: string }
   | { kind: "eirp"; eirp: Rule["eirp"]; gainDbi: number }
   | { kind: "density"; density: Density; widthMHz: number }
-  | { kind: "elevation"; dbm: number };
+  | { kind: "elevation"; dbm: number; belowPeakDb: number };
 
 /** Why a limit is what it is, in words with the figures that led to it. */
 export function limitReason({ because }: EirpLimit): string {
@@ -99,7 +100,7 @@ export function limitReason({ because }: EirpLimit): string {
     case "density":
       return `${because.density.dbm} dBm per ${because.density.perMHz} MHz over ${because.widthMHz} MHz`;
     case "elevation":
-      return `at most ${because.dbm} dBm above 30° elevation`;
+      return `at most ${because.dbm} dBm above 30° elevation, where the antenna radiates ${because.belowPeakDb.toFixed(1)} dB under its peak`;
   }
 }
 
@@ -122,16 +123,17 @@ interface LimitQuestion {
   widthMHz: number;
   use: "ptp" | "ptmp";
   antennaGainDbi: number;
-  elevationDeg?: number;
+  /** Loss below its peak of the strongest direction above 30° elevation, dB; asked only where a rule has a mask. */
+  lossAbove30Db?: () => number;
 }
 
 /**
  * The caps that a rule set puts on one transmitter. `use` is "ptp" for a fixed bridge, "ptmp" for anything else;
- * `elevationDeg` is the direction of the main beam. A channel that straddles two rules gets the lower cap of each and what
+ * `lossAbove30Db` is what the antenna radiates into the sky. A channel that straddles two rules gets the lower cap of each and what
  * both ask for.
  */
 export function eirpLimit(question: LimitQuestion): EirpLimit {
-  const { ruleSet, frequencyMHz, widthMHz, antennaGainDbi, elevationDeg = 0 } = question;
+  const { ruleSet, frequencyMHz, widthMHz, antennaGainDbi, lossAbove30Db = () => Infinity } = question;
   const low = frequencyMHz - widthMHz / 2;
   const high = frequencyMHz + widthMHz / 2;
   const { fitting, bar: channelBar } = rulesFor(question, low, high);
@@ -147,9 +149,9 @@ export function eirpLimit(question: LimitQuestion): EirpLimit {
       covered: false,
     };
   }
-  let worst = limitOf(fitting[0]!, widthMHz, antennaGainDbi, elevationDeg);
+  let worst = limitOf(fitting[0]!, widthMHz, antennaGainDbi, lossAbove30Db);
   for (let i = 1; i < fitting.length; i++) {
-    const limit = limitOf(fitting[i]!, widthMHz, antennaGainDbi, elevationDeg);
+    const limit = limitOf(fitting[i]!, widthMHz, antennaGainDbi, lossAbove30Db);
     const tighter = (limit.eirpCapDbm ?? Infinity) < (worst.eirpCapDbm ?? Infinity) ? limit : worst;
     const conducted = Math.min(limit.conductedCapDbm ?? Infinity, worst.conductedCapDbm ?? Infinity);
     worst = {
@@ -214,7 +216,7 @@ function coversChannel(rules: Rule[], low: number, high: number): boolean {
   return reached >= high;
 }
 
-function limitOf(rule: Rule, widthMHz: number, gainDbi: number, elevationDeg: number): EirpLimit {
+function limitOf(rule: Rule, widthMHz: number, gainDbi: number, lossAbove30Db: () => number): EirpLimit {
   let conducted = rule.conductedDbm ?? Infinity;
   if (rule.conductedByWidthDbm !== null)
     conducted = Math.min(conducted, rule.conductedByWidthDbm + 10 * Math.log10(widthMHz));
@@ -229,9 +231,12 @@ function limitOf(rule: Rule, widthMHz: number, gainDbi: number, elevationDeg: nu
       because = { kind: "density", density: rule.eirpDensity, widthMHz };
     }
   }
-  if (rule.above30DegDbm !== null && elevationDeg > 30 && rule.above30DegDbm < (eirpCapDbm ?? Infinity)) {
-    eirpCapDbm = rule.above30DegDbm;
-    because = { kind: "elevation", dbm: rule.above30DegDbm };
+  if (rule.above30DegDbm !== null) {
+    const belowPeakDb = lossAbove30Db();
+    if (rule.above30DegDbm + belowPeakDb < (eirpCapDbm ?? Infinity)) {
+      eirpCapDbm = rule.above30DegDbm + belowPeakDb;
+      because = { kind: "elevation", dbm: rule.above30DegDbm, belowPeakDb };
+    }
   }
   return {
     eirpCapDbm,
@@ -281,4 +286,11 @@ export function eirpWords(eirp: Rule["eirp"], gainDbi: number): string {
     case "byDensity":
       return "no cap but the density";
   }
+}
+
+/** The cap that a transmitter is measured against, in words. */
+export function capWords({ eirpCapDbm, conductedCapDbm, covered }: EirpLimit): string {
+  if (eirpCapDbm !== null) return `${figure(eirpCapDbm)} dBm EIRP`;
+  if (conductedCapDbm !== null) return `${figure(conductedCapDbm)} dBm conducted`;
+  return covered ? "none in the rule set" : "no rule covers this channel";
 }

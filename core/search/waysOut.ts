@@ -2,8 +2,9 @@ import { linkEnds, linksOn, radioPatches, type Patch, type Link, type World } fr
 import { answerOf, isLinkServed, type ProfileSource } from "../outcome";
 import { powerWithinCapDbm } from "../kit";
 import { simpleChanges } from "../findings";
-import { ruleSetOf } from "../regulation";
+import { ruleUse } from "../regulation";
 import { compareBands } from "../bands";
+import { channelsMHz } from "../propose";
 import { searchMoves, type HeatPoint } from "./moves";
 import type { HeightAt } from "../terrain";
 import { searchRelayPeaks, searchRelaySites } from "./relays";
@@ -46,14 +47,11 @@ function* otherChannels(world: World, link: Link): Generator<{ label: string; pa
   const low = Math.max(...[a, b].flatMap((end) => [end.model.bandMHz[0], end.antenna.bandMHz[0]]));
   const high = Math.min(...[a, b].flatMap((end) => [end.model.bandMHz[1], end.antenna.bandMHz[1]]));
   const { widthMHz } = a.radio;
-  const centres: number[] = [];
-  for (const { bandMHz } of ruleSetOf(world.plan).rules) {
-    const from = Math.max(low, bandMHz[0]);
-    const to = Math.min(high, bandMHz[1]);
-    for (let centre = from + widthMHz / 2; centre <= to - widthMHz / 2; centre += widthMHz) centres.push(centre);
-  }
+  const centres = channelsMHz(world, ruleUse(link.kind), widthMHz).filter(
+    (centre) => centre - widthMHz / 2 >= low && centre + widthMHz / 2 <= high,
+  );
   const every = Math.max(1, Math.ceil(centres.length / MOST_CHANNELS));
-  const use = link.kind === "bridge" ? "ptp" : "ptmp";
+  const use = ruleUse(link.kind);
   for (let i = 0; i < centres.length; i += every) {
     const frequencyMHz = centres[i]!;
     if (frequencyMHz === a.radio.frequencyMHz) continue;
@@ -61,7 +59,7 @@ function* otherChannels(world: World, link: Link): Generator<{ label: string; pa
       label: `Channel ${frequencyMHz} MHz instead of ${a.radio.frequencyMHz}`,
       patches: [a, b].flatMap((end) => {
         const radio = { ...end.radio, carrierId: a.radio.carrierId, frequencyMHz };
-        radio.txPowerDbm = powerWithinCapDbm(world, end.model, end.antenna, radio, use);
+        radio.txPowerDbm = powerWithinCapDbm(world, { ...end, radio }, use);
         return radioPatches(world, radio);
       }),
     };

@@ -39,7 +39,7 @@ export function gainTable(world: World, radioId: string, between: ProfileSource)
     const { upDeg, downDeg } = bracketReach({ ...linkEnds(world, first).a, antenna });
     const wantedDeg = (radio.tiltDownDeg ?? 0) + now.electricalTiltDownDeg - antenna.electricalTiltDownDeg;
     const mechanicalDeg = Math.min(downDeg, Math.max(-upDeg, wantedDeg));
-    const mostDbm = powerWithinCapDbm(world, model, antenna, radio, "ptmp");
+    const mostDbm = powerWithinCapDbm(world, { model, antenna, radio }, "ptmp");
     const steps = Math.floor((mostDbm - model.powerMinDbm) / stepDb + 1e-9);
     return Array.from({ length: steps + 1 }, (_, i) => ({
       antenna,

@@ -6,6 +6,7 @@ export {
   networkName,
   SETTING_WORDS,
   settingText,
+  settingWord,
   sheetContext,
   sheetDifferences,
   type ConfigSheet,

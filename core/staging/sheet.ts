@@ -1,5 +1,6 @@
 import { accessPoints, homeSiteOf, networkFor, parsedSubnet } from "../addressing";
 import type { Radio, World } from "../plan";
+import { powerToSet, type PowerToSet } from "../radio";
 import { ruleSetOf } from "../regulation";
 import { figure } from "../words";
 
@@ -18,6 +19,7 @@ export interface DeviceSettings {
   vlan: number;
   frequencyMHz: number;
   widthMHz: number;
+  /** The number to set its power to: `powerOf` says whether of each chain or of all together. */
   txPowerDbm: number;
   /** Share of the frame toward customers; null where the radio decides. */
   downShare: number | null;
@@ -30,6 +32,8 @@ export interface ConfigSheet {
   model: string;
   placeName: string;
   settings: DeviceSettings;
+  /** Which power the number in its settings is. */
+  powerOf: PowerToSet["of"];
   /** Under this name the key of its network is kept; the key itself stands on no sheet. */
   keyRef: string;
   /** And its own password under this one. */
@@ -49,10 +53,16 @@ export const SETTING_WORDS: Record<keyof DeviceSettings, string> = {
   vlan: "VLAN",
   frequencyMHz: "Channel, MHz",
   widthMHz: "Width, MHz",
-  txPowerDbm: "Power, dBm a chain",
+  txPowerDbm: "Power to set, dBm",
   downShare: "Share of the frame toward customers",
   timingGroup: "Timing group",
 };
+
+/** What a setting of one device is called: its power with the chains that it counts. */
+export const settingWord = (setting: keyof DeviceSettings, { powerOf }: Pick<ConfigSheet, "powerOf">): string =>
+  setting === "txPowerDbm" && powerOf !== "one chain"
+    ? `${SETTING_WORDS.txPowerDbm}, ${powerOf}`
+    : SETTING_WORDS[setting];
 
 /** A setting as a person reads it. */
 export function settingText(value: string | number | null): string {
@@ -104,6 +114,9 @@ export function configSheet(world: World, radioId: string, context: SheetContext
   const site = world.sites.get(homeSiteOf(world, radio, context.apOf) ?? "");
   const network = site ? networkFor(site, radio.role) : { subnet: "", gateway: "", vlan: 0 };
   const subnet = parsedSubnet(network.subnet);
+  const power = model
+    ? powerToSet(model, radio.polarization, radio.txPowerDbm)
+    : ({ dbm: radio.txPowerDbm, of: "all chains together" } as const);
   const place = world.sites.get(radio.siteId ?? "") ?? world.subscribers.get(radio.subscriberId ?? "");
   return {
     radioId,
@@ -119,10 +132,11 @@ export function configSheet(world: World, radioId: string, context: SheetContext
       vlan: network.vlan,
       frequencyMHz: radio.frequencyMHz,
       widthMHz: radio.widthMHz,
-      txPowerDbm: radio.txPowerDbm,
+      txPowerDbm: power.dbm,
       downShare: radio.downShare ?? null,
       timingGroup: radio.timingGroup ?? "",
     },
+    powerOf: power.of,
     keyRef: `network:${keeper.carrierId}`,
     passwordRef: `device:${radioId}`,
     firmware: keeper.firmware,

@@ -1,5 +1,6 @@
 import { parsedAddress, takenAddresses } from "../addressing";
 import { endOf, type World } from "../plan";
+import { powerSettingText, powerToSet } from "../radio";
 import { figure } from "../words";
 import { BENCH_M, benchLevel, MOST_APART_DB } from "./expect";
 import { laptopAddress } from "./order";
@@ -15,6 +16,7 @@ export function stagingTexts(world: World, sheet: ConfigSheet, context: SheetCon
   const laptop = laptopAddress(delivered) ?? "an address of the same network";
   const backLaptop = laptopAddress(settings.address, takenAddresses(world));
   const leaderId = context.leaderOf.get(radio.id);
+  const benchPower = powerSettingText(powerToSet(model, radio.polarization, model.powerMinDbm));
   const peer = leaderId === undefined ? null : world.radios.get(leaderId)!;
   return {
     label: "Note the serial number from its label. Seals stay untouched.",
@@ -22,10 +24,10 @@ export function stagingTexts(world: World, sheet: ConfigSheet, context: SheetCon
     reach: `Laptop to ${laptop}; the device answers at ${address}.`,
     firmware: firmwareText(firmware, peer?.name ?? null),
     password: "Change its password to the one that is kept for it; Configuration shows it.",
-    settings: `Set it as its sheet says: ${settings.mode}, network ${settings.network}, encryption on with that network’s key, rules ${settings.region}, ${settingText(settings.frequencyMHz)} MHz over ${settingText(settings.widthMHz)} MHz, address ${settings.address || "none yet"}. Power down to ${figure(model.powerMinDbm, 0)} dBm for the bench. Restart.`,
+    settings: `Set it as its sheet says: ${settings.mode}, network ${settings.network}, encryption on with that network’s key, rules ${settings.region}, ${settingText(settings.frequencyMHz)} MHz over ${settingText(settings.widthMHz)} MHz, address ${settings.address || "none yet"}. Power down to ${benchPower} for the bench. Restart.`,
     back: `Laptop ${backLaptop ? `to ${backLaptop}` : "into its network"}; the device answers at ${parsedAddress(settings.address.split("/")[0]!)?.toString() ?? "no address yet"}. Then the laptop back to ${laptop} for the next box.`,
     pair: peer ? pairText(world, peer.id, radio.id) : "It has no other end to be tried with: those that follow it are.",
-    power: `Power to the plan’s ${settingText(settings.txPowerDbm)} dBm a chain. From now on nobody stands in front of it while it is fed.`,
+    power: `Power to the plan’s ${powerSettingText({ dbm: settings.txPowerDbm, of: sheet.powerOf })}. From now on nobody stands in front of it while it is fed.`,
     compare: "What it reports is as its sheet says, setting by setting.",
     pack: `Label on, into its box with its bracket, for ${sheet.placeName}.`,
   };

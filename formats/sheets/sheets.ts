@@ -3,6 +3,7 @@ import {
   configSheet,
   SETTING_WORDS,
   settingText,
+  settingWord,
   sheetContext,
   type ConfigSheet,
   type DeviceSettings,
@@ -10,7 +11,7 @@ import {
 
 /** Names the format and its version in the file itself. */
 const FORMAT = "tejado-sheets";
-const VERSION = 1;
+const VERSION = 2;
 
 const sheetsOf = (world: World): ConfigSheet[] => {
   const context = sheetContext(world);
@@ -25,19 +26,24 @@ export function writeSheetsJson(world: World): string {
 
 /** Every device's settings as text, one block for each. */
 export function writeSheetsText(world: World): string {
-  const width = Math.max(...Object.values(SETTING_WORDS).map(({ length }) => length));
-  return sheetsOf(world)
-    .map(({ settings, model, placeName, firmware, keyRef, passwordRef }) =>
-      [
+  const sheets = sheetsOf(world);
+  const words = (Object.keys(SETTING_WORDS) as (keyof DeviceSettings)[]).flatMap((setting) =>
+    sheets.map((sheet) => settingWord(setting, sheet).length),
+  );
+  const width = Math.max(0, ...words);
+  return sheets
+    .map((sheet) => {
+      const { settings, model, placeName, firmware, keyRef, passwordRef } = sheet;
+      return [
         `${settings.name} (${model}, ${placeName})`,
         ...(Object.keys(SETTING_WORDS) as (keyof DeviceSettings)[]).map(
-          (setting) => `  ${SETTING_WORDS[setting].padEnd(width)}  ${settingText(settings[setting])}`,
+          (setting) => `  ${settingWord(setting, sheet).padEnd(width)}  ${settingText(settings[setting])}`,
         ),
         `  ${"Firmware".padEnd(width)}  ${firmware || "any"}`,
         `  ${"Key".padEnd(width)}  kept as ${keyRef}`,
         `  ${"Password".padEnd(width)}  kept as ${passwordRef}`,
         "",
-      ].join("\n"),
-    )
+      ].join("\n");
+    })
     .join("\n");
 }

@@ -1,4 +1,3 @@
-import { FLAG_WORDS } from "../../regulation";
 import { inBand } from "../candidates";
 import { ownCause, type Check } from "./check";
 
@@ -7,13 +6,13 @@ export const indoorOnly: Check = {
   title: "Indoor band",
   stage: "paths",
   isBreaking: true,
-  ofPath: ({ a, ways }) =>
-    ways.flatMap(([{ limit }, end]) =>
-      limit.flags.includes("indoorOnly") && end.behind === "none"
+  ofPath: ({ ways }) =>
+    ways.flatMap(([{ limit, closed }, end]) =>
+      limit.covered && closed !== null
         ? [
             {
               radioId: end.radio.id,
-              what: `${a.radio.frequencyMHz} MHz, ${limit.source}: ${FLAG_WORDS.indoorOnly}`,
+              what: closed,
               why: "An antenna outdoors has no place in this part of the band.",
               figure: null,
               cause: ownCause(end),

@@ -1,6 +1,5 @@
-import { limitReason } from "../../regulation";
+import { limitReason, overCap } from "../../regulation";
 import { turnedDown } from "../candidates";
-import { overCap } from "../overCap";
 import { ownCause, type Check } from "./check";
 
 export const overEirp: Check = {
