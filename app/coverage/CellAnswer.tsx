@@ -66,7 +66,7 @@ export function CellAnswer({
   const answer = profile
     ? answerLink({
         ...{ plan, kind: "access", foliageDepthM: null, ...ends, profile },
-        ...(asked.heard ? { heard: { a: asked.heard, b: { dbm: null, radios: [] } } } : {}),
+        ...(asked.heard ? { heard: { a: asked.heard, b: { dbm: null, radios: [], faintCount: 0 } } } : {}),
       })
     : null;
   return (

@@ -61,7 +61,8 @@ export function MastView({ site }: { site: Site }) {
             <h3 className="font-semibold">Who disturbs whom</h3>
             <p className="text-xs text-quiet">
               Coupling by height, by {figure(MAST_SIDEWAYS_M)} m to the side and by both patterns toward each other
-              (Report ITU-R M.2244), and by what the channels leave of it.
+              (Report ITU-R M.2244, never more than free space), by polarization and chains, and by what the channels
+              leave of it.
             </p>
             <div className="mt-1 overflow-x-auto" tabIndex={0} role="region" aria-label="Pairs on the mast">
               <Table
@@ -73,7 +74,7 @@ export function MastView({ site }: { site: Site }) {
                   { name: "Gain to each other", isNumber: true },
                   { name: "Isolation", isNumber: true },
                   { name: "Channels leave", isNumber: true },
-                  { name: "Arrives", isNumber: true },
+                  { name: "Arrives, per chain", isNumber: true },
                   { name: "Raises noise by", isNumber: true },
                 ]}
               >

@@ -14,10 +14,12 @@ export interface ChannelEar {
   /** Thermal noise, and with what is heard of outsiders on the channel of now, on a chain, dBm. */
   thermalDbm: number;
   quietDbm: number;
+  /** What it listens on: in FDD not what its group sends on, MHz. */
+  listensMHz: number;
   /** Where its receiver looks, degrees. */
   headingDeg: number;
   /** Of the loudest of each other group, on a chain, were both on one channel. */
-  heard: { group: string; radioId: string; dbm: number }[];
+  heard: { group: string; radioId: string; dbm: number; frequencyMHz: number; widthMHz: number }[];
   /** Outsiders with a place, each as if it sent on the receiver's own channel, and where it truly sends. */
   outsiders: { dbm: number; frequencyMHz: number; widthMHz: number }[];
 }
@@ -66,10 +68,17 @@ function earOf(
     steps: noiseSteps(tape),
     thermalDbm,
     quietDbm: thermalDbm + tape.noise.outsideDb,
+    listensMHz: tape.question.path.frequencyMHz,
     headingDeg: tape.question.toPointing.azimuthDeg,
     heard: hears.radios
       .filter((one) => one.group !== group && counts(one.group))
-      .map((one) => ({ group: one.group, radioId: one.radioId, dbm: one.dbm })),
+      .map(({ group: by, radioId, dbm, frequencyMHz, widthMHz }) => ({
+        group: by,
+        radioId,
+        dbm,
+        frequencyMHz,
+        widthMHz,
+      })),
     outsiders: [],
   };
 }
@@ -91,7 +100,7 @@ export function earsNow(world: World, between: ProfileSource, part = { index: 0,
     });
   });
 }
-const NOBODY: OwnNoise = { dbm: null, radios: [] };
+const NOBODY: OwnNoise = { dbm: null, radios: [], faintCount: 0 };
 
 /**
  * Both directions of every link of some groups, each with what it would hear of the other groups if all of them stood on one channel: both
@@ -113,7 +122,7 @@ export function channelEars(
       ...[...carriers].map((id) => setPatch("carriers", id, { frequencyMHz })),
       ...[...world.outsiders.keys()].map((id) => setPatch("outsiders", id, { frequencyMHz })),
     ]);
-    const hears = earsOf(listeningIn(together), between);
+    const hears = earsOf(listeningIn(together), between, "alone");
     const isIn = new Set(cluster);
     return cluster.flatMap((group) =>
       (byGroup.get(group) ?? []).flatMap((link): ChannelEar[] => {

@@ -1,4 +1,3 @@
-import { transmitterAt } from "../interference";
 import { endOf, type World } from "../plan";
 import { channelCouplingDb } from "../spectrum";
 import type { ChannelEar } from "./ears";
@@ -34,11 +33,10 @@ export function hurtsOf(world: World, ears: readonly ChannelEar[]): Hurt[] {
   const pairs = new Map<string, Hurt>();
   for (const ear of ears) {
     const { radio: own, model } = endOf(world, ear.group);
-    for (const { group, radioId, dbm: arrivingDbm } of ear.heard) {
-      const other = transmitterAt(world, group).radio;
+    for (const { group, radioId, dbm: arrivingDbm, frequencyMHz, widthMHz } of ear.heard) {
       const couplingDb = channelCouplingDb({
-        offsetMHz: other.frequencyMHz - own.frequencyMHz,
-        txWidthMHz: other.widthMHz,
+        offsetMHz: frequencyMHz - ear.listensMHz,
+        txWidthMHz: widthMHz,
         rxWidthMHz: own.widthMHz,
         rejectionDb: model.adjacentRejectionDb,
       });

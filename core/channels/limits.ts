@@ -1,3 +1,4 @@
+import { keepOneTime, type Timed } from "../link";
 import { endOf, linksOn, type World } from "../plan";
 import { capsFor, ruleUse, type Caps } from "../regulation";
 
@@ -26,17 +27,23 @@ export function mayUse(world: World, groupId: string, frequencyMHz: number, limi
   return (limits.allowsDfs || !flags.includes("DFS")) && (limits.allowsLicensed || licence === "exempt");
 }
 
-/** Whether two groups have antennas on one mast without being timed together: those keep the guard. */
+/** Whether two groups have antennas on one mast that do not send together by their timing: those keep the guard. */
 export function keepGuard(world: World, x: string, y: string): boolean {
-  const [one, other] = [world.radios.get(x)!, world.radios.get(y)!];
-  if (one.timingGroup !== "" && one.timingGroup === other.timingGroup) return false;
-  const sites = groupSites(world, x);
-  return groupSites(world, y).some((id) => sites.includes(id));
+  const [xs, ys] = [groupMounts(world, x), groupMounts(world, y)];
+  return xs.some((one) => ys.some((other) => one.siteId === other.siteId && !keepOneTime(one, other)));
 }
 
-/** Sites on which a group has an antenna of its own: a bridge at both of its ends. */
-export function groupSites(world: World, groupId: string): string[] {
+/** The antennas that a group has on sites, with their timing: a bridge has one at both of its ends. */
+function groupMounts(world: World, groupId: string): (Timed & { siteId: string })[] {
   const near = world.radios.get(groupId)!;
-  const far = near.role === "bridge" ? linksOn(world, groupId)[0]?.bRadioId : null;
-  return [near.siteId, world.radios.get(far ?? "")?.siteId].flatMap((id) => id ?? []);
+  const { timingGroup } = near;
+  const far = near.role === "bridge" ? world.radios.get(linksOn(world, groupId)[0]?.bRadioId ?? "") : undefined;
+  return [
+    ...(near.siteId === null ? [] : [{ siteId: near.siteId, timingGroup, isNear: true }]),
+    ...(far && far.siteId !== null ? [{ siteId: far.siteId, timingGroup, isNear: false }] : []),
+  ];
 }
+
+/** Sites on which a group has an antenna of its own. */
+export const groupSites = (world: World, groupId: string): string[] =>
+  groupMounts(world, groupId).map(({ siteId }) => siteId);

@@ -9,6 +9,7 @@ import {
   clientEnd,
   combined,
   COVERAGE_REASONS,
+  freelyHeardKm,
   gridAround,
   LEAST_LOSS_DB,
   LOSS_STEP_DB,
@@ -27,8 +28,9 @@ import {
   withPattern,
   type CellLosses,
 } from "#core/coverage";
-import { answerLink, wantedMarginDb } from "#core/link";
-import { endOf } from "#core/plan";
+import { answerLink, NO_TREES, pathLosses, tapeOf, wantedMarginDb } from "#core/link";
+import { endOf, type LinkEnd } from "#core/plan";
+import { gasAttenuation } from "#core/propagation";
 import { plainTerrain, sampleProfile } from "#core/terrain";
 import { valley, valleySurface } from "#core/testing";
 
@@ -213,7 +215,7 @@ test("of several sectors the fastest serves, of equals the strongest; the lead i
   expect(of(cellsOf(0, NaN))).toEqual([NO_SERVER, NaN, 0, NaN, "unknown"]);
 });
 
-test("how far a sector hears is told beside where its cell ends: 6 dB more gain, twice as far", () => {
+test("how far a sector hears is told beside where its cell ends: 6 dB more gain, twice as far but for what the air takes", () => {
   const kmOf = (of: typeof world) =>
     Number(/out to (\d+) km/.exec(reachWords(of, of.radios.get("sector")!, 3100)!)![1]);
   expect(reachWords(world, sector, 3100)).toContain("the cell ends at 3.1 km");
@@ -229,5 +231,40 @@ test("how far a sector hears is told beside where its cell ends: 6 dB more gain,
       })),
     }),
   };
-  expect(kmOf(louder) / kmOf(world)).toBeCloseTo(2, 1);
+  const [km, louderKm] = [kmOf(world), kmOf(louder)];
+  const airDb = (({ oxygenDbPerKm, vapourDbPerKm }) => oxygenDbPerKm + vapourDbPerKm)(
+    gasAttenuation({ frequencyGHz: sector.frequencyMHz / 1000 }),
+  );
+  expect(20 * Math.log10(louderKm / km) + airDb * (louderKm - km)).toBeCloseTo(6.02, 0);
+  expect(louderKm).toBeLessThan(2 * km);
+});
+
+test("at the distance to which a sector hears, a customer's tape arrives at thermal noise: cables, chains and air counted", () => {
+  const kit = usualClient(world, sector)!;
+  const far = clientEnd(world, sector, kit);
+  const listens = { ...near, radio: { ...near.radio, cableLossDb: 1.5 } };
+  const km = freelyHeardKm(listens, far);
+  const { frequencyMHz, widthMHz } = sector;
+  const at = (one: LinkEnd) => ({
+    azimuthDeg: 0,
+    mechanicalTiltDownDeg: -one.antenna.electricalTiltDownDeg,
+    azimuthOffDeg: 0,
+    elevationOffDeg: 0,
+  });
+  const tape = tapeOf({
+    ...{ plan: world.plan, kind: "access", direction: "bToA", from: far, to: listens, heard: null, learnedNoise: null },
+    ...{ fromPointing: at(far), toPointing: at(listens), turnedDownDb: 0, isMismatched: false },
+    path: pathLosses({
+      ...{
+        learned: null,
+        distanceKm: km,
+        diffractionDb: 0,
+        trees: NO_TREES,
+        frequencyMHz,
+        widthMHz,
+        rainRate001MmPerH: 0,
+      },
+    }),
+  });
+  expect(tape.snrDb + tape.backoffDb - tape.beamDb).toBeCloseTo(0, 1);
 });

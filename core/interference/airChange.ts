@@ -1,6 +1,6 @@
 import type { Link, Radio, World } from "../plan";
 import { channelsMeet } from "../spectrum";
-import { listensOnMHz } from "./listening";
+import { listensInMHz } from "./listening";
 import { airAfter, classOf, soundingOf, type Air, type Changed, type SenderClass, type Sounding } from "./senders";
 import { talksOf } from "./talks";
 
@@ -60,7 +60,7 @@ export function airChangeOf(
     for (const one of [was, is]) if (one) channels.set(`${one.beam.frequencyMHz} ${one.beam.widthMHz}`, one.beam);
   const beams = [...channels.values()];
   const mayReach = (radio: Radio, link: Link) => {
-    const listensMHz = listensOnMHz({ radio, model: after.radioModels.get(radio.radioModelId)! }, link);
+    const listensMHz = listensInMHz({ radio, model: after.radioModels.get(radio.radioModelId)! }, link);
     return beams.some((beam) => channelsMeet(beam, { frequencyMHz: listensMHz, widthMHz: radio.widthMHz }));
   };
   return { changed, air: airAfter(air, talks, changed), mayReach };

@@ -1,10 +1,10 @@
 import { partOf, patternLossDb, peakGainDbi } from "../antenna";
 import { KM_PER_DEG, inverseGeodesic, signedAngleDeg } from "../geodesy";
-import { chainSplitDb, polarizationLossDb } from "../link";
+import { keepOneTime, receivedShare } from "../link";
 import { couplingOf } from "../mast";
 import { endOf, type Link, type LinkEnd } from "../plan";
 import { freeSpaceLossDb } from "../propagation";
-import { channelCouplingDb, channelsMeet } from "../spectrum";
+import { channelsMeet } from "../spectrum";
 import { SHORTEST_PATH_M } from "../terrain";
 import { gainTowardDbi, type Aim } from "./aims";
 import { earOf, type Ear, type Listening } from "./listening";
@@ -12,8 +12,6 @@ import type { Sender, SenderClass } from "./senders";
 
 /** Transmitters farther away than this are not looked for. */
 const FARTHEST_KM = 40;
-/** Strongest ones whose ground is looked at; those behind them would change the sum by little. */
-export const MOST_HEARD = 12;
 const RADIANS = Math.PI / 180;
 
 /** A transmitter that may be heard, in free sight. */
@@ -42,10 +40,11 @@ export interface Found {
 }
 
 /** Whether a sender and a listener keep one time: access points send together, and listen together to their customers. */
-function sendsWhileItSends({ link, to }: Ear, { end, isNear }: Sender): boolean {
-  const { timingGroup = "" } = to.radio;
-  return timingGroup !== "" && end.radio.timingGroup === timingGroup && isNear === (to.radio.id === link.aRadioId);
-}
+const sendsWhileItSends = ({ link, to: { radio } }: Ear, { end, isNear }: Sender): boolean =>
+  keepOneTime(
+    { timingGroup: radio.timingGroup, isNear: radio.id === link.aRadioId },
+    { timingGroup: end.radio.timingGroup, isNear },
+  );
 
 /** Index of the first sender that stands no farther south than a latitude. */
 function firstFrom(latDeg: Float64Array, southDeg: number): number {
@@ -71,17 +70,11 @@ const nobody = (turns: number): Loudest => ({ milliwatts: new Float64Array(turns
  * a large network are told to be too weak by distance and by the greatest share that the patterns let through.
  */
 function gather(ear: Ear, heard: SenderClass, loudest: Loudest): void {
-  const { to, listensMHz, ownLossDb, leastDbm, mostShareOf } = ear;
+  const { to, listensMHz, leastDbm, mostShareOf } = ear;
   const { frequencyMHz, widthMHz, beamDbm, senders } = heard;
   if (!channelsMeet(heard, { frequencyMHz: listensMHz, widthMHz: to.radio.widthMHz })) return;
   const sample = senders[0]!.end;
-  const couplingDb = channelCouplingDb({
-    offsetMHz: frequencyMHz - listensMHz,
-    txWidthMHz: widthMHz,
-    rxWidthMHz: to.radio.widthMHz,
-    rejectionDb: to.model.adjacentRejectionDb,
-  });
-  const fixedDb = couplingDb - polarizationLossDb(sample, to) - chainSplitDb(sample, to) - ownLossDb;
+  const { sumDb: fixedDb } = receivedShare(sample, to, { frequencyMHz, widthMHz }, listensMHz);
   const strongestDbm = beamDbm + fixedDb + peakGainDbi(to.antenna, frequencyMHz, to.radio.polarization);
   const atKmDbm = strongestDbm - freeSpaceLossDb({ distanceKm: 1, frequencyGHz: frequencyMHz / 1000 });
   const [atKmMilliwatts, leastMilliwatts] = [10 ** (atKmDbm / 10), 10 ** (leastDbm / 10)];
@@ -197,17 +190,16 @@ export const ranksBefore = (xDbm: number, xId: string, yDbm: number, yId: string
   xDbm > yDbm || (xDbm === yDbm && xId < yId);
 
 /**
- * The plan's transmitters that a receiver may hear in its channel, at most `most`, strongest on a flat map first: taken as always
+ * All of the plan's transmitters that a receiver may hear in its channel, strongest on a flat map first: taken as always
  * sending, at the power they are set to, unless they keep the receiver's own time and send while it sends. Of the customers of one
  * sector, who take turns, only the strongest counts. The ground is not looked at yet.
  */
-export function candidatesFor(listening: Listening, link: Link, radioId: string, most = MOST_HEARD): Candidate[] {
+export function candidatesFor(listening: Listening, link: Link, radioId: string): Candidate[] {
   const ear = earOf(listening, link, endOf(listening.world, radioId));
   const { classes, turns } = listening.air();
   const loudest = nobody(turns.size);
   for (const heard of classes.values()) gather(ear, heard, loudest);
   return [...loudest.found.values()]
     .sort((x, y) => (ranksBefore(x.dbm, x.sender.told.radioId, y.dbm, y.sender.told.radioId) ? -1 : 1))
-    .slice(0, most)
     .map((found) => exactly(ear, found));
 }

@@ -1,25 +1,16 @@
 import { peakGainDbi } from "../antenna";
 import { pointingOf, tiltDownDeg } from "../aiming";
 import { inverseGeodesic } from "../geodesy";
-import {
-  beamOfHeardDb,
-  chainSplitDb,
-  polarizationLossDb,
-  receiveBeamOf,
-  tapeWriter,
-  wallDb,
-  type TapeLine,
-} from "../link";
+import { beamOfHeardDb, receivedShare, receiveBeamOf, tapeWriter, wallDb, type TapeLine } from "../link";
 import { couplingOf } from "../mast";
 import { endOf, type Link, type LinkEnd, type World } from "../plan";
 import { freeSpaceLossDb } from "../propagation";
-import { channelCouplingDb } from "../spectrum";
 import { figure } from "../words";
 import { gainTowardDbi, type Aim } from "./aims";
 import { candidatesFor, type Candidate } from "./candidates";
 import { groundLossDb, type KnownProfile } from "./hearing";
 import { transmitterAt } from "./outsiders";
-import { listensOnMHz, thermalDbmAt, type Listening } from "./listening";
+import { listensInMHz, thermalDbmAt, type Listening } from "./listening";
 
 /** How one transmitter of the plan arrives at a receiver that does not want it, line by line. */
 export interface HeardTape {
@@ -30,9 +21,6 @@ export interface HeardTape {
   /** On one chain of the receiver, within its channel. */
   arrivingDbm: number;
 }
-
-/** The transmitter is looked for among so many. */
-const MOST_LOOKED_AT = 200;
 
 /**
  * The tape of a transmitter at one end of a link: power, both gains in the true direction, the path between, polarization, the
@@ -46,9 +34,7 @@ export function heardTape(
   profileBetween: KnownProfile,
 ): HeardTape | null {
   const { world } = listening;
-  const candidate = candidatesFor(listening, link, receiverId, MOST_LOOKED_AT).find(
-    ({ told }) => told.radioId === radioId,
-  );
+  const candidate = candidatesFor(listening, link, receiverId).find(({ told }) => told.radioId === radioId);
   if (!candidate) return null;
   const [from, to] = [transmitterAt(world, radioId), endOf(world, receiverId)];
   const lines = linesOf(world, link, from, to, candidate, profileBetween);
@@ -67,6 +53,8 @@ function linesOf(
   const { frequencyMHz, widthMHz } = told;
   const frequencyGHz = frequencyMHz / 1000;
   const { lines, line, state, total } = tapeWriter();
+  const listensMHz = listensInMHz(to, link);
+  const share = receivedShare(from, to, { frequencyMHz, widthMHz }, listensMHz);
   const takes = (key: string, label: string, lossDb: number, source: string) => {
     if (lossDb > 0) line(key, label, -lossDb, "as planned", [], source);
   };
@@ -80,13 +68,15 @@ function linesOf(
       "mast",
       "Coupling on the mast",
       -coupled.isolationDb,
-      "horizontal and vertical isolation, slant between them, less both gains toward each other",
+      coupled.isFree
+        ? "free space over the slant distance less both gains in that direction: the rule for near antennas would say more"
+        : "horizontal and vertical isolation, slant between them, less both gains toward each other",
       [
         ["up or down", `${figure(coupled.verticalM)} m`],
         ["sideways", `${figure(coupled.horizontalM)} m`],
         ["gains toward each other", `${figure(coupled.fromGainDbi)} and ${figure(coupled.toGainDbi)} dBi`],
       ],
-      "Report ITU-R M.2244",
+      coupled.isFree ? "ITU-R P.525" : "Report ITU-R M.2244",
     );
   } else {
     const { distanceM, azimuthDeg, backAzimuthDeg } = inverseGeodesic(from.place, to.place);
@@ -129,11 +119,10 @@ function linesOf(
       );
     gain("toGain", to, toAim, from, backAzimuthDeg, tilts ? tilts.back : null);
   }
-  takes("ownCable", `Cable at ${to.placeName}`, to.radio.cableLossDb, "plan");
-  takes("ownWall", `Into ${to.placeName}`, wallDb(to, to.radio.frequencyMHz / 1000), "ITU-R P.2109-1");
-  takes("polarization", "Polarizations differ", polarizationLossDb(from, to), "antenna sheet");
-  const splitDb = chainSplitDb(from, to);
-  if (splitDb > 0) line("chain", "On one chain", -splitDb, "the power of all chains, shared", [], "plan");
+  takes("ownCable", `Cable at ${to.placeName}`, share.cableDb, "plan");
+  takes("ownWall", `Into ${to.placeName}`, share.wallDb, "ITU-R P.2109-1");
+  takes("polarization", "Polarizations differ", share.polarizationDb, "antenna sheet");
+  if (share.splitDb > 0) line("chain", "On one chain", -share.splitDb, "the power of all chains, shared", [], "plan");
   const beam = receiveBeamOf(to);
   if (beam)
     line(
@@ -144,17 +133,10 @@ function linesOf(
       [["customer at", `${figure(toAim.bearingDeg)}°`]],
       "antenna sheet; 3GPP TR 36.814",
     );
-  const listensMHz = listensOnMHz(to, link);
-  const couplingDb = channelCouplingDb({
-    offsetMHz: frequencyMHz - listensMHz,
-    txWidthMHz: widthMHz,
-    rxWidthMHz: to.radio.widthMHz,
-    rejectionDb: to.model.adjacentRejectionDb,
-  });
   line(
     "overlap",
     "Channels overlap",
-    couplingDb,
+    share.channelDb,
     "share of its emission mask within the receiver's channel, and what its filter lets in from beside",
     [
       ["sends on", `${frequencyMHz} MHz, ${widthMHz} wide`],

@@ -6,7 +6,7 @@ import { deltaBullingtonLossDb } from "../propagation";
 import type { Profile } from "../terrain";
 import { gainTowardDbi } from "./aims";
 import type { AirChange } from "./airChange";
-import { byLevel, candidatesFor, exactly, levelAt, MOST_HEARD, ranksBefore, type Candidate } from "./candidates";
+import { byLevel, candidatesFor, exactly, levelAt, ranksBefore, type Candidate } from "./candidates";
 import { earOf, thermalDbmAt, type Listening } from "./listening";
 import { transmitterAt } from "./outsiders";
 import { isAlone } from "./senders";
@@ -14,73 +14,81 @@ import { isAlone } from "./senders";
 /** The ground between two places; undefined while it is not known, and the two are then taken to be in free sight. */
 export type KnownProfile = (from: Place, to: Place) => Profile | undefined;
 
-/** A transmitter that a receiver was held against. */
+/** A transmitter that a receiver may hear. */
 interface Looked {
   candidate: Candidate;
-  /** What arrives over the ground, dBm; null where all before it together were so loud that nobody looked. */
+  /** Power that arrives over the ground, dBm; null where it counts in free sight, together with the other faint ones. */
   heardDbm: number | null;
 }
 
 /** What a receiver hears, with what it was made from: after a change only the transmitters that changed are looked at again. */
 export interface Hearing {
   noise: OwnNoise;
-  /** Strongest on a flat map first; the first `MOST_HEARD` are held against it, the others stand in reserve. */
+  /** All who may be heard, strongest on a flat map first. */
   looked: readonly Looked[];
-  /** Whether that is everybody who may be heard. */
-  isAll: boolean;
 }
-/** With so many kept, some may leave before everybody is asked again. */
-const MOST_KEPT = MOST_HEARD + 4;
 
 /**
  * What a receiver hears of the plan's other transmitters on its own or overlapping channels, on one chain: both patterns, both
  * polarizations, how far the channels overlap, free space and the ground's diffraction between, or the coupling on a shared
- * mast. Who has no timing in common with a receiver is taken to send whenever it listens.
+ * mast. Who has no timing in common with a receiver is taken to send whenever it listens. With `each` "alone" a loud one hides no fainter
+ * one: all are looked at that make a difference by themselves.
  */
-export function hearingAt(listening: Listening, link: Link, radioId: string, profileBetween: KnownProfile): Hearing {
-  const found = candidatesFor(listening, link, radioId, MOST_KEPT);
+export function hearingAt(
+  listening: Listening,
+  link: Link,
+  radioId: string,
+  profileBetween: KnownProfile,
+  each: "together" | "alone" = "together",
+): Hearing {
+  const found = candidatesFor(listening, link, radioId);
   const looked = found.map((candidate) => ({ candidate, heardDbm: null }));
-  return listened(
-    listening.world,
-    endOf(listening.world, radioId),
-    { looked, isAll: found.length < MOST_KEPT },
-    profileBetween,
-  );
+  return listened(listening.world, endOf(listening.world, radioId), looked, profileBetween, each);
 }
 
-/** The sum over transmitters, of which some are known over the ground already. */
+/**
+ * The sum over all transmitters, of which some are known over the ground already: the strongest each over its ground, until all that are
+ * left, added up in free sight, come to under a fiftieth of what is heard; those count together.
+ */
 function listened(
   world: World,
   to: LinkEnd,
-  { looked, isAll }: Omit<Hearing, "noise">,
+  looked: readonly Looked[],
   profileBetween: KnownProfile,
+  each: "together" | "alone" = "together",
 ): Hearing {
   let milliwatts = 10 ** (thermalDbmAt(to) / 10);
   const hasBeam = receiveBeamOf(to) !== null;
   const radios: HeardRadio[] = [];
   const heard = new Map<Looked, Looked>();
-  const strongestFirst = looked.slice(0, MOST_HEARD).sort((x, y) => byLevel(x.candidate, y.candidate));
-  for (const one of strongestFirst) {
+  const strongestFirst = [...looked].sort((x, y) => byLevel(x.candidate, y.candidate));
+  // From the faintest up, so that each is the sum of itself and all behind it.
+  const leftMilliwatts = new Float64Array(strongestFirst.length + 1);
+  for (let i = strongestFirst.length - 1; i >= 0; i--)
+    leftMilliwatts[i] = leftMilliwatts[i + 1]! + 10 ** (strongestFirst[i]!.candidate.dbm / 10);
+  let rest = { count: 0, milliwatts: 0 };
+  for (const [i, one] of strongestFirst.entries()) {
     const { candidate } = one;
-    // Candidates come by what they could be at most: from here on none adds what anybody would notice.
     // A receive beam may turn away from all that is loud, so there everybody is looked at.
-    if (!hasBeam && 10 ** (candidate.dbm / 10) < milliwatts * UNNOTICED_SHARE) break;
+    if (!hasBeam && leftMilliwatts[i]! < milliwatts * UNNOTICED_SHARE) {
+      rest = { count: strongestFirst.length - i, milliwatts: leftMilliwatts[i]! };
+      break;
+    }
     const dbm = one.heardDbm ?? arrivingDbm(world, candidate, to, profileBetween);
     if (one.heardDbm === null) heard.set(one, { candidate, heardDbm: dbm });
-    milliwatts += 10 ** (dbm / 10);
+    if (each === "together") milliwatts += 10 ** (dbm / 10);
     const { radioId, name, placeName, group, frequencyMHz, widthMHz } = candidate.told;
     const { bearingDeg } = candidate;
     radios.push({ radioId, name, placeName, group, frequencyMHz, widthMHz, bearingDeg, dbm });
   }
   radios.sort((x, y) => y.dbm - x.dbm || (x.radioId < y.radioId ? -1 : 1));
-  const sum = radios.reduce((all, { dbm }) => all + 10 ** (dbm / 10), 0);
+  const sum = radios.reduce((all, { dbm }) => all + 10 ** (dbm / 10), rest.milliwatts);
   return {
-    noise: { dbm: sum > 0 ? 10 * Math.log10(sum) : null, radios },
+    noise: { dbm: sum > 0 ? 10 * Math.log10(sum) : null, radios, faintCount: rest.count },
     looked: heard.size > 0 ? looked.map((one) => heard.get(one) ?? one) : looked,
-    isAll,
   };
 }
-/** Share of what is heard already, thermal noise included, under which one more makes no difference. */
+/** Share of what is heard already, thermal noise included, under which all that are left count together: at most 0.09 dB. */
 const UNNOTICED_SHARE = 0.02;
 
 function arrivingDbm(world: World, candidate: Candidate, to: LinkEnd, profileBetween: KnownProfile): number {
@@ -140,7 +148,6 @@ export function hearingAfter(
   const ear = earOf(listening, link, to);
   const anew = () => hearingAt(listening, link, radioId, profileBetween);
   const looked = [...before.looked];
-  let { isAll } = before;
   let isOther = false;
   for (const { id, was, is, alone } of change.changed) {
     const found = alone && levelAt(ear, alone);
@@ -162,21 +169,18 @@ export function hearingAfter(
       looked.splice(mate, 1);
     }
     const place = looked.findIndex(isBehind);
-    // Behind all that are kept it may stand behind others too.
-    if (place < 0 && !isAll) continue;
     looked.splice(place < 0 ? looked.length : place, 0, { candidate: exactly(ear, found), heardDbm: null });
     isOther = true;
   }
   if (!isOther) return before;
-  if (looked.length < MOST_HEARD && !isAll) return anew();
-  isAll &&= looked.length <= MOST_KEPT;
-  const now = listened(world, to, { looked: looked.slice(0, MOST_KEPT), isAll }, profileBetween);
+  const now = listened(world, to, looked, profileBetween);
   return isSameNoise(before.noise, now.noise) ? { ...now, noise: before.noise } : now;
 }
 
 function isSameNoise(x: OwnNoise, y: OwnNoise): boolean {
   return (
     x.dbm === y.dbm &&
+    x.faintCount === y.faintCount &&
     x.radios.length === y.radios.length &&
     x.radios.every((one, i) => {
       const other = y.radios[i]!;
@@ -194,16 +198,17 @@ function isSameNoise(x: OwnNoise, y: OwnNoise): boolean {
   );
 }
 
-/** What both ends of links of one world hear over one ground; links that share an access point ask for its ears once. */
+/** What both ends of links of one world hear over one ground; links that share an access point ask for its ears once. `each` as for `hearingAt`. */
 export function earsOf(
   listening: Listening,
   profileBetween: KnownProfile,
+  each: "together" | "alone" = "together",
 ): (link: Link) => { a: OwnNoise; b: OwnNoise } {
   const near = new Map<string, OwnNoise>();
   return (link) => {
-    const a = near.get(link.aRadioId) ?? hearingAt(listening, link, link.aRadioId, profileBetween).noise;
+    const a = near.get(link.aRadioId) ?? hearingAt(listening, link, link.aRadioId, profileBetween, each).noise;
     // A link that is not in the plan yet hears its own far end too, where that is in use elsewhere.
     if (listening.world.links.has(link.id)) near.set(link.aRadioId, a);
-    return { a, b: hearingAt(listening, link, link.bRadioId, profileBetween).noise };
+    return { a, b: hearingAt(listening, link, link.bRadioId, profileBetween, each).noise };
   };
 }

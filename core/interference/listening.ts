@@ -1,8 +1,8 @@
 import { leastLossByCosine, type AntennaModel, type Polarization } from "../antenna";
-import { receiveBeamOf, wallDb } from "../link";
+import { receiveBeamOf } from "../link";
 import type { Link, LinkEnd, World } from "../plan";
 import { thermalNoiseDbm } from "../propagation";
-import { returnFrequencyMHz } from "../radio";
+import { listensOnMHz } from "../radio";
 import { channelNoise } from "../spectrum";
 import { aimOf, type Aim } from "./aims";
 import { airOf, type Air } from "./senders";
@@ -39,8 +39,6 @@ export interface Ear {
   /** Where it looks; worked out when somebody is first asked for by it. */
   aim: () => Aim;
   listensMHz: number;
-  /** Cable and wall of its own, dB. */
-  ownLossDb: number;
   /** Weaker than this nobody is looked at, dBm. */
   leastDbm: number;
   mostShareOf: Listening["mostShareOf"];
@@ -48,23 +46,21 @@ export interface Ear {
   isScanned: boolean;
 }
 
-/** In free space weaker than a chain's thermal noise by this, a transmitter makes no difference, dB. */
-const UNHEARD_DB = 10;
+/** In free space weaker than a chain's thermal noise by this, one transmitter adds under 0.14 dB to it and is left out, dB. */
+const UNHEARD_DB = 15;
 
 export const thermalDbmAt = ({ radio, model }: LinkEnd): number =>
   thermalNoiseDbm({ bandwidthMHz: radio.widthMHz, noiseFigureDb: model.noiseFigureDb });
 
 /** The frequency on which an end of a link listens, MHz. */
-export function listensOnMHz({ radio, model }: Pick<LinkEnd, "radio" | "model">, link: Link): number {
-  const isNearEnd = model.duplex === "FDD" && link.aRadioId === radio.id;
-  return isNearEnd ? returnFrequencyMHz(model, radio.frequencyMHz) : radio.frequencyMHz;
-}
+export const listensInMHz = ({ radio, model }: Pick<LinkEnd, "radio" | "model">, link: Link): number =>
+  listensOnMHz(model, radio.frequencyMHz, link.aRadioId === radio.id);
 
 /** An end of a link as it listens. */
 export function earOf({ world, mostShareOf }: Listening, link: Link, to: LinkEnd): Ear {
   let known: Aim | null = null;
   const aim = () => (known ??= aimOf(world, to, to.radio.id === link.aRadioId ? link.bRadioId : link.aRadioId));
-  const listensMHz = listensOnMHz(to, link);
+  const listensMHz = listensInMHz(to, link);
   const { widthMHz, polarization, azimuthDeg } = to.radio;
   const onItsChannel = () =>
     channelNoise(to.scans, {
@@ -77,7 +73,6 @@ export function earOf({ world, mostShareOf }: Listening, link: Link, to: LinkEnd
     aim,
     listensMHz,
     isScanned: world.outsiders.size > 0 && onItsChannel() !== null,
-    ownLossDb: to.radio.cableLossDb + wallDb(to, to.radio.frequencyMHz / 1000),
     leastDbm: thermalDbmAt(to) - UNHEARD_DB - (receiveBeamOf(to)?.gainDb ?? 0),
     mostShareOf,
   };

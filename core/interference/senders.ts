@@ -1,7 +1,7 @@
 import { peakGainDbi } from "../antenna";
 import { wallDb, type HeardRadio } from "../link";
 import { endOf, type LinkEnd, type World } from "../plan";
-import { returnFrequencyMHz } from "../radio";
+import { sendsOnMHz } from "../radio";
 import { finished, type Steps } from "../steps";
 import { aimOf, type Aim } from "./aims";
 import { outsiderEnd } from "./outsiders";
@@ -69,12 +69,6 @@ export interface Air {
   talks: Talks;
 }
 
-/** The frequency on which a radio sends, MHz: in FDD the far end of a bridge answers on the other one. */
-function sendsOnMHz({ groups }: Talks, { radio, model }: LinkEnd): number {
-  const isFarEnd = model.duplex === "FDD" && groups.get(radio.id) !== radio.id;
-  return isFarEnd ? returnFrequencyMHz(model, radio.frequencyMHz) : radio.frequencyMHz;
-}
-
 /** What senders of one class share. */
 type Beam = Pick<SenderClass, "frequencyMHz" | "widthMHz" | "beamDbm">;
 
@@ -100,7 +94,7 @@ export function soundingOf(world: World, talks: Talks, radioId: string): Soundin
 /** An end on the air, of the plan's own or of somebody else. */
 function soundingAt(world: World, talks: Talks, end: LinkEnd, group: string, isOutsider: boolean): Sounding {
   const { radio } = end;
-  const frequencyMHz = sendsOnMHz(talks, end);
+  const frequencyMHz = sendsOnMHz(end.model, radio.frequencyMHz, group === radio.id);
   const { widthMHz, txPowerDbm, cableLossDb, polarization, antennaModelId, radioModelId } = radio;
   const shared = [frequencyMHz, widthMHz, txPowerDbm, cableLossDb, polarization, antennaModelId, radioModelId];
   const gainDbi = peakGainDbi(end.antenna, frequencyMHz, polarization);

@@ -105,6 +105,7 @@ test("every term of the tape, each of them there, adds up to the level worked ou
         dbm: -86,
       },
     ],
+    faintCount: 0,
   };
   const tape = tapeOf({
     turnedDownDb: 0,

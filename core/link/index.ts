@@ -32,6 +32,7 @@ export {
   wallDb,
   type Tape,
 } from "./budget";
+export { keepOneTime, receivedShare, type ReceivedShare, type SentChannel, type Timed } from "./receiving";
 export { heardName, learnedNoiseAt, noiseRise, type HeardRadio, type NoiseRise, type OwnNoise } from "./noise";
 export { beamOfHeardDb, beamTowardDb, heardThroughBeam, receiveBeamOf } from "./receiveBeam";
 export { fadingPathOf, steadyMbps } from "./steady";

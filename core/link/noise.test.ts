@@ -41,6 +41,7 @@ const receiver = (interferenceDb: number, scans: Scan[] = []): LinkEnd => ({
   scans,
 });
 const hears = (...dbms: number[]): OwnNoise => ({
+  faintCount: 0,
   dbm: dbms.length > 0 ? 10 * Math.log10(dbms.reduce((sum, dbm) => sum + 10 ** (dbm / 10), 0)) : null,
   radios: dbms.map((dbm, i): HeardRadio => ({
     radioId: `r${i}`,

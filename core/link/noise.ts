@@ -26,10 +26,12 @@ export const heardName = ({ name, placeName }: Pick<HeardRadio, "name" | "placeN
 
 /** What the plan's other transmitters, and outsiders with a place, put into a receiver's channel. */
 export interface OwnNoise {
-  /** Power sum on one chain, dBm; null where nothing is heard. */
+  /** Power sum on one chain over all that are heard, dBm; null where nothing is. */
   dbm: number | null;
-  /** Strongest first. */
+  /** Each whose ground was looked at, strongest first. */
   radios: readonly HeardRadio[];
+  /** Fainter ones, which count in the sum together. */
+  faintCount: number;
 }
 
 /** How far noise stands above thermal on one chain, and what makes it. */
@@ -72,8 +74,9 @@ export function noiseRise(
   const riseDb = 10 * Math.log10(outsideMw + ownMw) - thermalDbm;
   // Under that much nobody would look for it.
   if (riseDb - outside.riseDb < LEAST_TOLD_DB) return { ...outside, riseDb };
-  const [first, ...others] = heard!.radios;
-  const own = `${first!.placeName === "" ? "" : "the plan's own "}${heardName(first!)} on ${first!.frequencyMHz} MHz, ${figure(first!.dbm, 0)} dBm here${others.length > 0 ? `, and ${others.length} more` : ""}`;
+  const [first] = heard!.radios;
+  const moreCount = heard!.radios.length - 1 + heard!.faintCount;
+  const own = `${first!.placeName === "" ? "" : "the plan's own "}${heardName(first!)} on ${first!.frequencyMHz} MHz, ${figure(first!.dbm, 0)} dBm here${moreCount > 0 ? `, and ${moreCount} more` : ""}`;
   return {
     riseDb,
     outsideDb: outside.riseDb,

@@ -31,5 +31,9 @@ export function heardThroughBeam(to: LinkEnd, pointing: Pointing, heard: OwnNois
   const radios = heard.radios
     .map((one) => ({ ...one, dbm: one.dbm + beamOfHeardDb(beam, pointing, one) }))
     .sort((x, y) => y.dbm - x.dbm);
-  return { radios, dbm: 10 * Math.log10(radios.reduce((sum, { dbm }) => sum + 10 ** (dbm / 10), 0)) };
+  return {
+    radios,
+    faintCount: heard.faintCount,
+    dbm: 10 * Math.log10(radios.reduce((sum, { dbm }) => sum + 10 ** (dbm / 10), 0)),
+  };
 }

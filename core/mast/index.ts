@@ -1,5 +1,5 @@
 export { frontsOf, type Front } from "./fronts";
-export { couplingOf, MAST_SIDEWAYS_M } from "./coupling";
+export { couplingOf, MAST_SIDEWAYS_M, type Coupling } from "./coupling";
 export { exposureDistanceM } from "./exposure";
 export { mastIsolationDb } from "./isolation";
 export {

@@ -1,28 +1,26 @@
 import { inverseGeodesic } from "../geodesy";
+import { keepOneTime, receivedShare } from "../link";
 import { endOf, type LinkEnd, type Radio, type World } from "../plan";
 import { thermalNoiseDbm } from "../propagation";
-import { channelCouplingDb, channelsMeet } from "../spectrum";
-import { couplingOf } from "./coupling";
+import { listensOnMHz, sendsOnMHz } from "../radio";
+import { channelsMeet } from "../spectrum";
+import { couplingOf, type Coupling } from "./coupling";
 
 /** An antenna on a mast and where it looks; a heading of null looks all round or nowhere. */
 export interface OnMast {
   end: LinkEnd;
   headingDeg: number | null;
+  /** An access point or near bridge end, or one without a link yet: in FDD and in a sync group the far ends do the opposite. */
+  isNear: boolean;
 }
 
 /** What one transmitter of a mast does to one receiver beside it. */
-export interface MastPair {
+export interface MastPair extends Coupling {
   fromId: string;
   toId: string;
-  isolationDb: number;
-  verticalM: number;
-  horizontalM: number;
-  /** Of each toward the other. */
-  fromGainDbi: number;
-  toGainDbi: number;
   /** What of the transmitter's power falls into the receiver's channel, dB, 0 or less; null for channels too far apart to meet. */
   channelDb: number | null;
-  /** Power that arrives in the receiver's channel, dBm, and what it raises the receiver's noise by while it sends, dB. */
+  /** Power that arrives in the receiver's channel on one chain, dBm, and what it raises the receiver's noise by while it sends, dB. */
   arrivingDbm: number | null;
   raisesDb: number;
   /** They send and listen at the same times. */
@@ -41,12 +39,14 @@ export function radiosOnMasts(world: World): OnMast[] {
 
 function hung(world: World, isOne: (radio: Radio) => boolean): OnMast[] {
   const mates = new Map<string, string>();
+  const farEnds = new Set<string>();
   for (const { aRadioId, bRadioId } of world.links.values()) {
+    farEnds.add(bRadioId);
     if (!mates.has(aRadioId)) mates.set(aRadioId, bRadioId);
     if (!mates.has(bRadioId)) mates.set(bRadioId, aRadioId);
   }
   return [...world.radios.values()]
-    .filter(isOne)
+    .filter((radio) => isOne(radio) && world.antennaModels.has(radio.antennaModelId))
     .map((radio) => {
       const end = endOf(world, radio.id);
       const mate = mates.get(radio.id);
@@ -54,7 +54,7 @@ function hung(world: World, isOne: (radio: Radio) => boolean): OnMast[] {
       const headingDeg =
         radio.azimuthDeg ??
         (mate === undefined || isAllRound ? null : inverseGeodesic(end.place, endOf(world, mate).place).azimuthDeg);
-      return { end, headingDeg };
+      return { end, headingDeg, isNear: !farEnds.has(radio.id) };
     })
     .sort((x, y) => y.end.radio.heightM - x.end.radio.heightM || (x.end.radio.name < y.end.radio.name ? -1 : 1));
 }
@@ -67,22 +67,21 @@ export function mastPairs(hung: readonly OnMast[]): MastPair[] {
 
 function pairOf(from: OnMast, to: OnMast): MastPair {
   const { radio, model } = to.end;
-  const { frequencyMHz, widthMHz, txPowerDbm, cableLossDb } = from.end.radio;
+  const { widthMHz, txPowerDbm, cableLossDb } = from.end.radio;
+  const frequencyMHz = sendsOnMHz(from.end.model, from.end.radio.frequencyMHz, from.isNear);
+  const listensMHz = listensOnMHz(model, radio.frequencyMHz, to.isNear);
   const heading = (one: OnMast, other: OnMast) => one.headingDeg ?? other.headingDeg ?? 0;
   const coupling = couplingOf(from.end, heading(from, to), to.end, heading(to, from), frequencyMHz);
-  const { timingGroup = "" } = radio;
+  const timed = ({ end, isNear }: OnMast) => ({ timingGroup: end.radio.timingGroup, isNear });
   const pair = {
     ...{ fromId: from.end.radio.id, toId: radio.id, ...coupling },
-    isTimed: timingGroup !== "" && timingGroup === from.end.radio.timingGroup,
+    isTimed: keepOneTime(timed(from), timed(to)),
   };
-  if (!channelsMeet(from.end.radio, radio)) return { ...pair, channelDb: null, arrivingDbm: null, raisesDb: 0 };
-  const channelDb = channelCouplingDb({
-    offsetMHz: frequencyMHz - radio.frequencyMHz,
-    txWidthMHz: widthMHz,
-    rxWidthMHz: radio.widthMHz,
-    rejectionDb: model.adjacentRejectionDb,
-  });
-  const arrivingDbm = txPowerDbm - cableLossDb - coupling.isolationDb + channelDb - radio.cableLossDb;
+  const sends = { frequencyMHz, widthMHz };
+  if (!channelsMeet(sends, { frequencyMHz: listensMHz, widthMHz: radio.widthMHz }))
+    return { ...pair, channelDb: null, arrivingDbm: null, raisesDb: 0 };
+  const { channelDb, sumDb } = receivedShare(from.end, to.end, sends, listensMHz);
+  const arrivingDbm = txPowerDbm - cableLossDb - coupling.isolationDb + sumDb;
   const noiseDbm = thermalNoiseDbm({ bandwidthMHz: radio.widthMHz, noiseFigureDb: model.noiseFigureDb });
   return { ...pair, channelDb, arrivingDbm, raisesDb: 10 * Math.log10(1 + 10 ** ((arrivingDbm - noiseDbm) / 10)) };
 }

@@ -1,12 +1,8 @@
-import { peakGainDbi } from "../antenna";
-import { flatM, type Place } from "../geodesy";
 import { endOf, linksOn, mergePatches, radioPatches, type Patch, type LinkEnd, type Radio, type World } from "../plan";
 import { isChannelInBand } from "../radio";
 import { ruleSetOf, type Rule, type RuleFlag, type RuleUse } from "../regulation";
-import { channelCouplingDb } from "../spectrum";
 import { counted } from "../words";
 import { powerWithinCapDbm } from "../kit";
-import { UNTURNED } from "./choosing";
 
 /** The ends that share an access point's or bridge's channel, itself first. */
 function groupEnds(world: World, aRadioId: string): LinkEnd[] {
@@ -124,69 +120,6 @@ export function channelsMHz(world: World, use: RuleUse, widthMHz: number): numbe
   }
   return [...centres].sort((x, y) => x - y);
 }
-
-/** A mast's own transmitters count as if they stood so far away, m: about what its isolation leaves. */
-const MAST_AS_M = 20;
-
-/**
- * The channels on which a radio of some kit may send most, first those that the plan's own masts disturb least as seen from
- * some places: every radio on a site counts by its distance in free space and by how far the channels overlap.
- */
-export function quietChannelsMHz(
-  world: World,
-  places: readonly Place[],
-  kit: Pick<LinkEnd, "model" | "antenna">,
-  widthMHz: number,
-  preferredMHz: number,
-  use: "ptp" | "ptmp",
-): [number, ...number[]] {
-  const { model, antenna } = kit;
-  const sends = (frequencyMHz: number) =>
-    powerWithinCapDbm(world, { model, antenna, radio: { frequencyMHz, widthMHz, ...UNTURNED } }, use) +
-    peakGainDbi(antenna, frequencyMHz);
-  const open = channelsMHz(world, use, widthMHz).filter(
-    (centre) =>
-      isChannelInBand(model, centre, widthMHz) && centre >= antenna.bandMHz[0] && centre <= antenna.bandMHz[1],
-  );
-  const most = Math.max(sends(preferredMHz), ...open.map(sends));
-  // The preferred channel stands before whatever is as quiet.
-  const able = [...new Set([preferredMHz, ...open])].filter((centre) => sends(centre) > most - 0.5);
-  const choices = able.length > 0 ? able : [preferredMHz];
-  // Of many radios most share their channels: how far one reaches into each choice is worked out once.
-  const loudness = new Map<string, { centreMHz: number; txWidthMHz: number; sum: number }>();
-  for (const { siteId, frequencyMHz: centreMHz, widthMHz: txWidthMHz, txPowerDbm } of world.radios.values()) {
-    const site = siteId === null ? undefined : world.sites.get(siteId);
-    if (!site) continue;
-    let weight = 0;
-    for (const place of places) weight += 1 / Math.max(MAST_AS_M, flatM(site, place)) ** 2;
-    const key = `${centreMHz} ${txWidthMHz}`;
-    const known = loudness.get(key) ?? { centreMHz, txWidthMHz, sum: 0 };
-    known.sum += weight * 10 ** (txPowerDbm / 10);
-    loudness.set(key, known);
-  }
-  return ranked(choices, [...loudness.values()], widthMHz, model.adjacentRejectionDb);
-}
-
-/** Some channels from the one that is disturbed least on; what differs by a hair is the same, and keeps its order. */
-function ranked(
-  choices: readonly number[],
-  loud: readonly { centreMHz: number; txWidthMHz: number; sum: number }[],
-  rxWidthMHz: number,
-  rejectionDb: number,
-): [number, ...number[]] {
-  const levels = choices.map((choice) => {
-    let disturbance = Number.MIN_VALUE;
-    for (const { centreMHz, txWidthMHz, sum } of loud) {
-      const offsetMHz = centreMHz - choice;
-      disturbance += sum * 10 ** (channelCouplingDb({ offsetMHz, txWidthMHz, rxWidthMHz, rejectionDb }) / 10);
-    }
-    return { choice, level: Math.round(Math.log10(disturbance) * 1000) };
-  });
-  const quietestFirst = levels.sort((x, y) => x.level - y.level).map(({ choice }) => choice);
-  return quietestFirst as [number, ...number[]];
-}
-
-export const quietestChannelMHz = (...ask: Parameters<typeof quietChannelsMHz>): number => quietChannelsMHz(...ask)[0];
 
 /** A radio's name with those that follow it: "North sector and its 6 customers". */
 export function groupName(world: World, aRadioId: string): string {

@@ -1,13 +1,5 @@
-export {
-  channelsMHz,
-  groupChannelsMHz,
-  groupName,
-  groupOn,
-  groupStretches,
-  quietChannelsMHz,
-  quietestChannelMHz,
-  type OpenStretch,
-} from "./channels";
+export { channelsMHz, groupChannelsMHz, groupName, groupOn, groupStretches, type OpenStretch } from "./channels";
+export { quietChannelsMHz, quietestChannelMHz } from "./quiet";
 export { choosingIn, type Choosing } from "./choosing";
 export {
   attachTo,

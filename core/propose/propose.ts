@@ -19,7 +19,7 @@ import {
 import { wantedMarginDb } from "../link";
 import { freeSpaceLossDb } from "../propagation";
 import { sensitivityDbm, type RadioModel } from "../radio";
-import { quietestChannelMHz } from "./channels";
+import { quietestChannelMHz } from "./quiet";
 import { choosingIn, type Choosing, type Kit, type Sending } from "./choosing";
 import { antennasFor, powerWithinCapDbm, radioModelsFor } from "../kit";
 

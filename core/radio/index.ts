@@ -14,7 +14,9 @@ export {
   commonModulations,
   frameShare,
   isChannelInBand,
+  listensOnMHz,
   netRateMbps,
   returnFrequencyMHz,
+  sendsOnMHz,
   sensitivityDbm,
 } from "./throughput";

@@ -106,3 +106,11 @@ export function isChannelInBand(radio: RadioModel, frequencyMHz: number, widthMH
     (centre) => centre - widthMHz / 2 >= radio.bandMHz[0] && centre + widthMHz / 2 <= radio.bandMHz[1],
   );
 }
+
+/** The frequency on which an end sends, MHz: in FDD the far end answers on the other one of its channel. */
+export const sendsOnMHz = (radio: RadioModel, channelMHz: number, isNear: boolean): number =>
+  radio.duplex === "FDD" && !isNear ? returnFrequencyMHz(radio, channelMHz) : channelMHz;
+
+/** The frequency on which an end listens, MHz: in FDD the near end listens to the other one of its channel. */
+export const listensOnMHz = (radio: RadioModel, channelMHz: number, isNear: boolean): number =>
+  radio.duplex === "FDD" && isNear ? returnFrequencyMHz(radio, channelMHz) : channelMHz;

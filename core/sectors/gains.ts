@@ -30,7 +30,8 @@ export interface GainRow extends Stand {
 /** Every antenna that a sector could carry, each with the least power that does its work; the least gain first; none without customers. */
 export function gainTable(world: World, radioId: string, between: ProfileSource): GainRow[] {
   const [first] = customerLinks(world, radioId);
-  const { radio, antenna: now, model } = endOf(world, radioId);
+  const here = endOf(world, radioId);
+  const { radio, antenna: now, model } = here;
   const kit = usualClient(world, radio);
   if (!first || !kit) return [];
   const client = clientEnd(world, radio, kit);
@@ -65,7 +66,7 @@ export function gainTable(world: World, radioId: string, between: ProfileSource)
     const least = powers.findLast(({ peopleServed: people }) => people === most)!;
     const { customersServed, peopleServed, weakestMarginDb, txPowerDbm, mechanicalDeg, mostDbm } = least;
     const edge = edgesOf(antenna, radio.polarization).find(({ depthDb }) => depthDb === 6)!;
-    const near = { radio: { ...radio, txPowerDbm }, antenna, model };
+    const near = { ...here, radio: { ...radio, txPowerDbm }, antenna };
     return {
       ...{ antennaModelId: antenna.id, antenna: antenna.model },
       gainDbi: peakGainDbi(antenna, radio.frequencyMHz, radio.polarization),
