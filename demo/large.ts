@@ -10,6 +10,7 @@ import {
   type Subscriber,
   USUAL_CABLING,
   USUAL_SITE_KIT,
+  INHERITED_RATE,
 } from "#core/plan";
 import { groundAt, type Surface } from "#core/terrain";
 import { ISLAND_KM, islandPlace, islandSurface } from "./island";
@@ -152,6 +153,7 @@ export function largeSibling(clientsPerSector = CLIENTS_PER_SECTOR): { rows: Pla
           state: "planned",
           foliageDepthM: null,
           growthStage: 1,
+          ...INHERITED_RATE,
         });
       }
     }

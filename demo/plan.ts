@@ -15,6 +15,8 @@ import {
   type Radio,
   type RowsWithChannels,
   USUAL_CABLING,
+  INHERITED_RATE,
+  TWO_CHAINS,
 } from "#core/plan";
 import { plainTerrain, sampleProfile, type Surface } from "#core/terrain";
 import { DEMO_PLAN_ID, demoSubscribers, OUTSIDERS, SITES, type Cluster } from "./places";
@@ -306,7 +308,17 @@ function clientRadio(
 }
 
 function link(id: string, kind: Link["kind"], aRadioId: string, bRadioId: string): Link {
-  return { id, planId: DEMO_PLAN_ID, kind, aRadioId, bRadioId, state: "planned", foliageDepthM: null, growthStage: 1 };
+  return {
+    id,
+    planId: DEMO_PLAN_ID,
+    kind,
+    aRadioId,
+    bRadioId,
+    state: "planned",
+    foliageDepthM: null,
+    growthStage: 1,
+    ...INHERITED_RATE,
+  };
 }
 
 /** What was got wrong on purpose, so that the first screen has something to say. */
@@ -409,6 +421,8 @@ function sideLobeReading(rows: DemoRows, between: Parameters<typeof answerOf>[2]
     expectedUpMbps: round(answer.path.bToA.rateMbps),
     expectedNoiseADbm: round(answer.path.bToA.noiseDbm),
     expectedNoiseBDbm: round(answer.path.aToB.noiseDbm),
+    ...TWO_CHAINS,
+    ...{ floorDbm: world.plan.proofFloorDbm, deviationDb: world.plan.proofDeviationDb },
     notes: "Stable since locking. Wind 20 km/h.",
   };
 }

@@ -1,7 +1,7 @@
 import { commonChains } from "#core/link";
 import { readAt, readingOfNotes, ticked, type ReadKey } from "#core/crews";
 import { judge, type Verdict } from "#core/proof";
-import { figure, plainFigure } from "#core/words";
+import { figure, listed, plainFigure } from "#core/words";
 import { PingError, readPing } from "#formats/ping";
 import { useState } from "react";
 import { acceptText } from "../app/data/acceptText";
@@ -14,10 +14,18 @@ type FigureKey = Exclude<ReadKey, "modulation" | "ping">;
 const BOUNDS: Record<FigureKey, [low: number, high: number]> = {
   chain0: [-120, 10],
   chain1: [-120, 10],
+  chain2: [-120, 10],
+  chain3: [-120, 10],
   noise: [-120, 10],
   down: [0, 100_000],
   up: [0, 100_000],
 };
+
+const CHAIN_KEYS = ["chain0", "chain1", "chain2", "chain3"] as const;
+const CHAIN_WORDS = ["First chain", "Second chain", "Third chain", "Fourth chain"] as const;
+/** The chains that were read at an end, in words: "−52.1 and −52.4 dBm". */
+const chainsText = (read: ReturnType<typeof readAt>): string =>
+  `${listed(CHAIN_KEYS.flatMap((key) => (read[key] ? [valueOf(read[key])] : [])))} dBm`;
 
 /** The final reading of this end, judged on the phone as at the desk once both ends have theirs. */
 export function Read({ pack, side, here, there, notes }: Here) {
@@ -25,13 +33,16 @@ export function Read({ pack, side, here, there, notes }: Here) {
   const [typed, setTyped] = useState<Partial<Record<FigureKey, string>>>({});
   const [wrong, setWrong] = useState("");
   const { a, b } = pack.ends!;
-  const isDual = commonChains(a.end, b.end) > 1;
+  const chains = commonChains(a.end, b.end);
   const mine = readAt(notes, side);
   const theirs = readAt(notes, side === "a" ? "b" : "a");
   const { sheet } = here;
   const labels: [FigureKey, string, string][] = [
-    ["chain0", isDual ? "First chain" : "Level", "dBm"],
-    ...(isDual ? [["chain1", "Second chain", "dBm"] as [FigureKey, string, string]] : []),
+    ...CHAIN_KEYS.slice(0, chains).map((key, i): [FigureKey, string, string] => [
+      key,
+      chains > 1 ? CHAIN_WORDS[i]! : "Level",
+      "dBm",
+    ]),
     ["noise", "Noise", "dBm"],
     ["down", `Toward ${b.sheet.placeName}`, "Mbit/s"],
     ["up", `Toward ${a.sheet.placeName}`, "Mbit/s"],
@@ -98,16 +109,11 @@ export function Read({ pack, side, here, there, notes }: Here) {
       <div className="mt-3">
         {mine.chain0?.levelDbm != null && (
           <p>
-            Here: {valueOf(mine.chain0)}
-            {mine.chain1 && ` and ${valueOf(mine.chain1)}`} dBm:{" "}
-            <strong>{withinWords(mine.chain0.levelDbm, sheet.accept)}</strong>
+            Here: {chainsText(mine)}: <strong>{withinWords(mine.chain0.levelDbm, sheet.accept)}</strong>
           </p>
         )}
         <p>
-          {there.sheet.placeName}:{" "}
-          {theirs.chain0
-            ? `${valueOf(theirs.chain0)}${theirs.chain1 ? ` and ${valueOf(theirs.chain1)}` : ""} dBm`
-            : "nothing from there yet"}
+          {there.sheet.placeName}: {theirs.chain0 ? chainsText(theirs) : "nothing from there yet"}
         </p>
         {reading ? (
           <Judged verdict={judge(pack.plan, a.end, b.end, reading)} />

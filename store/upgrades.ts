@@ -1,5 +1,7 @@
 import {
   FIRST_STAGE,
+  INHERITED_RATE,
+  TWO_CHAINS,
   NO_OWN_FRAME,
   NO_POWER_PLAN,
   USUAL_CABLING,
@@ -107,6 +109,7 @@ const UPGRADES: Partial<Record<number, Upgrade>> = {
   14: withFields({ radios: USUAL_CABLING, sites: USUAL_SITE_KIT }),
   17: withFields({ radios: USUAL_CHAIN, sites: USUAL_SITE_CHAIN }),
   22: withFields({ links: FIRST_STAGE }),
+  25: withFields({ links: INHERITED_RATE, measurements: TWO_CHAINS }),
 };
 
 async function todayOf(tx: Queries, planId: string): Promise<Today> {

@@ -1,5 +1,5 @@
 import type { BandRow } from "#core/bands";
-import type { Link } from "#core/plan";
+import { linkEnds, type Link } from "#core/plan";
 import { Suspense, useEffect, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { Button, euros, figure, NumberField, StateStroke, Chart } from "../ui";
@@ -125,8 +125,7 @@ function Band({ row: { band, result, reason, patches }, onTake }: { row: BandRow
 /** Every band side by side for the ends of one link, best first, each with its reason. */
 export function BandsView({ link }: { link: Link }) {
   const { data, world, draft, select } = useDesk();
-  const subscriber = world.subscribers.get(world.radios.get(link.bRadioId)?.subscriberId ?? "");
-  const [demandMbps, setDemandMbps] = useState(subscriber?.demandMbps ?? USUAL_BRIDGE_MBPS);
+  const [demandMbps, setDemandMbps] = useState(linkEnds(world, link).b.demand?.downMbps ?? USUAL_BRIDGE_MBPS);
   const view = useView<BandRow>(data.world.plan.id, draft.patches, { kind: "bands", linkId: link.id, demandMbps });
   return (
     <div className={`p-3 ${view.isStale && view.rows ? "opacity-70" : ""}`}>

@@ -46,8 +46,8 @@ export function PlanOptions({ ask, onChange }: { ask: PlanAsk; onChange: (ask: P
           (allowsDfs) => limit({ allowsDfs }),
         )}
         {check(
-          "that need a licence",
-          "A licence for the link, or access through a coordination system, as the rule set says of the channel.",
+          "that a licence of ours covers",
+          "Channels that need a licence or a registration are used only where one is entered in the plan's settings.",
           limits.allowsLicensed,
           (allowsLicensed) => limit({ allowsLicensed }),
         )}

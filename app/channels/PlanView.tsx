@@ -18,13 +18,14 @@ import { PlanOptions, USUAL_ASK } from "./PlanOptions";
 import { RateChanges } from "./RateChanges";
 
 const NUMBER = "figures text-right whitespace-nowrap";
-/** A gap smaller than this would be shown as 0.0, and counts as closed. */
-const CLOSED = 0.05;
+/** Bound and cost this near, as a share of the cost, are one: rounding. */
+const CLOSED_SHARE = 1e-6;
 
-/** How near a plan is to the best that there can be, never more than is proven. */
+/** How near a plan is to the best that there can be, never more than the solver's bound proves. */
 function gapWords({ cost, lowerBound }: ChannelPlan): string {
-  if (cost - lowerBound < CLOSED) return "proven best";
-  return lowerBound > 0 ? `no plan costs less than ${figure(lowerBound)}` : "best found; not proven";
+  if (cost - lowerBound <= CLOSED_SHARE * Math.max(1, cost)) return "the best possible";
+  if (lowerBound <= 0) return "best found";
+  return `best found, at most ${Math.ceil(((cost - lowerBound) / lowerBound) * 100)} % from the best possible`;
 }
 
 /** Channels laid for the whole plan by several schools side by side, each with its moves and with who gains and who loses. */

@@ -1,5 +1,6 @@
 import { crewSheet, type CrewEnd } from "#core/install";
 import { linkEnds, type Link } from "#core/plan";
+import { linkStates } from "#core/proof";
 import { jobsSeen, requireSeen } from "../access/ownJobs.server";
 import { requireLink } from "./plan.server";
 
@@ -30,7 +31,7 @@ export async function readSheet(planId: string, linkId: string): Promise<SheetDa
     planName: rows.plan.name,
     names: [a.placeName, b.placeName],
     kind: link.kind,
-    state: link.state,
+    state: linkStates(world).get(link.id) ?? "planned",
     distanceM,
     madeAt: now.toISOString(),
     ends:

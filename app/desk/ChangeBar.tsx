@@ -44,7 +44,7 @@ const ROWS: Row[] = [
   },
   {
     label: "Cost",
-    meaning: "Radios and antennas at the library's prices.",
+    meaning: "The bill of materials at the library's prices, spares and whole packs included.",
     of: (o) => o.costEur,
     show: euros,
     moreIsBetter: false,

@@ -4,7 +4,8 @@ import { changesNoise, outcomeSteps, type LinkSummary, type Outcome } from "#cor
 import type { Finding } from "#core/findings";
 import type { Place } from "#core/geodesy";
 import type { LinkAnswer } from "#core/link";
-import { withPatches, type Link, type World } from "#core/plan";
+import { withPatches, type Link, type LinkState, type World } from "#core/plan";
+import { linkStates } from "#core/proof";
 import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from "react";
 import type { HeatMark } from "../map/types";
 import { useRevalidator } from "react-router";
@@ -35,6 +36,8 @@ export interface Desk {
   /** Answers of the links that the change in hand reaches, and of the selected one. */
   answers: ReadonlyMap<string, LinkAnswer>;
   summaries: ReadonlyMap<string, LinkSummary>;
+  /** A link's state by its newest measurement and the criteria of now. */
+  stateOf: (linkId: string) => LinkState;
   /** Null while the plan is still being worked out. */
   outcome: Outcome | null;
   /** Whose rates the change in hand moves. */
@@ -142,6 +145,10 @@ export function DeskProvider({
     [inHand, data.shown, findings],
   );
 
+  const { plan, measurements, links } = worked;
+  const states = useMemo(() => linkStates(worked), [plan, measurements, links, worked.radios.size]);
+  const stateOf = useCallback((linkId: string) => states.get(linkId) ?? "planned", [states]);
+
   const desk: Desk = {
     data,
     kept,
@@ -154,6 +161,7 @@ export function DeskProvider({
     answer: (link && answers.get(link.id)) || null,
     answers,
     summaries,
+    stateOf,
     outcome,
     rates,
     findings,

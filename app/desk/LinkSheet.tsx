@@ -1,16 +1,8 @@
 import { linksOf } from "#core/findings";
 import { oddsOf, spreadOf } from "#core/learn";
-import {
-  holds,
-  isServed,
-  learnedCaseOf,
-  spareDb,
-  wantedMarginDb,
-  wantedText,
-  type LinkAnswer,
-  type Tape,
-} from "#core/link";
+import { learnedCaseOf, spareDb, wantedMarginDb, wantedText, type LinkAnswer, type Tape } from "#core/link";
 import { linkEnds, setPatch, type Link as LinkRow } from "#core/plan";
+import { paperCriteria, type Criterion } from "#core/proof";
 import { Tabs } from "radix-ui";
 import { Link } from "react-router";
 import { AvailabilityView } from "../tape/AvailabilityView";
@@ -48,6 +40,17 @@ function TurnDown({ tape, link, isA }: { tape: Tape; link: LinkRow; isA: boolean
   );
 }
 
+/** The first criterion that a link does not meet, as its headline. */
+const PAPER_WORDS: Record<Criterion["key"], string> = {
+  rules: "The rules do not allow it as it is",
+  match: "The ends do not match",
+  overload: "A receiver is overloaded",
+  margin: "It does not hold as it is",
+  rate: "It holds, but carries less than it must",
+  floor: "It holds, but its signal is under the acceptance floor",
+  measurement: "Its measurement does not pass",
+};
+
 function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
   const { world } = useDesk();
   const formats = useFormats();
@@ -67,12 +70,9 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
   }
   const { aToB, bToA, clearance } = answer.path;
   const ends = linkEnds(world, link);
-  const held = holds(world.plan, a.radio.frequencyMHz, answer);
-  const served = isServed(world.plan, ends, answer);
+  const failing = paperCriteria(world.plan, ends, answer).filter(({ passed }) => !passed);
   const { demand } = ends.b;
   const margin = Math.min(aToB.marginLeftDb, bToA.marginLeftDb);
-  const overCapDb = Math.max(aToB.overCapDb, bToA.overCapDb);
-  const overloadDb = Math.max(aToB.overloadDb, bToA.overloadDb);
   return (
     <div className="mt-1 text-[13px]">
       <p className="flex items-center gap-2">
@@ -87,25 +87,15 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
         </span>
       </p>
       <p className="mt-0.5">
-        <strong>
-          {served
-            ? "It works on paper"
-            : answer.path.mismatches.length > 0
-              ? "The ends do not match"
-              : overloadDb > 0
-                ? "A receiver is overloaded"
-                : held
-                  ? "It holds, but carries less than asked for"
-                  : "It does not hold as it is"}
-          :
-        </strong>{" "}
+        <strong>{failing.length === 0 ? "It works on paper" : PAPER_WORDS[failing[0]!.key]}:</strong>{" "}
         <span className="figures">{figure(aToB.rateMbps, 0)}</span> /{" "}
         <span className="figures">{figure(bToA.rateMbps, 0)}</span> Mbit/s
         {demand && (
           <>
             {" "}
             of <span className="figures">{figure(demand.downMbps, 0)}</span> /{" "}
-            <span className="figures">{figure(demand.upMbps, 0)}</span> asked for
+            <span className="figures">{figure(demand.upMbps, 0)}</span>{" "}
+            {demand && "from" in demand ? "to be carried" : "asked for"}
           </>
         )}
         , margin <span className="figures">{figure(margin)} dB</span> of{" "}
@@ -128,11 +118,11 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
           {ends.b.placeName}, <span className="figures">{bToA.question.path.frequencyMHz}</span> MHz back.
         </p>
       )}
-      {overCapDb > 0.05 && (
-        <p className="mt-0.5 font-medium text-blocked">
-          But it radiates {figure(overCapDb)} dB more than the rule set allows.
+      {failing.map(({ key, text }) => (
+        <p key={key} className="mt-0.5 font-medium text-blocked" data-criterion={key}>
+          ✕ {text}
         </p>
-      )}
+      ))}
       {clearance.state !== "clear" && (
         <p className="mt-0.5 text-quiet">
           Clear enough ({wantedText(clearance, world.plan)}) from {formats.height(clearance.leastHeightAM)} at the first
@@ -145,7 +135,7 @@ function Headline({ link, answer }: { link: LinkRow; answer: LinkAnswer }) {
 
 /** Everything about the selected link: the answer, what is wrong with it, both ends to change, and the tapes. */
 export function LinkSheet({ link }: { link: LinkRow }) {
-  const { data, kept, world, answer, profiles, findings: all } = useDesk();
+  const { data, kept, world, answer, profiles, findings: all, stateOf } = useDesk();
   const formats = useFormats();
   const { a, b } = linkEnds(world, link);
   const planId = data.world.plan.id;
@@ -162,7 +152,7 @@ export function LinkSheet({ link }: { link: LinkRow }) {
           <span>
             {a.placeName} – {b.placeName}
           </span>
-          <ProofMark state={link.state} />
+          <ProofMark state={stateOf(link.id)} />
         </h2>
         {answer ? (
           <Headline link={link} answer={answer} />

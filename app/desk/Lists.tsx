@@ -23,7 +23,7 @@ export interface ListRow {
 }
 
 /** What is listed. */
-type Shown = Pick<Desk, "world" | "summaries">;
+type Shown = Pick<Desk, "world" | "summaries" | "stateOf">;
 
 function surveyRows({ world }: Shown): ListRow[] {
   const linked = linkedSubscribers({ world });
@@ -94,7 +94,7 @@ export function linkedSubscribers({ world }: Pick<Desk, "world">): Set<string> {
   return linked;
 }
 
-function linkRows({ world, summaries }: Shown): ListRow[] {
+function linkRows({ world, summaries, stateOf }: Shown): ListRow[] {
   return [...world.links.values()].map((link) => {
     const summary = summaries.get(link.id);
     const margin = summary?.marginLeftDb ?? null;
@@ -110,7 +110,7 @@ function linkRows({ world, summaries }: Shown): ListRow[] {
       tail: (
         <span className="text-right">
           <span className="figures block text-xs">{margin === null ? "–" : `${figure(margin)} dB`}</span>
-          {link.state !== "planned" && <ProofMark state={link.state} />}
+          {stateOf(link.id) !== "planned" && <ProofMark state={stateOf(link.id)} />}
         </span>
       ),
       rank: margin ?? -999,
@@ -174,7 +174,7 @@ export function LeftColumn({ stage }: { stage: Stage }) {
   const [filter, setFilter] = useState("");
   const [sort, setSort] = useState<"need" | "name">("need");
   const rows = useMemo(() => {
-    const shown = { world: desk.rested, summaries: desk.summaries };
+    const shown = { world: desk.rested, summaries: desk.summaries, stateOf: desk.stateOf };
     const all = stage === "survey" ? surveyRows(shown) : isOfSectors ? sectorRows(shown) : linkRows(shown);
     const wanted = filter.trim().toLowerCase();
     const kept = wanted === "" ? all : all.filter((row) => `${row.name} ${row.note}`.toLowerCase().includes(wanted));

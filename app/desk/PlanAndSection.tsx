@@ -23,7 +23,7 @@ import type { Selection } from "./selection";
 
 /** Where the ray of a blocked link is cut, as a share of its length; the middle until its profile is here. */
 function useMapLinks(): MapLink[] {
-  const { world, summaries, kept, draft, link: selectedLink, answer, outcome } = useDesk();
+  const { world, summaries, kept, draft, link: selectedLink, answer, outcome, stateOf } = useDesk();
   return useMemo(() => {
     const touched = new Set(draft.patches.map((patch) => patch.id));
     const radios = radiosTouched([world], draft.patches);
@@ -39,7 +39,7 @@ function useMapLinks(): MapLink[] {
         to: b.place,
         subscriberId: b.radio.subscriberId,
         state,
-        proof: link.state,
+        proof: stateOf(link.id),
         cutShare: state === "blocked" ? cut : null,
         inHand:
           !kept.links.has(link.id) || touched.has(link.id) || radios.has(link.aRadioId) || radios.has(link.bRadioId),
@@ -47,7 +47,7 @@ function useMapLinks(): MapLink[] {
     });
     // Summaries are rebuilt each render; the outcome changes whenever one of them does.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [world, kept, draft.patches, selectedLink, answer?.state, outcome]);
+  }, [world, kept, draft.patches, selectedLink, answer?.state, outcome, stateOf]);
 }
 
 /** A plan's places as the map draws them; the same lists while they stand as they stood. */

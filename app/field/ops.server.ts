@@ -105,7 +105,7 @@ async function follow({ store, context, planId, author }: Work, world: World, vi
   const answer = notes.some(({ kind }) => kind === "read") ? await context.ask("link", { linkId: link.id }) : null;
   const { a, b } = linkEnds(world, link);
   const name = visitName(world, visit);
-  const reading = readingOfNotes(visit, answer?.path ? promisedBy(answer.path) : null, notes);
+  const reading = readingOfNotes(visit, answer?.path ? promisedBy(world.plan, answer.path) : null, notes);
   const known = world.measurements.get(readingIdOf(visit));
   const read = reading && patchBetween("measurements", known, known ? { ...reading, ...promisedIn(known) } : reading);
   if (reading && read) {

@@ -6,7 +6,7 @@ import { inverseGeodesic } from "#core/geodesy";
 import { figure } from "#core/words";
 import { linkEnds, type LinkEnd, type Visit, type World } from "#core/plan";
 import { toolWords } from "#core/procedures";
-import { promisedBy } from "#core/proof";
+import { linkStates, promisedBy } from "#core/proof";
 import { readFieldNotes, type Store } from "#store";
 import { PACK_FORMAT, type FieldEnd, type FieldPack, type FieldVisit } from "#wire";
 import type { PlanContext } from "#engine";
@@ -111,10 +111,10 @@ export async function fieldPack(
     plan: world.plan,
     visit,
     name: visitName(world, visit),
-    link,
+    link: { ...link, state: linkStates(world).get(link.id) ?? "planned" },
     ...{ distanceM, country: { map, sites: sitesOn(map, world) } },
     ends: sheets && { a: endOf("a"), b: endOf("b") },
-    promised: path && promisedBy(path),
+    promised: path && promisedBy(world.plan, path),
     tools: toolWords(worked.flat()),
     notes: await readFieldNotes(store.db, world.plan.id, [visit.id]),
   };

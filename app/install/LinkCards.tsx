@@ -7,7 +7,7 @@ import { useCardRows } from "../stages/useRows";
 
 /** One link: what it is, how high, and what a chain should read. */
 function LinkCard({ link }: { link: PlanLink }) {
-  const { data, kept, summaries, select, selection } = useDesk();
+  const { data, kept, summaries, select, selection, stateOf } = useDesk();
   const formats = useFormats();
   const planId = data.world.plan.id;
   const { a, b } = linkEnds(kept, link);
@@ -23,7 +23,7 @@ function LinkCard({ link }: { link: PlanLink }) {
         <span className="font-semibold">
           {a.placeName} – {b.placeName}
         </span>
-        <ProofMark state={link.state} />
+        <ProofMark state={stateOf(link.id)} />
       </button>
       <p className="mt-1 flex items-center gap-2 text-xs text-quiet">
         <StateStroke state={summary?.state ?? "unknown"} /> {link.kind} · {formats.distance(summary?.distanceM ?? 0)}
@@ -56,11 +56,11 @@ const CARD_ROW_PX = 176;
 
 /** A card for each link, those not yet proven first. */
 export function LinkCards() {
-  const { kept } = useDesk();
-  const links = useMemo(
-    () => [...kept.links.values()].sort((x, y) => Number(x.state === "proven") - Number(y.state === "proven")),
-    [kept.links],
-  );
+  const { kept, stateOf } = useDesk();
+  const links = useMemo(() => {
+    const isProven = ({ id }: PlanLink) => Number(stateOf(id) === "proven");
+    return [...kept.links.values()].sort((x, y) => isProven(x) - isProven(y));
+  }, [kept.links, stateOf]);
   const { setElement, across, virtual } = useCardRows(links.length, LEAST_CARD_PX, CARD_ROW_PX);
   if (links.length === 0)
     return (

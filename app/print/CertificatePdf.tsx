@@ -1,7 +1,7 @@
 import { END_SIDES, inOrder, ticked, type EndSide, type FieldNote } from "#core/crews";
 import { CAUTION_NOTE, CAUTIONS } from "#core/install";
 import type { Measurement } from "#core/plan";
-import { schoolsOf, type Verdict } from "#core/proof";
+import { chainLevels, combinedLevelDbm, schoolsOf, type Verdict } from "#core/proof";
 import { figure } from "#core/words";
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import type { FieldPack } from "#wire";
@@ -29,22 +29,27 @@ export interface Certified {
   pack: FieldPack;
   reading: Measurement;
   verdict: Verdict;
+  /** What the criteria were when it was measured, where the plan has others now, in words. */
+  changed: string | null;
   photos: PrintedPhoto[];
 }
 
 const dBm = (value: number | null) => (value === null ? "not read" : `${figure(value)} dBm`);
+/** A row for each chain that was read; the prediction holds for each of them. */
+const chainRows = (name: string, levels: readonly number[], expectedDbm: number): [string, string, string][] =>
+  levels.map((level, i) => [`Signal at ${name}, chain ${i + 1}`, dBm(level), dBm(expectedDbm)]);
 const rate = (value: number | null) => (value === null ? "not read" : `${figure(value)} Mbit/s`);
 
 /** What was predicted, measured, confirmed and photographed of a link, by whom and over which revision of the plan. */
 export function CertificatePdf({ certified, formats }: { certified: Certified; formats: Formats }) {
-  const { pack, reading, verdict, photos } = certified;
+  const { pack, reading, verdict, changed, photos } = certified;
   const { a, b } = pack.ends!;
   const [nameA, nameB] = [a.sheet.placeName, b.sheet.placeName];
   const rows: [string, string, string][] = [
-    [`Level at ${nameA}, first chain`, dBm(reading.levelA0Dbm), dBm(a.sheet.expectedChainDbm)],
-    [`Level at ${nameA}, second chain`, dBm(reading.levelA1Dbm), ""],
-    [`Level at ${nameB}, first chain`, dBm(reading.levelB0Dbm), dBm(b.sheet.expectedChainDbm)],
-    [`Level at ${nameB}, second chain`, dBm(reading.levelB1Dbm), ""],
+    ...chainRows(nameA, chainLevels(reading, "a"), a.sheet.expectedChainDbm),
+    [`Total signal at ${nameA}`, dBm(combinedLevelDbm(chainLevels(reading, "a"))), dBm(reading.expectedADbm)],
+    ...chainRows(nameB, chainLevels(reading, "b"), b.sheet.expectedChainDbm),
+    [`Total signal at ${nameB}`, dBm(combinedLevelDbm(chainLevels(reading, "b"))), dBm(reading.expectedBDbm)],
     [`Noise at ${nameA}, one chain`, dBm(reading.noiseADbm), dBm(reading.expectedNoiseADbm)],
     [`Noise at ${nameB}, one chain`, dBm(reading.noiseBDbm), dBm(reading.expectedNoiseBDbm)],
     [`Throughput toward ${nameB}`, rate(reading.downMbps), rate(reading.expectedDownMbps)],
@@ -78,6 +83,7 @@ export function CertificatePdf({ certified, formats }: { certified: Certified; f
             {found.passed ? "Passed" : "Not passed"}, {school}: {found.text}
           </Text>
         ))}
+        {changed !== null && <Text>{changed}</Text>}
         {verdict.causes.length > 0 && <Text style={styles.heading}>Still to be done</Text>}
         {verdict.causes.map((cause) => (
           <Text key={cause.kind}>

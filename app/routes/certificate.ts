@@ -1,7 +1,7 @@
 import { data } from "react-router";
 import { readingIdOf } from "#core/crews";
 import { linkEnds } from "#core/plan";
-import { judge, newestMeasurements } from "#core/proof";
+import { criteriaChanged, judge, newestMeasurements } from "#core/proof";
 import { fileName } from "../data/fileName";
 import { readPreferences } from "../data/preferences";
 import { fieldPack } from "../field/pack.server";
@@ -22,7 +22,10 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const photos = await photosOf(store, world, params.planId, [pack.ends.a.place.id, pack.ends.b.place.id]);
   const verdict = judge(world.plan, a, b, reading);
   const pdf = await printed("certificate", {
-    ...{ certified: { pack, reading, verdict, photos }, as: readPreferences(request) },
+    ...{
+      certified: { pack, reading, verdict, changed: criteriaChanged(world.plan, reading), photos },
+      as: readPreferences(request),
+    },
   });
   return new Response(pdf, {
     headers: {

@@ -1,4 +1,5 @@
 import { endOf } from "#core/plan";
+import { linkStates } from "#core/proof";
 import { useState } from "react";
 import { Link } from "react-router";
 import { jobsSeen } from "../access/ownJobs.server";
@@ -9,14 +10,15 @@ import type { Route } from "./+types/crew";
 export async function loader({ params }: Route.LoaderArgs) {
   const { store, rows, world } = await requirePlan(params.planId);
   const sees = await jobsSeen(store, world);
+  const states = linkStates(world);
   return {
     planId: params.planId,
     planName: rows.plan.name,
     isOwn: !sees.all,
     links: rows.links
       .filter(({ id }) => sees.link(id))
-      .map(({ id, state, aRadioId, bRadioId }) => ({
-        ...{ id, state },
+      .map(({ id, aRadioId, bRadioId }) => ({
+        ...{ id, state: states.get(id) ?? ("planned" as const) },
         name: `${endOf(world, aRadioId).placeName} – ${endOf(world, bRadioId).placeName}`,
       }))
       .sort((x, y) => Number(x.state === "proven") - Number(y.state === "proven") || x.name.localeCompare(y.name)),

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { mendVisit } from "#core/crews";
-import { judge, promisedBy, schoolsOf, type Verdict } from "#core/proof";
+import { chainLevels, criteriaChanged, judge, linkStates, promisedBy, schoolsOf, type Verdict } from "#core/proof";
 import { chainWords, commonChains, type Tape } from "#core/link";
 import {
   putPatch,
@@ -17,7 +17,7 @@ import { parseWithZod } from "@conform-to/zod/v4";
 import { format, parseISO } from "date-fns";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
-import { plainFigure } from "#core/words";
+import { listed, plainFigure } from "#core/words";
 import { requireLink } from "../data/plan.server";
 import { authorOf, signature } from "../access/author.server";
 import { jobsSeen, requireSeen } from "../access/ownJobs.server";
@@ -45,6 +45,10 @@ const readingSchema = z.object({
   levelA1Dbm: optional(level),
   levelB0Dbm: level,
   levelB1Dbm: optional(level),
+  levelA2Dbm: optional(level),
+  levelA3Dbm: optional(level),
+  levelB2Dbm: optional(level),
+  levelB3Dbm: optional(level),
   noiseADbm: optional(level),
   noiseBDbm: optional(level),
   downMbps: optional(rate),
@@ -69,7 +73,7 @@ export async function loader({ params, request, url }: Route.LoaderArgs) {
     editing,
     plan: rows.plan,
     linkId: link.id,
-    state: link.state,
+    state: linkStates(world).get(link.id) ?? "planned",
     names: [a.placeName, b.placeName] as const,
     chains: commonChains(a, b),
     expected: answer.path
@@ -81,7 +85,11 @@ export async function loader({ params, request, url }: Route.LoaderArgs) {
         }
       : null,
     who: signature(request),
-    readings: readings.map((reading) => ({ reading, verdict: judge(rows.plan, a, b, reading) })),
+    readings: readings.map((reading) => ({
+      reading,
+      verdict: judge(rows.plan, a, b, reading),
+      changed: criteriaChanged(rows.plan, reading),
+    })),
   };
 }
 
@@ -148,7 +156,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   const promised = known ?? {
     id: randomUUID(),
     measuredAt: new Date().toISOString(),
-    ...promisedBy(answer.path),
+    ...promisedBy(rows.plan, answer.path),
   };
   const measurement: Measurement = measurementSchema.parse({
     ...promised,
@@ -159,6 +167,10 @@ export async function action({ params, request }: Route.ActionArgs) {
     levelA1Dbm: orNull(value.levelA1Dbm),
     levelB0Dbm: value.levelB0Dbm,
     levelB1Dbm: orNull(value.levelB1Dbm),
+    levelA2Dbm: orNull(value.levelA2Dbm),
+    levelA3Dbm: orNull(value.levelA3Dbm),
+    levelB2Dbm: orNull(value.levelB2Dbm),
+    levelB3Dbm: orNull(value.levelB3Dbm),
     noiseADbm: orNull(value.noiseADbm),
     noiseBDbm: orNull(value.noiseBDbm),
     downMbps: orNull(value.downMbps),
@@ -196,8 +208,7 @@ function VerdictView({
   /** Whether whoever looks may make jobs. */
   canPlan: boolean;
 }) {
-  const chains = (first: number, second: number | null) =>
-    second === null ? figure(first) : `${figure(first)} and ${figure(second)}`;
+  const chains = (side: "a" | "b") => listed(chainLevels(reading, side).map((dbm) => figure(dbm)));
   return (
     <article className="rounded border border-rule bg-panel p-3">
       <h3 className="flex items-baseline justify-between gap-2">
@@ -209,8 +220,8 @@ function VerdictView({
         </span>
       </h3>
       <p className="mt-1 text-sm text-quiet">
-        On each chain <span className="figures">{chains(reading.levelA0Dbm, reading.levelA1Dbm)}</span> dBm at{" "}
-        {names[0]}, <span className="figures">{chains(reading.levelB0Dbm, reading.levelB1Dbm)}</span> dBm at {names[1]}
+        On each chain <span className="figures">{chains("a")}</span> dBm at {names[0]},{" "}
+        <span className="figures">{chains("b")}</span> dBm at {names[1]}
       </p>
       <ul className="mt-1 text-sm">
         {schoolsOf(verdict).map(([school, found]) => (
@@ -257,8 +268,10 @@ function VerdictView({
 /** A kept reading as the form's fields hold it. */
 function fieldsOf(reading: Measurement): Record<string, string> {
   const text = (value: number | null) => (value === null ? "" : figure(value));
-  const { levelA0Dbm, levelA1Dbm, levelB0Dbm, levelB1Dbm, noiseADbm, noiseBDbm, downMbps, upMbps } = reading;
-  const figures = { levelA0Dbm, levelA1Dbm, levelB0Dbm, levelB1Dbm, noiseADbm, noiseBDbm, downMbps, upMbps };
+  const { levelA0Dbm, levelA1Dbm, levelA2Dbm, levelA3Dbm, levelB0Dbm, levelB1Dbm, levelB2Dbm, levelB3Dbm } = reading;
+  const levels = { levelA0Dbm, levelA1Dbm, levelA2Dbm, levelA3Dbm, levelB0Dbm, levelB1Dbm, levelB2Dbm, levelB3Dbm };
+  const { noiseADbm, noiseBDbm, downMbps, upMbps } = reading;
+  const figures = { ...levels, noiseADbm, noiseBDbm, downMbps, upMbps };
   return Object.fromEntries(Object.entries(figures).map(([name, value]) => [name, text(value)]));
 }
 
@@ -362,6 +375,8 @@ export default function ProofRoute({ loaderData, actionData }: Route.ComponentPr
           <>
             {box(fields.levelA0Dbm, chains > 1 ? "First chain" : "Level", "dBm")}
             {chains > 1 && box(fields.levelA1Dbm, "Second chain", "dBm")}
+            {chains > 2 && box(fields.levelA2Dbm, "Third chain", "dBm")}
+            {chains > 3 && box(fields.levelA3Dbm, "Fourth chain", "dBm")}
             {box(fields.noiseADbm, "Noise", "dBm")}
           </>,
         )}
@@ -371,6 +386,8 @@ export default function ProofRoute({ loaderData, actionData }: Route.ComponentPr
           <>
             {box(fields.levelB0Dbm, chains > 1 ? "First chain" : "Level", "dBm")}
             {chains > 1 && box(fields.levelB1Dbm, "Second chain", "dBm")}
+            {chains > 2 && box(fields.levelB2Dbm, "Third chain", "dBm")}
+            {chains > 3 && box(fields.levelB3Dbm, "Fourth chain", "dBm")}
             {box(fields.noiseBDbm, "Noise", "dBm")}
           </>,
         )}

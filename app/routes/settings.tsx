@@ -34,6 +34,27 @@ function tiersOf(typed: string | undefined, context: z.RefinementCtx): Plan["tie
       return z.NEVER;
     });
 }
+/** Licensed spectrum as it is typed, a stretch a line: "71000-76000 L-1234". */
+const licencesText = (licences: Plan["licences"]) =>
+  licences.map(({ lowMHz, highMHz, reference }) => `${lowMHz}-${highMHz} ${reference}`.trim()).join("; ");
+function licencesOf(typed: string | undefined, context: z.RefinementCtx): Plan["licences"] {
+  return (typed ?? "")
+    .split(/[;\n]/)
+    .filter((part) => part.trim() !== "")
+    .map((part) => {
+      const [, low = "", high = "", reference = ""] =
+        /^(\d+(?:\.\d+)?)\s*[-–]\s*(\d+(?:\.\d+)?)\s*(.*)$/.exec(part.trim()) ?? [];
+      const licence = planSchema.shape.licences
+        .unwrap()
+        .element.safeParse({ lowMHz: Number(low), highMHz: Number(high), reference });
+      if (licence.success) return licence.data;
+      context.addIssue({
+        code: "custom",
+        message: `"${part.trim()}" is no stretch of spectrum with its licence, as in "71000-76000 L-1234"`,
+      });
+      return z.NEVER;
+    });
+}
 const settingsSchema = z.object({
   name: z.string().trim().min(1, "needs a name").max(120),
   clearanceSchool: z.enum(CLEARANCE_SCHOOLS),
@@ -49,6 +70,7 @@ const settingsSchema = z.object({
   proofFloorDbm: number(-100, 0),
   proofDeviationDb: number(0.5, 20),
   tiers: z.string().optional().transform(tiersOf),
+  licences: z.string().optional().transform(licencesOf),
   usualMonthEur: number(0, 100_000),
   sectorWorkEur: number(0, 1_000_000),
   customerWorkEur: number(0, 1_000_000),
@@ -75,7 +97,9 @@ export async function loader({ params }: Route.LoaderArgs) {
 /** A value as it stands in its box: four decimals are enough for any of them. */
 const textOf = (value: unknown) =>
   Array.isArray(value)
-    ? tiersText(value as Plan["tiers"])
+    ? "lowMHz" in ((value[0] ?? {}) as object)
+      ? licencesText(value as Plan["licences"])
+      : tiersText(value as Plan["tiers"])
     : typeof value === "number"
       ? String(Number(value.toFixed(4)))
       : String(value ?? "");
@@ -173,6 +197,7 @@ export default function Settings({ loaderData: { plan, revision, ruleSet, climat
             {text(fields.proofFloorDbm, "Proof: absolute floor", "dBm")}
             {text(fields.proofDeviationDb, "Proof: deviation allowed", "dB")}
             {text(fields.tiers, "Tiers, with € a month", undefined, "as in: Basic 15, Plus 25.50")}
+            {text(fields.licences, "Licensed spectrum, MHz", undefined, "as in: 71000-76000 L-1234; 5925-6425 AFC 77")}
             {text(fields.usualMonthEur, "A customer without a priced tier", "€ a month")}
             {text(fields.sectorWorkEur, "Work to put up a sector", "€")}
             {text(fields.customerWorkEur, "Work to put up a customer", "€")}

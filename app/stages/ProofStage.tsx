@@ -42,7 +42,7 @@ const OPEN_ACROSS = 2;
 
 /** Predicted against measured, link by link, with what is still to be measured below. */
 export function ProofStage() {
-  const { data, kept, select, selection } = useDesk();
+  const { data, kept, select, selection, stateOf } = useDesk();
   const { plan } = data.world;
   const newest = newestMeasurements(kept);
   const links = [...kept.links.values()];
@@ -106,7 +106,7 @@ export function ProofStage() {
                     )}
                   </td>
                   <td>
-                    <ProofMark state={link.state} />
+                    <ProofMark state={stateOf(link.id)} />
                   </td>
                   <td className="figures text-right">
                     {figure(worstIsA ? reading.expectedADbm : reading.expectedBDbm)}

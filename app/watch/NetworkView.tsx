@@ -27,7 +27,7 @@ const RANK = { silent: 0, below: 1, unknown: 3, asPromised: 2 } as const;
 
 /** The network by what it delivers against what was promised: on the plan, and as a table. */
 export function NetworkView() {
-  const { kept, world, data, selection, select } = useDesk();
+  const { kept, world, data, selection, select, stateOf } = useDesk();
   const { kept: watch, failed } = useWatch();
   const [page, setPage] = useState<HTMLElement | null>(null);
   const [bySite, setBySite] = useState(false);
@@ -58,11 +58,11 @@ export function NetworkView() {
             from: a.place,
             to: b.place,
           },
-          ...{ state: WATCH_WORDS[state].line, proof: link.state, subscriberId: b.radio.subscriberId },
+          ...{ state: WATCH_WORDS[state].line, proof: stateOf(link.id), subscriberId: b.radio.subscriberId },
           ...{ cutShare: state === "silent" ? 0.5 : null, inHand: false },
         };
       }),
-    [kept, byLink],
+    [kept, byLink, stateOf],
   );
   if (!watch?.look) return <NothingYet failed={failed} />;
   const counts = lines.reduce<Record<string, number>>(

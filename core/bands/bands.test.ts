@@ -61,7 +61,9 @@ test("a band that holds says what it has to spare and what it carries; one too s
   );
   const slow = bands(near, { asked: 900 }).of("5 GHz");
   expect(slow.result).toMatchObject({ served: true, carriesDemand: false });
-  expect(slow.reason).toBe(`holds, but carries ${slow.result!.downMbps.toFixed(0)} of 900 Mbit/s asked for`);
+  expect(slow.reason).toBe(
+    `holds, but carries ${slow.result!.downMbps.toFixed(0)} of 900 Mbit/s it must carry, ${slow.result!.upMbps.toFixed(0)} back`,
+  );
 });
 
 test("a socket that is slower than the air is said", () => {

@@ -104,8 +104,9 @@ function bestIn(
   demandMbps: number,
   band: (typeof BANDS)[number],
 ): Tried | null {
+  const upMbps = ends.b.demand?.upMbps ?? 0;
   const inSilence = waysIn(world, link, ends, profileBetween(ends.a.place, ends.b.place), band)
-    .map((way): Tried => ({ ...way, ...worthOf(world, way.answer, way.a.radio.frequencyMHz, demandMbps) }))
+    .map((way): Tried => ({ ...way, ...worthOf(world, way.answer, way.a.radio.frequencyMHz, demandMbps, upMbps) }))
     .sort(byWorth);
   const channels = new Set<string>();
   const heard = inSilence
@@ -125,17 +126,17 @@ function bestIn(
       );
       const kind = kit.use === "ptp" ? "bridge" : "access";
       const answer = answerOf(trial, { ...link, kind }, profileBetween);
-      return { ...tried, answer, ...worthOf(world, answer, a.radio.frequencyMHz, demandMbps) };
+      return { ...tried, answer, ...worthOf(world, answer, a.radio.frequencyMHz, demandMbps, upMbps) };
     })
     .filter(({ answer }) => answer.path !== null);
   return heard.sort(byWorth)[0] ?? null;
 }
 
-function worthOf(world: World, answer: LinkAnswer, frequencyMHz: number, demandMbps: number) {
+function worthOf(world: World, answer: LinkAnswer, frequencyMHz: number, demandMbps: number, upMbps: number) {
   const { aToB, bToA } = answer.path!;
   return {
     served: holds(world.plan, frequencyMHz, answer),
-    carriesDemand: aToB.rateMbps >= demandMbps,
+    carriesDemand: aToB.rateMbps >= demandMbps && bToA.rateMbps >= upMbps,
     covered: aToB.closed === null && bToA.closed === null && aToB.overCapDb < 0.05 && bToA.overCapDb < 0.05,
   };
 }
@@ -215,7 +216,7 @@ function reasonFor(world: World, tried: Tried, result: BandResult, demandMbps: n
   const airMbps = aToB.airRateMbps;
   const socket = airMbps === null ? "" : `: the air would carry ${airMbps.toFixed(0)}, its socket does not`;
   if (!result.carriesDemand)
-    return `holds, but carries ${result.downMbps.toFixed(0)} of ${demandMbps} Mbit/s asked for${socket}`;
+    return `holds, but carries ${result.downMbps.toFixed(0)} of ${demandMbps.toFixed(0)} Mbit/s it must carry, ${result.upMbps.toFixed(0)} back${socket}`;
   return `holds with ${(result.marginLeftDb - wanted).toFixed(1)} dB to spare and carries ${result.downMbps.toFixed(0)} Mbit/s for €${result.costEur.toFixed(0)}${socket}`;
 }
 

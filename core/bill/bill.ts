@@ -82,7 +82,11 @@ export function billOf(
     add(tape.id, Math.ceil(jointsOf(world, radios) / BILL_RULES.jointsPerTape));
   // A crew takes each tool once, whatever it puts up.
   if (radios.length > 0) for (const tool of parts.filter(({ kind }) => kind === "tool")) add(tool.id, 1);
-  const lines = [...counts].map(([itemId, needed]) => lineOf(world, itemId, needed));
+  const lines = [...counts].flatMap(([itemId, needed]) => {
+    const line = lineOf(world, itemId, needed);
+    if (!line) missing.add(`the item ${itemId}`);
+    return line ?? [];
+  });
   lines.sort((x, y) => y.priceEur - x.priceEur || (x.name < y.name ? -1 : 1));
   const sum = (of: (line: BillLine) => number) => lines.reduce((total, line) => total + of(line), 0);
   return {
@@ -93,6 +97,9 @@ export function billOf(
     missing: [...missing],
   };
 }
+
+/** What a plan costs, EUR: its bill of materials, spares and packs included. */
+export const costOf = (world: World): number => billOf(world).priceEur;
 
 /** Ends of a run of cable, and of a jumper. */
 const RUN_ENDS = 2;
@@ -201,13 +208,13 @@ const EARTH_LEAD_M = 5;
 export const earthMm2Of = (world: World, radios: readonly Radio[]): number =>
   Math.max(0, ...radios.map(({ radioModelId }) => world.radioModels.get(radioModelId)?.earthMm2 ?? 0));
 
-/** A line in packs: spares for what fails in the field, by the rule; none for what is cut or used up. */
-function lineOf(world: World, itemId: string, needed: number): BillLine {
+/** A line in packs, null for what the library does not hold: spares for what fails in the field, by the rule; none for what is cut or used up. */
+function lineOf(world: World, itemId: string, needed: number): BillLine | null {
   const radio = world.radioModels.get(itemId);
   const antenna = world.antennaModels.get(itemId);
   const part = world.parts.get(itemId);
   const sheet = radio ?? antenna ?? part;
-  if (!sheet) throw new RangeError(`"${itemId}" is not in the library`);
+  if (!sheet) return null;
   const kind = radio ? "radio" : antenna ? "antenna" : part!.kind;
   const packOf = part?.packOf ?? 1;
   const isSpared = radio ? radio.use === "subscriber" : antenna ? antenna.receiveBeam !== null : SPARED.has(part!.kind);

@@ -1,5 +1,5 @@
 export { deliveryOf, type Delivery } from "./delivery";
-export { billOf, earthMm2Of, type Bill, type BillLine } from "./bill";
+export { billOf, costOf, earthMm2Of, type Bill, type BillLine } from "./bill";
 export { growthStages, kitOfStage, type StageKit } from "./growth";
 export { leaveOut, type CanWait } from "./leaveOut";
 export { BILL_RULES } from "./rules";

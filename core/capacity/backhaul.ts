@@ -1,6 +1,6 @@
 import type { LinkSummary } from "../outcome";
-import type { Link, World } from "../plan";
-import { busyOf, yearsUntilFull } from "./busy";
+import { busyOf, customerOf, type Link, type World } from "../plan";
+import { yearsUntilFull } from "./busy";
 
 /** A bridge on the way from a feed, seen from the feed: "down" is away from it. */
 export interface BackhaulHop {
@@ -85,10 +85,10 @@ function bridgesOf(world: World, summaries: ReadonlyMap<string, LinkSummary>): B
 /** Demands of the customers of each site, by the access point that serves them. */
 function customersBySite(world: World) {
   const bySite = new Map<string, { downMbps: number; upMbps: number; people: number }[]>();
-  for (const { kind, aRadioId, bRadioId } of world.links.values()) {
-    const siteId = world.radios.get(aRadioId)?.siteId;
-    const customer = world.subscribers.get(world.radios.get(bRadioId)?.subscriberId ?? "");
-    if (kind !== "access" || !siteId || !customer) continue;
+  for (const link of world.links.values()) {
+    const siteId = world.radios.get(link.aRadioId)?.siteId;
+    const customer = customerOf(world, link);
+    if (!siteId || !customer) continue;
     const one = { downMbps: customer.demandMbps, upMbps: customer.demandUpMbps, people: customer.people };
     const known = bySite.get(siteId);
     if (known) known.push(one);

@@ -1,17 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import {
-  accessLinks,
-  busyOf,
-  frameAdvice,
-  grown,
-  loadWith,
-  sectorLoad,
-  usualDemand,
-  yearsUntilFull,
-} from "#core/capacity";
+import { accessLinks, frameAdvice, grown, loadWith, sectorLoad, usualDemand, yearsUntilFull } from "#core/capacity";
 import { evaluate } from "#core/evaluate";
-import { setPatch, withPatches } from "#core/plan";
+import { busyOf, setPatch, withPatches } from "#core/plan";
 import { town, valley } from "#core/testing";
 
 const made = valley(0, town);

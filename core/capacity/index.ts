@@ -1,7 +1,7 @@
 export { airtimeShare } from "./airtime";
 export { backhaulOf, type Backhaul, type BackhaulFeed, type BackhaulHop, type BackhaulSite } from "./backhaul";
 export { grown, growthOver } from "./growth";
-export { busyOf, yearsUntilFull } from "./busy";
+export { yearsUntilFull } from "./busy";
 export {
   accessLinks,
   frameAdvice,

@@ -1,8 +1,8 @@
 import type { LinkSummary } from "../outcome";
-import type { Link, Subscriber, World } from "../plan";
+import { busyOf, type Link, type Subscriber, type World } from "../plan";
 import { frameShare } from "../radio";
 import { airtimeShare } from "./airtime";
-import { busyOf, yearsUntilFull } from "./busy";
+import { yearsUntilFull } from "./busy";
 
 /** How much of a sector's time its customers take at the busy hour, each direction against its own share of the frame. */
 export interface SectorAirtime {

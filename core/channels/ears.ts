@@ -1,6 +1,6 @@
 import { earsOf, listeningIn } from "../interference";
 import { heardThroughBeam, noiseSteps, type LinkAnswer, type NoiseStep, type OwnNoise, type PathAnswer } from "../link";
-import { answering, backboneOf, peopleBehind, type ProfileSource } from "../outcome";
+import { answering, backboneOf, peopleBehind, type Backbone, type ProfileSource } from "../outcome";
 import { endOf, setPatch, withPatches, type Link, type World } from "../plan";
 
 /** One direction of a link: what it carries under any noise, and what it would hear of every other group on its own channel. */
@@ -49,6 +49,24 @@ function clusters(world: World, groups: readonly string[]): string[][] {
 
 const WAYS = ["down", "up"] as const;
 
+/** What one person uses where no customer says, Mbit/s. */
+const USUAL_MBPS = 5;
+
+/**
+ * How much a link counts: by the people behind it; a bridge behind which nobody stands by what it must carry, in people of the plan's usual
+ * demand, and as one person where not even that is known.
+ */
+function weightOf(world: World, link: Link, backbone: Backbone): number {
+  const people = peopleBehind(world, link, () => backbone);
+  if (people > 0) return people;
+  const required = world.required.get(link.id);
+  if (!required) return 1;
+  const rates = [...world.subscribers.values()];
+  const heads = rates.reduce((sum, one) => sum + one.people, 0);
+  const eachMbps = heads > 0 ? rates.reduce((sum, one) => sum + one.demandMbps, 0) / heads : 0;
+  return Math.max(1, Math.max(required.downMbps, required.upMbps) / (eachMbps || USUAL_MBPS));
+}
+
 /** One direction of an answered link, with what it hears of other groups. */
 function earOf(
   { id: linkId, aRadioId: group }: Link,
@@ -93,7 +111,7 @@ export function earsNow(world: World, between: ProfileSource, part = { index: 0,
   return [...world.links.values()].flatMap((link, i) => {
     const { path } = i % part.of === part.index ? answer(link) : { path: null };
     if (!path) return [];
-    const people = peopleBehind(world, link, () => backbone);
+    const people = weightOf(world, link, backbone);
     return WAYS.map((direction) => {
       const { heard } = (direction === "down" ? path.aToB : path.bToA).question;
       return earOf(link, direction, path, people, heard ?? NOBODY, () => true);
@@ -129,7 +147,7 @@ export function channelEars(
         const path = answers.get(link.id)?.path;
         const near = together.links.get(link.id);
         if (!path || !near) return [];
-        const people = peopleBehind(world, link, () => backbone);
+        const people = weightOf(world, link, backbone);
         const { a, b } = hears(near);
         const { to, toPointing } = path.bToA.question;
         const atNear = heardThroughBeam(to, toPointing, a);

@@ -1,12 +1,12 @@
 import { keepOneTime, type Timed } from "../link";
 import { endOf, linksOn, type World } from "../plan";
-import { capsFor, ruleUse, type Caps } from "../regulation";
+import { capsFor, isLicensed, ruleUse, type Caps } from "../regulation";
 
 /** What a channel plan keeps to, beyond what rules and kit allow at all. */
 export interface ChannelLimits {
   /** Whether channels on which radar has to be avoided may be used. */
   allowsDfs: boolean;
-  /** Whether channels that need a licence or a coordination system may be used. */
+  /** Whether channels may be used for which a licence or a registration is entered; others never. */
   allowsLicensed: boolean;
   /** How far channels of one mast are to stand from each other, edge to edge, MHz, unless they are timed together. */
   guardMHz: number;
@@ -23,9 +23,15 @@ export function askedByRules(world: World, groupId: string, frequencyMHz: number
 export function mayUse(world: World, groupId: string, frequencyMHz: number, limits: ChannelLimits): boolean {
   const { limit, closed } = askedByRules(world, groupId, frequencyMHz);
   if (closed !== null) return false;
-  const { flags, licence } = limit;
-  return (limits.allowsDfs || !flags.includes("DFS")) && (limits.allowsLicensed || licence === "exempt");
+  const { widthMHz } = world.radios.get(groupId)!;
+  const isOpen =
+    limit.licence === "exempt" || (limits.allowsLicensed && isLicensed(world.plan, limit, { frequencyMHz, widthMHz }));
+  return isOpen && (limits.allowsDfs || !limit.flags.includes("DFS"));
 }
+
+/** Whether the rules forbid a group its channel of now, whatever the limits. */
+export const isForbidden = (world: World, groupId: string): boolean =>
+  askedByRules(world, groupId, world.radios.get(groupId)!.frequencyMHz).closed !== null;
 
 /** Whether two groups have antennas on one mast that do not send together by their timing: those keep the guard. */
 export function keepGuard(world: World, x: string, y: string): boolean {

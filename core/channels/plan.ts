@@ -66,7 +66,7 @@ export async function planChannels(
   // What is now is every group by itself, in the timing of now.
   const earsNow = timed === world ? ears : channelEars(world, groups, before.answers, between);
   const asNow = { ...ask, limits: { ...NO_LIMITS, guardMHz: ask.limits.guardMHz } };
-  const now = channelProblem(world, unitsOf(world, groups, "free"), earsNow, asNow);
+  const now = channelProblem(world, unitsOf(world, groups, "free"), earsNow, asNow, true);
   const costNow = channelsCost(
     now.question,
     now.members.map(([id], r) => now.channelsMHz[r]!.indexOf(world.radios.get(id!)!.frequencyMHz)),

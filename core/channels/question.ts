@@ -6,7 +6,7 @@ import { ruleUse } from "../regulation";
 import { groupChannelsMHz } from "../propose";
 import { channelCouplingDb, channelsMeet, type ChannelsQuestion } from "../spectrum";
 import type { ChannelEar } from "./ears";
-import { keepGuard, mayUse, groupSites, type ChannelLimits } from "./limits";
+import { isForbidden, keepGuard, mayUse, groupSites, type ChannelLimits } from "./limits";
 
 /** Named ways to lay channels, each a set of constraints to begin from. */
 export const CHANNEL_SCHOOLS = ["free", "headings", "backToBack"] as const;
@@ -52,8 +52,12 @@ const BESIDE_PEOPLE = 0.5;
 
 const addedDbm = (xDbm: number, yDbm: number) => 10 * Math.log10(10 ** (xDbm / 10) + 10 ** (yDbm / 10));
 
-/** People whose rate is lost by some more noise: all of them where nothing is left. */
-export function peopleLost({ steps, quietDbm, people }: ChannelEar, moreDbm: number): number {
+/** People whose rate is lost by some more noise over the noise that is there already: all of them where nothing is left. */
+export function peopleLost(
+  { steps, people, ...ear }: Pick<ChannelEar, "steps" | "people" | "quietDbm">,
+  moreDbm: number,
+): number {
+  const { quietDbm } = ear;
   const quietMbps = rateUnder(steps, quietDbm);
   if (quietMbps === 0) return 0;
   return EACH_WAY * people * (1 - rateUnder(steps, addedDbm(quietDbm, moreDbm)) / quietMbps);
@@ -62,11 +66,14 @@ export function peopleLost({ steps, quietDbm, people }: ChannelEar, moreDbm: num
 /** A decibel of margin that noise takes counts as so much of a rate: of channels that cost no rate the quieter is chosen. */
 const DECIBEL_SHARE = 0.002;
 
-/** What some more noise costs, in people: those whose rate is lost, and two in a thousand for each decibel that the noise rises. */
-export function noiseCost(ear: ChannelEar, moreDbm: number): number {
-  const riseDb = addedDbm(ear.quietDbm, moreDbm) - ear.quietDbm;
-  const margin = EACH_WAY * ear.people * DECIBEL_SHARE * riseDb;
-  return Math.min(EACH_WAY * ear.people, peopleLost(ear, moreDbm) + margin);
+/**
+ * What another group's noise costs, in people: those whose rate is lost, and two in a thousand for each decibel that the noise rises. It is
+ * counted over thermal noise on every channel alike: what is heard from outside differs from channel to channel and is each one's own cost.
+ */
+export function noiseCost({ steps, people, thermalDbm }: ChannelEar, moreDbm: number): number {
+  const riseDb = addedDbm(thermalDbm, moreDbm) - thermalDbm;
+  const margin = EACH_WAY * people * DECIBEL_SHARE * riseDb;
+  return Math.min(EACH_WAY * people, peopleLost({ steps, people, quietDbm: thermalDbm }, moreDbm) + margin);
 }
 
 /** Groups that a school lays on one channel together, by their places; everybody else is alone. */
@@ -110,22 +117,25 @@ const apartDeg = (x: number, y: number) => Math.abs(signedAngleDeg(x - y));
 /**
  * A plan's channels as a question: what each choice costs in people (`noiseCost`). Own costs are what scans say of each channel and what its caps take away, and
  * `workPeople` for each group that has to move; pairs cost what each hears of the other by how far their channels overlap. Losses of one
- * pair are counted as if it were alone: with several at once each counts for itself. Groups in `fixedIds` stay. On one mast those that
- * stand closer than the guard cost all who hang on them.
+ * pair are counted as if it were alone: with several at once each counts for itself. Groups in `fixedIds` stay, unless the rules forbid where
+ * they are. On one mast those that stand closer than the guard cost all who hang on them. With `asItIs` every channel of now can be
+ * chosen, to tell what it costs.
  */
 export function channelProblem(
   world: World,
   units: readonly (readonly string[])[],
   ears: readonly ChannelEar[],
   { workPeople, fixedIds, seconds, limits }: Pick<ChannelsAsk, "workPeople" | "fixedIds" | "seconds" | "limits">,
+  asItIs = false,
 ): ChannelProblem {
   const radioOf = (id: string) => world.radios.get(id)!;
   const open = (id: string) => {
     const { frequencyMHz, widthMHz } = radioOf(id);
     const channels = groupChannelsMHz(world, id, widthMHz).filter((mhz) => mayUse(world, id, mhz, limits));
     if (channels.includes(frequencyMHz)) return channels;
-    // Whoever stands between the channels of the rules may stay there; so does who is to stay, or has nowhere else to go.
-    const stays = mayUse(world, id, frequencyMHz, limits) || fixedIds.includes(id) || channels.length === 0;
+    // Whoever stands between the channels of the rules may stay there; so does who is to stay, though never on what the rules forbid.
+    const mayStay = mayUse(world, id, frequencyMHz, limits) || (fixedIds.includes(id) && !isForbidden(world, id));
+    const stays = asItIs || mayStay || channels.length === 0;
     return stays ? [...channels, frequencyMHz].sort((x, y) => x - y) : channels;
   };
   const channelsMHz = units.map((unit) => {
@@ -245,10 +255,12 @@ function ownCost(world: World, group: string, ears: readonly ChannelEar[], mhz: 
     const { aRadioId, bRadioId } = world.links.get(linkId)!;
     const to = endOf(world, direction === "down" ? bRadioId : aRadioId);
     const air = { frequencyMHz: mhz, widthMHz: to.radio.widthMHz };
-    const scannedDb =
-      to.scans.length > 0
-        ? noiseRise(to, thermalDbm, headingDeg, air, null, learnedNoiseAt(world.plan, to, mhz)).riseDb
-        : quietDbm - thermalDbm;
+    // What is set on a radio was heard on its channel of now: of any other one scans and measurements alone tell.
+    const isNow = mhz === to.radio.frequencyMHz;
+    const listens = isNow ? to : { ...to, radio: { ...to.radio, interferenceDb: 0 } };
+    const scannedDb = isNow
+      ? quietDbm - thermalDbm
+      : noiseRise(listens, thermalDbm, headingDeg, air, null, learnedNoiseAt(world.plan, to, mhz)).riseDb;
     const riseDb = withOutsidersDbm(thermalDbm + scannedDb, outsiders, air, to.model.adjacentRejectionDb) - thermalDbm;
     // Less power is as bad as so much more noise.
     const lessDb = direction === "down" ? nearDb : turnedDownDb(bRadioId);

@@ -77,9 +77,12 @@ describe("proposed jobs", () => {
     const world = planned();
     expect(proposeVisits(world, ids(), 1)).toEqual([]);
     const [link] = world.links.values();
-    expect((["planned", "proven", "doubtful", "failed"] as const).map((state) => workFor({ ...link!, state }))).toEqual(
-      ["build", null, "aim", "mend"],
-    );
+    expect((["planned", "proven", "doubtful", "failed"] as const).map((state) => workFor(state))).toEqual([
+      "build",
+      null,
+      "aim",
+      "mend",
+    ]);
     const done = planned((visits) => void on(visits, "bridge", { state: "done" }));
     expect(proposeVisits(done, ids(), 1).map(({ linkId }) => linkId)).toEqual(["bridge"]);
   });
@@ -278,6 +281,7 @@ describe("what crews write", () => {
   });
 
   const promised = {
+    ...{ floorDbm: -65, deviationDb: 4 },
     ...{ expectedADbm: -45, expectedBDbm: -46, expectedDownMbps: 90, expectedUpMbps: 80 },
     ...{ expectedNoiseADbm: -97, expectedNoiseBDbm: -98 },
   };

@@ -1,7 +1,8 @@
 import { CAUTIONS } from "../install";
 import { feedingLinks, nearSite, stepsFromFeed } from "../outcome";
-import { linkEnds, type Link, type Visit, type World } from "../plan";
+import { linkEnds, type Link, type LinkState, type Visit, type World } from "../plan";
 import { minutesOf, procedureFor } from "../procedures";
+import { linkStates } from "../proof";
 
 /** Rounded up to what a day is planned in, minutes. */
 const GRID_MIN = 15;
@@ -9,10 +10,16 @@ const GRID_MIN = 15;
 const AIM_MIN = 45;
 
 /** What is to be done on a link, by what is known of it; null where nothing is. */
-export function workFor(link: Link): Visit["work"] | null {
-  if (link.state === "planned") return "build";
-  if (link.state === "failed") return "mend";
-  return link.state === "doubtful" ? "aim" : null;
+export function workFor(state: LinkState): Visit["work"] | null {
+  if (state === "planned") return "build";
+  if (state === "failed") return "mend";
+  return state === "doubtful" ? "aim" : null;
+}
+
+/** The state of each link of a plan, by its id. */
+function statesIn(world: World): (linkId: string) => LinkState {
+  const states = linkStates(world);
+  return (linkId) => states.get(linkId) ?? "planned";
 }
 
 /** How long the longer of both ends takes, minutes: its kit's own steps, and the aiming. */
@@ -30,8 +37,9 @@ export function minutesFor(world: World, link: Link, work: Visit["work"]): numbe
 /** Links of the stages of growth up to one that have something to do and no open job yet. */
 export function linksWaiting(world: World, toStage: number): Link[] {
   const open = new Set([...world.visits.values()].flatMap(({ linkId, state }) => (state === "done" ? [] : [linkId])));
+  const stateOf = statesIn(world);
   return [...world.links.values()].filter(
-    (link) => link.growthStage <= toStage && workFor(link) !== null && !open.has(link.id),
+    (link) => link.growthStage <= toStage && workFor(stateOf(link.id)) !== null && !open.has(link.id),
   );
 }
 
@@ -54,8 +62,9 @@ export function proposeVisits(world: World, newId: () => string, toStage: number
         (x.link.id < y.link.id ? -1 : 1),
     )
     .slice(0, most);
+  const stateOf = statesIn(world);
   return wanted.map(({ link, near }) => {
-    const work = workFor(link)!;
+    const work = workFor(stateOf(link.id))!;
     const id = newId();
     const before = (feeders.get(near ?? "") ?? []).flatMap((linkId) =>
       linkId === link.id ? [] : (open.get(linkId) ?? []),

@@ -3,7 +3,7 @@ import type { Promised } from "../proof";
 import { inOrder, type EndSide, type FieldNote } from "./note";
 
 /** What a final reading holds: levels of the chains and the noise at each end, throughput for both; in words the modulation and a series of pings. */
-export const READ_KEYS = ["chain0", "chain1", "noise", "down", "up", "modulation", "ping"] as const;
+export const READ_KEYS = ["chain0", "chain1", "chain2", "chain3", "noise", "down", "up", "modulation", "ping"] as const;
 export type ReadKey = (typeof READ_KEYS)[number];
 
 /** What was last read of each figure at an end. */
@@ -39,6 +39,8 @@ export function readingOfNotes(
     measuredBy: [...new Set([a.chain0.by, b.chain0.by].filter((name) => name !== ""))].join(" and ").slice(0, 120),
     ...{ levelA0Dbm, levelA1Dbm: level(a.chain1), noiseADbm: level(a.noise) },
     ...{ levelB0Dbm, levelB1Dbm: level(b.chain1), noiseBDbm: level(b.noise) },
+    ...{ levelA2Dbm: level(a.chain2), levelA3Dbm: level(a.chain3) },
+    ...{ levelB2Dbm: level(b.chain2), levelB3Dbm: level(b.chain3) },
     ...{ downMbps: rate("down"), upMbps: rate("up") },
     ...promised,
     notes: [...saidAt("a", a), ...saidAt("b", b)].join("; "),

@@ -142,6 +142,19 @@ function radiosAt(
   return radios;
 }
 
+/** Bridges that must carry something else now. */
+function requiredAnew(before: World, after: World): ReadonlySet<string> {
+  if (before.required === after.required) return NO_LINKS;
+  const ids = new Set([...before.required.keys(), ...after.required.keys()]);
+  return new Set(
+    [...ids].filter((id) => {
+      const [x, y] = [before.required.get(id), after.required.get(id)];
+      return x?.downMbps !== y?.downMbps || x?.upMbps !== y?.upMbps || x?.from !== y?.from;
+    }),
+  );
+}
+const NO_LINKS: ReadonlySet<string> = new Set();
+
 /** What a change from one world to another makes necessary; exact, so that the rest can be taken over as it is. */
 export function touchedBy(before: World, airBefore: Air, after: World, patches: readonly Patch[]): Touched {
   const ofGround = patches.some(({ kind }) => kind === "layers" || kind === "areas");
@@ -187,8 +200,9 @@ export function touchedBy(before: World, airBefore: Air, after: World, patches: 
   );
   const change = airChangeOf(before, airBefore, after, aiming);
   const airChange = change.changed ? change : null;
+  const required = requiredAnew(before, after);
   const touches = ({ id, aRadioId, bRadioId }: Link, some: ReadonlySet<string>) =>
-    links.has(id) || some.has(aRadioId) || some.has(bRadioId);
+    links.has(id) || required.has(id) || some.has(aRadioId) || some.has(bRadioId);
   const isElsewhere = patches.some(
     ({ kind, id }) => kind === "radios" && before.radios.get(id)?.siteId !== after.radios.get(id)?.siteId,
   );

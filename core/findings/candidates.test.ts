@@ -117,7 +117,10 @@ test("over a cap: turned down to it, and what the far end may carry instead", ()
 });
 
 test("outside a band, above a structure, unequal, beyond the bracket, outside the beam: the one change that mends each", () => {
-  expect(labels("outOfBand", onBridge({ frequencyMHz: 6000 }))).toEqual(["Move the link to 5500 MHz"]);
+  expect(labels("outOfBand", onBridge({ frequencyMHz: 6000 }))).toEqual([
+    "Move the link to 5835 MHz",
+    "Move the link to 5735 MHz",
+  ]);
   const lowered = tried("tooHigh", (rows) => void (radioIn(rows, "east-west").heightM = 55));
   expect(lowered.map(({ label }) => label)).toEqual(["Lower east-west to the structure's 40 m"]);
   expect(changed(lowered[0]!.patches, "east-west")!.heightM).toBe(40);

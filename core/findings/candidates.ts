@@ -6,7 +6,7 @@ import { endsOf, type Bench, type Candidate, type LinkFault } from "./checks/che
 import { antennasFor, powerSparingDbm, powerWithinCapDbm, withPowerInCap } from "../kit";
 import { ruleUse } from "../regulation";
 import { answerOf, type ProfileSource } from "../outcome";
-import { clientOnSector, groupChannelsMHz, groupName, groupOn } from "../propose";
+import { channelsMHz, clientOnSector, groupChannelsMHz, groupName, groupOn } from "../propose";
 import { figure, shortFigure } from "../words";
 
 /** Heights are set to half metres, as a crew would. */
@@ -250,17 +250,29 @@ export function* inBand({ world, link, a, b }: Bench): Generator<Candidate> {
   const low = Math.max(...[a, b].flatMap((end) => [end.model.bandMHz[0], end.antenna.bandMHz[0]]));
   const high = Math.min(...[a, b].flatMap((end) => [end.model.bandMHz[1], end.antenna.bandMHz[1]]));
   if (low >= high) return;
-  const raster = a.model.rasterMHz;
   // In FDD the lower of the two frequencies names the channel: the other must find room above it.
   const top = high - (a.model.duplex === "FDD" ? (a.model.duplexSpacingMHz ?? 0) : 0);
-  const frequencyMHz = Math.round((low + top) / 2 / raster) * raster;
-  const changed = [a, b].map((end) => ({ ...end.radio, frequencyMHz }));
-  yield {
-    label: `Move the link to ${frequencyMHz} MHz`,
-    patches: changed.flatMap((radio, i) =>
-      radioPatches(world, withPowerInCap(world, { ...[a, b][i]!, radio }, ruleUse(link.kind))),
-    ),
-  };
+  const { widthMHz, frequencyMHz: nowMHz } = a.radio;
+  const use = ruleUse(link.kind);
+  const open = channelsMHz(world, use, widthMHz).filter((mhz) => mhz >= low && mhz <= top);
+  const sends = (frequencyMHz: number) =>
+    [a, b].reduce(
+      (sum, end) => sum + powerWithinCapDbm(world, { ...end, radio: { ...end.radio, frequencyMHz } }, use),
+      0,
+    );
+  const least = (of: (mhz: number) => number) =>
+    open.reduce<number | undefined>((best, mhz) => (best === undefined || of(mhz) < of(best) ? mhz : best), undefined);
+  // The nearest channel that the rules leave open, and the one on which most may be sent.
+  const centres = new Set([least((mhz) => Math.abs(mhz - nowMHz)), least((mhz) => -sends(mhz))]);
+  for (const frequencyMHz of centres) {
+    if (frequencyMHz === undefined) continue;
+    yield {
+      label: `Move the link to ${frequencyMHz} MHz`,
+      patches: [a, b].flatMap((end) =>
+        radioPatches(world, withPowerInCap(world, { ...end, radio: { ...end.radio, frequencyMHz } }, use)),
+      ),
+    };
+  }
 }
 
 export function* lower({ world, a, b }: Bench, fault: LinkFault): Generator<Candidate> {

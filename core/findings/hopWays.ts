@@ -1,7 +1,7 @@
 import { compareBands } from "../bands";
 import { backhaulOf, type Backhaul, type BackhaulHop } from "../capacity";
 import { inverseGeodesic } from "../geodesy";
-import { costOf } from "../kit";
+import { costOf } from "../bill";
 import { answering, slowing, summarize, type LinkSummary, type ProfileSource } from "../outcome";
 import { linkEnds, removePatch, withPatches, type Link, type Patch, type World } from "../plan";
 import { groupOn, proposeBridge, quietChannelsMHz } from "../propose";

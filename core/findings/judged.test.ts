@@ -1,4 +1,5 @@
 import { expect, test } from "@jest/globals";
+import { billOf } from "#core/bill";
 import { findingsInHand, reviewPlan } from "#core/evaluate";
 import { linksOf, radioOf, faultsOf, type Finding } from "#core/findings";
 import { answerOf, outcomeOf, summarize } from "#core/outcome";
@@ -167,13 +168,7 @@ test("under a change in hand findings follow: what is mended goes, what it break
 test("an outcome counts whom it serves, the weakest link and the price, to the cent", () => {
   const made = valley();
   const { summaries, outcome } = review(made);
-  const { radios, radioModels, antennaModels } = made.world;
-  let price = 0;
-  for (const one of radios.values()) {
-    const antenna = antennaModels.get(one.antennaModelId)!;
-    price += radioModels.get(one.radioModelId)!.priceEur + antenna.priceEur;
-  }
-  expect(outcome).toMatchObject({ customersServed: 1, peopleServed: 3, costEur: price });
+  expect(outcome).toMatchObject({ customersServed: 1, peopleServed: 3, costEur: billOf(made.world).priceEur });
   const margins = [...summaries.values()]
     .map(({ linkId, marginLeftDb }) => [marginLeftDb!, linkId] as const)
     .sort((x, y) => x[0] - y[0]);

@@ -1,4 +1,4 @@
-import { costOf } from "../kit";
+import { costOf } from "../bill";
 import { answering, isLinkServed, type ProfileSource } from "../outcome";
 import { linkEnds, withPatches, type Patch, type World } from "../plan";
 import { elsewhere, higher, stronger } from "./candidates";

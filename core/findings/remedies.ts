@@ -1,6 +1,6 @@
 import { weakestMarginDb, type LinkAnswer } from "../link";
 import { linkEnds, radiosTouched, withPatches, type Patch, type Link, type Measurement, type World } from "../plan";
-import { costOf } from "../kit";
+import { costOf } from "../bill";
 import { checkOf } from "./checks";
 import type { Bench, Remedy } from "./checks/check";
 import { checksOf, faultsOf } from "./faults";

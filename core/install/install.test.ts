@@ -22,8 +22,8 @@ const chains = (levels: [a0: number, a1: number | null, b0: number, b1: number |
   });
 
 test("two equal chains are 3 dB above one", () => {
-  expect(combinedLevelDbm(-53, -53)).toBeCloseTo(-50, 1);
-  expect(combinedLevelDbm(-53, null)).toBe(-53);
+  expect(combinedLevelDbm([-53, -53])).toBeCloseTo(-50, 1);
+  expect(combinedLevelDbm([-53])).toBe(-53);
 });
 
 test("both schools make proven, one doubtful, none failed", () => {

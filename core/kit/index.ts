@@ -1,3 +1,2 @@
-export { costOf } from "./cost";
 export { needsOfRadio, radiosForAntenna, type Need } from "./needs";
 export { antennasFor, isJoined, powerSparingDbm, powerWithinCapDbm, radioModelsFor, withPowerInCap } from "./kit";

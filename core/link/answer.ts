@@ -1,7 +1,7 @@
 import { pointingOf, tiltDownDeg, type Pointing } from "../aiming";
 import { climateOf } from "../climate";
 import { correctionOf } from "../learn";
-import type { Demand, Link, LinkEnd, Plan } from "../plan";
+import type { Demand, Link, LinkEnd, Plan, RequiredRate } from "../plan";
 import { deltaBullingtonLossDb, type LinearPolarization } from "../propagation";
 import { isTrees, SHORTEST_PATH_M, type Profile } from "../terrain";
 import { commonModulations, returnFrequencyMHz } from "../radio";
@@ -364,10 +364,17 @@ export function carriesDemand(demand: Demand | null, answer: LinkAnswer): boolea
   return answer.path.aToB.rateMbps >= demand.downMbps && answer.path.bToA.rateMbps >= demand.upMbps;
 }
 
-/** Served means served: the link holds with its margin, and the customer at its end gets what was asked for. */
+/**
+ * Served means served: the link holds with its margin, and carries what the customer at its end asks for, or what a bridge must carry for
+ * those behind it. A feed's own rate, behind which nobody stands yet, leaves nobody unserved.
+ */
 export function isServed(plan: Plan, { a, b }: { a: LinkEnd; b: LinkEnd }, answer: LinkAnswer): boolean {
-  return holds(plan, a.radio.frequencyMHz, answer) && carriesDemand(b.demand, answer);
+  return holds(plan, a.radio.frequencyMHz, answer) && (isFeedAlone(b.demand) || carriesDemand(b.demand, answer));
 }
+
+/** Whether a required rate is that of a feed behind which nobody stands yet. */
+export const isFeedAlone = (demand: Demand | RequiredRate | null): boolean =>
+  demand !== null && "from" in demand && demand.from === "feed";
 
 /** The margin asked of a link: the plan's below 10 GHz, what must be left in rain above. */
 export function wantedMarginDb(plan: Plan, frequencyMHz: number): number {

@@ -1,4 +1,4 @@
-import { wantedMarginDb, type LinkAnswer } from "./answer";
+import { isFeedAlone, wantedMarginDb, type LinkAnswer } from "./answer";
 import type { Tape } from "./budget";
 import { noiseSteps } from "./noiseSteps";
 import type { LinkEnd, Plan } from "../plan";
@@ -22,7 +22,7 @@ export function spareDb(plan: Plan, { a, b }: { a: LinkEnd; b: LinkEnd }, { path
     const rateDb = enough ? enough.mostNoiseDbm - tape.noiseDbm : NEVER_DB;
     return Math.min(tape.marginLeftDb - wantedDb, rateDb);
   };
-  const { downMbps = 0, upMbps = 0 } = b.demand ?? {};
+  const { downMbps = 0, upMbps = 0 } = isFeedAlone(b.demand) ? {} : (b.demand ?? {});
   return Math.min(spare(path.aToB, downMbps), spare(path.bToA, upMbps));
 }
 

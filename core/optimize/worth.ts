@@ -1,5 +1,5 @@
 import { sectorHeardKm } from "../coverage";
-import { costOf } from "../kit";
+import { costOf } from "../bill";
 import type { Evaluation } from "../evaluate";
 import { normalizeAzimuthDeg, signedAngleDeg } from "../geodesy";
 import { wantedMarginDb } from "../link";

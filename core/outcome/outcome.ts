@@ -1,6 +1,14 @@
 import { earsOf, listeningIn, type Air } from "../interference";
-import { answerLink, isServed, steadyMbps, weakestMarginDb, type LinkAnswer, type PathState } from "../link";
-import { costOf } from "../kit";
+import {
+  answerLink,
+  isServed,
+  steadyMbps,
+  wantedMarginDb,
+  weakestMarginDb,
+  type LinkAnswer,
+  type PathState,
+} from "../link";
+import { billOf } from "../bill";
 import { linkEnds, type Link, type World } from "../plan";
 import type { Profile } from "../terrain";
 import type { Geodesic, Place } from "../geodesy";
@@ -186,7 +194,7 @@ export function* outcomeSteps(
   summaries: ReadonlyMap<string, LinkSummary>,
   noiseMade: number | null = null,
 ): Steps<Outcome> {
-  const fed = fedSites(world, (link) => summaries.get(link.id)?.served ?? false);
+  const fed = fedSites(world, (link) => bringsFeed(world, link, summaries.get(link.id)));
   const served = new Set<string>();
   let people = 0;
   let weakest: LinkSummary | null = null;
@@ -209,8 +217,15 @@ export function* outcomeSteps(
     weakestMarginDb: weakest?.marginLeftDb ?? null,
     weakestLinkId: weakest?.linkId ?? null,
     noiseMadePeopleKm2: noiseMade ?? (yield* noiseMadeSteps(world)),
-    costEur: costOf(world),
+    costEur: billOf(world).priceEur,
   };
+}
+
+/** Whether a bridge holds with its margin both ways, so that what stands behind it is fed; how much of it the bridge carries is the backhaul's question. */
+function bringsFeed({ plan, radios }: World, { aRadioId }: Link, summary: LinkSummary | undefined): boolean {
+  if (!summary || summary.marginLeftDb === null) return false;
+  const wantedDb = wantedMarginDb(plan, radios.get(aRadioId)!.frequencyMHz);
+  return summary.marginLeftDb >= wantedDb && summary.downMbps > 0 && summary.upMbps > 0;
 }
 
 /** The same at once. */

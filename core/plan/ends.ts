@@ -2,13 +2,8 @@ import type { AntennaModel } from "../antenna";
 import type { Place } from "../geodesy";
 import type { RadioModel } from "../radio";
 import type { Link, Radio, Scan, Subscriber } from "./schema";
+import type { Demand } from "./required";
 import type { World } from "./world";
-
-/** What a customer asks for, toward him and back, Mbit/s. */
-export interface Demand {
-  downMbps: number;
-  upMbps: number;
-}
 
 /** One end of a link with all that its radio needs to know. */
 export interface LinkEnd {
@@ -24,7 +19,7 @@ export interface LinkEnd {
   /** What the site's record says of danger and of the way there; empty at a subscriber's. */
   hazards: string;
   access: string;
-  /** What is asked for here; null at a site. */
+  /** What must reach this end of its link: what the customer asks for, or what a bridge must carry; null where nothing is known. */
   demand: Demand | null;
   /** Noise scans taken at this place. */
   scans: readonly Scan[];
@@ -69,8 +64,11 @@ export function endOf(world: World, radioId: string): LinkEnd {
   };
 }
 
+/** Both ends of a link; the second knows what the link must carry. */
 export function linkEnds(world: World, link: Link): { a: LinkEnd; b: LinkEnd } {
-  return { a: endOf(world, link.aRadioId), b: endOf(world, link.bRadioId) };
+  const b = endOf(world, link.bRadioId);
+  const required = b.demand === null ? world.required.get(link.id) : undefined;
+  return { a: endOf(world, link.aRadioId), b: required ? { ...b, demand: required } : b };
 }
 
 function required<T>(rows: Map<string, T>, id: string, what: string): T {

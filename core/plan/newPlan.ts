@@ -29,6 +29,7 @@ export function newPlan(own: Pick<Plan, "id" | "name" | "createdAt"> & Partial<P
     iceMm: 0,
     learned: null,
     reservedAddresses: "",
+    licences: [],
     isDemo: false,
     ...own,
   };

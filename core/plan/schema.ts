@@ -71,6 +71,19 @@ export const planSchema = z.object({
   learned: learnedSchema.nullable().default(null),
   /** Addresses that no radio may take, one entry a line, as `reservedOf` reads them. */
   reservedAddresses: z.string().max(8000).default(""),
+  /** Spectrum for which the operator holds a licence or a registration: without one, no channel there is proposed. */
+  licences: z
+    .array(
+      z
+        .object({
+          lowMHz: z.number().min(100).max(300_000),
+          highMHz: z.number().min(100).max(300_000),
+          reference: z.string().trim().max(120),
+        })
+        .refine(({ lowMHz, highMHz }) => lowMHz < highMHz, "must end above where it begins"),
+    )
+    .max(60)
+    .default([]),
   isDemo: z.boolean(),
   createdAt: z.string(),
 });
@@ -272,6 +285,8 @@ export type LinkState = (typeof LINK_STATES)[number];
 export const MOST_STAGES = 9;
 /** Links are of the first stage until somebody puts them later. */
 export const FIRST_STAGE = { growthStage: 1 } as const;
+/** A bridge carries what stands behind it until somebody types otherwise. */
+export const INHERITED_RATE = { mustDownMbps: null, mustUpMbps: null } as const;
 export const linkSchema = z.object({
   id,
   planId: id,
@@ -284,6 +299,9 @@ export const linkSchema = z.object({
   foliageDepthM: z.number().min(0).max(400).nullable(),
   /** The stage of growth in which it is built. */
   growthStage: z.number().int().min(1).max(MOST_STAGES).default(1),
+  /** What a bridge must carry from its first end to its second and back, Mbit/s; null takes it from what stands behind it. */
+  mustDownMbps: z.number().min(0).max(1_000_000).nullable().default(null),
+  mustUpMbps: z.number().min(0).max(1_000_000).nullable().default(null),
 });
 export type Link = z.infer<typeof linkSchema>;
 
@@ -299,6 +317,11 @@ export const measurementSchema = z.object({
   levelA1Dbm: levelDbm.nullable(),
   levelB0Dbm: levelDbm,
   levelB1Dbm: levelDbm.nullable(),
+  /** A third and a fourth chain, of radios that have them. */
+  levelA2Dbm: levelDbm.nullable().default(null),
+  levelA3Dbm: levelDbm.nullable().default(null),
+  levelB2Dbm: levelDbm.nullable().default(null),
+  levelB3Dbm: levelDbm.nullable().default(null),
   noiseADbm: levelDbm.nullable(),
   noiseBDbm: levelDbm.nullable(),
   downMbps: z.number().min(0).max(100_000).nullable(),
@@ -311,9 +334,17 @@ export const measurementSchema = z.object({
   expectedUpMbps: z.number().min(0).nullable().default(null),
   expectedNoiseADbm: z.number().nullable().default(null),
   expectedNoiseBDbm: z.number().nullable().default(null),
+  /** The plan's floor and deviation when it was judged; null in those taken before they were kept. */
+  floorDbm: z.number().nullable().default(null),
+  deviationDb: z.number().nullable().default(null),
   notes: z.string().max(4000),
 });
 export type Measurement = z.infer<typeof measurementSchema>;
+/** What measurements lacked before four chains were read and criteria were kept. */
+export const TWO_CHAINS = {
+  ...{ levelA2Dbm: null, levelA3Dbm: null, levelB2Dbm: null, levelB3Dbm: null },
+  ...{ floorDbm: null, deviationDb: null },
+} as const;
 
 export const equipmentSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("antenna"), id, planId: id, body: antennaModelSchema }),

@@ -6,6 +6,7 @@ import type { Procedure } from "./procedure";
 import { ruleSetOf } from "../regulation";
 import { tuned, untuned } from "./carriers";
 import { patched, type Patch } from "./patch";
+import { changesRequired, requiredRates, type RequiredRate } from "./required";
 import type {
   Area,
   Carrier,
@@ -80,6 +81,8 @@ export interface World {
   links: Map<string, Link>;
   /** The same by the access point or near bridge end that they stand on. */
   linksByNear: ReadonlyMap<string, readonly Link[]>;
+  /** What each bridge must carry, as far as that is known. */
+  required: ReadonlyMap<string, RequiredRate>;
   measurements: Map<string, Measurement>;
   layers: Map<string, Layer>;
   areas: Map<string, Area>;
@@ -129,6 +132,7 @@ export const withLinks = (world: World, links: Map<string, Link>): World => ({
   ...world,
   links,
   linksByNear: byNear(links.values()),
+  required: requiredRates({ ...world, links }),
 });
 
 export function worldOf(rows: PlanRows): World {
@@ -141,14 +145,18 @@ export function worldOf(rows: PlanRows): World {
   };
   for (const item of rows.equipment) shelve(shelves, item);
   const carriers = byId(rows.carriers);
-  return {
+  const network = {
     plan: rows.plan,
     sites: byId(rows.sites),
     subscribers: byId(rows.subscribers),
-    carriers,
     radios: byId(rows.radios.map((row) => tuned(row, carriers))),
     links: byId(rows.links),
+  };
+  return {
+    ...network,
+    carriers,
     linksByNear: byNear(rows.links),
+    required: requiredRates(network),
     measurements: byId(rows.measurements),
     layers: byId(rows.layers),
     areas: byId(rows.areas),
@@ -245,6 +253,7 @@ export function withPatches(world: World, patches: readonly Patch[]): World {
     if (radio) rowsOf("radios").set(id, tuned(untuned(radio), next.carriers));
   }
   if (copied.has("links")) next.linksByNear = byNear(next.links.values());
+  if (patches.some(changesRequired)) next.required = requiredRates(next);
   if (copied.has("scans")) next.scansBySite = bySite(next.scans.values());
   return next;
 }

@@ -1,6 +1,16 @@
 export { promisedBy, promisedIn, type Promised } from "./promised";
 export { newestMeasurements } from "./newest";
 export {
+  criteriaChanged,
+  linkStates,
+  paperCriteria,
+  standingOf,
+  stateBy,
+  type Criterion,
+  type LinkStanding,
+} from "./standing";
+export {
+  chainLevels,
   combinedLevelDbm,
   judge,
   readLevelsDbm,

@@ -1,16 +1,28 @@
 import type { PathAnswer } from "../link";
-import type { Measurement } from "../plan";
+import type { Measurement, Plan } from "../plan";
 
 const round = (value: number) => Math.round(value * 10) / 10;
 
-/** What a reading is held against: level at each end with all chains together, throughput each way, and noise on one chain. */
+/**
+ * What a reading is held against: level at each end with all chains together, throughput each way, noise on one chain, and the
+ * criteria of the moment.
+ */
 export type Promised = Pick<
   Measurement,
-  "expectedADbm" | "expectedBDbm" | "expectedDownMbps" | "expectedUpMbps" | "expectedNoiseADbm" | "expectedNoiseBDbm"
+  | "expectedADbm"
+  | "expectedBDbm"
+  | "expectedDownMbps"
+  | "expectedUpMbps"
+  | "expectedNoiseADbm"
+  | "expectedNoiseBDbm"
+  | "floorDbm"
+  | "deviationDb"
 >;
 
-/** The prediction of the moment, to a tenth. */
-export const promisedBy = (path: PathAnswer): Promised => ({
+/** The prediction and the criteria of the moment, to a tenth. */
+export const promisedBy = (plan: Pick<Plan, "proofFloorDbm" | "proofDeviationDb">, path: PathAnswer): Promised => ({
+  floorDbm: plan.proofFloorDbm,
+  deviationDb: plan.proofDeviationDb,
   expectedADbm: round(path.bToA.totalLevelDbm),
   expectedBDbm: round(path.aToB.totalLevelDbm),
   expectedDownMbps: round(path.aToB.rateMbps),
@@ -21,6 +33,8 @@ export const promisedBy = (path: PathAnswer): Promised => ({
 
 /** What a kept reading was held against: it stays, whatever the plan predicts by now. */
 export const promisedIn = (reading: Promised): Promised => ({
+  floorDbm: reading.floorDbm,
+  deviationDb: reading.deviationDb,
   expectedADbm: reading.expectedADbm,
   expectedBDbm: reading.expectedBDbm,
   expectedDownMbps: reading.expectedDownMbps,

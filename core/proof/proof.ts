@@ -58,17 +58,28 @@ export function schoolsOf({ floor, deviation, symmetry, throughput, noise, need 
   return schools.flatMap(([name, found]): [string, SchoolVerdict][] => (found ? [[name, found]] : []));
 }
 
-/** Power sum of an end's chains, dBm: predictions are kept for all chains together. */
-export function combinedLevelDbm(chain0Dbm: number, chain1Dbm: number | null): number {
-  if (chain1Dbm === null) return chain0Dbm;
-  return 10 * Math.log10(10 ** (chain0Dbm / 10) + 10 ** (chain1Dbm / 10));
+/** The chains that were read at one end, dBm, first chain first. */
+export function chainLevels(m: Measurement, side: "a" | "b"): number[] {
+  const all =
+    side === "a"
+      ? [m.levelA0Dbm, m.levelA1Dbm, m.levelA2Dbm, m.levelA3Dbm]
+      : [m.levelB0Dbm, m.levelB1Dbm, m.levelB2Dbm, m.levelB3Dbm];
+  return all.filter((dbm) => dbm !== null);
 }
 
-/** The levels of both ends, all chains together; a second chain that nobody wrote down is taken to be like the first. */
+/** Power sum of an end's chains, dBm: predictions are kept for all chains together. Chains that were not read are taken to be like the mean of those that were. */
+export function combinedLevelDbm(readDbm: readonly number[], chains = readDbm.length): number {
+  const milliwatts = readDbm.reduce((sum, dbm) => sum + 10 ** (dbm / 10), 0);
+  return 10 * Math.log10((milliwatts * Math.max(chains, readDbm.length)) / readDbm.length);
+}
+
+/** The levels of both ends, all chains together: as many chains as carry streams of their own. */
 export function readLevelsDbm(a: LinkEnd, b: LinkEnd, m: Measurement): { aDbm: number; bDbm: number } {
-  const isDual = commonChains(a, b) > 1;
-  const level = (first: number, second: number | null) => combinedLevelDbm(first, second ?? (isDual ? first : null));
-  return { aDbm: level(m.levelA0Dbm, m.levelA1Dbm), bDbm: level(m.levelB0Dbm, m.levelB1Dbm) };
+  const chains = commonChains(a, b);
+  return {
+    aDbm: combinedLevelDbm(chainLevels(m, "a"), chains),
+    bDbm: combinedLevelDbm(chainLevels(m, "b"), chains),
+  };
 }
 
 /** Chains that differ by this much point to a fault on one of them. */
@@ -255,18 +266,22 @@ function oneWayCauses(a: LinkEnd, b: LinkEnd, deviationA: number, deviationB: nu
   ];
 }
 
+const CHAIN_WORDS = ["first", "second", "third", "fourth"] as const;
+
 function deadChainCauses(a: LinkEnd, b: LinkEnd, m: Measurement): Cause[] {
   const causes: Cause[] = [];
-  for (const [end, first, second] of [
-    [a, m.levelA0Dbm, m.levelA1Dbm],
-    [b, m.levelB0Dbm, m.levelB1Dbm],
+  for (const [end, levels] of [
+    [a, chainLevels(m, "a")],
+    [b, chainLevels(m, "b")],
   ] as const) {
-    if (second === null || Math.abs(first - second) < DEAD_CHAIN_DB) continue;
-    const weak = first < second ? "first" : "second";
+    const [weakest, strongest] = [Math.min(...levels), Math.max(...levels)];
+    if (strongest - weakest < DEAD_CHAIN_DB) continue;
+    const weak = CHAIN_WORDS[levels.indexOf(weakest)]!;
+    const other = levels.length > 2 ? "strongest" : "other";
     causes.push({
       kind: "deadChain",
       title: "One chain is down",
-      reason: `at ${end.placeName} the ${weak} chain reads ${Math.abs(first - second).toFixed(1)} dB under the other`,
+      reason: `at ${end.placeName} the ${weak} chain reads ${(strongest - weakest).toFixed(1)} dB under the ${other}`,
       next: "Check that chain's connector, jumper and port at both ends.",
     });
   }

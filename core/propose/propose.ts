@@ -2,9 +2,11 @@ import { patternLossDb, peakGainDbi } from "../antenna";
 import { inverseGeodesic, signedAngleDeg, type Geodesic, type Place } from "../geodesy";
 import {
   endOf,
+  INHERITED_RATE,
   LONGEST_NAME,
   putPatch,
   radioPatches,
+  requiredRates,
   setPatch,
   untuned,
   type Link,
@@ -18,7 +20,9 @@ import {
 } from "../plan";
 import { wantedMarginDb } from "../link";
 import { freeSpaceLossDb } from "../propagation";
-import { sensitivityDbm, type RadioModel } from "../radio";
+import { airRateMbps, frameShare, sensitivityDbm, type Modulation, type RadioModel } from "../radio";
+import { ruleUse, type RuleUse } from "../regulation";
+import { channelsMHz } from "./channels";
 import { quietestChannelMHz } from "./quiet";
 import { choosingIn, type Choosing, type Kit, type Sending } from "./choosing";
 import { antennasFor, powerWithinCapDbm, radioModelsFor } from "../kit";
@@ -43,6 +47,31 @@ interface FarEnd {
   distanceM: number;
   /** Gain of the far antenna toward here, or "same" where both ends will carry the same one. */
   gainDbi: number | "same";
+  /** What the link must carry either way, Mbit/s, where that is known: the kit is chosen to carry it. */
+  mustMbps?: number;
+}
+
+/** What a radio carries in its slower direction with one modulation, Mbit/s. */
+const carriesMbps = (model: RadioModel, widthMHz: number, { bitsPerHz }: Modulation): number =>
+  Math.min(
+    model.portMbps ?? Infinity,
+    airRateMbps({
+      bitsPerHz,
+      widthMHz,
+      chains: model.chains,
+      efficiency: model.efficiency,
+      share: Math.min(frameShare(model, "down"), frameShare(model, "up")),
+    }),
+  );
+
+/** The narrowest channel of a radio on which it can carry so much; its widest where none does. */
+function widthFor(world: World, model: RadioModel, use: RuleUse, mustMbps: number): number {
+  const [low, high] = model.bandMHz;
+  const open = model.widthsMHz
+    .filter((width) => channelsMHz(world, use, width).some((mhz) => mhz - width / 2 >= low && mhz + width / 2 <= high))
+    .sort((x, y) => x - y);
+  const enough = open.find((width) => carriesMbps(model, width, model.modulations.at(-1)!) >= mustMbps);
+  return enough ?? open.at(-1) ?? model.widthsMHz[0]!;
 }
 
 /** The cheapest antenna that reaches over open ground with the wanted margin and a reserve; the largest if none does. */
@@ -50,11 +79,15 @@ function thatReaches(
   world: World,
   { model, widthMHz, sendingOn }: Kit,
   frequencyMHz: number,
-  { distanceM, gainDbi: farDbi }: FarEnd,
+  { distanceM, gainDbi: farDbi, mustMbps = 0 }: FarEnd,
 ): Sending {
   const pathDb = freeSpaceLossDb({ distanceKm: Math.max(0.001, distanceM / 1000), frequencyGHz: frequencyMHz / 1000 });
-  const wantedDbm =
-    sensitivityDbm(model, widthMHz) + wantedMarginDb(world.plan, frequencyMHz) + TERRAIN_RESERVE_DB + pathDb;
+  const fast =
+    model.modulations.find((one) => carriesMbps(model, widthMHz, one) >= mustMbps) ?? model.modulations.at(-1)!;
+  const rateDbm =
+    mustMbps > 0 ? sensitivityDbm(model, widthMHz, fast) + fast.backoffDb + 10 * Math.log10(model.chains) : -Infinity;
+  const holdsDbm = sensitivityDbm(model, widthMHz) + wantedMarginDb(world.plan, frequencyMHz);
+  const wantedDbm = Math.max(holdsDbm, rateDbm) + TERRAIN_RESERVE_DB + pathDb;
   const all = sendingOn(frequencyMHz);
   return (
     all.find(({ gainDbi, powerDbm }) => powerDbm + gainDbi + (farDbi === "same" ? gainDbi : farDbi) >= wantedDbm) ??
@@ -84,8 +117,13 @@ function newRadio(
   far: FarEnd | null,
   { kitFor } = choosingIn(world),
 ): Radio | null {
-  const kit = kitFor(role, channel.frequencyMHz, channel.widthMHz);
-  if (!kit) return null;
+  const usual = kitFor(role, channel.frequencyMHz, channel.widthMHz);
+  if (!usual) return null;
+  const mustMbps = far?.mustMbps ?? 0;
+  const kit =
+    mustMbps > 0 && channel.widthMHz === undefined
+      ? (kitFor(role, channel.frequencyMHz, widthFor(world, usual.model, ruleUse(role), mustMbps)) ?? usual)
+      : usual;
   const { model, widthMHz, antennas } = kit;
   const use = role === "bridge" ? "ptp" : "ptmp";
   const frequencyMHz = channel.quietFor
@@ -322,6 +360,23 @@ export function firstClient(
   return client && { radios: [client], link: newLink(world, makeId, "access", sector.id, client.id) };
 }
 
+/**
+ * What a new bridge between two sites must carry either way, Mbit/s: as `requiredRates` says of the plan with it; 0 where that is not known.
+ */
+function newBridgeMbps(world: World, from: Site, to: Site): number {
+  const end = (siteId: string): Radio => ({ id: `${siteId} new`, siteId, subscriberId: null }) as Radio;
+  const [a, b] = [end(from.id), end(to.id)];
+  const link = newLink(world, () => "new bridge", "bridge", a.id, b.id);
+  const required = requiredRates({
+    plan: world.plan,
+    subscribers: world.subscribers,
+    sites: new Map([...world.sites, [from.id, from], [to.id, to]]),
+    radios: new Map([...world.radios, [a.id, a], [b.id, b]]),
+    links: new Map([...world.links, [link.id, link]]),
+  }).get(link.id);
+  return required ? Math.max(required.downMbps, required.upMbps) : 0;
+}
+
 /** A first bridge between two sites in the band of `frequencyMHz`, on its quietest channel, with the cheapest antennas that reach. */
 export function firstBridge(
   world: World,
@@ -330,7 +385,8 @@ export function firstBridge(
   makeId: () => string,
   frequencyMHz = DEFAULT_BRIDGE_MHZ,
 ): Proposed | null {
-  const far: FarEnd = { distanceM: inverseGeodesic(from, to).distanceM, gainDbi: "same" };
+  const mustMbps = newBridgeMbps(world, from, to);
+  const far: FarEnd = { distanceM: inverseGeodesic(from, to).distanceM, gainDbi: "same", mustMbps };
   const a = newRadio(
     world,
     makeId,
@@ -365,5 +421,6 @@ function newLink(world: World, makeId: () => string, kind: Link["kind"], aRadioI
     state: "planned",
     foliageDepthM: null,
     growthStage: 1,
+    ...INHERITED_RATE,
   };
 }

@@ -81,6 +81,17 @@ export function capsFor(
   };
 }
 
+/** Whether the rules let an operator use a channel: no licence is asked for, or one that covers all of the channel is entered. */
+export const isLicensed = (
+  { licences }: { licences: readonly { lowMHz: number; highMHz: number }[] },
+  { licence }: EirpLimit,
+  { frequencyMHz, widthMHz }: { frequencyMHz: number; widthMHz: number },
+): boolean =>
+  licence === "exempt" ||
+  licences.some(
+    ({ lowMHz, highMHz }) => lowMHz <= frequencyMHz - widthMHz / 2 && highMHz >= frequencyMHz + widthMHz / 2,
+  );
+
 /** Over a cap by no more than this is rounding, dB. */
 const ROUNDING_DB = 0.05;
 

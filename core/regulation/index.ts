@@ -1,4 +1,4 @@
-export { capsFor, overCap, ruleUse, type CappedEnd, type Caps, type Rules, type RuleUse } from "./capsFor";
+export { capsFor, isLicensed, overCap, ruleUse, type CappedEnd, type Caps, type Rules, type RuleUse } from "./capsFor";
 export {
   capWords,
   eirpLimit,

@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { sectorHeardKm } from "#core/coverage";
 import { evaluate } from "#core/evaluate";
 import { normalizeAzimuthDeg, signedAngleDeg } from "#core/geodesy";
-import { costOf } from "#core/kit";
+import { costOf } from "#core/bill";
 import { checkPatches, withPatches } from "#core/plan";
 import { headingsFor, recommended, SCHOOL_WORDS, trySchools, type SchoolTried } from "#core/schools";
 import { valley, type ValleyRows } from "#core/testing";

@@ -2,7 +2,8 @@ import { bracketReach, tiltDownDeg } from "../aiming";
 import { peakGainDbi, type AntennaModel } from "../antenna";
 import { inverseGeodesic, normalizeAzimuthDeg } from "../geodesy";
 import { sectorHeardKm } from "../coverage";
-import { antennasFor, costOf, withPowerInCap } from "../kit";
+import { costOf } from "../bill";
+import { antennasFor, withPowerInCap } from "../kit";
 import { answering, isLinkServed, type ProfileSource } from "../outcome";
 import {
   endOf,

@@ -1,7 +1,7 @@
 import { DEFAULT_BRIDGE_MHZ, proposeAccess, proposeBridge } from "../propose";
-import { fedSites, answering, isLinkServed, type ProfileSource } from "../outcome";
+import { fedSites, answering, type ProfileSource } from "../outcome";
 import { inverseGeodesic, type Place } from "../geodesy";
-import { checkClearance, obstructionHeightsM, pathProblem } from "../link";
+import { checkClearance, holds, obstructionHeightsM, pathProblem } from "../link";
 import {
   linkEnds,
   mountsLeft,
@@ -72,7 +72,8 @@ export function* searchRelaySites(
   const { a, b } = linkEnds(world, link);
   const ways: WayOut[] = [];
   const answerNow = answering(world, profileBetween);
-  const works = (one: Link) => one.id !== link.id && isLinkServed(world, one, answerNow(one));
+  const works = (one: Link) =>
+    one.id !== link.id && holds(world.plan, world.radios.get(one.aRadioId)!.frequencyMHz, answerNow(one));
   const fed = fedSites(world, works);
   const others = [...world.sites.values()].filter(({ id }) => id !== a.radio.siteId && id !== b.radio.siteId);
   for (const [i, relay] of others.entries()) {

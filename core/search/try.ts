@@ -1,6 +1,6 @@
 import { answering, isLinkServed, type ProfileSource } from "../outcome";
 import { checkOf, faultsOf } from "../findings";
-import { costOf } from "../kit";
+import { costOf } from "../bill";
 import { weakestMarginDb, type LinkAnswer, type PathState } from "../link";
 import { withPatches, type Patch, type World } from "../plan";
 import { costChangeText, figure } from "../words";

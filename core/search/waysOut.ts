@@ -107,7 +107,7 @@ export function* searchWaysOut(
   yield { doneShare: 0.05, message: "Channels" };
   for (const { label, patches } of otherChannels(world, link)) consider("channel", label, patches);
   yield { doneShare: 0.1, message: "Bands and radios" };
-  const demandMbps = world.subscribers.get(linkEnds(world, link).b.radio.subscriberId ?? "")?.demandMbps ?? 0;
+  const demandMbps = linkEnds(world, link).b.demand?.downMbps ?? 0;
   for (const { band, result, patches } of compareBands(world, link, demandMbps, profileBetween, makeId)) {
     if (result) consider("band", `${band}: ${result.aRadio} and ${result.bRadio} with ${result.bAntenna}`, patches);
   }

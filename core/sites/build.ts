@@ -1,5 +1,6 @@
 import { sectorHeardKm } from "../coverage";
-import { costOf } from "../kit";
+import { costOf } from "../bill";
+import { holds } from "../link";
 import { answering, fedSites, isLinkServed, type ProfileSource } from "../outcome";
 import { putPatch, setPatch, withPatches, type Patch, type Site, type World } from "../plan";
 import { attachTo, bestSector, choosingIn, proposeBridge } from "../propose";
@@ -168,7 +169,9 @@ function measured(
   const links = [...planned.links.values()];
   const bridges = new Map(
     links.flatMap((link) =>
-      customerOf(link.bRadioId) ? [] : [[link.id, isLinkServed(planned, link, answer(link))] as const],
+      customerOf(link.bRadioId)
+        ? []
+        : [[link.id, holds(planned.plan, planned.radios.get(link.aRadioId)!.frequencyMHz, answer(link))] as const],
     ),
   );
   const fed = fedSites(planned, ({ id }) => bridges.get(id) ?? false);

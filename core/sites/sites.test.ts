@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { evaluate } from "#core/evaluate";
 import { destination, inverseGeodesic } from "#core/geodesy";
-import { costOf } from "#core/kit";
+import { costOf } from "#core/bill";
 import { checkPatches, withPatches, type Site } from "#core/plan";
 import {
   buildSites,

@@ -1,3 +1,4 @@
+import { holds } from "../link";
 import { answering, fedSites, isLinkServed, type ProfileSource } from "../outcome";
 import { withLinks, type Site, type Subscriber, type World } from "../plan";
 
@@ -26,8 +27,9 @@ export function wantedCustomers(world: World, whom: Whom, between: ProfileSource
   for (const link of world.links.values()) {
     const subscriberId = world.radios.get(link.bRadioId)?.subscriberId;
     if (subscriberId && whom === "everybody") continue;
-    const isServed = isLinkServed(world, link, answer(link));
-    works.set(link.id, isServed);
+    const found = answer(link);
+    const isServed = isLinkServed(world, link, found);
+    if (!subscriberId) works.set(link.id, holds(world.plan, world.radios.get(link.aRadioId)!.frequencyMHz, found));
     if (subscriberId && isServed) served.add(subscriberId);
   }
   const wanted = [...world.subscribers.values()].filter(({ id, status }) => status !== "declined" && !served.has(id));

@@ -63,7 +63,7 @@ const small = fc
 test("small problems have the optimum that trying every choice finds, and it is proven", async () => {
   await fc.assert(
     fc.asyncProperty(small, async (question) => {
-      const answer = await assignChannels({ ...question, seconds: 0.2 });
+      const answer = await assignChannels({ ...question, seconds: 1 });
       const optimum = tried(question);
       expect(answer.cost).toBeCloseTo(optimum, 9);
       expect(answer.lowerBound).toBeCloseTo(optimum, 6);
@@ -71,6 +71,34 @@ test("small problems have the optimum that trying every choice finds, and it is 
     }),
     { numRuns: 15 },
   );
+});
+
+test.each([0, 0.01, 1])("however short the search, %f s, the bound never exceeds the optimum", async (seconds) => {
+  await fc.assert(
+    fc.asyncProperty(small, async (question) => {
+      const answer = await assignChannels({ ...question, seconds });
+      expect(answer.lowerBound).toBeLessThanOrEqual(tried(question) + 1e-6);
+      expect(answer.lowerBound).toBeLessThanOrEqual(answer.cost);
+    }),
+    { numRuns: 8 },
+  );
+});
+
+test("a pair is paid for on the very channels where both stand, not on a cheaper one beside", async () => {
+  // Whatever they choose costs 10 but for one pair of channels that neither can stand on together with its own.
+  const costs = [
+    [10, 10],
+    [10, 1],
+  ];
+  const question = {
+    ownCosts: [
+      [0, 20],
+      [0, 20],
+    ],
+    couplings: [{ a: 0, b: 1, costs }],
+    seconds: 1,
+  };
+  expect(await assignChannels(question)).toMatchObject({ choice: [0, 0], cost: 10, lowerBound: 10 });
 });
 
 describe("sixty radios on twelve channels", () => {

@@ -27,7 +27,7 @@ const ROUNDING = 1e-9;
 
 /**
  * The channels that cost least in sum. Choices are bettered radio by radio from many beginnings first; what they leave open is closed
- * by a mixed-integer program whose bound is true whenever it stops. The same seed gives the same choice, time permitting. Throws
+ * by an exact mixed-integer program whose bound is true whenever it stops. The same seed gives the same choice, time permitting. Throws
  * RangeError for what is no question.
  */
 export async function assignChannels(
@@ -189,14 +189,10 @@ async function closed(
   const highs = await loadHighs();
   const program = programOf(question);
   return highs.withModel({ format: "lp", data: program }, (model) => {
-    const { cost } = found;
     model.options.set({ output_flag: false, time_limit: seconds, mip_rel_gap: 0, random_seed: 1 });
-    // What is no better than the best choice need not be looked at.
-    model.options.set({ objective_bound: cost });
     model.run();
     const bound = Number(model.info.get("mip_dual_bound"));
     const isFound = Number(model.info.get("primal_solution_status")) === highs.constants.solutionStatus.feasible;
-    const status = model.getModelStatus();
     let best = found;
     if (isFound) {
       const names = nameOrder(program);
@@ -209,15 +205,17 @@ async function closed(
       const own = channelsCost(question, choice);
       if (own < best.cost) best = { choice, cost: own };
     }
-    // With the best choice as cutoff, nothing better left means that it is proven.
-    const isProven =
-      status === highs.constants.modelStatus.infeasible || status === highs.constants.modelStatus.optimal;
-    const proven = isProven ? best.cost : Math.max(least, Number.isFinite(bound) ? bound : least);
-    const answer = { ...best, lowerBound: Math.min(best.cost, proven) };
+    // Only the solver's own dual bound is a proof: of what it had no time to look at it says nothing.
+    const proven = Math.max(least, Number.isFinite(bound) ? bound : least);
+    const isClosed = proven >= best.cost - SOLVER_TOLERANCE * Math.max(1, best.cost);
+    const answer = { ...best, lowerBound: isClosed ? best.cost : proven };
     onBetter(answer);
     return answer;
   });
 }
+
+/** What the solver leaves open between its bound and its best is rounding. */
+const SOLVER_TOLERANCE = 1e-6;
 
 /** Columns of a program in the order in which they first stand in it. */
 function nameOrder(program: string): Map<string, number> {
@@ -228,8 +226,9 @@ function nameOrder(program: string): Map<string, number> {
 }
 
 /**
- * The program in LP format: x a radio's channel, w a pair of channels of two radios that cost something. A radio's share on a channel is at
- * most the sum of its pairs' shares with every channel of the other, of which those that cost nothing are bounded by the other's alone.
+ * The program in LP format: x a radio's channel, w a pair of channels of two radios that cost something. It is exact: a radio on a channel
+ * either pays for the other's channel, or the other is where it costs nothing; and nobody pays for a channel on which neither stands, so that
+ * with whole x the one pair that is paid for is the one that is used.
  */
 function programOf(question: ChannelsQuestion): string {
   const { ownCosts, couplings } = question;
@@ -253,7 +252,9 @@ function programOf(question: ChannelsQuestion): string {
         if (paid.length === 0) return;
         const free = open[other]!.filter((k) => at(c, k) === 0).map((k) => ` + x${other}_${k}`);
         // Whoever is on this channel either pays for the other's, or the other is where it costs nothing.
-        rows.push(`${tag}${i}_${c}: ${paid.map((k) => w(c, k)).join(" + ")}${free.join("")} - x${own}_${c} >= 0`);
+        const pays = paid.map((k) => w(c, k)).join(" + ");
+        rows.push(`${tag}${i}_${c}: ${pays}${free.join("")} - x${own}_${c} >= 0`);
+        rows.push(`${tag}t${i}_${c}: ${pays} - x${own}_${c} <= 0`);
       });
     side(
       a,

@@ -1,6 +1,8 @@
 import { libraryFor } from "../catalogue";
 import {
   emptyRows,
+  INHERITED_RATE,
+  TWO_CHAINS,
   USUAL_CABLING,
   USUAL_SITE_KIT,
   newPlan,
@@ -36,7 +38,7 @@ const site = (id: string, lonDeg: number): Site => ({
   power: "mains",
   freeMounts: 3,
   isFeed: id === "west",
-  feedMbps: id === "west" ? 1000 : 0,
+  feedMbps: id === "west" ? 80 : 0,
   access: "",
   terms: "",
   hazards: "",
@@ -126,6 +128,7 @@ export function valley(ridgeM = 0, change: (rows: ValleyRows) => void = () => un
     state: "planned",
     foliageDepthM: 0,
     growthStage: 1,
+    ...INHERITED_RATE,
   });
   const loose: ValleyRows = {
     ...emptyRows({ ...PLAN }),
@@ -210,6 +213,7 @@ export function reading(aTotalDbm: number, bTotalDbm: number, rest: Partial<Meas
     expectedUpMbps: null,
     expectedNoiseADbm: null,
     expectedNoiseBDbm: null,
+    ...TWO_CHAINS,
     notes: "",
     ...rest,
   };

@@ -1,6 +1,15 @@
 import { expect, test } from "@jest/globals";
 import { answering } from "#core/outcome";
-import { putPatch, setPatch, withPatches, type Alarm, type Measurement, type Patch, type World } from "#core/plan";
+import {
+  putPatch,
+  setPatch,
+  withPatches,
+  type Alarm,
+  type Measurement,
+  type Patch,
+  type World,
+  TWO_CHAINS,
+} from "#core/plan";
 import { promisedBy } from "#core/proof";
 import { reading, town, valley, type Valley } from "#core/testing";
 import { learnableOf, learnedPage, type Learnable, type LinkWatch } from "#core/watch";
@@ -27,7 +36,8 @@ test("a proof teaches by how far it stood over physics alone; one that most like
         levelB1Dbm: null,
       },
       ...{ noiseADbm: null, noiseBDbm: null, downMbps: null, upMbps: null },
-      ...promisedBy(answer.path!),
+      ...TWO_CHAINS,
+      ...promisedBy(world.plan, answer.path!),
     };
     const read = withPatches(world, [putPatch("measurements", kept)]);
     return learnedPage(read, [learnableOf(read, link, answer)!], []);

@@ -13,7 +13,7 @@ import {
   type WatchedLink,
   type WatchSettings,
 } from "#core/watch";
-import { newestMeasurements } from "#core/proof";
+import { linkStates, newestMeasurements } from "#core/proof";
 import { readHistory, recordChange, signedBy, type Store } from "#store";
 import type { JobTools } from "../tools";
 import type { LinkToLook } from "../workers/watch";
@@ -213,8 +213,10 @@ function provenAgain(proofs: ReadonlyMap<string, Measurement>, { linkId, raisedD
 type Raised = Pick<Alarm, "linkId" | "raisedDay">;
 
 /** The newest readings of links that they prove. */
-const proofsOf = (world: World): Map<string, Measurement> =>
-  new Map([...newestMeasurements(world)].filter(([linkId]) => world.links.get(linkId)?.state === "proven"));
+const proofsOf = (world: World): Map<string, Measurement> => {
+  const states = linkStates(world);
+  return new Map([...newestMeasurements(world)].filter(([linkId]) => states.get(linkId) === "proven"));
+};
 
 function endWords(proofs: ReadonlyMap<string, Measurement>, alarm: Raised): string {
   const day = provenAgain(proofs, alarm);
