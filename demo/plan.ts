@@ -391,6 +391,8 @@ function plantFaults(
   // The medium bridge was locked on a side lobe: 11 dB under the prediction at both ends.
   rows.measurements.push(sideLobeReading(rows, between));
   rows.links.find((candidate) => candidate.id === "link-medium")!.state = "doubtful";
+  // Of the feed's rate the short bridge needs only what the school wants.
+  Object.assign(rows.links.find((candidate) => candidate.id === "link-short")!, { mustDownMbps: 60, mustUpMbps: 20 });
 }
 
 function sideLobeReading(rows: DemoRows, between: Parameters<typeof answerOf>[2]): Measurement {

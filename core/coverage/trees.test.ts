@@ -74,13 +74,12 @@ test("what the ground under the trees still takes is added", () => {
   expect(diffractionDb).toBeGreaterThan(treesDb + 2);
 });
 
-test("of trees across the edge of the customer's 30 m what lies beyond counts, within them none", () => {
-  // His cell's middle is 30 m from the next one's, whose farther half lies beyond.
-  expect(behind({ ...row, from: 29, to: 29 }).treesDb).toBeCloseTo(treesLossDb(5.6, 15, 1, "inLeaf"), 2);
+test("trees in the cell before the customer's own count whole, those in his own cell not", () => {
+  expect(behind({ ...row, from: 29, to: 29 }).treesDb).toBeCloseTo(treesLossDb(5.6, 30, 1, "inLeaf"), 1);
   expect(behind({ ...row, from: 30, to: 30 })).toMatchObject({ treesDb: 0, diffractionDb: 0 });
 });
 
-test("of a stretch the part counts on which the ray runs over the ground and below the tops, beyond both ends' 30 m", () => {
+test("of a stretch the part counts on which the ray runs over the ground and below the tops, beyond what stands right at both ends", () => {
   const trees = new RayTrees(40);
   const flat = new Float64Array(41);
   const depthDb = (metres: number, leafyShare = 1) => treesLossDb(5.6, metres, leafyShare, "bare");
@@ -90,19 +89,19 @@ test("of a stretch the part counts on which the ray runs over the ground and bel
   expect(through(30, 5, 0)).toBeCloseTo(depthDb(2.75 * 20), 9);
   // From 20 m down by one a step the ray is below 10 m from the tenth step on.
   expect(through(30, 20, -1)).toBeCloseTo(depthDb(2.25 * 20), 9);
-  // The receiver at the twelfth step: his zone begins at ten and a half.
-  expect(through(12, 5, 0)).toBeCloseTo(depthDb(20), 9);
+  // The receiver at the twelfth step: five metres before it, a quarter of a step, are its own.
+  expect(through(12, 5, 0)).toBeCloseTo(depthDb(2.25 * 20), 9);
   const rising = Float64Array.from(flat, (_, step) => (step <= 11 ? 0 : 12 * (step - 11)));
   expect(through(30, 6, 0, rising)).toBeCloseTo(depthDb(2 * 20), 9);
   trees.add(14, 15, coverCode("evergreen", 0.5), 10);
   expect(through(30, 5, 0)).toBeCloseTo(depthDb(65, 1 - 10 / 65), 9);
   trees.count = 0;
-  trees.add(0.5, 2.5, coverCode("wood"), 10);
-  expect(through(30, 5, 0)).toBeCloseTo(depthDb(20), 9);
+  trees.add(0, 2.5, coverCode("wood"), 10);
+  expect(through(30, 5, 0)).toBeCloseTo(depthDb(2.25 * 20), 9);
   expect(trees.add(3, 4, coverCode("building"), 10)).toBe(false);
 });
 
-test("a low house across the edge of the customer's 30 m is in his way, though a taller one stands behind it", () => {
+test("a low house next to the customer is in his way, though a taller one stands behind it", () => {
   const ground = {
     groundAmslM: new Float32Array(side * side).fill(100),
     coverHeightM: new Float32Array(side * side),

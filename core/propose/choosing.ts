@@ -4,8 +4,11 @@ import { radiosBySite, type Radio, type World } from "../plan";
 import type { RadioModel } from "../radio";
 import { ruleUse } from "../regulation";
 
-/** How a new radio stands before anybody turns it: level, on two polarizations, without a cable between radio and antenna. */
-export const UNTURNED = { cableLossDb: 0, polarization: "HV", tiltDownDeg: null } as const;
+/**
+ * How a new radio stands before anybody turns it: on two polarizations, without a cable between radio and antenna, and for masks over the sky
+ * as if it looked up by as much as a path among hills may: once it is aimed it must not pass its cap.
+ */
+export const UNTURNED = { cableLossDb: 0, polarization: "HV", tiltDownDeg: -12 } as const;
 
 /** An antenna on a channel, with what the caps leave its radio to send. */
 export interface Sending {

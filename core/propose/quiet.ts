@@ -12,7 +12,7 @@ import { channelsMHz } from "./channels";
 import { UNTURNED } from "./choosing";
 
 /** Channels whose EIRP lies so far under the best one's are not offered, dB. */
-const MOST_LESS_DB = 12;
+const MOST_LESS_DB = 25;
 /** Masts farther away than this are not heard, m. */
 const FARTHEST_M = 40_000;
 /** What is less apart is as good, dB. */

@@ -126,9 +126,12 @@ test("the ends' own zones hold no cover of outlines", () => {
   const zoneKm = END_ZONE_M / 1000;
   const run = (fromKm: number, toKm: number) => ({ fromKm, toKm, heightM: 9, code: 2 });
   expect(beyondEnds([run(0, 10)], 10)).toEqual([run(zoneKm, 10 - zoneKm)]);
-  expect(beyondEnds([run(0, zoneKm / 2), run(9.99, 10), run(4, 5)], 10)).toEqual([run(4, 5)]);
+  expect(beyondEnds([run(0, zoneKm / 2), run(10 - zoneKm / 2, 10), run(4, 5)], 10)).toEqual([run(4, 5)]);
   // A path shorter than both zones has nothing between them.
-  expect(beyondEnds([run(0, 0.04)], 0.04)).toEqual([]);
+  expect(beyondEnds([run(0, 0.008)], 0.008)).toEqual([]);
+  // A house on which an end stands is not in its way, however far it reaches; the next one is.
+  const house = (fromKm: number, toKm: number) => ({ fromKm, toKm, heightM: 9, code: coverCode("building") });
+  expect(beyondEnds([house(0, 0.02), house(0.03, 0.04), house(9.98, 10)], 10)).toEqual([house(0.03, 0.04)]);
 });
 
 test("whatever the box, what is inside is as long as the path within its bounds", () => {

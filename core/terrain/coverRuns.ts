@@ -1,11 +1,11 @@
 import { signedAngleDeg } from "../geodesy";
 import type { CoverRun } from "./areas";
 import { changeShare, columnsEast, rowsSouth } from "./cells";
-import { coverCodeIn, coverHeightIn, UNKNOWN_COVER, type GridFrame, type Surface } from "./surface";
+import { coverCodeIn, coverHeightIn, isTrees, UNKNOWN_COVER, type GridFrame, type Surface } from "./surface";
 import { readGround, type GroundSample, type Terrain } from "./terrain";
 
-/** An antenna stands on what is there: cover this near an end, or in the end's own cell, is not in the way. */
-export const END_ZONE_M = 30;
+/** An antenna stands on what is there: cover this near an end, in the end's own cell, or of the house on which it stands, is not in the way. */
+export const END_ZONE_M = 5;
 
 /** A path's samples, as a profile holds them. */
 interface Samples {
@@ -216,10 +216,13 @@ export function layRuns(
   return { count: newCount, hasHole, edges };
 }
 
-/** The part of every run that lies beyond the ends' zones. */
+/** The part of every run that lies beyond the ends' zones; nothing of a house on which an end stands. */
 export function beyondEnds(runs: readonly CoverRun[], pathKm: number): CoverRun[] {
   const zoneKm = Math.min(END_ZONE_M / 1000, pathKm / 2);
+  const isOwnHouse = ({ fromKm, toKm, code }: CoverRun) =>
+    !isTrees(code) && (fromKm <= SAME_PLACE_KM || toKm >= pathKm - SAME_PLACE_KM);
   return runs
+    .filter((run) => !isOwnHouse(run))
     .map((run) => ({ ...run, fromKm: Math.max(run.fromKm, zoneKm), toKm: Math.min(run.toKm, pathKm - zoneKm) }))
     .filter(({ fromKm, toKm }) => toKm - fromKm > SAME_PLACE_KM);
 }

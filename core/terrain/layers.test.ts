@@ -121,7 +121,7 @@ test("a house narrower than the samples' spacing is never stepped over, and a co
   expect([10.061, 10.0625, 10.07, 10.078, 10.09].map(heightAt)).toEqual([9, 20, 0, 9, 0]);
 });
 
-test("a cell across the edge of an end's 30 m is met, however low beside the next", () => {
+test("a cell beside an end's own is met, however low beside the next", () => {
   // Columns of 24 m along the equator; the ends stand in the middle of theirs.
   const cellDeg = 24 / 111_303;
   const frame: GridFrame = { westDeg: 0, northDeg: 1, cellLonDeg: cellDeg, cellLatDeg: 1, columns: 100, rows: 1 };
@@ -140,13 +140,10 @@ test("a cell across the edge of an end's 30 m is met, however low beside the nex
   const cut = [...profile.coverHeightM.keys()]
     .filter((i) => profile.coverHeightM[i]! > 0)
     .map((i) => [Math.round(profile.distancesKm[i]! * 1000), profile.coverHeightM[i]]);
-  // Beyond the 30 m the low house still stands for six, the one before the far end likewise.
   expect(cut).toEqual([
-    [30, 4],
-    [36, 4],
+    [24, 4],
     [47, 9],
-    [1164, 5],
-    [1170, 5],
+    [1177, 5],
   ]);
 });
 
@@ -186,8 +183,9 @@ test("a house just beyond an end's own ground counts, one on it does not", () =>
       ).coverHeightM,
     );
   expect(tallest(33, 43)).toBe(9);
-  expect(tallest(5, 28)).toBe(0);
-  expect(tallest(20, 36)).toBe(9);
+  expect(tallest(8, 28)).toBe(9);
+  // The house on which the antenna stands, however far it reaches along the path.
+  expect(tallest(-4, 28)).toBe(0);
 });
 
 test("a raster that crosses the 180th meridian is read on both sides, by places and by paths", () => {
