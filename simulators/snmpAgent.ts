@@ -45,7 +45,13 @@ export async function startSnmpAgent({
 }: {
   port: number;
   community: string;
-  user?: { name: string; password: string; key: string };
+  user?: {
+    name: string;
+    password: string;
+    key: string;
+    auth?: "md5" | "sha" | "sha256";
+    privacy?: "des" | "aes" | "aes256r";
+  };
   objects: SnmpObjects;
   counters?: SnmpCounters;
   table?: SnmpTable;
@@ -59,8 +65,8 @@ export async function startSnmpAgent({
   if (user)
     agent.getAuthorizer().addUser({
       ...{ name: user.name, level: snmp.SecurityLevel.authPriv },
-      ...{ authProtocol: snmp.AuthProtocols.sha256, authKey: user.password },
-      ...{ privProtocol: snmp.PrivProtocols.aes, privKey: user.key },
+      ...{ authProtocol: snmp.AuthProtocols[user.auth ?? "sha256"], authKey: user.password },
+      ...{ privProtocol: snmp.PrivProtocols[user.privacy ?? "aes"], privKey: user.key },
     });
   const mib = agent.getMib();
   const tell = (oid: string, value: number) => mib.setScalarValue(oid, value);

@@ -1,6 +1,7 @@
 import { endOf, linkName, setPatch } from "#core/plan";
 import { counted } from "#core/words";
 import { useEffect, useState } from "react";
+import { Link } from "react-router";
 import { toast } from "sonner";
 import { useDesk } from "../desk/DeskContext";
 import { Button, figure, signedFigure, Table } from "../ui";
@@ -34,7 +35,7 @@ export function LearnedView() {
       </p>
     );
   if (!page) return <p className="p-6 text-sm text-quiet">Reading…</p>;
-  const { learned, taughtBy, noise, odds, expectedServed, settling } = page;
+  const { learned, taughtBy, noise, outliers, odds, expectedServed, settling } = page;
   const readings = taughtBy.length + noise.taughtBy.length;
   const inUse = kept.plan.learned;
   const keep = async (next: typeof inUse, what: string) => {
@@ -66,6 +67,24 @@ export function LearnedView() {
           <>
             {taughtBy.length > 0 && <Worth what="Levels" lesson={page} />}
             {noise.taughtBy.length > 0 && <Worth what="Noise" lesson={noise} />}
+            {outliers.length > 0 && (
+              <div className="mt-2 rounded border border-tight p-2" data-outliers>
+                <p className="font-semibold">
+                  {counted(outliers.length, "measurement")} set aside: too far from what all others predict
+                </p>
+                <ul>
+                  {outliers.slice(0, MOST_ROWS).map(({ linkId, from, errorDb }, i) => (
+                    <li key={i}>
+                      {link(linkId)}: <span className="figures">{signedFigure(errorDb)} dB</span> from the prediction,{" "}
+                      {from === "proof" ? "acceptance test" : "monitoring"}.{" "}
+                      <Link className="text-clay underline" to={`/plans/${planId}/links/${linkId}/proof`}>
+                        Is it right? Correct it, or measure again
+                      </Link>
+                    </li>
+                  ))}
+                </ul>
+              </div>
+            )}
             <div className="mt-2 flex flex-wrap gap-2">
               <Button
                 look={isGain(page) || isGain(noise) ? "primary" : "plain"}

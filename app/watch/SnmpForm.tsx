@@ -1,4 +1,4 @@
-import { METRICS, type SnmpModel } from "#core/watch";
+import { METRICS, SNMP_AUTHS, SNMP_PRIVACIES, SNMP_PROTOCOL_WORDS, WEAK_SNMP, type SnmpModel } from "#core/watch";
 import { useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { Button, SelectField, TextField } from "../ui";
@@ -81,6 +81,20 @@ export function SnmpForm() {
       onChange={({ target }) => setSecrets({ ...secrets, [name]: target.value })}
     />
   );
+  const protocolField = <K extends "auth" | "privacy">(key: K, label: string, all: readonly (typeof snmp)[K][]) => (
+    <SelectField
+      label={label}
+      value={snmp[key]}
+      onChange={({ target }) => setSnmp({ ...snmp, [key]: target.value as (typeof snmp)[K] })}
+    >
+      {all.map((one) => (
+        <option key={one} value={one}>
+          {SNMP_PROTOCOL_WORDS[one]}
+          {WEAK_SNMP.has(one) ? ", weak" : ""}
+        </option>
+      ))}
+    </SelectField>
+  );
   return (
     <section className="max-w-2xl space-y-2">
       <h2 className="font-semibold">Asking devices by SNMP</h2>
@@ -130,8 +144,10 @@ export function SnmpForm() {
                 value={snmp.user}
                 onChange={({ target }) => setSnmp({ ...snmp, user: target.value })}
               />
-              {secretField("password", "Password (SHA-256)")}
-              {secretField("key", "Key for encryption (AES)")}
+              {protocolField("auth", "Authentication", SNMP_AUTHS)}
+              {secretField("password", "Authentication password")}
+              {protocolField("privacy", "Encryption", SNMP_PRIVACIES)}
+              {secretField("key", "Encryption password")}
             </>
           )}
         </div>

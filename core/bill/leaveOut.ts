@@ -40,8 +40,8 @@ function sparesOf({ lines }: Bill): CanWait[] {
 }
 
 function customerOf(world: World, link: Link, costs: Map<string, number>): CanWait[] {
-  if (link.kind !== "access") return [];
   const { radio, placeName, demand } = endOf(world, link.bRadioId);
+  if (radio.subscriberId === null) return [];
   const savesEur = ownCostEur(world, radio, costs);
   return [{ kind: "customer", linkId: link.id, name: placeName, savesEur, demandMbps: demand?.downMbps ?? 0 }];
 }

@@ -27,6 +27,8 @@ export interface NoiseReading {
 /** What readings taught, with how all terms hang together. */
 export interface Fit {
   taught: Taught;
+  /** Readings, by their places, that stand so far from what all others predict that they teach nothing until somebody measures again. */
+  outliers: number[];
   keys: string[];
   /** Covariance of the terms, row by row. */
   covariance: Float64Array;
@@ -37,8 +39,15 @@ const STRAY_DB = [1, 8] as const;
 const FIRST_STRAY_DB = 2.5;
 const ROUNDS = 4;
 const FEWEST_FOR_STRAY = 8;
-/** Readings that stand farther out than this many strays pull no harder than there: one bad reading must not bend all. */
-const HUBER = 2.5;
+/**
+ * A reading counts the less, the farther it stands from what all others predict for it, and nothing from so far on, dB, or so many strays where
+ * these are known: one wrong reading must not bend all, however few there are.
+ */
+const FARTHEST_DB = 6.2;
+const FARTHEST_STRAYS = 3;
+
+/** A reading leaves at least so much of itself to the others: rounding. */
+const LEAST_LEFT = 1e-3;
 
 /** A reading with how much of each term it has. */
 interface Row {
@@ -49,7 +58,9 @@ interface Row {
 
 /**
  * Terms that explain readings best: Bayesian linear regression with independent normal priors about 0 (Bishop, "Pattern Recognition and
- * Machine Learning", §3.3), readings far out weighed down (Huber 1964). Without readings every term stays at its prior.
+ * Machine Learning", §3.3). Each reading is held against what the others alone predict for it (leave one out), the worst is set aside until
+ * none stands too far out, and the rest are weighed by Tukey's biweight (Beaton & Tukey 1974). Without readings every term stays at its
+ * prior.
  */
 function fitTerms(rows: readonly Row[]): Fit {
   const keys = [...new Set(rows.flatMap(({ terms }) => terms.map(([key]) => key)))].sort();
@@ -59,10 +70,10 @@ function fitTerms(rows: readonly Row[]): Fit {
   const n = keys.length;
   const cells = rows.map(({ terms }) => terms.map(([key, amount]) => ({ i: at.get(key)!, amount })));
   let strayDb: number = FIRST_STRAY_DB;
-  let weights = rows.map(({ share }) => share);
+  const weights = rows.map(({ share }) => share);
   let values: Float64Array = new Float64Array(n);
   let lower: Float64Array = new Float64Array(n * n);
-  for (let round = 0; round < ROUNDS; round++) {
+  const solve = () => {
     const precision = new Float64Array(n * n);
     const moments = new Float64Array(n);
     for (const [i, key] of keys.entries()) precision[i * n + i] = 1 / priorSd(key) ** 2;
@@ -75,22 +86,54 @@ function fitTerms(rows: readonly Row[]): Fit {
     }
     lower = choleskyOf(precision, n);
     values = solved(lower, moments);
+  };
+  const leftOver = (r: number) =>
+    rows[r]!.errorDb - cells[r]!.reduce((sum, { i, amount }) => sum + amount * values[i]!, 0);
+  /** How far a reading stands from what all others predict for it, by its leverage on the fit. */
+  const aloneDb = (r: number): number => {
+    if (weights[r] === 0) return leftOver(r);
+    const row = new Float64Array(n);
+    for (const { i, amount } of cells[r]!) row[i]! += amount;
+    const by = solved(lower, row);
+    const leverage = (cells[r]!.reduce((sum, { i, amount }) => sum + amount * by[i]!, 0) * weights[r]!) / strayDb ** 2;
+    return leftOver(r) / Math.max(LEAST_LEFT, 1 - leverage);
+  };
+  const farthestDb = () => Math.max(FARTHEST_DB, rows.length < FEWEST_FOR_STRAY ? 0 : FARTHEST_STRAYS * strayDb);
+  for (let round = 0; round < ROUNDS; round++) {
+    solve();
+    // The worst is set aside first: beside it others look wrong that are not.
+    for (let aside = 0; aside < rows.length; aside++) {
+      let [worst, worstDb] = [-1, farthestDb()];
+      for (let r = 0; r < rows.length; r++) {
+        if (weights[r] === 0) continue;
+        const apartDb = Math.abs(aloneDb(r));
+        if (apartDb > worstDb) [worst, worstDb] = [r, apartDb];
+      }
+      if (worst < 0) break;
+      weights[worst] = 0;
+      solve();
+    }
+    const apart = rows.map((_, r) => aloneDb(r));
+    for (let r = 0; r < rows.length; r++)
+      weights[r] = rows[r]!.share * Math.max(0, 1 - (apart[r]! / farthestDb()) ** 2) ** 2;
     // Too few tell nothing of what they stray by; the last round is for the terms.
-    if (rows.length < FEWEST_FOR_STRAY || round === ROUNDS - 1) break;
-    const left = rows.map(
-      ({ errorDb }, r) => errorDb - cells[r]!.reduce((sum, { i, amount }) => sum + amount * values[i]!, 0),
-    );
+    if (rows.length < FEWEST_FOR_STRAY || round === ROUNDS - 1) {
+      solve();
+      break;
+    }
+    const left = rows.map((_, r) => leftOver(r)).filter((_, r) => weights[r]! > 0);
+    if (left.length === 0) break;
     const middle = [...left].map(Math.abs).sort((x, y) => x - y)[left.length >> 1]!;
     // The median of a normal's magnitudes is 0.6745 of its deviation; few readings fit better than they should.
     const spared = Math.sqrt(rows.length / Math.max(1, rows.length - Math.min(n, rows.length / 2)));
     strayDb = Math.min(STRAY_DB[1], Math.max(STRAY_DB[0], (middle / 0.6745) * spared));
-    weights = left.map((error, r) => rows[r]!.share * Math.min(1, (HUBER * strayDb) / Math.max(1e-9, Math.abs(error))));
   }
   const covariance = inverseBy(lower, n);
   const general = keys.filter((key) => areaOfTerm(key) === null);
   return {
     keys,
     covariance,
+    outliers: rows.flatMap((_, r) => (weights[r] === 0 ? [r] : [])),
     taught: {
       strayDb,
       readings: rows.length,

@@ -69,10 +69,11 @@ test("without readings nothing is corrected, and the doubt is that of the priors
 });
 
 test("one reading moves its terms by their share of the doubt, as by hand", () => {
-  // Everywhere 2² and area 3² explain 13 of 13 + 2.5² of its square, and one reading alone tells nothing of its stray.
+  // Everywhere 2² and area 3² explain 13 of 13 + 2.5² of its square, and one reading alone tells nothing of its stray. Four of the 6.2 dB
+  // from which it would count for nothing leave it about a third of its weight.
   const { taught: learned } = fitReadings([{ path: open, errorDb: 4, share: 1 }]);
   const { db, sdDb } = correctionOf(learned, open);
-  const stray = learned.strayDb ** 2;
+  const stray = learned.strayDb ** 2 / (1 - (4 / 6.2) ** 2) ** 2;
   expect(db).toBeCloseTo((4 * 13) / (13 + stray), 1);
   expect(sdDb).toBeLessThan(Math.hypot(2, 3));
   const elsewhere = correctionOf(learned, { ...open, latDeg: 30 });
@@ -80,7 +81,7 @@ test("one reading moves its terms by their share of the doubt, as by hand", () =
   // Of the sum the reading leaves 1/(1/13 + 1/stray): less than of both terms by themselves, one of which may be the other's.
   expect(sdDb).toBeCloseTo(Math.sqrt(1 / (1 / 13 + 1 / stray)), 3);
   const apart = { ...learned, general: [] };
-  expect(correctionOf(apart, open).sdDb).toBeGreaterThan(sdDb + 0.5);
+  expect(correctionOf(apart, open).sdDb).toBeGreaterThan(sdDb + 0.3);
 });
 
 test("many readings find what woods really take, and one that stands far out bends nothing", () => {
@@ -173,4 +174,33 @@ test("the noise of a town is learned apart from that of a valley, and another ba
     Math.hypot(spreadOf({ ...open, ...town }, silent), spreadDb),
     9,
   );
+});
+
+test.each([1, 3, 7, 20])("one wrong measurement among %i moves no other link by over 1 dB, and is named", (count) => {
+  const at = (i: number) => ({ ...open, latDeg: 10 + i / 1000 });
+  for (const wrongDb of [-60, -30, -20, -11, -8, 9, 25]) {
+    const good: LearnedReading[] = Array.from({ length: count - 1 }, (_, i) => ({
+      path: at(i),
+      errorDb: 1.5 * Math.sin(i * 12.9898),
+      share: 1,
+    }));
+    const without = fitReadings(good).taught;
+    const { taught, outliers } = fitReadings([...good, { path: at(0), errorDb: wrongDb, share: 1 }]);
+    for (const other of [at(0), at(1), { ...open, latDeg: 40 }, { ...wood(20), latDeg: 10 }]) {
+      const moved = correctionOf(taught, other).db - correctionOf(without, other).db;
+      expect([count, wrongDb, Math.abs(moved) <= 1]).toEqual([count, wrongDb, true]);
+    }
+    expect(outliers).toEqual([count - 1]);
+  }
+});
+
+test("what several measurements agree on is learned, however far from the prediction", () => {
+  const agreed: LearnedReading[] = Array.from({ length: 8 }, (_, i) => ({
+    path: { ...open, latDeg: 10 + i / 100_000 },
+    errorDb: -9 + 0.5 * Math.sin(i),
+    share: 1,
+  }));
+  const { taught, outliers } = fitReadings(agreed);
+  expect(outliers).toEqual([]);
+  expect(correctionOf(taught, agreed[0]!.path).db).toBeLessThan(-7);
 });

@@ -1,5 +1,5 @@
 import { feedingLinks, nearSite, stepsFromFeed } from "../outcome";
-import type { World } from "../plan";
+import { customerOf, type World } from "../plan";
 import { FEWEST_HOURS, type LinkMonth, type LinkWatch } from "./summary";
 
 /** What some customers got over the months that are known, each of their people counted. */
@@ -47,24 +47,31 @@ function customersOf(world: World, links: readonly LinkWatch[]): Customer[] {
   const ways = new Map<string, LinkWatch[] | null>();
   return links.flatMap((own): Customer[] => {
     const link = world.links.get(own.linkId);
-    if (!link || link.kind !== "access" || !own.months.some(({ hoursAsked }) => hoursAsked > 0)) return [];
+    if (!link || !own.months.some(({ hoursAsked }) => hoursAsked > 0)) return [];
     // Of a link that never told anything nobody knows whether it is up.
     if (own.upPercent === null) return [];
     const siteId = world.radios.get(link.aRadioId)?.siteId;
-    const subscriber = world.subscribers.get(world.radios.get(link.bRadioId)?.subscriberId ?? "");
+    const subscriber = customerOf(world, link);
     if (!siteId || !subscriber) return [];
     if (!ways.has(siteId)) ways.set(siteId, wayOf(siteId));
     return [{ siteId, people: subscriber.people, own, way: ways.get(siteId)! }];
   });
 }
 
-/** The least share of a month in which a link and the bridges before it were up together; null where one was not asked. */
+/** Hours may differ by what one look leaves over. */
+const SAME_HOURS = 1;
+
+/**
+ * The least share of a month in which a link and the bridges before it were up together: all that was asked less every outage of each of
+ * them, as if no two ever fell together. Null where one was not watched all the while.
+ */
 function throughShare(month: LinkMonth, way: readonly LinkWatch[]): number | null {
   let share = month.hoursUp / month.hoursAsked;
   for (const bridge of way) {
     const same = bridge.months.find((one) => one.month === month.month);
-    if (!same || same.hoursAsked === 0) return null;
-    share -= 1 - same.hoursUp / same.hoursAsked;
+    // Of hours in which a bridge was not watched nobody knows whether it was up.
+    if (!same || same.hoursAsked < month.hoursAsked - SAME_HOURS) return null;
+    share -= (same.hoursAsked - same.hoursUp) / month.hoursAsked;
   }
   return Math.max(0, share);
 }
@@ -88,7 +95,9 @@ function summed(siteId: string | null, customers: readonly Customer[]): Availabi
         up: sum.up + heads * hoursUp,
         hours: Math.max(sum.hours, hoursAsked),
       });
-      const share = through && way && throughShare(month, way);
+      const share = way && throughShare(month, way);
+      // A bound that left somebody out would be none.
+      if (share === null) through = null;
       if (through && share !== null) {
         through.asked += heads * hoursAsked;
         through.up += heads * hoursAsked * share;

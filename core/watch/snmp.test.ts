@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { radioIn, valley } from "#core/testing";
-import { clientSamples, counterDelta, inOctetsOid, snmpFigures, type SnmpReading } from "#core/watch";
+import { clientSamples, counterDelta, inOctetsOid, snmpFigures, type SnmpReading, carriedOn } from "#core/watch";
 
 test("counters go over their end, and begin anew with their device", () => {
   expect(counterDelta(10, 25, 32, false)).toBe(15);
@@ -60,4 +60,18 @@ test("rows of an access point's table are its customers by address or name, what
     samples: [],
     strangers: 1,
   });
+});
+
+test("a device's clock that runs over after 497 days is no restart, and goes on counting", () => {
+  const reading = (upHundredths: number): SnmpReading => ({
+    ...{ atMs: 0, upHundredths, inOctets: null, outOctets: null, figures: {}, clients: [] },
+  });
+  const before = reading(2 ** 32 - 3000);
+  const over = carriedOn(reading(3000), before);
+  expect(over.wraps).toBe(1);
+  expect(snmpFigures(over, before).uptimeMin).toBe(Math.floor((3000 + 2 ** 32) / 6000));
+  const later = carriedOn(reading(9000), over);
+  expect(snmpFigures(later, over).uptimeMin).toBeGreaterThan(snmpFigures(over, before).uptimeMin!);
+  // A restart begins anew.
+  expect(snmpFigures(carriedOn(reading(100), later), later).uptimeMin).toBe(0);
 });

@@ -21,18 +21,38 @@ export const snmpModelSchema = z.object({
   objects: z.array(objectSchema).max(40),
   clients: clientsSchema.nullable().default(null),
 });
+/** Authentication and encryption of SNMPv3, strongest first (RFC 3414, 3826, 7860; AES-256 as most makers have it). */
+export const SNMP_AUTHS = ["sha512", "sha384", "sha256", "sha224", "sha", "md5"] as const;
+export const SNMP_PRIVACIES = ["aes256r", "aes256b", "aes", "des"] as const;
+/** Protocols that are broken or close to it: many devices know nothing else. */
+export const WEAK_SNMP: ReadonlySet<string> = new Set(["sha", "md5", "des"]);
+export const SNMP_PROTOCOL_WORDS: Record<(typeof SNMP_AUTHS)[number] | (typeof SNMP_PRIVACIES)[number], string> = {
+  ...{ sha512: "SHA-512", sha384: "SHA-384", sha256: "SHA-256", sha224: "SHA-224", sha: "SHA-1", md5: "MD5" },
+  ...{ aes256r: "AES-256 (Reeder)", aes256b: "AES-256 (Blumenthal)", aes: "AES-128", des: "DES" },
+};
+
 /** How devices are asked by SNMP. Community, password and key are secrets and stand elsewhere. */
 export const snmpSettingsSchema = z.object({
   isOn: z.boolean(),
   version: z.enum(["2c", "3"]),
-  /** Name of the user, for version 3. */
+  /** Name of the user, for version 3, and the protocols that the device knows. */
   user: z.string().max(60),
+  auth: z.enum(SNMP_AUTHS).default("sha256"),
+  privacy: z.enum(SNMP_PRIVACIES).default("aes"),
   port: z.number().int().min(1).max(65_535),
   models: z.array(snmpModelSchema).max(200),
 });
 export type SnmpSettings = z.infer<typeof snmpSettingsSchema>;
 export type SnmpModel = z.infer<typeof snmpModelSchema>;
-export const NO_SNMP: SnmpSettings = { isOn: false, version: "2c", user: "", port: 161, models: [] };
+export const NO_SNMP: SnmpSettings = {
+  isOn: false,
+  version: "2c",
+  user: "",
+  auth: "sha256",
+  privacy: "aes",
+  port: 161,
+  models: [],
+};
 
 /** Objects of the standard that every device has: hundredths of a second since its start, and octets by interface (RFC 3418, RFC 2863). */
 export const UPTIME_OID = "1.3.6.1.2.1.1.3.0";
@@ -43,6 +63,8 @@ export const outOctetsOid = (index: number) => `1.3.6.1.2.1.31.1.1.1.10.${index}
 export interface SnmpReading {
   atMs: number;
   upHundredths: number | null;
+  /** How often its clock has begun anew without a restart, as far as it was watched. */
+  wraps?: number;
   inOctets: number | null;
   outOctets: number | null;
   figures: Partial<Record<Metric, number>>;
@@ -58,17 +80,32 @@ export interface SnmpClient {
 const CLOCK_WRAP = 2 ** 32;
 const NEAR_WRAP = 100 * 3600;
 
+/** Whether a device's clock ran over between two readings, rather than the device having restarted. */
+const hasWrapped = (now: SnmpReading, before: SnmpReading): boolean =>
+  now.upHundredths !== null &&
+  before.upHundredths !== null &&
+  now.upHundredths < before.upHundredths &&
+  before.upHundredths >= CLOCK_WRAP - NEAR_WRAP;
+
+/** A reading that goes on from the one before: a clock that ran over counts on from where it was. */
+export function carriedOn(now: SnmpReading, before: SnmpReading | null): SnmpReading {
+  if (!before || now.upHundredths === null || before.upHundredths === null) return now;
+  if (hasWrapped(now, before)) return { ...now, wraps: (before.wraps ?? 0) + 1 };
+  return now.upHundredths >= before.upHundredths && before.wraps ? { ...now, wraps: before.wraps } : now;
+}
+
 /** A reading as the figures of a sample; throughput needs the reading before it, and is not told over a restart. */
 export function snmpFigures(now: SnmpReading, before: SnmpReading | null): Partial<Record<Metric, number>> {
   const values: Partial<Record<Metric, number>> = { ...now.figures };
-  if (now.upHundredths !== null) values.uptimeMin = Math.floor(now.upHundredths / 6000);
+  if (now.upHundredths !== null)
+    values.uptimeMin = Math.floor((now.upHundredths + (now.wraps ?? 0) * CLOCK_WRAP) / 6000);
   const seconds = before ? (now.atMs - before.atMs) / 1000 : 0;
   if (before && seconds > 0) {
     const hasRestarted =
       now.upHundredths !== null &&
       before.upHundredths !== null &&
       now.upHundredths < before.upHundredths &&
-      before.upHundredths < CLOCK_WRAP - NEAR_WRAP;
+      !hasWrapped(now, before);
     const delta = (one: number | null, other: number | null) =>
       one === null || other === null ? null : counterDelta(other, one, 64, hasRestarted);
     const octets = [delta(now.inOctets, before.inOctets), delta(now.outOctets, before.outOctets)];

@@ -2,13 +2,14 @@ import { figureAt, isUntold, linkDays, median, SIDES, type LinkDay } from "./day
 import { firstDayOf, monthOfDay } from "./months";
 import type { OtherSeason } from "./otherSeason";
 import { pathResidualDb } from "./signals";
-import type { Delivered, WatchedLink } from "./watched";
+import { AT, METRIC_COUNT } from "./metrics";
+import type { Delivered, HourSeries, WatchedLink } from "./watched";
 
 /** How a link does, by line and glyph first: as promised, below it, silent, or not known. */
 export const WATCH_STATES = ["asPromised", "below", "silent", "unknown"] as const;
 export type WatchState = (typeof WATCH_STATES)[number];
 
-/** A month of a link: hours asked, hours in which either end told, and hours at half the promised rate or better. */
+/** A month of a link since it first reported: hours asked, hours up (parts of them counted), and hours at half the promised rate or better. */
 export interface LinkMonth {
   month: number;
   hoursAsked: number;
@@ -49,14 +50,54 @@ export const FEWEST_HOURS = 24 * 7;
 
 /** An hour of a link: not asked, silent, bad or good. */
 export type HourState = 0 | 1 | 2 | 3;
-export function hourState(link: WatchedLink, { a, b, asked }: Delivered, hour: number): HourState {
+export function hourState(
+  link: WatchedLink,
+  { a, b, asked }: Delivered,
+  hour: number,
+  usual = usualCount({ a, b }),
+): HourState {
   const rates = { a: figureAt(a, "mean", "rateMbps", hour), b: figureAt(b, "mean", "rateMbps", hour) };
-  const isTold = (side: "a" | "b", series: Delivered["a"]) =>
-    rates[side] !== null || figureAt(series, "mean", "level0Dbm", hour) !== null;
-  if (!isTold("a", a) && !isTold("b", b))
+  if (toldShare({ a, b }, hour, usual) < MOSTLY_UP)
     return asked === null || figureAt(asked, "most", "seriesTold", hour) !== null ? 1 : 0;
   const isGood = SIDES.every((side) => rates[side] === null || rates[side] >= GOOD_SHARE * link.rateMbps[side]);
   return isGood ? 3 : 2;
+}
+
+/** An hour counts as up in the calendar where at least so much of it was reported. */
+const MOSTLY_UP = 0.5;
+
+/** Reports of one end in an hour: of its signal or its rate, whichever came more often. */
+function countAt({ hours, fromHour, toldHours }: HourSeries, hour: number): number {
+  if (toldHours && (hour < toldHours[0] || hour >= toldHours[1])) return 0;
+  const slot = hour - fromHour;
+  if (slot < 0 || slot >= hours.slots) return 0;
+  const at = slot * METRIC_COUNT;
+  return Math.max(hours.count[at + AT.level0Dbm]!, hours.count[at + AT.rateMbps]!);
+}
+const reportsAt = ({ a, b }: Ends, hour: number): number => Math.max(countAt(a, hour), countAt(b, hour));
+type Ends = Pick<Delivered, "a" | "b">;
+
+/** Reports that a link usually sends in an hour: the median of the hours in which it sent any; 0 where it never did. */
+export function usualCount({ a, b }: Ends): number {
+  const counts: number[] = [];
+  const from = Math.min(a.fromHour, b.fromHour);
+  const to = Math.max(a.fromHour + a.hours.slots, b.fromHour + b.hours.slots);
+  for (let hour = from; hour < to; hour++) {
+    const count = reportsAt({ a, b }, hour);
+    if (count > 0) counts.push(count);
+  }
+  return median(counts) ?? 0;
+}
+
+/** How much of an hour a link was up: its reports over those that it usually sends; one report of sixty is a minute, not an hour. */
+const toldShare = (ends: Ends, hour: number, usual: number): number =>
+  usual === 0 ? 0 : Math.min(1, reportsAt(ends, hour) / usual);
+
+/** The first hour in which a link reported anything; Infinity where it never did. */
+function firstTold({ a, b }: Ends): number {
+  const to = Math.max(a.fromHour + a.hours.slots, b.fromHour + b.hours.slots);
+  for (let hour = Math.min(a.fromHour, b.fromHour); hour < to; hour++) if (reportsAt({ a, b }, hour) > 0) return hour;
+  return Infinity;
 }
 
 /** Sums a link's delivery up; `days` are those of `linkDays` where they are at hand already. */
@@ -110,7 +151,11 @@ export function watchSummary(
 
 function monthsOf(link: WatchedLink, delivered: Delivered, days: readonly LinkDay[]): LinkMonth[] {
   const months = new Map<number, LinkMonth & { deviations: number[] }>();
+  // Before it first reported a link was not built, or not watched: those hours say nothing of it.
+  const begins = firstTold(delivered);
+  const usual = usualCount(delivered);
   for (const day of days) {
+    if (day.day * 24 + 24 <= begins) continue;
     const number = monthOfDay(day.day);
     let month = months.get(number);
     if (!month)
@@ -122,11 +167,12 @@ function monthsOf(link: WatchedLink, delivered: Delivered, days: readonly LinkDa
       month.hoursAsked += day.hoursAsked;
       continue;
     }
-    for (let hour = day.day * 24; hour < day.day * 24 + 24; hour++) {
-      const state = hourState(link, delivered, hour);
-      month.hoursAsked += state > 0 ? 1 : 0;
-      month.hoursUp += state > 1 ? 1 : 0;
-      month.hoursGood += state > 2 ? 1 : 0;
+    for (let hour = Math.max(begins, day.day * 24); hour < day.day * 24 + 24; hour++) {
+      const state = hourState(link, delivered, hour, usual);
+      const up = toldShare(delivered, hour, usual);
+      month.hoursAsked += state > 0 || up > 0 ? 1 : 0;
+      month.hoursUp += up;
+      month.hoursGood += state > 2 ? up : 0;
     }
     const deviation = pathResidualDb(day);
     if (deviation !== null) month.deviations.push(deviation);

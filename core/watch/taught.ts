@@ -10,7 +10,7 @@ import {
   type Learned,
   type OddsCase,
 } from "../learn";
-import { linkEnds, type World } from "../plan";
+import { customerOf, type World } from "../plan";
 import { noiseReadingsOf, readingsOf, readOf, type Learnable, type ReadBy } from "./readings";
 import type { LinkWatch } from "./summary";
 
@@ -43,6 +43,8 @@ export interface NoiseTaughtBy extends TaughtBy {
 export interface LearnedPage extends Lesson<TaughtBy> {
   learned: Learned;
   noise: Lesson<NoiseTaughtBy>;
+  /** Readings that stand so far from what all others predict that they teach nothing: they are asked about. */
+  outliers: { linkId: string; from: TaughtBy["from"]; errorDb: number }[];
   odds: LinkOdds[];
   expectedServed: number;
   settling: { linkId: string; movesIds: string[] } | null;
@@ -111,11 +113,11 @@ export function learnedPage(world: World, learnable: readonly Learnable[], watch
   const cases: OddsCase[] = [];
   const odds = learnable.flatMap(({ linkId, path, spareDb }): LinkOdds[] => {
     const link = world.links.get(linkId)!;
-    if (link.kind !== "access") return [];
+    const customer = customerOf(world, link);
+    if (!customer) return [];
     const correctionDb = inUse ? correctionOf(inUse, path).db : 0;
     cases.push({ id: linkId, path, spareDb });
-    const { b } = linkEnds(world, link);
-    const people = world.subscribers.get(b.radio.subscriberId ?? "")?.people ?? 0;
+    const { people } = customer;
     return [{ linkId, odds: oddsOf(spareDb, spreadOf(path, inUse)), people, correctionDb, isRead: read.has(linkId) }];
   });
   const doubtful = cases
@@ -128,6 +130,10 @@ export function learnedPage(world: World, learnable: readonly Learnable[], watch
     learned: { isOn: true, ...fit.taught, noise: fitNoise(noiseReadings).taught },
     ...levels,
     noise,
+    outliers: fit.outliers.map((i) => {
+      const { linkId, from, errorDb } = readings[i]!;
+      return { linkId, from, errorDb };
+    }),
     odds: odds.sort((x, y) => Math.abs(x.odds - 0.5) - Math.abs(y.odds - 0.5)),
     expectedServed: odds.reduce((sum, one) => sum + one.odds, 0),
     settling: settling && { linkId: settling.id, movesIds: settling.movesIds },

@@ -83,16 +83,17 @@ test("a series may be laid out for as long as it tells: its days and sums are th
   expect(watchSummary(link, cut, linkDays(link, cut, skies))).toEqual(watchSummary(link, given, days));
 });
 
-test("on a day without figures a link is asked for as many hours as anything else of the plan reported in", () => {
+test("once it has reported, a link is asked for as many hours as anything else of the plan reported in; before, for none", () => {
   const looked = ({ toldHours: _told, ...series }: HourSeries): HourSeries => series;
   const asked = over(DAY, DAY + 2, DAY + 3);
   for (let cell = 0; cell < 24 * METRIC_COUNT; cell++)
     asked.hours.count[cell] = Number(cell % METRIC_COUNT === AT.seriesTold && cell < 10 * METRIC_COUNT);
   for (let hour = 2 * 24; hour < 4 * 24; hour++) asked.hours.count[hour * METRIC_COUNT + AT.seriesTold] = 1;
   const given = { a: over(DAY + 2), b: over(), weather: over(), asked };
+  // Two days before it first reported, ten hours of the plan: they say nothing of it.
   const told = watchSummary(link, given);
   expect(told).toEqual(watchSummary(link, { ...given, a: looked(given.a), b: looked(given.b) }));
-  expect(told.months.reduce((sum, { hoursAsked }) => sum + hoursAsked, 0)).toBe(10 + 48);
+  expect(told.months.reduce((sum, { hoursAsked }) => sum + hoursAsked, 0)).toBe(48);
 });
 
 test("days before anything was told raise nothing and move no alarm", () => {

@@ -1,6 +1,7 @@
 import PQueue from "p-queue";
 import type { Radio, World } from "#core/plan";
 import {
+  carriedOn,
   clientSamples,
   endSeries,
   PLAN_SERIES,
@@ -89,10 +90,11 @@ export async function pollRound(
     if (!where) continue;
     asked++;
     void queue.add(async () => {
-      const now = await askDevice(where.address, modelOf(radio), where.settings, secrets);
-      if (!now) return;
+      const answer = await askDevice(where.address, modelOf(radio), where.settings, secrets);
+      if (!answer) return;
       answered++;
       const key = `${planId} ${id}`;
+      const now = carriedOn(answer, readings.get(key) ?? null);
       samples.push({
         seriesId: seriesOf.get(id)!,
         atMs: now.atMs,

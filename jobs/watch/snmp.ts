@@ -1,4 +1,5 @@
 import snmp from "net-snmp";
+import { speakDes } from "./des";
 import {
   inOctetsOid,
   outOctetsOid,
@@ -8,6 +9,8 @@ import {
   type SnmpReading,
   type SnmpSettings,
 } from "#core/watch";
+
+speakDes();
 
 /** How long a device may take to answer, ms, and how often it is asked again. */
 const PATIENCE_MS = 2000;
@@ -22,30 +25,37 @@ export interface SnmpSecrets {
 
 type Session = ReturnType<typeof snmp.createSession>;
 
+/** An object with its value and its SNMP type. */
+interface Varbind {
+  oid: string;
+  type?: number;
+  value: unknown;
+}
+
 function sessionOf(
   address: string,
-  { version, user, port }: SnmpSettings,
+  { version, user, port, auth, privacy }: SnmpSettings,
   { community, password, key }: SnmpSecrets,
 ): Session {
   const options = { port, retries: RETRIES, timeout: PATIENCE_MS, transport: address.includes(":") ? "udp6" : "udp4" };
   if (version === "2c") return snmp.createSession(address, community, { ...options, version: snmp.Version2c } as never);
   const who = {
     ...{ name: user, level: snmp.SecurityLevel.authPriv },
-    ...{ authProtocol: snmp.AuthProtocols.sha256, authKey: password },
-    ...{ privProtocol: snmp.PrivProtocols.aes, privKey: key },
+    ...{ authProtocol: snmp.AuthProtocols[auth], authKey: password },
+    ...{ privProtocol: snmp.PrivProtocols[privacy], privKey: key },
   };
   return snmp.createV3Session(address, who as never, options as never);
 }
 
-/** The value of an object as a number, whatever its SNMP type; null where it is not a number. */
-function numberOf(value: unknown): number | null {
+/** The value of an object as a number by its SNMP type: a 64-bit counter comes as bytes, a text of figures as theirs; null where it is not a number. */
+export function numberOf({ type, value }: { type?: number | undefined; value: unknown }): number | null {
   if (typeof value === "number") return value;
   if (typeof value === "bigint") return Number(value);
   if (Buffer.isBuffer(value)) {
-    // 64-bit counters come as bytes; texts of figures as theirs.
+    if (type === snmp.ObjectType.Counter64)
+      return value.length <= 9 ? [...value].reduce((sum, byte) => sum * 256 + byte, 0) : null;
     const text = value.toString("latin1");
-    if (/^\s*-?\d+(\.\d+)?\s*$/.test(text)) return Number(text);
-    return value.length <= 8 ? [...value].reduce((sum, byte) => sum * 256 + byte, 0) : null;
+    return /^\s*-?\d+(\.\d+)?\s*$/.test(text) ? Number(text) : null;
   }
   return typeof value === "string" && value.trim() !== "" && Number.isFinite(Number(value)) ? Number(value) : null;
 }
@@ -55,13 +65,13 @@ const MOST_ROWS = 2000;
 const AT_ONCE = 20;
 
 /** A column of a table by the numbers of its rows; what was read before it failed. */
-function columnOf<T>(session: Session, column: string, read: (value: unknown) => T | null): Promise<Map<string, T>> {
+function columnOf<T>(session: Session, column: string, read: (one: Varbind) => T | null): Promise<Map<string, T>> {
   const rows = new Map<string, T>();
   return new Promise((resolve) => {
     const feed = (varbinds: unknown) => {
-      for (const one of varbinds as { oid: string; value: unknown }[]) {
+      for (const one of varbinds as Varbind[]) {
         if (snmp.isVarbindError(one as never)) continue;
-        const value = read(one.value);
+        const value = read(one);
         if (value !== null) rows.set(one.oid.slice(column.length + 1), value);
       }
       return rows.size >= MOST_ROWS;
@@ -71,7 +81,7 @@ function columnOf<T>(session: Session, column: string, read: (value: unknown) =>
 }
 
 /** Who a client is, as text: an address in four or six bytes is written as people write it. */
-function whoOf(value: unknown): string | null {
+function whoOf({ value }: Varbind): string | null {
   if (!Buffer.isBuffer(value)) return typeof value === "string" ? value : null;
   const bytes = [...value];
   if (bytes.every((byte) => byte >= 32 && byte < 127)) return value.toString("latin1");
@@ -124,8 +134,8 @@ export function askDevice(
     session.get(oids, (error, varbinds) => {
       if (error || !varbinds) return end(null);
       const at = new Map<string, number | null>();
-      for (const one of varbinds as { oid: string; value: unknown }[])
-        at.set(one.oid, snmp.isVarbindError(one as never) ? null : numberOf(one.value));
+      for (const one of varbinds as Varbind[])
+        at.set(one.oid, snmp.isVarbindError(one as never) ? null : numberOf(one));
       const figures: SnmpReading["figures"] = {};
       for (const { metric, oid, scale } of objects) {
         const value = at.get(oid) ?? null;

@@ -45,7 +45,15 @@ export function standInModel(radioModelId: string, hasTable: boolean): SnmpModel
 /** How stand-ins are asked. */
 export const STAND_IN_COMMUNITY = "stand-in";
 export const standInSettings = (port: number): SnmpSettings => ({
-  ...{ isOn: true, version: "2c" as const, user: "", port, models: [] },
+  ...{
+    isOn: true,
+    version: "2c" as const,
+    user: "",
+    auth: "sha256" as const,
+    privacy: "aes" as const,
+    port,
+    models: [],
+  },
 });
 
 /** The stand-ins of a network on this machine. */
