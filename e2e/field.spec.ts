@@ -108,7 +108,19 @@ test("both ends work a job without signal, one is killed in the middle, and ever
     await part(pageB, "Place");
     await pageB.getByLabel(/^Notes on Ridge hut/).fill("The north guy is loose.");
     await pageB.getByRole("button", { name: "Keep the notes" }).click();
+    // What was kept stands in the box, so that a second note adds to it; what is half typed outlives the tab and a reload.
     await part(pageB, "Talk");
+    await pageB.getByLabel("Say", { exact: true }).fill("Half a sent");
+    await part(pageB, "Place");
+    await expect(pageB.getByLabel(/^Notes on Ridge hut/)).toHaveValue("The north guy is loose.");
+    await pageB.getByLabel("Serial number").fill("HV-77");
+    await pageB.reload();
+    await expect(pageB.getByLabel("Serial number")).toHaveValue("HV-77");
+    await expect(pageB.getByLabel(/^Notes on Ridge hut/)).toHaveValue("The north guy is loose.");
+    await pageB.getByLabel("Serial number").fill("");
+    await part(pageB, "Talk");
+    await expect(pageB.getByLabel("Say", { exact: true })).toHaveValue("Half a sent");
+    await pageB.getByLabel("Say", { exact: true }).fill("");
     await pageB.getByRole("button", { name: "Speak instead" }).click();
     await expect(pageB.getByRole("button", { name: /^Keep what was said: [2-9] s$/ })).toBeVisible();
     await pageB.getByRole("button", { name: /^Keep what was said/ }).click();

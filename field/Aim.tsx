@@ -11,6 +11,7 @@ import type { Here } from "./here";
 import { Big, Box, Fact, OneOf } from "./parts";
 import { SweepDrawing } from "./SweepDrawing";
 import { useField } from "./useField";
+import { useTyped } from "./useTyped";
 
 /** A sweep begins anew where somebody says so, and with each axis. */
 export function sweepOf(notes: readonly FieldNote[], side: "a" | "b", axis: AimAxis): SweepPoint[] {
@@ -90,6 +91,7 @@ export function Aim({ pack, side, here, there, notes }: Here) {
       />
       <LevelEntry
         key={axis}
+        {...{ pack, side, axis }}
         perDbm={end.model.meterVoltsPerDbm}
         expectedDbm={sheet.expectedChainDbm}
         last={points.at(-1) ?? null}
@@ -130,11 +132,15 @@ const LED_DB = 6;
 
 /** An angle of the bracket's scale and the level there, in dBm or in volts as the meter shows them. */
 function LevelEntry({
+  pack,
+  side,
+  axis,
   perDbm,
   expectedDbm,
   last,
   onLog,
-}: {
+}: Pick<Here, "pack" | "side"> & {
+  axis: AimAxis;
   perDbm: number | null;
   /** On the chain that is read: where every LED is lit. */
   expectedDbm: number;
@@ -143,8 +149,8 @@ function LevelEntry({
 }) {
   const [unit, setUnit] = useState<keyof typeof UNITS>(perDbm !== null ? "volts" : "dBm");
   const [leds, setLeds] = useState("4");
-  const [angle, setAngle] = useState(last ? figure(last.angleDeg) : "0");
-  const [level, setLevel] = useState("");
+  const [angle, setAngle] = useTyped({ pack, side }, `${axis} angle`, last ? figure(last.angleDeg) : "0");
+  const [level, setLevel] = useTyped({ pack, side }, `${axis} level`);
   const angleDeg = Number(plainFigure(angle));
   const read = level.trim() === "" ? NaN : Number(plainFigure(level));
   const dark = Number(leds) - read;

@@ -2,11 +2,11 @@ import { jobMapDrawing, ticked } from "#core/crews";
 import { carriedWords } from "../app/install/words";
 import { CAUTION_NOTE, CAUTIONS, sendingWords } from "#core/install";
 import { figure } from "#core/words";
-import { useState } from "react";
 import { StepDrawing } from "../app/install/StepDrawing";
 import { localTime, type Here } from "./here";
 import { Big, Box, Fact } from "./parts";
 import { useField } from "./useField";
+import { useTyped } from "./useTyped";
 
 /** What must be confirmed, by name and time, before the work; then what there is to know of this end. */
 export function Before({ pack, side, here, there, notes }: Here) {
@@ -130,7 +130,7 @@ export function Before({ pack, side, here, there, notes }: Here) {
 /** Stopping the job with its reason, and going on. */
 function Halt({ pack, side, notes }: Pick<Here, "pack" | "side" | "notes">) {
   const field = useField();
-  const [reason, setReason] = useState("");
+  const [reason, setReason] = useTyped({ pack, side }, "reason");
   const last = notes
     .filter((note) => note.side === side && (note.kind === "stopped" || note.kind === "resumed"))
     .sort((x, y) => (x.at < y.at ? -1 : 1))

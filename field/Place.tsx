@@ -1,17 +1,20 @@
 import { plainFigure } from "#core/words";
 import { useState } from "react";
+import { asWritten } from "./asWritten";
 import type { Here } from "./here";
 import { Big, Box, FilePick } from "./parts";
 import { smallPicture } from "./picture";
 import { useField } from "./useField";
+import { useTyped } from "./useTyped";
 
 /** What is otherwise here than in the plan: words about the place, the height as built, the serial number, photographs. */
 export function Place({ pack, side, here, notes }: Here) {
   const field = useField();
   const { place, end, sheet } = here;
-  const [words, setWords] = useState(place.notes);
-  const [height, setHeight] = useState("");
-  const [serial, setSerial] = useState("");
+  const kept = asWritten(field.entries, pack.planId, place).notes;
+  const [words, setWords] = useTyped({ pack, side }, "notes", kept);
+  const [height, setHeight] = useTyped({ pack, side }, "height");
+  const [serial, setSerial] = useTyped({ pack, side }, "serial");
   const [problem, setProblem] = useState("");
   const heightM = Number(plainFigure(height));
   const isHeight = height.trim() !== "" && heightM >= 0 && heightM <= end.maxHeightM;
@@ -45,13 +48,15 @@ export function Place({ pack, side, here, notes }: Here) {
       />
       <Big
         className="w-full"
-        disabled={words === place.notes}
+        disabled={words === kept}
         onClick={() =>
-          void field.put(pack, `Notes on ${sheet.placeName}, from the roof`, {
-            kind: place.kind,
-            id: place.id,
-            set: { notes: words },
-          })
+          void field
+            .put(pack, `Notes on ${sheet.placeName}, from the roof`, {
+              kind: place.kind,
+              id: place.id,
+              set: { notes: words },
+            })
+            .then(() => setWords(kept))
         }
       >
         Keep the notes

@@ -9,6 +9,7 @@ import { readIperfFiles, type IperfFound } from "../app/proof/iperfFiles";
 import type { Here } from "./here";
 import { Big, Box, FilePick } from "./parts";
 import { useField } from "./useField";
+import { useTyped } from "./useTyped";
 
 type FigureKey = Exclude<ReadKey, "modulation" | "ping">;
 const BOUNDS: Record<FigureKey, [low: number, high: number]> = {
@@ -30,7 +31,9 @@ const chainsText = (read: ReturnType<typeof readAt>): string =>
 /** The final reading of this end, judged on the phone as at the desk once both ends have theirs. */
 export function Read({ pack, side, here, there, notes }: Here) {
   const field = useField();
-  const [typed, setTyped] = useState<Partial<Record<FigureKey, string>>>({});
+  const [typedText, setTypedText] = useTyped({ pack, side }, "reading", "{}");
+  const typed = JSON.parse(typedText) as Partial<Record<FigureKey, string>>;
+  const setTyped = (next: typeof typed) => setTypedText(JSON.stringify(next));
   const [wrong, setWrong] = useState("");
   const { a, b } = pack.ends!;
   const chains = commonChains(a.end, b.end);
@@ -84,18 +87,18 @@ export function Read({ pack, side, here, there, notes }: Here) {
             unit={unit}
             inputMode="text"
             value={typed[key] ?? ""}
-            onChange={({ target }) => setTyped((old) => ({ ...old, [key]: target.value }))}
+            onChange={({ target }) => setTyped({ ...typed, [key]: target.value })}
           />
         ))}
       </div>
       <IperfFile
         side={side}
         onFound={({ downMbps, upMbps }) =>
-          setTyped((old) => ({
-            ...old,
+          setTyped({
+            ...typed,
             ...(downMbps === null ? {} : { down: figure(downMbps) }),
             ...(upMbps === null ? {} : { up: figure(upMbps) }),
-          }))
+          })
         }
       />
       {wrong && (
@@ -167,7 +170,7 @@ function Judged({ verdict }: { verdict: Verdict }) {
 /** The modulation that the radio names, and what ping printed. */
 function InWords({ pack, side, notes }: Pick<Here, "pack" | "side" | "notes">) {
   const field = useField();
-  const [modulation, setModulation] = useState("");
+  const [modulation, setModulation] = useTyped({ pack, side }, "modulation");
   const [problem, setProblem] = useState("");
   const mine = readAt(notes, side);
   const ping = async (file: File | undefined) => {
@@ -219,7 +222,7 @@ function InWords({ pack, side, notes }: Pick<Here, "pack" | "side" | "notes">) {
 /** The customer's word that the work was shown to him. */
 function Signature({ pack, side, notes }: Pick<Here, "pack" | "side" | "notes">) {
   const field = useField();
-  const [name, setName] = useState("");
+  const [name, setName] = useTyped({ pack, side }, "signature");
   const signed = ticked(notes, side, "signed").get("");
   if (signed) return <p className="mt-3">Shown to and signed by {signed.text}.</p>;
   return (
@@ -232,7 +235,10 @@ function Signature({ pack, side, notes }: Pick<Here, "pack" | "side" | "notes">)
       />
       <Big
         disabled={name.trim() === ""}
-        onClick={() => void field.note(pack, { side, kind: "signed", text: name.trim() })}
+        onClick={() => {
+          void field.note(pack, { side, kind: "signed", text: name.trim() });
+          setName("");
+        }}
       >
         Sign
       </Big>

@@ -2,11 +2,11 @@ import { ticked } from "#core/crews";
 import { CAUTIONS } from "#core/install";
 import { drawingOf, takesWords } from "#core/procedures";
 import { plainFigure } from "#core/words";
-import { useState } from "react";
 import { StepDrawing } from "../app/install/StepDrawing";
 import { localTime, type Here } from "./here";
 import { Big, Box } from "./parts";
 import { useField } from "./useField";
+import { useTyped } from "./useTyped";
 
 /** The work step by step, once all that endangers somebody was confirmed here. */
 export function Steps({ pack, side, here, notes }: Here) {
@@ -60,6 +60,8 @@ export function Steps({ pack, side, here, notes }: Here) {
               {drawing && <StepDrawing drawing={drawing} />}
               {step.torqueNm !== null && isConfirmed && (
                 <Torque
+                  {...{ pack, side }}
+                  step={step.id}
                   asked={step.torqueNm}
                   onNote={(value) => void field.note(pack, { side, kind: "step", key: step.id, value })}
                 />
@@ -73,8 +75,14 @@ export function Steps({ pack, side, here, notes }: Here) {
 }
 
 /** The torque that was really used. */
-function Torque({ asked, onNote }: { asked: number; onNote: (value: number) => void }) {
-  const [text, setText] = useState("");
+function Torque({
+  pack,
+  side,
+  step,
+  asked,
+  onNote,
+}: Pick<Here, "pack" | "side"> & { step: string; asked: number; onNote: (value: number) => void }) {
+  const [text, setText] = useTyped({ pack, side }, `torque ${step}`);
   const value = Number(plainFigure(text));
   const isFine = text.trim() !== "" && Number.isFinite(value) && value > 0 && value < 200;
   return (
@@ -86,7 +94,13 @@ function Torque({ asked, onNote }: { asked: number; onNote: (value: number) => v
         value={text}
         onChange={({ target }) => setText(target.value)}
       />
-      <Big disabled={!isFine} onClick={() => onNote(value)}>
+      <Big
+        disabled={!isFine}
+        onClick={() => {
+          onNote(value);
+          setText("");
+        }}
+      >
         Note
       </Big>
     </div>

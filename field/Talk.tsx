@@ -1,14 +1,14 @@
 import { DESK, inOrder } from "#core/crews";
-import { useState } from "react";
 import { localTime, type Here } from "./here";
 import { Big, Box } from "./parts";
 import { Speak, Spoken } from "./Speak";
 import { useField } from "./useField";
+import { useTyped } from "./useTyped";
 
 /** Words between both ends and the desk; they go when there is signal. */
 export function Talk({ pack, side, here, there, notes }: Here) {
   const field = useField();
-  const [text, setText] = useState("");
+  const [text, setText] = useTyped({ pack, side }, "message");
   const messages = inOrder(notes).filter(({ kind }) => kind === "message" || kind === "voice");
   const waiting = new Map(field.entries.map(({ id, voice }) => [id, voice?.blob ?? null]));
   const unsent = new Set(field.entries.filter(({ state }) => state === "waiting").map(({ id }) => id));

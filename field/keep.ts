@@ -1,5 +1,6 @@
 import type { FieldNote } from "#core/crews";
 import type { FieldOp, FieldPack } from "#wire";
+import { dropTyped } from "./typed";
 import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 
 /** What became of an entry: it waits for signal, is kept, or somebody has to decide. */
@@ -50,6 +51,7 @@ export async function dropPack(planId: string, visitId: string): Promise<void> {
   for (const entry of await held.getAll("entries"))
     if (entry.planId === planId && entry.visitId === visitId && entry.state === "kept")
       await held.delete("entries", entry.id);
+  dropTyped(planId, visitId);
 }
 
 export const readEntries = async (): Promise<Entry[]> =>

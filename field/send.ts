@@ -1,5 +1,6 @@
 import type { FieldNote } from "#core/crews";
 import { PACK_FORMAT, type FieldAnswer } from "#wire";
+import { withKept } from "./asWritten";
 import { fetchPack } from "./fetchPack";
 import { keepPack, readEntries, readPacks, writeEntries, type Entry } from "./keep";
 
@@ -71,6 +72,8 @@ async function take(batch: readonly Entry[], answers: readonly FieldAnswer[]): P
     ];
   });
   await writeEntries(changed);
+  const kept = changed.filter(({ state, op }) => state === "kept" && op && "patch" in op);
+  if (kept.length > 0) for (const pack of await readPacks()) await keepPack(withKept(pack, kept));
 }
 
 async function takeNotes(planId: string, notes: readonly FieldNote[]): Promise<void> {
