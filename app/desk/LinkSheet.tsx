@@ -16,6 +16,7 @@ import { EndEditor } from "./EndEditor";
 import { FindingCard } from "./FindingsList";
 import { StageEditor } from "./StageEditor";
 import { TreesEditor } from "./TreesEditor";
+import { MustCarryEditor } from "./MustCarryEditor";
 import { RemoveButton } from "./RemoveButton";
 
 function TurnDown({ tape, link, isA }: { tape: Tape; link: LinkRow; isA: boolean }) {
@@ -240,6 +241,7 @@ export function LinkSheet({ link }: { link: LinkRow }) {
           >
             Other bands and their radios, side by side
           </Link>
+          <MustCarryEditor {...{ link, a, b }} />
           <TreesEditor link={link} answer={answer} />
           <StageEditor links={[link]} />
         </div>

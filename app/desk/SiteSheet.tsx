@@ -1,5 +1,4 @@
 import { BATTERY_KINDS, mountsLeft, SITE_POWERS, type Site } from "#core/plan";
-import { USUAL_CLEARNESS } from "#core/power";
 import { Link } from "react-router";
 import { useAdding } from "../adding/AddingContext";
 import { Button } from "../ui";
@@ -76,7 +75,7 @@ function NetworkFields({ site }: { site: Site }) {
 
 /** How much of the sun's radiation comes through. */
 const CLEARNESS = [
-  [null, `usual, ${USUAL_CLEARNESS}`],
+  [null, "usual by latitude and month"],
   [0.3, "dull, 0.30"],
   [0.35, "often dull, 0.35"],
   [0.4, "rather dull, 0.40"],

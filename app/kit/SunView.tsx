@@ -1,4 +1,4 @@
-import { hoursHeld, railsOf, siteLoadW, solarYear } from "#core/power";
+import { hoursHeld, railsOf, siteLoadW, solarYear, type SolarYear } from "#core/power";
 import { radiosBySite, type Site } from "#core/plan";
 import { counted, MONTHS } from "#core/words";
 import { useMemo, useState } from "react";
@@ -20,9 +20,10 @@ export function SunView() {
   return (
     <div className="h-full space-y-4 overflow-y-auto p-3 text-[13px]">
       <p className="text-xs text-quiet">
-        Radiation by latitude and month (Duffie and Beckman), a share of it by the clearness of the air, on a panel that
-        faces the equator and is tilted 15° more than the latitude. Set a site’s own clearness where you have measured
-        it: fog and hills differ from their latitude. Batteries are reckoned old and at 0 °C.
+        Radiation by latitude and month (Duffie and Beckman), a share of it by the usual clearness of the air there in
+        that month, on a panel that faces the equator and is tilted 15° more than the latitude. Set a site’s own
+        clearness where you have measured it: fog and hills differ from their latitude. Batteries are reckoned old and
+        at 0 °C.
       </p>
       {sites.map((site) => (
         <SolarSite key={site.id} site={site} />
@@ -100,11 +101,8 @@ function OneMore({ site }: { site: Site }) {
   const model = world.radioModels.get(chosen) ?? models[0];
   const radios = radiosBySite(world).get(site.id) ?? [];
   if (!model) return null;
-  const { dailyLoadWh, dailyYieldWh, worstMonth, autonomyDays, neededPanelW, neededBatteryAh, loadW } = solarYear(
-    world,
-    site,
-    [...radios, { radioModelId: model.id }],
-  );
+  const year = solarYear(world, site, [...radios, { radioModelId: model.id }]);
+  const { dailyLoadWh, dailyYieldWh, worstMonth, autonomyDays, loadW } = year;
   const givesWh = dailyYieldWh[worstMonth]!;
   return (
     <div className="mt-1 flex flex-wrap items-end gap-2" data-one-more={site.id}>
@@ -120,13 +118,26 @@ function OneMore({ site }: { site: Site }) {
           {figure(loadW)} W draw {figure(dailyLoadWh, 0)} Wh a day, {MONTHS[worstMonth]} gives {figure(givesWh, 0)}
         </span>
         ;{" "}
-        <span className={autonomyDays < world.plan.sunlessDays ? "text-blocked" : ""}>
-          the battery holds {figure(autonomyDays)} days
-        </span>
-        . Enough would be {figure(neededPanelW, 0)} W and {figure(neededBatteryAh, 0)} Ah.
+        {autonomyDays !== null && (
+          <span className={autonomyDays < world.plan.sunlessDays ? "text-blocked" : ""}>
+            the battery holds {figure(autonomyDays)} days
+          </span>
+        )}
+        . {enoughText(year, site)}
       </p>
     </div>
   );
+}
+
+/** What would be enough through the dullest month and the days without sun. */
+function enoughText({ neededPanelW, neededBatteryAh, worstMonth }: SolarYear, site: Site): string {
+  const battery =
+    neededBatteryAh === null
+      ? "a battery whose voltage is to be entered"
+      : `a battery of ${figure(neededBatteryAh, 0)} Ah at ${figure(site.batteryV, 0)} V`;
+  return neededPanelW === null
+    ? `No panel is enough: in ${MONTHS[worstMonth]!} the sun does not rise here. Another source has to carry the site then, beside ${battery}.`
+    : `Enough: panels of ${figure(neededPanelW, 0)} W and ${battery}.`;
 }
 
 function SolarSite({ site }: { site: Site }) {
@@ -146,9 +157,9 @@ function SolarSite({ site }: { site: Site }) {
       </div>
       {isUnknown ? (
         <p className="mt-1">
-          Its panels and battery are not known yet. For {figure(loadW)} W day and night the dullest month,{" "}
-          {MONTHS[worstMonth]}, would take panels of {figure(year.neededPanelW, 0)} W, and {figure(sunlessDays, 0)} days
-          without sun a battery of {figure(year.neededBatteryAh, 0)} Ah at {figure(site.batteryV, 0)} V.
+          Its panels and battery are not known yet. {figure(loadW)} W are drawn day and night, the dullest month is{" "}
+          {MONTHS[worstMonth]}, and the battery is to hold {figure(sunlessDays, 0)} days without sun.{" "}
+          {enoughText(year, site)}
         </p>
       ) : (
         <>
@@ -159,13 +170,16 @@ function SolarSite({ site }: { site: Site }) {
             </Term>{" "}
             a day give {figure(worstWh, 0)} Wh; {figure(loadW)} W day and night draw {figure(dailyLoadWh, 0)}.
           </p>
-          <p className={autonomyDays < sunlessDays ? "font-semibold text-blocked" : ""}>
-            The battery holds {figure(autonomyDays)} days without sun; {figure(sunlessDays, 0)} are wanted.
-          </p>
+          {autonomyDays === null ? (
+            <p>Nothing draws from the battery yet.</p>
+          ) : (
+            <p className={autonomyDays < sunlessDays ? "font-semibold text-blocked" : ""}>
+              The battery holds {figure(autonomyDays)} days without sun; {figure(sunlessDays, 0)} are wanted.
+            </p>
+          )}
           <p className="text-quiet">
             {figure(site.panelW, 0)} W of panels {figure(tiltDeg, 0)}° from level, {figure(site.batteryAh, 0)} Ah at{" "}
-            {figure(site.batteryV, 0)} V, {site.batteryKind}. Enough would be {figure(year.neededPanelW, 0)} W and{" "}
-            {figure(year.neededBatteryAh, 0)} Ah.
+            {figure(site.batteryV, 0)} V, {site.batteryKind}. {enoughText(year, site)}
           </p>
           <Rails site={site} />
           <OneMore site={site} />

@@ -67,13 +67,13 @@ export function MastDrawing({
       <text x={MAST_X} y={HEIGHT - 6} textAnchor="middle" className="fill-quiet text-[11px]">
         west ← → east
       </text>
-      {hung.map(({ end, headingDeg }, i) => {
+      {hung.map(({ end, headingDeg, isNear }, i) => {
         const { radio, antenna } = end;
         const isChosen = radio.id === chosenId;
         const y = yOf(radio.heightM);
         const side = headingDeg === null ? 0 : Math.sin((headingDeg * Math.PI) / 180);
         const x = MAST_X + side * ARM;
-        const { publicM } = keepAwayM(end);
+        const { publicM } = keepAwayM({ end, headingDeg, isNear }, hung);
         const frontM = `${figure(Math.ceil(publicM * 10) / 10)} m`;
         // To the scale of the heights; toward the reader it is seen end on.
         const reach = Math.max(4, (publicM / topM) * (HEIGHT - TOP - BOTTOM));

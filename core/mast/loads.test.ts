@@ -1,7 +1,17 @@
 import { expect, test } from "@jest/globals";
-import { beamwidthDeg, peakGainDbi } from "#core/antenna";
-import { ballastKg, frontsOf, exposureLimitWPerM2, mastLoad, momentOverNm, strutsFor, windAreaOf } from "#core/mast";
-import { endOf, setPatch, withPatches } from "#core/plan";
+import { beamwidthDeg, patternLossDb, peakGainDbi } from "#core/antenna";
+import {
+  ballastKg,
+  frontsOf,
+  exposureLimitWPerM2,
+  keepAwayM,
+  mastLoad,
+  radiosOnMast,
+  momentOverNm,
+  strutsFor,
+  windAreaOf,
+} from "#core/mast";
+import { endOf, putPatch, setPatch, withPatches } from "#core/plan";
 import { valley } from "#core/testing";
 
 const { world } = valley();
@@ -38,6 +48,21 @@ test("one keeps away until the density is the limit's, workers less far", () => 
   const watts = 10 ** ((radio.txPowerDbm + peakGainDbi(antenna, radio.frequencyMHz)) / 10) / 1000;
   expect(watts / (4 * Math.PI * publicM ** 2)).toBeCloseTo(10, 6);
   expect(watts / (4 * Math.PI * workerM ** 2)).toBeCloseTo(50, 6);
+  // An equal antenna that looks the same way doubles the density: √2 as far. Back to back it adds what its back lets out.
+  const second = (azimuthDeg: number) => {
+    const rows = { ...radio, id: "twin", azimuthDeg };
+    const twins = withPatches(world, [putPatch("radios", rows)]);
+    const mast = radiosOnMast(twins, radio.siteId!).filter(({ end }) => [radio.id, "twin"].includes(end.radio.id));
+    return keepAwayM(
+      mast.find(({ end }) => end.radio.id === radio.id)!,
+      mast,
+    ).publicM;
+  };
+  expect(second(radio.azimuthDeg!)).toBeCloseTo(publicM * Math.SQRT2, 9);
+  expect(second(radio.azimuthDeg! + 180)).toBeCloseTo(
+    publicM * Math.sqrt(1 + 10 ** (-patternLossDb(antenna, radio.polarization, 180, 0) / 10)),
+    9,
+  );
   expect([exposureLimitWPerM2(915, "public"), exposureLimitWPerM2(915, "worker")]).toEqual([915 / 200, 915 / 40]);
   expect([exposureLimitWPerM2(300, "public"), exposureLimitWPerM2(5500, "public")]).toEqual([2, 10]);
 });
@@ -81,6 +106,9 @@ test("every antenna of a mast has its front: where it looks, as wide as its beam
   expect(fronts).toHaveLength([...world.radios.values()].filter(({ siteId }) => siteId !== null).length);
   const { radio, place, antenna } = endOf(world, "sector");
   const own = fronts.find(({ headingDeg }) => headingDeg === radio.azimuthDeg)!;
-  expect(own).toMatchObject({ place, publicM: mastLoad(world, [radio]).antennas[0]!.publicM });
+  expect(own).toMatchObject({
+    place,
+    publicM: mastLoad(world, onWest).antennas.find((one) => one.radio.id === radio.id)!.publicM,
+  });
   expect(own.widthDeg).toBeGreaterThan(beamwidthDeg(antenna.azimuthCuts.V, 6));
 });

@@ -1,6 +1,7 @@
-import { peakGainDbi, type AntennaModel } from "../antenna";
-import { endOf, type LinkEnd, type Radio, type Site, type World } from "../plan";
-import { exposureDistanceM } from "./exposure";
+import type { AntennaModel } from "../antenna";
+import { endOf, type Radio, type Site, type World } from "../plan";
+import { keepAwayM } from "./keepAway";
+import { radiosOnMasts } from "./mast";
 import { windAreaOf, windLoad } from "./wind";
 
 /** What one antenna puts on its structure, and how far people keep away from its front. */
@@ -14,7 +15,7 @@ export interface AntennaLoad {
   forceN: number;
   /** At the structure's foot. */
   momentNm: number;
-  /** How far in front of it the power density stays over the limits, m; reckoned as if it sent all the time at its set power. */
+  /** How far in front of it the power density stays over the limits, m, with what the others here send the same way. */
   publicM: number;
   workerM: number;
 }
@@ -27,25 +28,6 @@ export interface MastLoad {
   /** Radios and antennas, and the ice on them where the plan reckons with ice. */
   weightKg: number;
   iceKg: number;
-}
-
-/** ICNIRP 2020, table 5, whole-body limits of power density averaged over 30 minutes: W/m². */
-export function exposureLimitWPerM2(frequencyMHz: number, whom: "public" | "worker"): number {
-  const atLeast = whom === "public" ? 10 : 50;
-  if (frequencyMHz >= 2000) return atLeast;
-  return whom === "public" ? Math.max(2, frequencyMHz / 200) : Math.max(10, frequencyMHz / 40);
-}
-
-/** How far people keep away from an antenna's front, m, as if it sent all the time at its set power. */
-export function keepAwayM({ radio, antenna }: Pick<LinkEnd, "radio" | "antenna">): {
-  publicM: number;
-  workerM: number;
-} {
-  const { frequencyMHz } = radio;
-  const eirpDbm = radio.txPowerDbm - radio.cableLossDb + peakGainDbi(antenna, frequencyMHz, radio.polarization);
-  const within = (whom: "public" | "worker") =>
-    exposureDistanceM({ eirpDbm, limitWPerM2: exposureLimitWPerM2(frequencyMHz, whom) });
-  return { publicM: within("public"), workerM: within("worker") };
 }
 
 /** From these widths on a dish is held by one side strut, and by two, m. */
@@ -81,6 +63,8 @@ export function mastLoad(world: World, radios: readonly Radio[]): MastLoad {
   const { gustMPerS, iceMm } = world.plan;
   let weightKg = 0;
   let iceOnAllKg = 0;
+  const ids = new Set(radios.map(({ id }) => id));
+  const mast = radiosOnMasts(world).filter(({ end }) => ids.has(end.radio.id));
   const antennas = radios.map((radio): AntennaLoad => {
     const { antenna, model } = endOf(world, radio.id);
     const { areaM2, dragCoefficient, widthM, iceKg } = windAreaOf(antenna, iceMm);
@@ -89,7 +73,10 @@ export function mastLoad(world: World, radios: readonly Radio[]): MastLoad {
     weightKg += antenna.weightKg + model.weightKg;
     return {
       ...{ radio, antenna: antenna.model, areaM2, widthM, struts: strutsFor(antenna.shape, widthM), ...load },
-      ...keepAwayM({ radio, antenna }),
+      ...keepAwayM(
+        mast.find(({ end }) => end.radio.id === radio.id)!,
+        mast,
+      ),
     };
   });
   const sum = (of: (one: AntennaLoad) => number) => antennas.reduce((all, one) => all + of(one), 0);

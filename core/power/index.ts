@@ -13,6 +13,7 @@ export {
 } from "./inputs";
 export { poeDrop } from "./poe";
 export { railsOf, type Rail } from "./rails";
+export { usualClearness } from "./clearness";
 export { BATTERIES, siteLoadW, solarYear, type SolarYear } from "./site";
 export { solarBudget } from "./solar";
-export { monthlySunHours, USUAL_CLEARNESS, winterTiltDeg } from "./sun";
+export { monthlySunHours, winterTiltDeg } from "./sun";

@@ -15,6 +15,7 @@ import {
   railsOf,
   solarYear,
   switchBudget,
+  usualClearness,
   winterTiltDeg,
 } from "#core/power";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
@@ -112,10 +113,38 @@ describe("the sun", () => {
   });
 });
 
+describe("the clearness of the air", () => {
+  test("is that of its latitude in the three months of the lowest and of the highest sun, by quarters between, the other half of the year's in the south", () => {
+    const at50 = usualClearness(50);
+    expect([10, 11, 0].map((month) => at50[month])).toEqual([0.28, 0.28, 0.28]);
+    expect([4, 5, 6].map((month) => at50[month])).toEqual([0.44, 0.44, 0.44]);
+    expect([1, 2, 3].map((month) => at50[month])).toEqual([0.32, 0.36, 0.4].map((value) => expect.closeTo(value, 9)));
+    expect(usualClearness(-50)[5]).toBe(0.28);
+    expect(usualClearness(-50)[11]).toBe(0.44);
+    expect(usualClearness(45)[11]).toBeCloseTo((0.38 + 0.28) / 2, 9);
+    expect(usualClearness(0)).toEqual(Array.from({ length: 12 }, () => 0.45));
+    expect(usualClearness(85)).toEqual(usualClearness(70));
+  });
+
+  test("asks at 51° for a panel well over the one that 0.45 all year does, unless the site has its own", () => {
+    const december = (clearness: number | null) => monthlySunHours(51, 66, clearness)[11]!;
+    // Usual 0.274 in December: less than half of what 0.45 gives, since what is left is mostly diffuse.
+    expect(december(null) / december(0.45)).toBeLessThan(0.55);
+    expect(december(null)).toBeCloseTo(december(0.28 - 0.006), 9);
+  });
+});
+
 describe("a solar site's year", () => {
   const solar = (rest: object): World =>
     valley(0, (rows) => Object.assign(rows.sites[0]!, { power: "solar", ...rest })).world;
-  const yearOf = (world: World) => solarYear(world, world.sites.get("west")!, radiosBySite(world).get("west"));
+  const yearOf = (world: World) => {
+    const year = solarYear(world, world.sites.get("west")!, radiosBySite(world).get("west"));
+    return {
+      ...year,
+      autonomyDays: year.autonomyDays!,
+      ...{ neededPanelW: year.neededPanelW!, neededBatteryAh: year.neededBatteryAh! },
+    };
+  };
 
   test("draws what its radios and the rest draw, and what it says it needs is just enough", () => {
     const year = yearOf(solar({ panelW: 100, batteryAh: 100, otherLoadW: 4 }));
@@ -130,13 +159,22 @@ describe("a solar site's year", () => {
     const site = world.sites.get("west")!;
     const more = solarYear(world, site, [...radiosBySite(world).get("west")!, { radioModelId }]);
     expect(more.loadW).toBeCloseTo(64, 9);
-    expect(more.autonomyDays / year.autonomyDays).toBeCloseTo(44 / 64, 9);
+    expect(more.autonomyDays! / year.autonomyDays).toBeCloseTo(44 / 64, 9);
     const enough = yearOf(solar({ panelW: year.neededPanelW, batteryAh: year.neededBatteryAh, otherLoadW: 4 }));
     expect(Math.min(...enough.dailyYieldWh)).toBeGreaterThanOrEqual(1056);
     expect(enough.autonomyDays).toBeGreaterThanOrEqual(4);
     const less = yearOf(solar({ panelW: year.neededPanelW - 50, batteryAh: year.neededBatteryAh - 50, otherLoadW: 4 }));
     expect(Math.min(...less.dailyYieldWh)).toBeLessThan(1056);
     expect(less.autonomyDays).toBeLessThan(4);
+  });
+
+  test("where nothing draws nothing is wanted, and where the sun does not rise no panel is enough: never a figure without end", () => {
+    const idle = solarYear(solar({}), { ...valley(0).world.sites.get("west")!, otherLoadW: 0 }, []);
+    expect([idle.autonomyDays, idle.neededPanelW, idle.neededBatteryAh]).toEqual([null, 0, 0]);
+    const polar = solar({ panelW: 100, batteryAh: 100, latDeg: 75 });
+    expect(solarYear(polar, polar.sites.get("west")!).neededPanelW).toBeNull();
+    const flat = solar({ panelW: 100, batteryAh: 100, batteryV: 0 });
+    expect(solarYear(flat, flat.sites.get("west")!).neededBatteryAh).toBeNull();
   });
 
   test("lithium gives more of itself than lead, and duller air asks for larger panels", () => {

@@ -1,7 +1,7 @@
 import { radiosBySite, type Radio, type Site, type World } from "../plan";
 import { convertersW } from "./rails";
 import { solarBudget } from "./solar";
-import { monthlySunHours, USUAL_CLEARNESS, winterTiltDeg } from "./sun";
+import { monthlySunHours, winterTiltDeg } from "./sun";
 
 /**
  * What of a battery may be used, how much of what goes in comes out again, how much of its size is left when it is old, and in the cold
@@ -25,11 +25,15 @@ export interface SolarYear {
   sunHours: number[];
   dailyYieldWh: number[];
   worstMonth: number;
-  autonomyDays: number;
+  /** Null where nothing draws from the battery. */
+  autonomyDays: number | null;
   tiltDeg: number;
-  /** Panel that the worst month would need, and the battery for the days without sun, in whole steps of what is sold. */
-  neededPanelW: number;
-  neededBatteryAh: number;
+  /**
+   * Panel that the worst month would need, and the battery for the days without sun, in whole steps of what is sold; null where no panel is
+   * enough, since the sun does not rise in that month, and where the battery's voltage is not known.
+   */
+  neededPanelW: number | null;
+  neededBatteryAh: number | null;
 }
 
 const PANEL_STEP_W = 50;
@@ -53,7 +57,7 @@ export function solarYear(
   const loadW = siteLoadW(world, site, radios) + convertersW(world, site, radios);
   const { depthOfDischarge, efficiency, leftWhenOld, leftInCold } = BATTERIES[site.batteryKind];
   const tiltDeg = winterTiltDeg(site.latDeg);
-  const sunHours = monthlySunHours(site.latDeg, tiltDeg, site.clearness ?? USUAL_CLEARNESS);
+  const sunHours = monthlySunHours(site.latDeg, tiltDeg, site.clearness);
   const usable = depthOfDischarge * leftWhenOld * leftInCold;
   const chargeEfficiency = PANEL_DERATE * efficiency;
   const months = sunHours.map((peakSunHours) =>
@@ -69,8 +73,13 @@ export function solarYear(
     ...{ loadW, dailyLoadWh, autonomyDays, sunHours, tiltDeg },
     dailyYieldWh: months.map((month) => month.dailyYieldWh),
     worstMonth: sunHours.indexOf(least),
-    neededPanelW: least > 0 ? stepped(dailyLoadWh / (least * chargeEfficiency), PANEL_STEP_W) : Infinity,
+    neededPanelW:
+      dailyLoadWh === 0 ? 0 : least > 0 ? stepped(dailyLoadWh / (least * chargeEfficiency), PANEL_STEP_W) : null,
     neededBatteryAh:
-      site.batteryV > 0 ? stepped((dailyLoadWh * sunlessDays) / (site.batteryV * usable), BATTERY_STEP_AH) : Infinity,
+      dailyLoadWh === 0
+        ? 0
+        : site.batteryV > 0
+          ? stepped((dailyLoadWh * sunlessDays) / (site.batteryV * usable), BATTERY_STEP_AH)
+          : null,
   };
 }

@@ -1,6 +1,6 @@
 const HOURS_PER_DAY = 24;
 
-/** A solar site's balance of one day, and how long its battery holds without sun: Wh and days. */
+/** A solar site's balance of one day, and how long its battery holds without sun, Wh and days: null where nothing draws from it. */
 export function solarBudget({
   loadW,
   panelW,
@@ -17,11 +17,11 @@ export function solarBudget({
   batteryAh: number;
   depthOfDischarge: number;
   chargeEfficiency: number;
-}): { dailyLoadWh: number; dailyYieldWh: number; autonomyDays: number } {
+}): { dailyLoadWh: number; dailyYieldWh: number; autonomyDays: number | null } {
   const dailyLoadWh = loadW * HOURS_PER_DAY;
   return {
     dailyLoadWh,
     dailyYieldWh: panelW * peakSunHours * chargeEfficiency,
-    autonomyDays: (batteryV * batteryAh * depthOfDischarge) / dailyLoadWh,
+    autonomyDays: dailyLoadWh > 0 ? (batteryV * batteryAh * depthOfDischarge) / dailyLoadWh : null,
   };
 }

@@ -1,18 +1,18 @@
+import { usualClearness } from "./clearness";
+
 /** Middle of each month as a day of the year, whose sun stands for the month's mean (Klein 1977). */
 const MEAN_DAYS = [17, 47, 75, 105, 135, 162, 198, 228, 258, 288, 318, 344];
 const SOLAR_CONSTANT_W_PER_M2 = 1367;
 const GROUND_REFLECTS = 0.2;
 const RADIANS = Math.PI / 180;
-/** Share of the sun's radiation outside the air that reaches the ground in a month that is neither clear nor dull. */
-export const USUAL_CLEARNESS = 0.45;
-
 /**
  * Peak sun hours of each month (kWh/m² a day) on a panel that faces the equator, January first. Extraterrestrial radiation
- * of the month's mean day, times the clearness of the air; the diffuse share by Erbs, Klein and Duffie (1982), turned onto the panel by Liu and
+ * of the month's mean day, times the clearness of the air (measured there, or null: the usual one of latitude and month); the diffuse share by Erbs, Klein and Duffie (1982), turned onto the panel by Liu and
  * Jordan's isotropic sky (Duffie and Beckman, Solar Engineering of Thermal Processes, 1.10.3, 2.12 and 2.19).
  */
-export function monthlySunHours(latDeg: number, tiltDeg: number, clearness = USUAL_CLEARNESS): number[] {
-  return MEAN_DAYS.map((day) => sunHoursOn(day, latDeg, tiltDeg, clearness));
+export function monthlySunHours(latDeg: number, tiltDeg: number, clearness: number | null = null): number[] {
+  const usual = usualClearness(latDeg);
+  return MEAN_DAYS.map((day, month) => sunHoursOn(day, latDeg, tiltDeg, clearness ?? usual[month]!));
 }
 
 function sunHoursOn(day: number, latDeg: number, tiltDeg: number, clearness: number): number {

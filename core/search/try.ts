@@ -2,7 +2,8 @@ import { answering, isLinkServed, type ProfileSource } from "../outcome";
 import { checkOf, faultsOf } from "../findings";
 import { costOf } from "../bill";
 import { weakestMarginDb, type LinkAnswer, type PathState } from "../link";
-import { withPatches, type Patch, type World } from "../plan";
+import { linkEnds, withPatches, type Patch, type World } from "../plan";
+import { paperCriteria } from "../proof";
 import { costChangeText, figure } from "../words";
 
 /** What a change makes of the links that matter to it. */
@@ -13,6 +14,8 @@ export interface TriedOutcome {
   marginDb: number;
   downMbps: number;
   upMbps: number;
+  /** What keeps the weakest from being accepted, in words; empty where all criteria of the plan are met. */
+  unmet: string;
 }
 
 /** One way out, tried on the whole of what it touches. */
@@ -61,6 +64,7 @@ export function tryPatches(
     marginDb: Infinity,
     downMbps: Infinity,
     upMbps: Infinity,
+    unmet: "",
   };
   const answerThen = answering(tried, profileBetween);
   const answers: LinkAnswer[] = [];
@@ -73,6 +77,8 @@ export function tryPatches(
     answers.push(answer);
     outcome.state = worse(outcome.state, answer.state);
     outcome.served &&= isLinkServed(tried, link, answer);
+    outcome.unmet ||=
+      paperCriteria(tried.plan, linkEnds(tried, link), answer).find(({ passed }) => !passed)?.text ?? "";
     outcome.marginDb = Math.min(outcome.marginDb, weakestMarginDb(answer)!);
     outcome.downMbps = Math.min(outcome.downMbps, answer.path.aToB.rateMbps);
     outcome.upMbps = Math.min(outcome.upMbps, answer.path.bToA.rateMbps);
@@ -85,12 +91,13 @@ export function effectText({ state, marginDb, downMbps, upMbps }: TriedOutcome, 
   return `${state}; margin ${figure(marginDb)} dB; ${downMbps.toFixed(0)}/${upMbps.toFixed(0)} Mbit/s${costChangeText(costEur)}`;
 }
 
-/** Served and clear before served, served before only better; then the cheaper with its work, then the smaller change. */
+/** Served and clear before served, served before only better, those that meet every criterion of the plan before others; then the cheaper with its work, then the smaller change. */
 export function byOutcomeAndCost(x: WayOut, y: WayOut): number {
   const grade = ({ outcome }: WayOut) => (outcome.served ? 0 : 4) + RANK[outcome.state];
   const cost = ({ kind, costEur }: WayOut) => costEur + WORK_EUR[kind];
   return (
     grade(x) - grade(y) ||
+    Number(x.outcome.unmet !== "") - Number(y.outcome.unmet !== "") ||
     cost(x) - cost(y) ||
     x.patches.length - y.patches.length ||
     y.outcome.marginDb - x.outcome.marginDb

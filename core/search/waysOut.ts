@@ -154,5 +154,11 @@ export function* searchWaysOut(
     shown.set(kind, count);
     return count <= MOST_OF_A_KIND;
   });
-  return { ways: ranked, heatA: heat.a, heatB: heat.b, triedCount };
+  return { ways: ranked.map(withUnmet), heatA: heat.a, heatB: heat.b, triedCount };
 }
+
+/** A way out that says which criterion of the plan it does not meet. */
+const withUnmet = (way: WayOut): WayOut => ({
+  ...way,
+  caution: [way.caution, way.outcome.unmet].filter((text) => text !== "").join("; "),
+});

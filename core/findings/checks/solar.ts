@@ -12,7 +12,7 @@ function lackOf(world: World, site: Site, radios?: readonly Radio[]) {
   const { dailyLoadWh, dailyYieldWh, worstMonth, autonomyDays } = year;
   const shortWh = dailyLoadWh - dailyYieldWh[worstMonth]!;
   const { sunlessDays } = world.plan;
-  if (shortWh <= 0 && autonomyDays >= sunlessDays) return null;
+  if (autonomyDays === null || (shortWh <= 0 && autonomyDays >= sunlessDays)) return null;
   return {
     year,
     shortWh,
@@ -51,7 +51,7 @@ export const solar: Check = {
     const site = world.sites.get(about?.[0]?.id ?? "");
     if (!site) return [];
     const { neededPanelW, neededBatteryAh } = solarYear(world, site);
-    if (!Number.isFinite(neededPanelW + neededBatteryAh)) return [];
+    if (neededPanelW === null || neededBatteryAh === null) return [];
     const panelW = Math.max(site.panelW, neededPanelW);
     const batteryAh = Math.max(site.batteryAh, neededBatteryAh);
     const added = [
