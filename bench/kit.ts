@@ -33,7 +33,7 @@ print(
 );
 print(
   "every radio's chain of cable and power",
-  msOf(() => [...world.radios.keys()].map((id) => powerChain(endOf(world, id)))),
+  msOf(() => [...world.radios.keys()].map((id) => powerChain(endOf(world, id), null))),
   50,
 );
 print(

@@ -44,6 +44,7 @@ export const SITES: Site[] = [
     batteryAh: 600,
     freeMounts: 6,
     isFeed: false,
+    switchPartId: "tornel-nudo-6-dc",
     notes: "48 V DC from panels; no road in winter.",
   }),
   site("tower", "North water tower", [11.5, 10.6], {

@@ -392,7 +392,10 @@ function plantFaults(
   rows.measurements.push(sideLobeReading(rows, between));
   rows.links.find((candidate) => candidate.id === "link-medium")!.state = "doubtful";
   // Of the feed's rate the short bridge needs only what the school wants.
-  Object.assign(rows.links.find((candidate) => candidate.id === "link-short")!, { mustDownMbps: 60, mustUpMbps: 20 });
+  Object.assign(
+    rows.links.find((candidate) => candidate.id === "link-short")!,
+    { mustDownMbps: 60, mustUpMbps: 20 },
+  );
 }
 
 function sideLobeReading(rows: DemoRows, between: Parameters<typeof answerOf>[2]): Measurement {

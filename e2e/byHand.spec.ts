@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, test } from "./fixtures";
+import { discard, expect, test } from "./fixtures";
 import type { RunningServer } from "./startServer";
 import { emptyPlan } from "./emptyPlan";
 
@@ -145,7 +145,7 @@ test("with the mouse: a chain of two bridges over a solar site, and a sector wit
   await page.mouse.move(box.x + SITES[1][0] + 30, box.y + SITES[1][1] + 20, { steps: 5 });
   await page.mouse.up();
   await expect(sheet.getByLabel(/^Coordinates/)).not.toHaveValue(before);
-  await page.getByRole("button", { name: /^Discard/ }).click();
+  await discard(page);
   await expect(sheet.getByLabel(/^Coordinates/)).toHaveValue(before);
   await kitOf(page, keep);
   await roofOf(page);

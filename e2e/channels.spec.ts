@@ -1,5 +1,5 @@
 import { readFile } from "node:fs/promises";
-import { expect, test } from "./fixtures";
+import { discard, expect, test } from "./fixtures";
 
 test("the demo's facing sectors are parted by one nudge on the comb, or by one plan of all channels", async ({
   page,
@@ -19,7 +19,7 @@ test("the demo's facing sectors are parted by one nudge on the comb, or by one p
   );
   await expect(page.getByRole("region", { name: "Gain rate" })).toContainText("Casa");
   await expect(page.getByText("Nothing found in what this stage checks")).toBeVisible();
-  await page.keyboard.press("Escape");
+  await discard(page);
   await expect(block).toHaveAttribute("aria-valuenow", "5180");
   // The same by mouse.
   const box = (await block.boundingBox())!;
@@ -28,7 +28,7 @@ test("the demo's facing sectors are parted by one nudge on the comb, or by one p
   await page.mouse.move(box.x + box.width / 2 + 60, box.y + box.height / 2, { steps: 5 });
   await page.mouse.up();
   await expect(block).not.toHaveAttribute("aria-valuenow", "5180");
-  await page.keyboard.press("Escape");
+  await discard(page);
 
   await page.getByRole("button", { name: "Who hurts whom" }).click();
   const pairs = page.getByRole("region", { name: "Who hurts whom" });
@@ -51,7 +51,7 @@ test("the demo's facing sectors are parted by one nudge on the comb, or by one p
     .click();
   await page.getByRole("button", { name: "Comb" }).click();
   await expect(page.getByText("Nothing found in what this stage checks")).toBeVisible();
-  await page.keyboard.press("Escape");
+  await discard(page);
 
   // A narrow beam hears most customers better; one outside the angle to which it can turn is heard worse.
   await page.getByRole("button", { name: "Receive beams" }).click();
@@ -61,7 +61,7 @@ test("the demo's facing sectors are parted by one nudge on the comb, or by one p
   await expect(beam.getByRole("row", { name: /annex/ })).toContainText("beside where the beam can look");
   await beam.getByRole("button", { name: "Take Abanico 5-16/90 in hand" }).click();
   await expect(page.getByText("listens through a beam already")).toBeVisible();
-  await page.keyboard.press("Escape");
+  await discard(page);
 });
 
 test("an outsider with a place is typed in, hurts whom it hurts line by line, and is taken out again", async ({

@@ -60,4 +60,12 @@ export async function expectAccessible(page: Page, what: string, rules: string[]
   expect(grave.map(({ id, at }) => `${what}: ${id} at ${at.join(", ")}`)).toEqual([]);
 }
 
+/** Discards the draft, and confirms that where it is large. */
+export async function discard(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "Discard", exact: true }).click();
+  const confirm = page.getByRole("button", { name: "Discard the draft" });
+  await expect(confirm.or(page.getByText(/^Nothing in hand/))).toBeVisible();
+  if (await confirm.isVisible()) await confirm.click();
+}
+
 export { expect };

@@ -1,5 +1,5 @@
 import { readFile } from "node:fs/promises";
-import { expect, test } from "./fixtures";
+import { discard, expect, test } from "./fixtures";
 
 /** What is wrong with the demo's kit, each with the words of its first remedy. */
 const PLANTED = [
@@ -68,7 +68,7 @@ test("the bill follows what is chosen and what is in hand, chains and masts tell
   await expect(page.locator('[data-item="halvorn-placa-200"]')).toContainText("5");
   await page.getByRole("button", { name: "Sun and mains", exact: true }).click();
   await expect(page.locator('[data-solar="site-ridge"]')).toContainText("900 W of panels");
-  await page.getByRole("button", { name: /^Discard/ }).click();
+  await discard(page);
 
   await page.getByRole("button", { name: "Cables and power" }).click();
   const chain = page.locator('[data-chain="ap-tower-s"]');
@@ -77,7 +77,7 @@ test("the bill follows what is chosen and what is in hand, chains and masts tell
   await page.getByLabel("Cable", { exact: true }).selectOption("fibre");
   // What is right again goes down among the others.
   await expect(page.getByText("too many")).toHaveCount(0);
-  await page.getByRole("button", { name: /^Discard/ }).click();
+  await discard(page);
 
   await page.getByRole("button", { name: "Wind and exposure" }).click();
   await expect(page.locator('[data-structure="site-lighthouse"]')).toContainText("what the owner allows is not known");
@@ -180,7 +180,7 @@ test("an own procedure is copied, ordered, refused by its circle, followed by it
     .getByLabel("File of procedures")
     .setInputFiles({ name: "p.json", mimeType: "application/json", buffer: file });
   await expect(page.getByRole("button", { name: /^Salt coast/ })).toHaveCount(2);
-  await page.getByRole("button", { name: /^Discard/ }).click();
+  await discard(page);
   const broken = Buffer.from(file.toString().replace('"minutes": 5', '"minutes": 9000'));
   await page
     .getByLabel("File of procedures")

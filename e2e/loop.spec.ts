@@ -1,4 +1,4 @@
-import { expect, test } from "./fixtures";
+import { discard, expect, test } from "./fixtures";
 
 test("a new user goes from two points on the map to a proven link", async ({ page, demo }) => {
   await page.goto(demo);
@@ -91,7 +91,15 @@ test("dragging, arrow keys, keep, undo and redo", async ({ page, demo }) => {
   await head.focus();
   await page.keyboard.press("ArrowUp");
   expect(await height()).toBe(dragged + 0.5);
+  // Esc throws nothing away; what was discarded is one undo away.
   await page.keyboard.press("Escape");
+  await expect(page.getByRole("button", { name: "Discard", exact: true })).toBeEnabled();
+  expect(await height()).toBe(dragged + 0.5);
+  await discard(page);
+  await expect.poll(height).toBe(before);
+  await page.keyboard.press("Control+z");
+  await expect.poll(height).toBe(dragged + 0.5);
+  await discard(page);
   await expect.poll(height).toBe(before);
   await head.focus();
   await page.keyboard.press("ArrowDown");
@@ -117,5 +125,5 @@ test("an end above its structure can be tried and is refused when kept, with not
   await expect(page.getByText("2500 m is outside 0 to 48 m")).toBeVisible();
   await page.reload();
   await expect(page.getByRole("group", { name: /^Lighthouse/ }).getByLabel("Height above ground")).toHaveValue("25");
-  await page.getByRole("button", { name: /^Discard/ }).click();
+  await discard(page);
 });

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, test } from "./fixtures";
+import { discard, expect, test } from "./fixtures";
 
 const openView = async (page: Page, demo: string, name: string) => {
   await page.goto(`${demo}/sectors`);
@@ -24,7 +24,7 @@ test("sectors better themselves: a reload finds the search again, the trade is e
   await expect(best.getByRole("listitem").first()).toContainText(/: |link /);
   await best.getByRole("button", { name: "Take in hand" }).click();
   await expect(page.locator("[data-in-hand=Served]")).toContainText("→");
-  await page.keyboard.press("Escape");
+  await discard(page);
 });
 
 test("where to build: few far-reaching sites stand beside many small ones, and a choice is put on the plan", async ({
@@ -44,7 +44,7 @@ test("where to build: few far-reaching sites stand beside many small ones, and a
   await expect(page.locator("[data-built='2']")).toBeVisible();
   await page.getByRole("button", { name: "Take in hand: Small sites" }).click();
   await expect(page.locator("[data-in-hand=Cost]")).toContainText("→");
-  await page.keyboard.press("Escape");
+  await discard(page);
 });
 
 test("a mast: antennas are respaced by key and all at once, a shield is put on, and what each does to the others is told", async ({

@@ -1,4 +1,4 @@
-import { expect, test } from "./fixtures";
+import { discard, expect, test } from "./fixtures";
 import { ridgeGrid } from "./grid";
 
 const CSV = `kind;name;lat;lon;height;maxHeight;people;demand;feed
@@ -52,13 +52,13 @@ test("an empty plan with its own terrain and places goes the same way", async ({
   await page.getByRole("button", { name: "Try a link with Alto Verne" }).click();
   await expect(page.getByText(/blocked|tight/).first()).toBeVisible();
   await expect(page.getByText(/Clear enough \(60 %\) from/).first()).toBeVisible();
-  await page.getByRole("button", { name: /^Discard/ }).click();
+  await discard(page);
 
   // A path into the hole is not answered as if the hole were sea.
   await page.getByRole("button", { name: /Granja Dos/ }).click();
   await page.getByRole("button", { name: "Try a link with Alto Verne" }).click();
   await expect(page.getByText("Unknown ground is not taken for sea level")).toBeVisible();
-  await page.getByRole("button", { name: /^Discard/ }).click();
+  await discard(page);
 
   await page.getByRole("button", { name: /Granja Uno/ }).click();
   await page.getByRole("button", { name: "Try a link with Alto Verne" }).click();

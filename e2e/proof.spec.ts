@@ -85,7 +85,7 @@ test("a crew's sheet says which level is meant, which way the meter goes, and bo
   await page.goto(`${server.origin}/plans/isla-orvena/links/link-short/sheet`);
   const end = page.getByRole("region", { name: "East silo" });
   await expect(end.getByText("Expect, each chain")).toBeVisible();
-  await expect(end.getByText("All chains together")).toBeVisible();
+  await expect(end.getByText("All chains together", { exact: true })).toBeVisible();
   await expect(end.getByText(/^accept −\d+\.\d to −\d+\.\d dBm$/)).toBeVisible();
   await expect(end.getByText(/lower is stronger; expected 0\.\d\d V/)).toBeVisible();
   await expect(end.getByText(/^0\.\d\d to 0\.\d\d V$/)).toBeVisible();

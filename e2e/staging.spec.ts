@@ -48,7 +48,7 @@ test("devices are practised with, ticked off by hand, compared with their sheets
   await power.press("Tab");
   await page.getByRole("button", { name: /^Keep Enter/ }).click();
   await expect(page.getByText("saved", { exact: true })).toBeVisible();
-  await expect(page.getByRole("row", { name: /^Power, dBm a chain/ })).toContainText(`${planned} · not as planned`);
+  await expect(page.getByRole("row", { name: /^Power to set, dBm/ })).toContainText(`${planned} · not as planned`);
   const [download] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("link", { name: "JSON" }).click(),

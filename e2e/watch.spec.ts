@@ -158,7 +158,7 @@ test("a change of channels and powers is rehearsed with faults thrown at it, and
   const before = Number(await power.inputValue());
   await power.fill(String(before + 2));
   await power.press("Tab");
-  await expect(groups).toContainText(`Casa Fonve radio ${before} → ${before + 2} dBm`);
+  await expect(groups).toContainText(`Casa Fonve radio ${before} → ${before + 2} dBm, all chains together`);
   await page.getByRole("button", { name: "Rehearse it" }).click();
   await expect(page.getByText(/^No device was lost; it took \d+ min\.$/)).toBeVisible({ timeout: 60_000 });
   await expectAccessible(page, "channel run");

@@ -4,7 +4,10 @@ import {
   PLAIN_CARRIER,
   setPatch,
   USUAL_CABLING,
+  INHERITED_RATE,
+  TWO_CHAINS,
   USUAL_CHAIN,
+  USUAL_LEAD,
   USUAL_SITE_CHAIN,
   USUAL_SITE_KIT,
   type PlanRows,
@@ -33,6 +36,12 @@ const CAME_WITH: Record<number, Partial<Record<string, string[]>>> = {
     sites: Object.keys(USUAL_SITE_KIT),
   },
   21: { plans: ["learned"] },
+  25: {
+    plans: ["licences"],
+    radios: Object.keys(USUAL_LEAD),
+    links: Object.keys(INHERITED_RATE),
+    measurements: Object.keys(TWO_CHAINS),
+  },
   22: { plans: ["reservedAddresses"], links: ["growthStage"] },
   17: { plans: ["iceMm"], radios: Object.keys(USUAL_CHAIN), sites: Object.keys(USUAL_SITE_CHAIN) },
 };

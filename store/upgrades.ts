@@ -6,6 +6,7 @@ import {
   NO_POWER_PLAN,
   USUAL_CABLING,
   USUAL_CHAIN,
+  USUAL_LEAD,
   USUAL_SITE_CHAIN,
   USUAL_SITE_KIT,
   type KeptPatch,
@@ -109,7 +110,7 @@ const UPGRADES: Partial<Record<number, Upgrade>> = {
   14: withFields({ radios: USUAL_CABLING, sites: USUAL_SITE_KIT }),
   17: withFields({ radios: USUAL_CHAIN, sites: USUAL_SITE_CHAIN }),
   22: withFields({ links: FIRST_STAGE }),
-  25: withFields({ links: INHERITED_RATE, measurements: TWO_CHAINS }),
+  25: withFields({ radios: USUAL_LEAD, links: INHERITED_RATE, measurements: TWO_CHAINS }),
 };
 
 async function todayOf(tx: Queries, planId: string): Promise<Today> {

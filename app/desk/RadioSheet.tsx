@@ -108,6 +108,19 @@ export function RadioSheet({ radio }: { radio: Radio }) {
             max={100}
             value={radio.jumperM}
           />
+          {radio.injector === "dc48" && (
+            <FigureEdit
+              of={of}
+              field="leadMm2"
+              label="DC lead, each conductor"
+              unit="mm²"
+              step={0.5}
+              decimals={1}
+              min={0.2}
+              max={50}
+              value={radio.leadMm2}
+            />
+          )}
           <TextEdit of={of} field="firmware" label="Firmware found" value={radio.firmware} most={60} />
           <FigureEdit
             of={of}

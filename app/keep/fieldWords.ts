@@ -68,6 +68,7 @@ const FIELD_WORDS: Record<string, string> = {
   vlan: "VLAN",
   clientVlan: "customers’ VLAN",
   jumperM: "jumpers",
+  leadMm2: "DC lead",
   arresters: "surge arresters",
   iceMm: "ice",
   mastMomentNm: "moment that the owner allows",

@@ -1,6 +1,14 @@
 import { earthMm2Of } from "#core/bill";
 import { endOf, radiosBySite, type LinkEnd } from "#core/plan";
-import { CABLES, INJECTOR_WORDS, LONGEST_COPPER_M, powerChain, switchBudget, type PowerChain } from "#core/power";
+import {
+  CABLES,
+  feedingSwitch,
+  INJECTOR_WORDS,
+  LONGEST_COPPER_M,
+  powerChain,
+  switchBudget,
+  type PowerChain,
+} from "#core/power";
 import { counted } from "#core/words";
 import { useMemo, useState } from "react";
 import { ChooseButton } from "../desk/ChooseButton";
@@ -23,7 +31,7 @@ export function ChainsView() {
       [...world.radios.keys()]
         .map((id): Row => {
           const end = endOf(world, id);
-          return { end, chain: powerChain(end) };
+          return { end, chain: powerChain(end, feedingSwitch(world, end.radio)) };
         })
         .sort(
           (x, y) =>
@@ -75,7 +83,7 @@ const bad = "border-blocked font-semibold text-blocked";
 function Chain({ row: { end, chain } }: { row: Row }) {
   const { radio, model } = end;
   const { copperM, tooLongM, isRight, voltsAtRadio, leastV, isStarved, isDry } = chain;
-  const { isTurned, isBare, lacksArrester, jumperDb, jumperMissingDb } = chain;
+  const { isTurned, isBare, lacksArrester, jumperDb, jumperMissingDb, overW, mostW } = chain;
   const arresters = radio.arresters === 0 ? "no arrester" : counted(radio.arresters, "arrester");
   const cable = CABLES[radio.cableKind];
   return (
@@ -90,7 +98,7 @@ function Chain({ row: { end, chain } }: { row: Row }) {
         </>
       )}
       <span className={`${LINK} ${isDry ? bad : good}`}>
-        {model.model}, {figure(model.loadW, 0)} W{isStarved && ": cannot be fed over this cable"}
+        {model.model}, {figure(model.loadW, 0)} W{isStarved && ": cannot be fed over this length"}
         {voltsAtRadio !== null && `: ${figure(voltsAtRadio)} V of at least ${figure(leastV!)}`}
       </span>
       <span aria-hidden="true">―</span>
@@ -106,9 +114,10 @@ function Chain({ row: { end, chain } }: { row: Row }) {
         {tooLongM > 0 && `, ${figure(copperM, 0)} m in all: ${figure(tooLongM, 0)} too many`}
       </span>
       <span aria-hidden="true">―</span>
-      <span className={`${LINK} ${isRight && !isTurned ? good : bad}`}>
+      <span className={`${LINK} ${isRight && !isTurned && overW === 0 ? good : bad}`}>
         {INJECTOR_WORDS[radio.injector].replace(/^an? /, "")}
         {isTurned && ", crossed: plus and minus change places"}
+        {overW > 0 && `: ${figure(mostW! + overW)} W taken, ${figure(mostW!)} given`}
         {!isRight && `: it needs ${INJECTOR_WORDS[model.powerInput]}`}
       </span>
       <span aria-hidden="true">―</span>

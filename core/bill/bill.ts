@@ -1,6 +1,6 @@
 import { radiosBySite, type Part, type Radio, type Site, type World } from "../plan";
 import { fedBySwitch } from "../power";
-import { boxHolds } from "../radio";
+import { netRateMbps, boxHolds } from "../radio";
 import { BILL_RULES } from "./rules";
 
 /** One thing to be bought. */
@@ -67,6 +67,12 @@ export function billOf(
     if (id) add(id, count);
   };
   const fed = fedBySwitches(world, radios);
+  const addConverters = (neededMbps: number) => {
+    const gigabits = Math.max(1, Math.ceil(neededMbps / 1000));
+    const what = `media converters of ${gigabits} Gbit/s`;
+    const id = first("converter", (part) => converterMbps(part) >= neededMbps, what);
+    if (id) add(id, RUN_ENDS);
+  };
   for (const radio of radios) {
     add(radio.radioModelId, 1);
     add(radio.antennaModelId, 1);
@@ -76,6 +82,7 @@ export function billOf(
       { hasInjector: fed.has(radio.id) || hasBoxedInjector(world, radio), chains: chainsOf(world, radio) },
       addPart,
     );
+    if (radio.cableKind === "fibre") addConverters(topRateMbps(world, radio));
   }
   for (const site of sites) addSiteParts(world, site, radios, { add, addPart, parts, missing });
   for (const tape of parts.filter(({ kind }) => kind === "tape"))
@@ -139,6 +146,22 @@ function hasBoxedInjector(world: World, { radioModelId, injector }: Radio): bool
 }
 const chainsOf = (world: World, { radioModelId }: Radio): number => world.radioModels.get(radioModelId)?.chains ?? 1;
 
+/** The most that a radio carries in one direction on its channel, Mbit/s: what converters of its fibre must pass on. */
+function topRateMbps(world: World, { radioModelId, widthMHz }: Radio): number {
+  const model = world.radioModels.get(radioModelId);
+  if (!model) return 0;
+  const modulation = model.modulations.at(-1)!;
+  return Math.max(
+    ...(["down", "up"] as const).map((direction) =>
+      netRateMbps({ radio: model, modulation, widthMHz, chains: model.chains, direction }),
+    ),
+  );
+}
+
+/** What a media converter passes on, Mbit/s, by its standard "10G"; one whose sheet does not say is taken for 1 Gbit/s. */
+const converterMbps = ({ standard }: Part): number =>
+  1000 * (/^(\d+)G$/.exec(standard) ? Number.parseInt(standard) : 1);
+
 /** A radio's jumpers, and its run from its socket to the switch. `hasInjector` says that a box or a switch brings its power. */
 function addCable(
   { ethernetM, indoorM, cableKind, injector, arresters, jumperM }: Radio,
@@ -150,8 +173,7 @@ function addCable(
   const isFibre = cableKind === "fibre";
   addPart("cable", cableKind, runM, `cable of kind ${cableKind}`);
   addPart("connector", isFibre ? "fibre" : "", isFibre ? RUN_ENDS : RUN_ENDS * 2, "plugs");
-  if (isFibre) addPart("converter", "", RUN_ENDS, "media converters");
-  else addPart("arrester", "", arresters, "surge arresters");
+  if (!isFibre) addPart("arrester", "", arresters, "surge arresters");
   if (jumperM > 0) addPart("jumper", "", chains, "jumpers");
   if (injector !== "none" && !hasInjector) addPart("injector", injector, 1, `injector of kind ${injector}`);
 }

@@ -49,7 +49,10 @@ export const PARTS: readonly Part[] = [
     ["Foco BT", 54, 0.5, { standard: "802.3bt", volts: 54, watts: 90 }],
     ["Foco DC 48", 88, 1.1, { standard: "dc48", volts: 48, watts: 150 }],
   ]),
-  ...parts("converter", [["Salto de luz 1G", 34, 0.15, { packOf: 2 }]]),
+  ...parts("converter", [
+    ["Salto de luz 1G", 34, 0.15, { packOf: 2, standard: "1G" }],
+    ["Salto de luz 10G", 190, 0.2, { packOf: 2, standard: "10G" }],
+  ]),
   ...parts("switch", [
     ["Nudo 8 AT", 140, 1.2, { standard: "802.3at", watts: 120, ports: 8, notes: "8 ports of 1 Gbit/s, 2 SFP+" }],
     ["Nudo 16 AT", 310, 2.9, { standard: "802.3at", watts: 370, ports: 16, notes: "16 ports of 1 Gbit/s, 2 SFP+" }],
@@ -57,7 +60,13 @@ export const PARTS: readonly Part[] = [
       "Nudo 6 DC",
       190,
       0.9,
-      { standard: "dc48", volts: 48, watts: 150, ports: 6, notes: "6 ports, DC in, for solar sites" },
+      {
+        standard: "dc48",
+        volts: 48,
+        watts: 150,
+        ports: 6,
+        notes: "6 ports, DC in, each set to 24 V or 48 V, for solar sites",
+      },
     ],
   ]),
   ...parts("arrester", [["Guarda GbE", 21, 0.14]]),

@@ -2,7 +2,8 @@ import type { Backhaul } from "../capacity";
 import { endOf, type World } from "../plan";
 import { fedSites } from "../outcome";
 import { groupName } from "../propose";
-import { powerSettingText, powerToSet } from "../radio";
+import { powerSettingText, powerToSet, type PowerToSet } from "../radio";
+import { figure } from "../words";
 import { changeOrder } from "./order";
 import { askedByRules } from "./limits";
 import type { ChannelMove } from "./plan";
@@ -34,11 +35,14 @@ export function runGroups(world: World, moves: readonly RunMove[], backhaul: Bac
   });
 }
 
-/** A change of power as somebody at the device sets it: "16 dBm on each chain instead of 13 dBm on each chain". */
+/** A change of power as somebody at the device sets it: "13 → 16 dBm on each chain". */
 export function powerChangeText(world: World, radioId: string, { fromDbm, toDbm }: RunGroup["powers"][string]): string {
   const { model, radio } = endOf(world, radioId);
-  const [from, to] = [fromDbm, toDbm].map((dbm) => powerSettingText(powerToSet(model, radio.polarization, dbm)));
-  return `${to!} instead of ${from!}`;
+  const [from, to] = [fromDbm, toDbm].map((dbm) => powerToSet(model, radio.polarization, dbm)) as [
+    PowerToSet,
+    PowerToSet,
+  ];
+  return `${figure(from.dbm, Number.isInteger(from.dbm) ? 0 : 1)} → ${powerSettingText(to)}`;
 }
 
 /** Whether all sites that a bridge brings the feed keep it without that bridge. */

@@ -99,13 +99,23 @@ test("a customer's other firmware is told against his access point's, not where 
   ).toEqual([["firmware", "r0", "Update it to 4.2.1 on the bench"]]);
 });
 
-test("a solar site is judged once its panels are known, by its dullest month and by days without sun", () => {
+test("a solar site is judged by its panels, its dullest month, days without sun, and by whether its radios ask for mains", () => {
   const west = (rest: object) => (rows: ValleyRows) => Object.assign(rows.sites[0]!, { power: "solar", ...rest });
-  expect(mended(west({}))).toEqual([]);
-  expect(mended(west({ panelW: 50, batteryAh: 2000 }))).toEqual([
+  const onDc = (rest: object) => west({ switchPartId: "tornel-nudo-6-dc", ...rest });
+  // Without a switch on direct current its injectors ask for mains, and without panels it has no source at all.
+  expect(mended(west({}))).toEqual([
+    [
+      "solar",
+      "west",
+      expect.stringMatching(/^Plan panels of \d+ W instead of 0 and a battery of \d+ Ah instead of 0$/),
+    ],
+    ["mainsAtSolar", "west", "Plan Tornel Nudo 6 DC"],
+  ]);
+  expect(mended(onDc({})).map(([check]) => check)).toEqual(["solar"]);
+  expect(mended(onDc({ panelW: 50, batteryAh: 2000 }))).toEqual([
     ["solar", "west", expect.stringMatching(/^Plan panels of \d+ W instead of 50$/)],
   ]);
-  expect(mended(west({ panelW: 5000, batteryAh: 50 }))).toEqual([
+  expect(mended(onDc({ panelW: 5000, batteryAh: 50 }))).toEqual([
     ["solar", "west", expect.stringMatching(/^Plan a battery of \d+ Ah instead of 50$/)],
   ]);
 });

@@ -259,12 +259,17 @@ export const radioSchema = z.object({
   wiring: z.enum(WIRINGS),
   /** Surge arresters on its cable: one at either end. */
   arresters: z.number().int().min(0).max(2),
+  /** Cross section of each conductor of its own DC lead, where it has one, mm². */
+  leadMm2: z.number().min(0.2).max(50).default(2.5),
 });
 /** What radios lacked before their chains were told joint by joint. */
 export const USUAL_CHAIN = { jumperM: 0, wiring: "straight", arresters: 2 } as const;
+/** What radios lacked before their DC leads had a gauge. */
+export const USUAL_LEAD = { leadMm2: 2.5 } as const;
 /** How a radio's cable is planned until somebody says otherwise; rows of before such fields stand so. */
 export const USUAL_CABLING = {
   ...USUAL_CHAIN,
+  ...USUAL_LEAD,
   indoorM: 2,
   cableKind: "cat5e",
   bracketId: null,

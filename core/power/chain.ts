@@ -1,7 +1,7 @@
-import type { LinkEnd } from "../plan";
-import { bears, CABLES, isTurnedAbout, LONGEST_COPPER_M, POWER_RULES } from "./inputs";
+import type { LinkEnd, Part } from "../plan";
+import { bears, CABLES, DC_RULE, isTurnedAbout, LONGEST_COPPER_M, POWER_RULES } from "./inputs";
 import { jumperLossDb } from "./jumper";
-import { poeDrop } from "./poe";
+import { leadDrop, poeDrop } from "./poe";
 
 /** A cable in the sun on a roof is that warm, °C: its copper resists most there. */
 const WARM_C = 50;
@@ -14,13 +14,16 @@ export interface PowerChain {
   /** Copper from radio to switch, both sides of the injector, m; 0 over fibre. */
   copperM: number;
   tooLongM: number;
-  /** The injector is one that the radio bears. */
+  /** The injector is one that the radio bears, or a switch feeds it. */
   isRight: boolean;
-  /** Volts at the radio at its greatest load with warm copper; null where no data cable carries its power, or the injector is wrong. */
+  /** Volts at the radio at its greatest load with warm copper; null where nothing carries its power, or the injector is wrong. */
   voltsAtRadio: number | null;
   leastV: number | null;
   /** The cable cannot carry that power at all. */
   isStarved: boolean;
+  /** What its injector or socket gives at most, W, and how much less that is than the radio and its cable take. */
+  mostW: number | null;
+  overW: number;
   /** Too little arrives, or nothing can. */
   isDry: boolean;
   /** Plus and minus change places on the way. */
@@ -37,26 +40,45 @@ export interface PowerChain {
   mostMbps: number;
 }
 
-/** The chain of one end of a plan. The radio is taken to draw all that its sheet names. */
-export function powerChain({ radio, model }: Pick<LinkEnd, "radio" | "model">): PowerChain {
+/** What a radio is fed from: the switch of its site, or null for an injector of its own. */
+export type FedBy = Pick<Part, "standard"> | null;
+
+/** How a radio's power comes: over its data cable, or over a lead of its own; null where nothing brings it. */
+function feedOf({ radio, model }: Pick<LinkEnd, "radio" | "model">, switchPart: FedBy) {
+  const { awg } = CABLES[radio.cableKind];
+  const isRight = switchPart !== null || bears(model.powerInput, radio.injector);
+  if (!isRight) return { isRight, rule: null, drop: null };
+  // An injector stands where the indoor cable begins; a switch feeds all of it.
+  const lengthM = radio.ethernetM + (switchPart === null ? 0 : radio.indoorM);
+  const common = { loadW: model.loadW, temperatureC: WARM_C };
+  if (model.powerInput === "dc48") {
+    const { sourceV } = DC_RULE;
+    const drop = leadDrop({ ...common, sourceV, leadM: lengthM, leadMm2: radio.leadMm2 });
+    return { isRight, rule: DC_RULE, drop };
+  }
+  if (awg === null) return { isRight, rule: null, drop: null };
+  const rule = POWER_RULES[model.powerInput];
+  // A later standard gives more than the radio asks for; a switch on direct current gives each radio its own kind.
+  const given = switchPart === null ? radio.injector : switchPart.standard;
+  const { mostW } = given in POWER_RULES ? POWER_RULES[given as keyof typeof POWER_RULES] : rule;
+  const drop = poeDrop({ ...common, sourceV: rule.sourceV, cableM: lengthM, awg, pairs: rule.pairs });
+  return { isRight, rule: { ...rule, mostW }, drop };
+}
+
+/**
+ * The chain of one end of a plan. The radio is taken to draw all that its sheet names. `switchPart` is what feeds it where its site's switch
+ * does (`feedingSwitch`).
+ */
+export function powerChain(end: Pick<LinkEnd, "radio" | "model">, switchPart: FedBy): PowerChain {
+  const { radio } = end;
   const { awg, mostMbps } = CABLES[radio.cableKind];
   const copperM = awg === null ? 0 : radio.ethernetM + radio.indoorM;
-  const isRight = bears(model.powerInput, radio.injector);
-  const rule = model.powerInput === "dc48" || awg === null || !isRight ? null : POWER_RULES[model.powerInput];
-  const drop =
-    rule &&
-    poeDrop({
-      sourceV: rule.sourceV,
-      loadW: model.loadW,
-      cableM: radio.ethernetM,
-      awg: awg!,
-      pairs: rule.pairs,
-      temperatureC: WARM_C,
-    });
+  const { isRight, rule, drop } = feedOf(end, switchPart);
   const tooLongM = Math.max(0, copperM - LONGEST_COPPER_M);
   const isStarved = rule !== null && drop === null;
   const jumperDb = jumperLossDb({ frequencyMHz: radio.frequencyMHz, lengthM: radio.jumperM });
   const isTurned = isTurnedAbout(radio);
+  const takenW = end.model.loadW + (drop?.lossW ?? 0);
   const isDry = isStarved || (rule !== null && drop!.voltsAtLoad < rule.leastV);
   return {
     copperM,
@@ -73,5 +95,7 @@ export function powerChain({ radio, model }: Pick<LinkEnd, "radio" | "model">): 
     isBroken: !isRight || isTurned || tooLongM > 0 || isDry,
     voltsAtRadio: drop?.voltsAtLoad ?? null,
     leastV: rule?.leastV ?? null,
+    mostW: rule?.mostW ?? null,
+    overW: rule === null || isStarved ? 0 : Math.max(0, takenW - rule.mostW),
   };
 }

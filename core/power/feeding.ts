@@ -1,5 +1,5 @@
 import type { Part, Radio, Site, World } from "../plan";
-import { bears } from "./inputs";
+import { switchFeeds } from "./inputs";
 import { siteLoadW } from "./site";
 
 /** What a site's switch feeds, and whether it can. */
@@ -17,13 +17,19 @@ export interface SwitchBudget {
 }
 
 /** The radios of a site that its switch feeds: those that bear what it gives, over copper. */
-export function fedBySwitch(world: World, site: Site, radios: readonly Radio[]): Radio[] {
+export const fedBySwitch = (world: World, site: Site, radios: readonly Radio[]): Radio[] =>
+  radios.filter((radio) => feeds(world, site, radio) !== null);
+
+/** The switch that feeds a radio; null where it has an injector of its own, or stands at no site. */
+export function feedingSwitch(world: World, radio: Radio): Part | null {
+  const site = world.sites.get(radio.siteId ?? "");
+  return site ? feeds(world, site, radio) : null;
+}
+
+function feeds(world: World, site: Site, { radioModelId, cableKind }: Radio): Part | null {
   const part = world.parts.get(site.switchPartId ?? "");
-  if (!part) return [];
-  return radios.filter(({ radioModelId, cableKind }) => {
-    const input = world.radioModels.get(radioModelId)?.powerInput;
-    return input !== undefined && cableKind !== "fibre" && bears(input, part.standard as Radio["injector"]);
-  });
+  const input = world.radioModels.get(radioModelId)?.powerInput;
+  return part && input !== undefined && cableKind !== "fibre" && switchFeeds(part.standard, input) ? part : null;
 }
 
 /** Budget of a site's switch; null without one. `radios` are those of the site. */

@@ -23,6 +23,9 @@ export const POWER_RULES: Readonly<Record<Exclude<RadioModel["powerInput"], "dc4
   "802.3bt": { sourceV: 52, leastV: 41.1, mostW: 90, pairs: 4 },
 };
 
+/** The same of a lead of its own from a 48 V battery or supply: most such radios take 40 to 60 V. */
+export const DC_RULE = { sourceV: 48, leastV: 40, mostW: 150 } as const;
+
 /** Kinds of power as they are called on a roof. */
 export const INJECTOR_WORDS: Readonly<Record<RadioRow["injector"], string>> = {
   none: "no injector",
@@ -61,6 +64,13 @@ export function bears(input: RadioModel["powerInput"], injector: RadioRow["injec
   const [own, given] = [STANDARDS.indexOf(input), STANDARDS.indexOf(injector)];
   return own >= 0 && given >= 0 ? given >= own : input === injector;
 }
+
+/** Kinds of power that a socket of a switch on direct current is set to, each as its radio asks. */
+const DC_SWITCH_GIVES: readonly string[] = ["passive24", "802.3af", "802.3at", "dc48"];
+
+/** Whether a switch of a standard feeds a kind of radio: its own kind, or what each socket of a switch on direct current is set to. */
+export const switchFeeds = (standard: string, input: RadioModel["powerInput"]): boolean =>
+  standard === "dc48" ? DC_SWITCH_GIVES.includes(input) : bears(input, standard as RadioRow["injector"]);
 
 /** Kinds of power that do not turn their poles about by themselves: over a crossed cable or lead plus and minus change places. */
 const HAS_POLES: readonly string[] = ["passive24", "dc48"];

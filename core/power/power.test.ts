@@ -4,6 +4,7 @@ import { endOf, radiosBySite, type World } from "#core/plan";
 import {
   bears,
   fedBySwitch,
+  feedingSwitch,
   harms,
   hoursHeld,
   isTurnedAbout,
@@ -15,6 +16,7 @@ import {
   railsOf,
   solarYear,
   switchBudget,
+  switchFeeds,
   usualClearness,
   winterTiltDeg,
 } from "#core/power";
@@ -22,9 +24,16 @@ import { radioIn, valley, type ValleyRows } from "#core/testing";
 
 const chainOf = (change: (rows: ValleyRows) => void, id = "sector") => {
   const { world } = valley(0, change);
-  return powerChain(endOf(world, id));
+  return powerChain(endOf(world, id), feedingSwitch(world, world.radios.get(id)!));
 };
 const sector = (rest: object) => (rows: ValleyRows) => Object.assign(radioIn(rows, "sector"), rest);
+
+/** The chain of a sector whose model is another. */
+const modelled = (rest: object, model: object) => {
+  const { world } = valley(0, sector(rest));
+  const end = endOf(world, "sector");
+  return powerChain({ radio: end.radio, model: { ...end.model, ...model } }, null);
+};
 
 describe("power over a data cable", () => {
   test("what is lost and what arrives is what was sent, and a longer or warmer cable leaves less", () => {
@@ -86,6 +95,46 @@ describe("a radio's chain", () => {
     expect(chainOf(sector({ ethernetM: 100, cableKind: "cat6a" })).voltsAtRadio!).toBeGreaterThan(volts);
     const wrong = chainOf(sector({ injector: "passive24" }));
     expect([wrong.isRight, wrong.voltsAtRadio, wrong.isStarved]).toEqual([false, null, false]);
+  });
+
+  test("behind a switch the power comes over both lengths of copper, and a socket of a switch on direct current gives what each radio asks for", () => {
+    const loopOhm = (m: number) => 0.08422 * m * (1 + 0.00393 * 30);
+    const west = (switchPartId: string | null) => (rows: ValleyRows) => {
+      sector({ ethernetM: 60, indoorM: 30 })(rows);
+      Object.assign(rows.sites[0]!, { switchPartId });
+    };
+    const own = chainOf(west(null));
+    const fed = chainOf(west("tornel-nudo-8-at"));
+    expect(own.voltsAtRadio! + (18 / own.voltsAtRadio!) * loopOhm(60)).toBeCloseTo(50, 6);
+    expect(fed.voltsAtRadio! + (18 / fed.voltsAtRadio!) * loopOhm(90)).toBeCloseTo(50, 6);
+    expect(chainOf(west("tornel-nudo-6-dc")).voltsAtRadio).toBeCloseTo(fed.voltsAtRadio!, 9);
+    expect([
+      switchFeeds("dc48", "passive24"),
+      switchFeeds("dc48", "802.3bt"),
+      switchFeeds("802.3at", "passive24"),
+    ]).toEqual([...[true, false, false]]);
+  });
+
+  test("an injector gives its own watts, of which the cable takes some; a later standard gives more", () => {
+    const take = (injector: string) => modelled({ ethernetM: 80, injector }, { powerInput: "802.3at", loadW: 29 });
+    const at = take("802.3at");
+    const lossW = (50 - at.voltsAtRadio!) * (29 / at.voltsAtRadio!);
+    expect(at.mostW).toBe(30);
+    expect(at.overW).toBeCloseTo(29 + lossW - 30, 9);
+    expect(at.overW).toBeGreaterThan(0);
+    const bt = take("802.3bt");
+    expect([bt.mostW, bt.overW]).toEqual([90, 0]);
+  });
+
+  test("a lead of its own drops by its length and gauge", () => {
+    const lead = (rest: object) =>
+      modelled({ ethernetM: 60, injector: "dc48", cableKind: "fibre", ...rest }, { powerInput: "dc48", loadW: 45 });
+    const thin = lead({ leadMm2: 0.75 });
+    const loop = ((2 * 0.01724 * 60) / 0.75) * (1 + 0.00393 * 30);
+    expect(thin.voltsAtRadio! + (45 / thin.voltsAtRadio!) * loop).toBeCloseTo(48, 6);
+    expect([thin.leastV, thin.isDry]).toEqual([40, false]);
+    expect(lead({ leadMm2: 0.4, ethernetM: 95 }).isDry).toBe(true);
+    expect(lead({ leadMm2: 2.5 }).voltsAtRadio!).toBeGreaterThan(thin.voltsAtRadio!);
   });
 
   test("says so where the cable cannot carry it at all", () => {

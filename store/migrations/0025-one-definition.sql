@@ -10,3 +10,5 @@ ALTER TABLE measurements ADD COLUMN floor_dbm double precision;
 ALTER TABLE measurements ADD COLUMN deviation_db double precision;
 -- Spectrum for which the operator holds a licence or a registration.
 ALTER TABLE plans ADD COLUMN licences jsonb NOT NULL DEFAULT '[]';
+-- Cross section of a radio's own DC lead, mm².
+ALTER TABLE radios ADD COLUMN lead_mm2 double precision NOT NULL DEFAULT 2.5;

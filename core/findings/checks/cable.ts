@@ -1,11 +1,11 @@
 import { CABLES, LONGEST_COPPER_M, powerChain } from "../../power";
 import { endOf, setPatch } from "../../plan";
 import { figure } from "../../words";
-import { mending, radioFaults, type Kit, type RadioFault } from "../kit/radios";
+import { kitOf, mending, radioFaults, type Kit, type RadioFault } from "../kit/radios";
 import type { Check } from "./check";
 
 function lengthFault(end: Kit): RadioFault | null {
-  const { copperM, tooLongM } = powerChain(end);
+  const { copperM, tooLongM } = powerChain(end, end.switchPart);
   if (tooLongM <= 0) return null;
   return {
     what: `${figure(copperM, 0)} m of copper from the radio to the switch, ${figure(tooLongM, 0)} m more than Ethernet goes`,
@@ -43,7 +43,7 @@ export const longCable: Check = {
             ]
           : []),
       ],
-      (then) => lengthFault(endOf(then, radio.id)) !== null,
+      (then) => lengthFault(kitOf(then, radio.id)) !== null,
     );
   },
 };

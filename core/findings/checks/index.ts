@@ -24,10 +24,10 @@ import { overload } from "./overload";
 import { ownNoise } from "./ownNoise";
 import { pole } from "./pole";
 import { polarization } from "./polarization";
-import { lowVoltage, notFed, wrongInjector } from "./power";
+import { lowVoltage, notFed, smallSource, wrongInjector } from "./power";
 import { doubtful, failed } from "./proof";
 import { slowCable } from "./slowCable";
-import { solar } from "./solar";
+import { mainsAtSolar, solar } from "./solar";
 import { swing } from "./swing";
 import { switchBudget } from "./switchBudget";
 import { tight } from "./tight";
@@ -70,7 +70,9 @@ export const CHECKS: readonly Check[] = [
   frames,
   polarization,
   solar,
+  mainsAtSolar,
   notFed,
+  smallSource,
   switchBudget,
   lowVoltage,
   longCable,

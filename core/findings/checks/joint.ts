@@ -1,7 +1,7 @@
 import { antennasFor, isJoined } from "../../kit";
 import { endOf, setPatch, type World } from "../../plan";
 import { figure } from "../../words";
-import { mending, radioFaults, type Kit, type RadioFault } from "../kit/radios";
+import { kitOf, mending, radioFaults, type Kit, type RadioFault } from "../kit/radios";
 import type { Check } from "./check";
 
 function jointFault(world: World, { radio, model }: Kit): RadioFault | null {
@@ -34,7 +34,7 @@ export const joint: Check = {
         effect: `a ${shape} of ${figure(Math.max(...gainAcrossBand.map(({ vDbi }) => vDbi)))} dBi`,
         patches: [setPatch("radios", radio.id, { antennaModelId: id })],
       })),
-      (then) => jointFault(then, endOf(then, radio.id)) !== null,
+      (then) => jointFault(then, kitOf(then, radio.id)) !== null,
     );
   },
 };

@@ -1,5 +1,5 @@
 import { endOf, setPatch, type World } from "../../plan";
-import { mending, radioFaults, type Kit, type RadioFault } from "../kit/radios";
+import { kitOf, mending, radioFaults, type Kit, type RadioFault } from "../kit/radios";
 import type { Check } from "./check";
 
 /** What holds an end: the bracket part that is planned for it, or the one in its radio's box. */
@@ -41,7 +41,7 @@ export const pole: Check = {
         effect: `for poles of ${poleMm![0]} to ${poleMm![1]} mm`,
         patches: [setPatch("radios", radioId!, { bracketId: id })],
       })),
-      (then) => poleFault(then, endOf(then, radioId!)) !== null,
+      (then) => poleFault(then, kitOf(then, radioId!)) !== null,
     ).slice(0, MOST_TOLD);
   },
 };

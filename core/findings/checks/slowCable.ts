@@ -1,4 +1,4 @@
-import { CABLES, powerChain } from "../../power";
+import { CABLES } from "../../power";
 import { setPatch } from "../../plan";
 import { figure } from "../../words";
 import { mending } from "../kit/radios";
@@ -11,7 +11,7 @@ export const slowCable: Check = {
   ofPath: ({ a, b, ways }) => {
     const most = Math.max(...ways.map(([tape]) => tape.rateMbps));
     return [a, b].flatMap((end) => {
-      const { mostMbps } = powerChain(end);
+      const { mostMbps } = CABLES[end.radio.cableKind];
       if (most <= mostMbps) return [];
       return [
         {

@@ -1,13 +1,13 @@
-import { solarYear } from "../../power";
+import { fedBySwitch, solarYear } from "../../power";
 import { peopleBehindSite } from "../../outcome";
 import { radiosBySite, setPatch, type Radio, type Site, type World } from "../../plan";
-import { figure, MONTHS } from "../../words";
+import { counted, figure, MONTHS } from "../../words";
 import { mending } from "../kit/radios";
 import type { Check, PlanFault } from "./check";
 
-/** What a solar site lacks in its dullest month, or in days without sun; null where it holds. A site of which nothing is known is not judged. */
+/** What a solar site lacks in its dullest month, or in days without sun; null where it holds. */
 function lackOf(world: World, site: Site, radios?: readonly Radio[]) {
-  if (site.power !== "solar" || (site.panelW === 0 && site.batteryAh === 0)) return null;
+  if (site.power !== "solar") return null;
   const year = solarYear(world, site, radios);
   const { dailyLoadWh, dailyYieldWh, worstMonth, autonomyDays } = year;
   const shortWh = dailyLoadWh - dailyYieldWh[worstMonth]!;
@@ -17,9 +17,11 @@ function lackOf(world: World, site: Site, radios?: readonly Radio[]) {
     year,
     shortWh,
     what:
-      shortWh > 0
-        ? `in ${MONTHS[worstMonth]!} the sun gives ${figure(dailyYieldWh[worstMonth]!, 0)} Wh a day, ${figure(dailyLoadWh, 0)} are drawn`
-        : `the battery holds ${figure(autonomyDays)} days without sun, ${figure(sunlessDays, 0)} are wanted`,
+      site.panelW === 0
+        ? `no panels are planned, ${figure(dailyLoadWh, 0)} Wh a day are drawn`
+        : shortWh > 0
+          ? `in ${MONTHS[worstMonth]!} the sun gives ${figure(dailyYieldWh[worstMonth]!, 0)} Wh a day, ${figure(dailyLoadWh, 0)} are drawn`
+          : `the battery holds ${figure(autonomyDays)} days without sun, ${figure(sunlessDays, 0)} are wanted`,
   };
 }
 
@@ -68,6 +70,56 @@ export const solar: Check = {
         },
       ],
       (then) => lackOf(then, then.sites.get(site.id)!) !== null,
+    );
+  },
+};
+
+/** Injectors of a site that lives on the sun which take mains, of radios that no switch on direct current feeds. */
+function onMains(world: World, site: Site, radios: readonly Radio[]): Radio[] {
+  if (site.power !== "solar") return [];
+  const part = world.parts.get(site.switchPartId ?? "");
+  const fed = new Set(part && part.volts !== null ? fedBySwitch(world, site, radios).map(({ id }) => id) : []);
+  return radios.filter(({ id, injector }) => !fed.has(id) && injector !== "none" && injector !== "dc48");
+}
+
+export const mainsAtSolar: Check = {
+  id: "mainsAtSolar",
+  title: "No mains for injectors",
+  stage: "kit",
+  ofPlan: (world) => {
+    const bySite = radiosBySite(world);
+    return [...world.sites.values()].flatMap((site): PlanFault[] => {
+      const radios = onMains(world, site, bySite.get(site.id) ?? []);
+      if (radios.length === 0) return [];
+      return [
+        {
+          about: [{ kind: "sites", id: site.id }],
+          ...{ radioId: null, where: site.name, cause: null, linkId: null },
+          what: `${counted(radios.length, "radio is", "radios are")} planned with injectors for the mains, and the site lives on the sun`,
+          why: "An injector for the mains needs an inverter, which takes power day and night. A switch on direct current feeds radios from the battery.",
+          figure: { value: radios.length, unit: "" },
+          people: peopleBehindSite(world, site.id),
+        },
+      ];
+    });
+  },
+  remedies: (world, { about }) => {
+    const site = world.sites.get(about?.[0]?.id ?? "");
+    if (!site) return [];
+    const switches = [...world.parts.values()]
+      .filter(({ kind, volts }) => kind === "switch" && volts !== null)
+      .sort((x, y) => x.priceEur - y.priceEur);
+    return mending(
+      world,
+      switches.map((part) => ({
+        label: `Plan ${part.maker} ${part.model}`,
+        effect: `${figure(part.watts ?? 0, 0)} W on ${part.ports ?? 0} sockets, from the battery`,
+        patches: [setPatch("sites", site.id, { switchPartId: part.id })],
+      })),
+      (then) => {
+        const after = then.sites.get(site.id)!;
+        return onMains(then, after, radiosBySite(then).get(site.id) ?? []).length > 0;
+      },
     );
   },
 };

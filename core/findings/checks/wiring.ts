@@ -1,7 +1,7 @@
 import { ARRESTERS, CABLES, isTurnedAbout, jumperLossDb, powerChain } from "../../power";
 import { endOf, setPatch, type Radio, type RadioRow } from "../../plan";
 import { figure } from "../../words";
-import { mending, radioFaults, type Kit, type RadioFault } from "../kit/radios";
+import { kitOf, mending, radioFaults, type Kit, type RadioFault } from "../kit/radios";
 import type { Check, FindingStage } from "./check";
 
 /** A finding about one radio's chain that a change of its own fields mends. */
@@ -19,7 +19,7 @@ function chainCheck(
       const { radio } = endOf(world, radioId!);
       const { label, effect, fields } = mend(radio);
       const patches = [setPatch("radios", radio.id, fields)];
-      return mending(world, [{ label, effect, patches }], (then) => test(endOf(then, radio.id)) !== null);
+      return mending(world, [{ label, effect, patches }], (then) => test(kitOf(then, radio.id)) !== null);
     },
   };
 }
@@ -43,7 +43,7 @@ export const indoorCable = chainCheck(
   "Indoor cable outdoors",
   (end) => {
     const { radio } = end;
-    if (CABLES[radio.cableKind].isOutdoor || !powerChain(end).isBare) return null;
+    if (CABLES[radio.cableKind].isOutdoor || !powerChain(end, end.switchPart).isBare) return null;
     return {
       what: `${figure(radio.ethernetM, 0)} m of ${CABLES[radio.cableKind].name} up to the radio`,
       why: "Sun and frost open its jacket within a few years, water runs down inside it, and without a shield and metal plugs each flash nearby reaches the radio.",
@@ -62,7 +62,7 @@ export const arrester = chainCheck(
   "Surge arrester missing",
   (end) => {
     const { radio } = end;
-    if (radio.arresters >= ARRESTERS || !powerChain(end).lacksArrester) return null;
+    if (radio.arresters >= ARRESTERS || !powerChain(end, end.switchPart).lacksArrester) return null;
     return {
       what: `${radio.arresters === 0 ? "no surge arrester" : "one surge arrester"} on copper that runs outdoors`,
       why: "One at either end: the one below saves the switch, the one above the radio. Where and how they are earthed is for the local code and a licensed electrician.",
@@ -81,7 +81,7 @@ export const jumpers = chainCheck(
   (end) => {
     const { radio } = end;
     if (radio.jumperM <= 0) return null;
-    const { jumperDb, jumperMissingDb } = powerChain(end);
+    const { jumperDb, jumperMissingDb } = powerChain(end, end.switchPart);
     if (jumperMissingDb < LEAST_MISSING_DB) return null;
     return {
       what: `jumpers of ${figure(radio.jumperM)} m take ${figure(jumperDb)} dB with their connectors; the budget holds ${figure(radio.cableLossDb)}`,

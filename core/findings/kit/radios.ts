@@ -1,6 +1,7 @@
 import { peopleBehind, type Backbone, backboneOf } from "../../outcome";
-import { endOf, withPatches, type LinkEnd, type Patch, type Radio, type World } from "../../plan";
+import { endOf, withPatches, type LinkEnd, type Part, type Patch, type Radio, type World } from "../../plan";
 import { billOf } from "../../bill";
+import { feedingSwitch } from "../../power";
 import { costChangeText } from "../../words";
 import type { Figure, PlanFault, Remedy } from "../checks/check";
 
@@ -11,8 +12,16 @@ export interface RadioFault {
   figure: Figure | null;
 }
 
-/** A radio with its sheet. */
-export type Kit = Pick<LinkEnd, "radio" | "model">;
+/** A radio with its sheet, and the switch that feeds it: null for an injector of its own. */
+export interface Kit extends Pick<LinkEnd, "radio" | "model"> {
+  switchPart: Part | null;
+}
+
+/** One radio of a plan with its kit. */
+export function kitOf(world: World, radioId: string): Kit {
+  const { radio, model } = endOf(world, radioId);
+  return { radio, model, switchPart: feedingSwitch(world, radio) };
+}
 
 /** Faults of a plan's radios by a test of each; places, people and links are looked up only once something is found. */
 export function radioFaults(world: World, test: (kit: Kit) => RadioFault | null): PlanFault[] {
@@ -20,7 +29,7 @@ export function radioFaults(world: World, test: (kit: Kit) => RadioFault | null)
   // Each step of a change in hand asks this of every radio of the plan.
   for (const radio of world.radios.values()) {
     const model = world.radioModels.get(radio.radioModelId);
-    const fault = model ? test({ radio, model }) : null;
+    const fault = model ? test({ radio, model, switchPart: feedingSwitch(world, radio) }) : null;
     if (fault) found.push({ radio, fault });
   }
   return placedFaults(world, found);
