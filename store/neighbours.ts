@@ -78,23 +78,23 @@ export async function neighbourhood(tx: Queries, planId: string, patches: readon
   const ends = near.links.flatMap(({ aRadioId, bRadioId }) => [aRadioId, bRadioId]);
   near.radios = await rows(
     "radios",
-    "id = ANY($2) OR site_id = ANY($3) OR subscriber_id = ANY($4) OR carrier_id = ANY($5) OR radio_model_id = ANY($6) OR antenna_model_id = ANY($6)",
+    "id = ANY($2) OR site_id = ANY($3) OR subscriber_id = ANY($4) OR carrier_id = ANY($5) OR radio_model_id = ANY($6) OR antenna_model_id = ANY($6) OR bracket_id = ANY($6)",
     [...named("radios"), ...ends, ...wanted("aRadioId"), ...wanted("bRadioId")],
     named("sites"),
     named("subscribers"),
     named("carriers"),
     named("equipment"),
   );
-  const of = (field: "siteId" | "subscriberId" | "carrierId" | "radioModelId" | "antennaModelId") => [
+  const of = (field: "siteId" | "subscriberId" | "carrierId" | "radioModelId" | "antennaModelId" | "bracketId") => [
     ...near.radios.map((radio) => radio[field]),
     ...wanted(field),
   ];
-  near.sites = await rows("sites", "id = ANY($2)", [
-    ...named("sites"),
-    ...of("siteId"),
-    ...near.scans.map(({ siteId }) => siteId),
-    ...wanted("ownerId"),
-  ]);
+  near.sites = await rows(
+    "sites",
+    "id = ANY($2) OR switch_part_id = ANY($3)",
+    [...named("sites"), ...of("siteId"), ...near.scans.map(({ siteId }) => siteId), ...wanted("ownerId")],
+    named("equipment"),
+  );
   near.subscribers = await rows("subscribers", "id = ANY($2)", [
     ...named("subscribers"),
     ...of("subscriberId"),
@@ -105,6 +105,9 @@ export async function neighbourhood(tx: Queries, planId: string, patches: readon
     ...named("equipment"),
     ...of("radioModelId"),
     ...of("antennaModelId"),
+    ...of("bracketId"),
+    ...near.sites.map(({ switchPartId }) => switchPartId),
+    ...wanted("switchPartId"),
     ...near.outsiders.map(({ antennaModelId }) => antennaModelId),
   ]);
   for (const kind of ["layers", "areas", "overlays"] as const)

@@ -1,9 +1,13 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import {
+  accessPoints,
   addressFaults,
   freeAddress,
+  homeSiteOf,
+  hostCount,
   isInSubnet,
+  networkFaults,
   networkFor,
   parsedAddress,
   parsedSubnet,
@@ -14,7 +18,7 @@ import {
   reservedProblem,
   subnetProblem,
 } from "#core/addressing";
-import { withPatches } from "#core/plan";
+import { setPatch, withPatches } from "#core/plan";
 import { radioIn, town, valley, type ValleyRows } from "#core/testing";
 
 describe("networks", () => {
@@ -70,7 +74,7 @@ describe("a plan's addresses", () => {
       radioIn(rows, "west-east").address = "10.1.0.9";
       radioIn(rows, "east-west").address = "10.1.0.9";
       radioIn(rows, "sector").address = "10.1.0.1";
-      radioIn(rows, "r0").address = "192.168.1.20";
+      radioIn(rows, "r0").address = "192.168.7.20";
       radioIn(rows, "r1").address = "10.1.9";
     });
     expect(addressFaults(world).map(({ radioId, kind }) => [radioId, kind])).toEqual([
@@ -159,6 +163,80 @@ describe("a plan's addresses", () => {
     expect(tight.leftOut).toBe(roles.length - 2);
     expect(() => renumbering(world, siteId, { subnet: "ten", clientSubnet: "" })).toThrow('"ten" is no network');
     expect(() => renumbering(world, "nowhere", { subnet: "10.9.0.0/24", clientSubnet: "" })).toThrow("nowhere");
+  });
+});
+
+describe("networks of a plan", () => {
+  const sites = (...networks: [subnet: string, gateway: string][]) =>
+    valley(0, (rows) => {
+      town(rows);
+      networks.forEach(([subnet, gateway], i) => Object.assign(rows.sites[i]!, { subnet, gateway }));
+    }).world;
+  const whats = (...networks: [string, string][]) => networkFaults(sites(...networks)).map(({ what }) => what);
+
+  test("may be one with one gateway, or apart; what overlaps or shares a gateway otherwise is told", () => {
+    expect(whats(["10.1.0.0/24", "10.1.0.1"], ["10.1.0.0/24", "10.1.0.1"])).toEqual([]);
+    expect(whats(["10.1.0.0/24", "10.1.0.1"], ["10.1.1.0/24", "10.1.1.1"])).toEqual([]);
+    expect(whats(["10.1.0.0/23", "10.1.0.1"], ["10.1.1.0/24", "10.1.1.1"])[0]).toMatch(
+      /^10.1.1.0\/24 and 10.1.0.0\/23 of .* hold the same addresses$/,
+    );
+    expect(whats(["10.1.0.0/24", "10.1.0.1"], ["10.1.0.0/24", "10.1.0.2"])[0]).toContain("with another gateway");
+    // A gateway of somebody else's network is told as one outside its own.
+    expect(whats(["10.1.0.0/24", "10.1.0.1"], ["10.2.0.0/24", "10.1.0.1"])).toEqual([]);
+    expect(subnetProblem({ subnet: "10.2.0.0/24", gateway: "10.1.0.1" })).toContain("lies outside");
+  });
+
+  test("that have too few addresses for who belongs to them are told with both counts", () => {
+    const world = sites(["10.1.0.0/30", "10.1.0.1"]);
+    const siteId = [...world.sites.keys()][0]!;
+    const own = [...world.radios.values()].filter((one) => homeSiteOf(world, one, accessPoints(world)) === siteId);
+    expect(own.length).toBeGreaterThan(1);
+    expect(networkFaults(world)).toEqual([
+      {
+        siteId,
+        gateway: null,
+        what: `10.1.0.0/30 has room for 1 radios beside its gateway, ${own.length} belong to it`,
+      },
+    ]);
+    expect(hostCount(parsedSubnet("10.1.0.0/24")!)).toBe(254);
+    expect(hostCount(parsedSubnet("10.1.0.0/31")!)).toBe(2);
+  });
+
+  test("keep their first and last address for themselves, and where devices answer out of the box nobody stays", () => {
+    const world = valley(0, (rows) => {
+      town(rows);
+      for (const site of rows.sites) Object.assign(site, { subnet: "192.168.1.0/24", gateway: "192.168.1.1" });
+      radioIn(rows, "west-east").address = "192.168.1.0";
+      radioIn(rows, "east-west").address = "192.168.1.255";
+    }).world;
+    const model = world.radioModels.get(world.radios.get("r0")!.radioModelId)!;
+    const [delivered] = model.boxAddress.split("/");
+    expect(addressFaults(world).map(({ radioId, kind }) => [radioId, kind])).toEqual([
+      ["west-east", "notHost"],
+      ["east-west", "notHost"],
+    ]);
+    const then = withPatches(world, [setPatch("radios", "r0", { address: delivered! })]);
+    expect(addressFaults(then).find(({ radioId }) => radioId === "r0")).toMatchObject({
+      kind: "factory",
+      what: `${delivered} is where ${model.model} answers as it leaves its box`,
+    });
+    expect(subnetProblem({ subnet: "10.1.0.0/24", gateway: "10.1.0.255" })).toContain("broadcast");
+  });
+
+  test("renumbering leaves who fits where he is, and counts free what moves away", () => {
+    const world = sites(["10.1.0.0/24", "10.1.0.1"]);
+    const siteId = [...world.sites.keys()][0]!;
+    const own = [...world.radios.values()].filter((one) => homeSiteOf(world, one, accessPoints(world)) === siteId);
+    const given = withPatches(world, proposeAddresses(world));
+    // A wider network around the same addresses moves nobody.
+    const wider = renumbering(given, siteId, { subnet: "10.1.0.0/23", clientSubnet: "" });
+    expect([wider.steps.length, wider.leftOut]).toEqual([1, 0]);
+    // Customers out, the mast into what they leave: the old addresses are free again.
+    const bits = 32 - Math.ceil(Math.log2(own.length + 3));
+    const moved = renumbering(given, siteId, { subnet: `10.1.0.0/${bits}`, clientSubnet: "10.8.0.0/24" });
+    expect(moved.leftOut).toBe(0);
+    const tos = moved.steps.map(({ to }) => to);
+    expect(new Set(tos).size).toBe(tos.length);
   });
 });
 

@@ -7,6 +7,7 @@ export {
   type AddressFault,
   type RoleNetwork,
 } from "./plan";
+export { networkFaults, type NetworkFault } from "./networks";
 export { proposeAddresses } from "./propose";
 export { reservedBy, reservedOf, reservedProblem } from "./reserved";
 export { renumbering, type Renumbering, type RenumberStep } from "./renumber";
@@ -14,6 +15,7 @@ export {
   firstAddress,
   freeAddress,
   freeAddresses,
+  hostCount,
   isInSubnet,
   parsedAddress,
   parsedSubnet,

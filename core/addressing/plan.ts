@@ -3,6 +3,7 @@ import { reservedBy, reservedOf } from "./reserved";
 import {
   firstAddress,
   isInSubnet,
+  notHostWords,
   parsedAddress,
   parsedSubnet,
   sameText,
@@ -31,22 +32,29 @@ export function networkFor(site: Site, role: Radio["role"]): RoleNetwork {
   return { subnet: site.clientSubnet, gateway: firstAddress(site.clientSubnet) ?? "", vlan: site.clientVlan };
 }
 
-/** Access point of each customer's radio. */
+/** The radio that serves each customer's, whatever kind of link brings him. */
 export function accessPoints(world: World): Map<string, string> {
   const found = new Map<string, string>();
-  for (const { kind, aRadioId, bRadioId } of world.links.values()) if (kind === "access") found.set(bRadioId, aRadioId);
+  for (const { aRadioId, bRadioId } of world.links.values())
+    if (world.radios.get(bRadioId)?.subscriberId != null) found.set(bRadioId, aRadioId);
   return found;
 }
 
-/** All addresses of a plan that somebody has, gateways and reserved ones with them; `add` takes one more. */
-export function takenAddresses(world: World): Taken & { add: (address: AddressText) => void } {
+/**
+ * All addresses of a plan that somebody has, gateways and reserved ones with them; `add` takes one more. Those of `leaving` radios count as
+ * free.
+ */
+export function takenAddresses(
+  world: World,
+  leaving: ReadonlySet<string> = new Set(),
+): Taken & { add: (address: AddressText) => void } {
   const taken = new Set<AddressText>();
   const { reserved } = reservedOf(world.plan.reservedAddresses);
   const take = (text: string) => {
     const address = parsedAddress(text);
     if (address) taken.add(sameText(address));
   };
-  for (const { address } of world.radios.values()) take(address);
+  for (const { id, address } of world.radios.values()) if (!leaving.has(id)) take(address);
   for (const site of world.sites.values()) {
     take(site.gateway);
     if (site.clientSubnet !== "") take(firstAddress(site.clientSubnet) ?? "");
@@ -64,7 +72,7 @@ export function takenAddresses(world: World): Taken & { add: (address: AddressTe
 /** Something wrong with one radio's address. */
 export interface AddressFault {
   radioId: string;
-  kind: "twice" | "none" | "outside" | "reserved";
+  kind: "twice" | "none" | "outside" | "reserved" | "notHost" | "factory";
   what: string;
   /** Who else has it. */
   otherId: string | null;
@@ -72,13 +80,14 @@ export interface AddressFault {
 
 /**
  * What is wrong with the addresses of a plan: two with one address, what is no address, what is reserved for others, what lies outside its site's
- * network.
+ * network, the network's own first and last address, and those at which devices answer as they leave their box.
  */
 export function addressFaults(world: World): AddressFault[] {
   const first = new Map<string, string>();
   const { reserved } = reservedOf(world.plan.reservedAddresses);
   const apOf = accessPoints(world);
   const gateways = new Map<string, string>();
+  const delivered = deliveredAddresses(world);
   const networks = new Map<string, NonNullable<ReturnType<typeof parsedSubnet>>>();
   for (const site of world.sites.values())
     for (const role of ROLES) {
@@ -102,6 +111,8 @@ export function addressFaults(world: World): AddressFault[] {
     first.set(text, radio.id);
     const gateway = gateways.get(text);
     if (gateway !== undefined) return fault("twice", `${text} is the gateway of ${gateway}`);
+    const factory = delivered.get(text);
+    if (factory !== undefined) return fault("factory", `${text} is where ${factory} answers as it leaves its box`);
     const kept = reservedBy(reserved, address);
     if (kept) return fault("reserved", `${text} is reserved: ${kept.whose || kept.text}`);
     const siteId = homeSiteOf(world, radio, apOf);
@@ -110,8 +121,21 @@ export function addressFaults(world: World): AddressFault[] {
       const site = world.sites.get(siteId!)!;
       return fault("outside", `${text} lies outside ${networkFor(site, radio.role).subnet} of ${site.name}`);
     }
+    const own = network && notHostWords(address, network);
+    if (own) return fault("notHost", `${text} is ${own}`);
     return [];
   });
+}
+
+/** Addresses at which the models of a plan answer as they leave their box, each with its model. */
+function deliveredAddresses(world: World): Map<string, string> {
+  const found = new Map<string, string>();
+  for (const id of new Set([...world.radios.values()].map(({ radioModelId }) => radioModelId))) {
+    const model = world.radioModels.get(id);
+    const network = model && parsedSubnet(model.boxAddress);
+    if (network) found.set(sameText(network.base), model.model);
+  }
+  return found;
 }
 
 const ROLES = ["sector", "bridge", "subscriber"] as const;

@@ -29,6 +29,21 @@ export function isInSubnet(address: Address, { base, length }: { base: Address; 
     : (address as ipaddr.IPv6).match(base as ipaddr.IPv6, length);
 }
 
+/** Which of the two addresses an IPv4 network keeps for itself this is, in words; null for those that a device may have. */
+export function notHostWords(address: Address, { base, length }: { base: Address; length: number }): string | null {
+  if (base.kind() !== "ipv4" || length > 30) return null;
+  const size = 1n << BigInt(32 - length);
+  const offset = addressNumber(address) % size;
+  if (offset === 0n) return "the address of the network itself, which no device may have";
+  return offset === size - 1n ? "the broadcast address of its network, which no device may have" : null;
+}
+
+/** Addresses that devices of a network may have; those of IPv6 as many as a number holds. */
+export function hostCount({ base, length }: { base: Address; length: number }): number {
+  const size = 2 ** ((base.kind() === "ipv4" ? 32 : 128) - length);
+  return size > 2 ? size - (base.kind() === "ipv4" ? 2 : 1) : size;
+}
+
 /** An address as one number: the next one is one more. */
 export const addressNumber = (address: Address): bigint =>
   address.toByteArray().reduce((sum, byte) => (sum << 8n) | BigInt(byte), 0n);
@@ -116,5 +131,7 @@ function ownProblem({ subnet, gateway }: Pick<Site, "subnet" | "gateway">): stri
   if (gateway === "") return null;
   const way = parsedAddress(gateway);
   if (!way) return `"${gateway}" is no address`;
-  return isInSubnet(way, network) ? null : `the gateway ${gateway} lies outside ${subnet}`;
+  if (!isInSubnet(way, network)) return `the gateway ${gateway} lies outside ${subnet}`;
+  const own = notHostWords(way, network);
+  return own && `the gateway ${gateway} is ${own}`;
 }

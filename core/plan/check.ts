@@ -32,6 +32,8 @@ function checkRadio(world: World, radio: Radio, add: Add): void {
   if (!model) return on("radioModelId", `there is no radio "${radio.radioModelId}" in the library`, true);
   const antenna = world.antennaModels.get(radio.antennaModelId);
   if (!antenna) return on("antennaModelId", `there is no antenna "${radio.antennaModelId}" in the library`, true);
+  if (radio.bracketId !== null && world.parts.get(radio.bracketId)?.kind !== "bracket")
+    return on("bracketId", `there is no bracket "${radio.bracketId}" in the library`, true);
   if (!world.carriers.has(radio.carrierId))
     return on("carrierId", `there is no carrier "${radio.carrierId}" in the plan`, true);
   const [maxHeightM, placeName] = site
@@ -131,6 +133,9 @@ function checkReferences(before: World, after: World, patches: readonly Patch[],
         );
     }
   }
+  for (const { id, switchPartId } of after.sites.values())
+    if (touched.has(`sites ${id}`) && switchPartId !== null && after.parts.get(switchPartId)?.kind !== "switch")
+      add("sites", id, "switchPartId", `there is no switch "${switchPartId}" in the library`, true);
   for (const { id, antennaModelId } of after.outsiders.values())
     if (touched.has(`outsiders ${id}`) && antennaModelId !== null && !after.antennaModels.has(antennaModelId))
       add("outsiders", id, "antennaModelId", `the antenna ${antennaModelId} is not in the library`, true);

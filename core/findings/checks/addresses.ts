@@ -3,6 +3,7 @@ import {
   addressFaults,
   freeAddress,
   homeSiteOf,
+  networkFaults,
   networkFor,
   subnetProblem,
   takenAddresses,
@@ -28,9 +29,13 @@ export const address: Check = {
               ? `Two with one address answer in turn: neither is reached for sure${otherId === null ? "" : ", and a change meant for one may go to the other"}.`
               : kind === "none"
                 ? "The radio takes no such address."
-                : kind === "reserved"
-                  ? "Somebody else has it, or will: neither of both is reached for sure then."
-                  : "Nothing beyond its own network is reached from it, nor it from there.",
+                : kind === "factory"
+                  ? "The next one out of its box answers there too until it is set up: the two then answer in turn."
+                  : kind === "notHost"
+                    ? "Devices refuse it, or answer for all at once."
+                    : kind === "reserved"
+                      ? "Somebody else has it, or will: neither of both is reached for sure then."
+                      : "Nothing beyond its own network is reached from it, nor it from there.",
           figure: null,
         },
       })),
@@ -93,6 +98,35 @@ export const gateway: Check = {
         },
       ],
       (then) => subnetProblem(then.sites.get(site.id)!) !== null,
+    );
+  },
+};
+
+export const network: Check = {
+  id: "network",
+  title: "Networks collide",
+  stage: "kit",
+  ofPlan: (world) =>
+    networkFaults(world).map(({ siteId, what }): PlanFault => ({
+      about: [{ kind: "sites", id: siteId }],
+      ...{ radioId: null, where: world.sites.get(siteId)!.name, what, figure: null, cause: null, linkId: null },
+      why: "What stands in one of them is not reached from the other, or has no address. Sites may share one network with one gateway, or each have its own.",
+      people: peopleBehindSite(world, siteId),
+    })),
+  remedies: (world, { about }) => {
+    const siteId = about?.[0]?.id ?? "";
+    const { gateway: way } = networkFaults(world).find((fault) => fault.siteId === siteId) ?? {};
+    if (!way) return [];
+    return mending(
+      world,
+      [
+        {
+          label: `Make ${way} its gateway`,
+          effect: "as the other sites of its network have it",
+          patches: [setPatch("sites", siteId, { gateway: way })],
+        },
+      ],
+      (then) => networkFaults(then).some((fault) => fault.siteId === siteId),
     );
   },
 };

@@ -1,4 +1,4 @@
-import { address, gateway } from "./addresses";
+import { address, gateway, network } from "./addresses";
 import { airtime } from "./airtime";
 import { alarm } from "./alarm";
 import { fullFeed, fullHop, ring, unfed } from "./backhaul";
@@ -89,6 +89,7 @@ export const CHECKS: readonly Check[] = [
   firmware,
   address,
   gateway,
+  network,
   mastLoad,
   misaimed,
   ring,
