@@ -94,7 +94,8 @@ test("dragging, arrow keys, keep, undo and redo", async ({ page, demo }) => {
   // Esc throws nothing away; what was discarded is one undo away.
   await page.keyboard.press("Escape");
   await expect(page.getByRole("button", { name: "Discard", exact: true })).toBeEnabled();
-  expect(await height()).toBe(dragged + 0.5);
+  await page.goto(`${demo}/paths?sel=link:link-town`);
+  await expect.poll(height).toBe(dragged + 0.5);
   await discard(page);
   await expect.poll(height).toBe(before);
   await page.keyboard.press("Control+z");
