@@ -62,9 +62,13 @@ export async function expectAccessible(page: Page, what: string, rules: string[]
 
 /** Discards the draft, and confirms that where it is large. */
 export async function discard(page: Page): Promise<void> {
-  await page.getByRole("button", { name: "Discard", exact: true }).click();
+  const button = page.getByRole("button", { name: "Discard", exact: true });
   const confirm = page.getByRole("button", { name: "Discard the draft" });
-  await expect(confirm.or(page.getByText(/^Nothing in hand/))).toBeVisible();
+  // Figures that come in meanwhile may move the button from under the pointer: then it is pressed again.
+  await expect(async () => {
+    if (await button.isVisible()) await button.click({ timeout: 1000 });
+    await expect(confirm.or(page.getByText(/^Nothing in hand/))).toBeVisible({ timeout: 2000 });
+  }).toPass({ timeout: 30_000 });
   if (await confirm.isVisible()) await confirm.click();
 }
 

@@ -31,10 +31,16 @@ export const asideDrafts = (planId: string): AsideDraft[] =>
   readJson<AsideDraft[]>(localStorage, asideKey(planId)) ?? [];
 
 function writeAside(planId: string, drafts: readonly AsideDraft[]): AsideDraft[] {
-  const kept = drafts.slice(0, MOST_KEPT);
-  if (kept.length > 0) localStorage.setItem(asideKey(planId), JSON.stringify(kept));
-  else localStorage.removeItem(asideKey(planId));
-  return kept;
+  // Where the storage is full the oldest go until the newest fit.
+  for (let kept = drafts.slice(0, MOST_KEPT); kept.length > 0; kept = kept.slice(0, -1))
+    try {
+      localStorage.setItem(asideKey(planId), JSON.stringify(kept));
+      return kept;
+    } catch {
+      continue;
+    }
+  localStorage.removeItem(asideKey(planId));
+  return [];
 }
 
 /** Keeps a draft aside; gives the list with it. */
