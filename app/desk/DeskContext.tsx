@@ -145,8 +145,7 @@ export function DeskProvider({
     [inHand, data.shown, findings],
   );
 
-  const { plan, measurements, links } = worked;
-  const states = useMemo(() => linkStates(worked), [plan, measurements, links, worked.radios.size]);
+  const states = useMemo(() => linkStates(worked), [worked]);
   const stateOf = useCallback((linkId: string) => states.get(linkId) ?? "planned", [states]);
 
   const desk: Desk = {

@@ -76,7 +76,6 @@ describe("proposed jobs", () => {
   test("are for links that wait, once each: proven ones have none, failed ones are mended", () => {
     const world = planned();
     expect(proposeVisits(world, ids(), 1)).toEqual([]);
-    const [link] = world.links.values();
     expect((["planned", "proven", "doubtful", "failed"] as const).map((state) => workFor(state))).toEqual([
       "build",
       null,

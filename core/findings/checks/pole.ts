@@ -1,4 +1,4 @@
-import { endOf, setPatch, type World } from "../../plan";
+import { setPatch, type World } from "../../plan";
 import { kitOf, mending, radioFaults, type Kit, type RadioFault } from "../kit/radios";
 import type { Check } from "./check";
 
