@@ -199,10 +199,13 @@ export async function action({ params, request }: Route.ActionArgs) {
 function VerdictView({
   verdict,
   reading,
+  changed,
   names,
   canPlan,
 }: {
   verdict: Verdict;
+  /** By which other criteria it was judged when it was taken, in words; null where they are today's. */
+  changed: string | null;
   reading: Measurement;
   names: readonly string[];
   /** Whether whoever looks may make jobs. */
@@ -223,6 +226,7 @@ function VerdictView({
         On each chain <span className="figures">{chains("a")}</span> dBm at {names[0]},{" "}
         <span className="figures">{chains("b")}</span> dBm at {names[1]}
       </p>
+      {changed && <p className="mt-1 text-sm font-semibold text-tight">{changed}</p>}
       <ul className="mt-1 text-sm">
         {schoolsOf(verdict).map(([school, found]) => (
           <li key={school}>
@@ -338,8 +342,8 @@ export default function ProofRoute({ loaderData, actionData }: Route.ComponentPr
       </p>
       {readings.length > 0 && (
         <section aria-label="Readings" className="mb-4 space-y-2">
-          {readings.map(({ reading, verdict }) => (
-            <VerdictView key={reading.id} reading={reading} verdict={verdict} names={names} canPlan={canPlan} />
+          {readings.map(({ reading, verdict, changed }) => (
+            <VerdictView key={reading.id} {...{ reading, verdict, changed, names, canPlan }} />
           ))}
         </section>
       )}

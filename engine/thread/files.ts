@@ -3,6 +3,7 @@ import { writeAddressesCsv, writeOrderCsv } from "#formats/bill";
 import { linkThing, outsiderThing, siteThing, subscriberThing, writeThings, type ExportFormat } from "#formats/export";
 import { writeHosts, writeSheetsJson, writeSheetsText, writeZone } from "#formats/sheets";
 import { rowsOf, type World } from "#core/plan";
+import { linkStates } from "#core/proof";
 import type { PlanState } from "./state";
 
 /** Which kinds of things are to be in a file, and which of them by their ids; without ids all of those kinds. */
@@ -20,12 +21,17 @@ export async function thingsFile(state: PlanState, { format, ids, ...kinds }: Th
   const { world } = state;
   const rows = rowsOf(world);
   const { summaries } = await state.evaluate();
+  const states = linkStates(world);
   const wanted = ({ id }: { id: string }) => ids.size === 0 || ids.has(id);
   return writeThings(
     [
       ...(kinds.sites ? rows.sites.filter(wanted).map(siteThing) : []),
       ...(kinds.subscribers ? rows.subscribers.filter(wanted).map(subscriberThing) : []),
-      ...(kinds.links ? rows.links.filter(wanted).map((link) => linkThing(world, link, summaries.get(link.id))) : []),
+      ...(kinds.links
+        ? rows.links
+            .filter(wanted)
+            .map((link) => linkThing(world, link, summaries.get(link.id), states.get(link.id) ?? "planned"))
+        : []),
       ...(kinds.outsiders ? rows.outsiders.filter(wanted).map((one) => outsiderThing(world, one)) : []),
     ],
     format,

@@ -1,6 +1,6 @@
 import type { Place } from "#core/geodesy";
 import type { LinkSummary } from "#core/outcome";
-import { linkEnds, type Link, type Outsider, type Site, type Subscriber, type World } from "#core/plan";
+import { linkEnds, type Link, type LinkState, type Outsider, type Site, type Subscriber, type World } from "#core/plan";
 
 type Value = string | number | boolean | null;
 
@@ -87,21 +87,21 @@ export function outsiderThing(world: World, one: Outsider): Thing {
   };
 }
 
-/** A link with what is predicted of it. */
-export function linkThing(world: World, link: Link, summary: LinkSummary | undefined): Thing {
+/** A link with what is predicted of it, and how it stands by its newest reading. */
+export function linkThing(world: World, link: Link, summary: LinkSummary | undefined, state: LinkState): Thing {
   const { a, b } = linkEnds(world, link);
   const rounded = (value: number | null | undefined, decimals = 1) =>
     value === null || value === undefined ? null : Number(value.toFixed(decimals));
   return {
     name: `${a.placeName} – ${b.placeName}`,
-    note: `${link.kind}, ${summary?.state ?? "unknown"}, ${link.state}`,
+    note: `${link.kind}, ${summary?.state ?? "unknown"}, ${state}`,
     places: [a.place, b.place],
     values: {
       kind: link.kind,
       from: a.placeName,
       to: b.placeName,
       path: summary?.state ?? "unknown",
-      proof: link.state,
+      proof: state,
       distanceM: rounded(summary?.distanceM),
       frequencyMHz: a.radio.frequencyMHz,
       widthMHz: a.radio.widthMHz,
