@@ -157,7 +157,10 @@ test("where only powers change, only those radios are told, on trial as well", a
   const { report, lines, says } = await runPowers({ "client-1-1": { fromDbm: 20, toDbm: 16 } }, 5);
   expect(report.state).toBe("done");
   expect(lines.flatMap(({ radioId, text }) => (radioId === null ? [] : [[radioId, text]]))).toEqual([
-    ["client-1-1", expect.stringMatching(/^on trial on 5500 MHz with 16 dBm, back by itself after \d+ min$/)],
+    [
+      "client-1-1",
+      expect.stringMatching(/^on trial on 5500 MHz with 16 dBm, all chains together, back by itself after \d+ min$/),
+    ],
     ["client-1-1", "keeps it"],
   ]);
   expect(await says("client-1-1")).toMatchObject({ powerDbm: 16, hearsFarEnd: true });
@@ -185,7 +188,7 @@ test("a radio that sends with another power than the plan says keeps its group a
   });
   expect(report).toMatchObject({
     state: "notBegun",
-    why: "a radio stands on 5500 MHz with 20 dBm instead of 5500 MHz with 23 dBm",
+    why: "a radio stands on 5500 MHz with 20 dBm, all chains together instead of 5500 MHz with 23 dBm, all chains together",
   });
 });
 
