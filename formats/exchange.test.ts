@@ -47,7 +47,7 @@ test("what is exported comes back in: CSV with every value, the others with name
     ]);
   }
   const [west, , farm] = readBack(new TextEncoder().encode(writeThings(things.slice(0, 3), "csv")));
-  expect(west).toMatchObject({ kind: "site", maxHeightM: 40, poleMm: 60, isFeed: true, feedMbps: 1000 });
+  expect(west).toMatchObject({ kind: "site", maxHeightM: 40, poleMm: 60, isFeed: true, feedMbps: 80 });
   expect(farm).toMatchObject({
     kind: "subscriber",
     heightM: 8,

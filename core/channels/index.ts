@@ -12,7 +12,7 @@ export {
   type ChannelsAsk,
   type ChannelSchool,
 } from "./question";
-export { groupSites, NO_LIMITS, type ChannelLimits } from "./limits";
+export { isForbidden, mayUse, groupSites, NO_LIMITS, type ChannelLimits } from "./limits";
 export { hurtsOf, mergedHurts, type Hurt } from "./hurts";
 export { changeOrder, groupRadios, type ChangeStep } from "./order";
 export {

@@ -84,7 +84,7 @@ export function capsFor(
 /** Whether the rules let an operator use a channel: no licence is asked for, or one that covers all of the channel is entered. */
 export const isLicensed = (
   { licences }: { licences: readonly { lowMHz: number; highMHz: number }[] },
-  { licence }: EirpLimit,
+  { licence }: Pick<EirpLimit, "licence">,
   { frequencyMHz, widthMHz }: { frequencyMHz: number; widthMHz: number },
 ): boolean =>
   licence === "exempt" ||
