@@ -41,7 +41,10 @@ function clash(one: Own, other: Own): string | null {
     : `${one.subnet} is the network of ${other.site.name} too, with another gateway: ${one.gateway} here, ${other.gateway} there`;
 }
 
-/** What is wrong with the networks of a plan between each other: those that overlap or share a gateway, and those with too few addresses. */
+/**
+ * What is wrong with the networks of a plan: those that overlap or have two gateways, and those with too few addresses. A site is told of one
+ * fault at a time.
+ */
 export function networkFaults(world: World): NetworkFault[] {
   const networks = networksOf(world);
   const faults = networks.flatMap((one, i): NetworkFault[] => {
@@ -63,7 +66,7 @@ export function networkFaults(world: World): NetworkFault[] {
   for (const { site, subnet, gateway, network } of networks) {
     const wanted = radios.get(subnet) ?? 0;
     const room = hostCount(network) - (gateway === "" ? 0 : 1);
-    if (wanted <= room || told.has(subnet)) continue;
+    if (wanted <= room || told.has(subnet) || faults.some(({ siteId }) => siteId === site.id)) continue;
     told.add(subnet);
     faults.push({
       ...{ siteId: site.id, gateway: null },
