@@ -64,7 +64,7 @@ export function ChangeBar({ onKeep, busy }: { onKeep: (reason: string) => void; 
   return (
     <footer
       aria-label="Change in hand"
-      className={`relative flex h-9 shrink-0 items-center gap-4 border-t px-3 text-[13px] max-md:h-auto max-md:flex-wrap max-md:gap-y-0.5 max-md:py-1 ${inHand ? "border-clay bg-panel" : "border-rule bg-panel"}`}
+      className={`relative flex min-h-9 shrink-0 flex-wrap items-center gap-x-4 gap-y-0.5 border-t px-3 py-0.5 text-[13px] max-md:py-1 ${inHand ? "border-clay bg-panel" : "border-rule bg-panel"}`}
     >
       {ROWS.map(({ label, meaning, of, show, unit, moreIsBetter }) => {
         const kept = data.shown && of(data.shown.outcome);
