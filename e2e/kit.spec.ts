@@ -6,7 +6,7 @@ const PLANTED = [
   { kind: "wrongInjector", place: "School east", remedy: "Plan an 802.3at injector" },
   { kind: "longCable", place: "Tower south", remedy: "Lay fibre instead of copper" },
   { kind: "pole", place: "Tower south", remedy: "Hold it with Tornel Garra 40–120" },
-  { kind: "solar", place: "Ridge hut", remedy: "Plan panels of 950 W" },
+  { kind: "solar", place: "Ridge hut", remedy: "Plan panels of 1100 W" },
   { kind: "firmware", place: "Casa", remedy: "Update it to 4.2.1 on the bench" },
   { kind: "address", place: "Casa", remedy: "Give it 10.44.0.2" },
   { kind: "gateway", place: "Quarry mast", remedy: "its gateway" },
