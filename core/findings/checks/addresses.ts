@@ -86,14 +86,18 @@ export const gateway: Check = {
   ofPlan: subnetFaults,
   remedies: (world, { about }) => {
     const site = world.sites.get(about?.[0]?.id ?? "");
-    const free = site && freeAddress(site.subnet, takenAddresses(world));
+    // Sites that share one network share its gateway.
+    const shared = [...world.sites.values()].find(
+      (other) => other !== site && other.subnet === site?.subnet && other.gateway !== "" && !subnetProblem(other),
+    )?.gateway;
+    const free = site && (shared ?? freeAddress(site.subnet, takenAddresses(world)));
     if (!site || !free) return [];
     return mending(
       world,
       [
         {
           label: `Make ${free} its gateway`,
-          effect: `the first free address of ${site.subnet}`,
+          effect: shared ? "as the other sites of its network have it" : `the first free address of ${site.subnet}`,
           patches: [setPatch("sites", site.id, { gateway: free })],
         },
       ],
