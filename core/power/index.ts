@@ -12,7 +12,7 @@ export {
   switchFeeds,
   type PowerRule,
 } from "./inputs";
-export { leadDrop, poeDrop } from "./poe";
+export { poeDrop } from "./poe";
 export { railsOf, type Rail } from "./rails";
 export { usualClearness } from "./clearness";
 export { BATTERIES, siteLoadW, solarYear, type SolarYear } from "./site";
