@@ -1,8 +1,4 @@
-import { eastOfDeg, type GridFrame } from "./surface";
-
-export const columnsEast = ({ westDeg, cellLonDeg }: GridFrame, lonDeg: number) =>
-  eastOfDeg(westDeg, lonDeg) / cellLonDeg;
-export const rowsSouth = ({ northDeg, cellLatDeg }: GridFrame, latDeg: number) => (northDeg - latDeg) / cellLatDeg;
+import { columnsEast, rowsSouth, type GridFrame } from "./surface";
 
 /** Share of a step at which a coordinate passes into another cell: 1 where it does not. */
 export function changeShare(from: number, to: number): number {

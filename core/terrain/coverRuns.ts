@@ -1,7 +1,16 @@
 import { signedAngleDeg } from "../geodesy";
 import type { CoverRun } from "./areas";
-import { changeShare, columnsEast, rowsSouth } from "./cells";
-import { coverCodeIn, coverHeightIn, isTrees, UNKNOWN_COVER, type GridFrame, type Surface } from "./surface";
+import { changeShare } from "./cells";
+import {
+  columnsEast,
+  coverCodeIn,
+  coverHeightIn,
+  isTrees,
+  rowsSouth,
+  UNKNOWN_COVER,
+  type GridFrame,
+  type Surface,
+} from "./surface";
 import { readGround, type GroundSample, type Terrain } from "./terrain";
 
 /** An antenna stands on what is there: cover this near an end, in the end's own cell, or of the house on which it stands, is not in the way. */

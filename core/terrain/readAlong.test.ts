@@ -72,6 +72,30 @@ const TERRAINS: Record<string, Terrain> = {
   nothing: terrainOf([]),
 };
 
+/** Many places read at once are as each read by itself. */
+function expectSame(terrain: Terrain, latDeg: Float64Array, lonDeg: Float64Array) {
+  const count = latDeg.length;
+  const into = {
+    groundAmslM: new Float64Array(count).fill(-1),
+    coverHeightM: new Float64Array(count).fill(-1),
+    coverCode: new Uint8Array(count).fill(77),
+  };
+  readAlong(terrain, { latDeg, lonDeg }, into);
+  const one = { groundAmslM: 0, coverHeightM: 0, coverCode: 0 };
+  for (let i = 0; i < count; i++) {
+    readGround(terrain, latDeg[i]!, lonDeg[i]!, one);
+    if (Number.isNaN(one.groundAmslM)) expect(into.groundAmslM[i]).toBeNaN();
+    else expect(into.groundAmslM[i]).toBeCloseTo(one.groundAmslM, 4);
+    expect([into.coverCode[i], into.coverHeightM[i]]).toEqual([one.coverCode, one.coverHeightM]);
+  }
+}
+
+test.each(Object.entries(TERRAINS))("%s: places on the very lines between cells", (_, terrain) => {
+  const lonDeg = Float64Array.from({ length: 601 }, (__, i) => 10 + i / 2000);
+  for (const rowsDown of [10, 25.5, 101])
+    expectSame(terrain, new Float64Array(lonDeg.length).fill(2 - rowsDown / 1000), lonDeg);
+});
+
 test.each(Object.entries(TERRAINS))("%s: many places read as each by itself", (_, terrain) => {
   const place = fc.tuple(
     fc.double({ min: 1.75, max: 2.05, noNaN: true }),
@@ -81,19 +105,7 @@ test.each(Object.entries(TERRAINS))("%s: many places read as each by itself", (_
     fc.property(place, place, fc.integer({ min: 2, max: 150 }), ([latA, lonA], [latB, lonB], count) => {
       const latDeg = Float64Array.from({ length: count }, (__, i) => latA + ((latB - latA) * i) / (count - 1));
       const lonDeg = Float64Array.from({ length: count }, (__, i) => lonA + ((lonB - lonA) * i) / (count - 1));
-      const into = {
-        groundAmslM: new Float64Array(count).fill(-1),
-        coverHeightM: new Float64Array(count).fill(-1),
-        coverCode: new Uint8Array(count).fill(77),
-      };
-      readAlong(terrain, { latDeg, lonDeg }, into);
-      const one = { groundAmslM: 0, coverHeightM: 0, coverCode: 0 };
-      for (let i = 0; i < count; i++) {
-        readGround(terrain, latDeg[i]!, lonDeg[i]!, one);
-        if (Number.isNaN(one.groundAmslM)) expect(into.groundAmslM[i]).toBeNaN();
-        else expect(into.groundAmslM[i]).toBeCloseTo(one.groundAmslM, 4);
-        expect([into.coverCode[i], into.coverHeightM[i]]).toEqual([one.coverCode, one.coverHeightM]);
-      }
+      expectSame(terrain, latDeg, lonDeg);
     }),
     { numRuns: 60 },
   );

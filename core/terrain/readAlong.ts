@@ -3,7 +3,8 @@ import {
   blockOf,
   coverCodeIn,
   coverHeightIn,
-  eastOfDeg,
+  columnOf,
+  rowOf,
   frameContains,
   groundAt,
   HOLE,
@@ -231,8 +232,8 @@ function readCells(surface: Surface, latDeg: number, lonDeg: number, i: number, 
   into.groundAmslM[i] = groundAt(surface, latDeg, lonDeg);
   let code = 0;
   if (frameContains(frame, latDeg, lonDeg)) {
-    const column = Math.min(Math.floor(eastOfDeg(frame.westDeg, lonDeg) / frame.cellLonDeg), frame.columns - 1);
-    const row = Math.min(Math.floor((frame.northDeg - latDeg) / frame.cellLatDeg), frame.rows - 1);
+    const column = columnOf(frame, lonDeg);
+    const row = rowOf(frame, latDeg);
     code = coverCodeIn(surface, column, row);
     if (code === UNKNOWN_COVER) code = 0;
     into.coverHeightM[i] = code === 0 ? 0 : coverHeightIn(surface, column, row);

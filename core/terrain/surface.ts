@@ -134,18 +134,35 @@ export function eastOfDeg(westDeg: number, lonDeg: number): number {
   return east < -180 ? east + 360 : east >= 360 ? east - 360 : east;
 }
 
+// A place on the very line between two cells falls to one side by the last digit of its sum, so every reader of a grid computes
+// the same sum: times the reciprocal, as the loops of `readAlong` do, which have no time to divide.
+
+/** Columns from a grid's west edge to a place. */
+export const columnsEast = ({ westDeg, cellLonDeg }: GridFrame, lonDeg: number) =>
+  eastOfDeg(westDeg, lonDeg) * (1 / cellLonDeg);
+/** Rows from a grid's north edge to a place. */
+export const rowsSouth = ({ northDeg, cellLatDeg }: GridFrame, latDeg: number) =>
+  (northDeg - latDeg) * (1 / cellLatDeg);
+
+/** The column in which a place lies that the grid contains. */
+export const columnOf = (frame: GridFrame, lonDeg: number) =>
+  Math.min(Math.floor(columnsEast(frame, lonDeg)), frame.columns - 1);
+/** The row in which a place lies that the grid contains. */
+export const rowOf = (frame: GridFrame, latDeg: number) =>
+  Math.min(Math.floor(rowsSouth(frame, latDeg)), frame.rows - 1);
+
 /** Whether a place lies on the grid, outer half cells included. */
 export function frameContains(frame: GridFrame, latDeg: number, lonDeg: number): boolean {
-  const column = eastOfDeg(frame.westDeg, lonDeg) / frame.cellLonDeg;
-  const row = (frame.northDeg - latDeg) / frame.cellLatDeg;
+  const column = columnsEast(frame, lonDeg);
+  const row = rowsSouth(frame, latDeg);
   return column >= 0 && row >= 0 && column <= frame.columns && row <= frame.rows;
 }
 
 /** Ground height at a place, bilinear between cell centres; NaN off the grid or beside a hole. */
 export function groundAt(surface: Surface, latDeg: number, lonDeg: number): number {
   const { frame } = surface;
-  let column = (lonDeg - frame.westDeg) / frame.cellLonDeg - 0.5;
-  let row = (frame.northDeg - latDeg) / frame.cellLatDeg - 0.5;
+  let column = (lonDeg - frame.westDeg) * (1 / frame.cellLonDeg) - 0.5;
+  let row = rowsSouth(frame, latDeg) - 0.5;
   if (!(column >= -0.5 && row >= -0.5 && column <= frame.columns - 0.5 && row <= frame.rows - 0.5))
     return groundARoundOn(surface, latDeg, lonDeg);
   // In the outer half cells the nearest centre line is carried outward.

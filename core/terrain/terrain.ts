@@ -4,7 +4,8 @@ import {
   cellSizeM,
   coverCodeIn,
   coverHeightIn,
-  eastOfDeg,
+  columnOf,
+  rowOf,
   frameContains,
   groundAt,
   UNKNOWN_COVER,
@@ -67,8 +68,8 @@ export function readGround({ layers }: Terrain, latDeg: number, lonDeg: number, 
     }
     if (!hasCover && kind !== "surface" && frameContains(surface.frame, latDeg, lonDeg)) {
       const { frame } = surface;
-      const column = Math.min(Math.floor(eastOfDeg(frame.westDeg, lonDeg) / frame.cellLonDeg), frame.columns - 1);
-      const row = Math.min(Math.floor((frame.northDeg - latDeg) / frame.cellLatDeg), frame.rows - 1);
+      const column = columnOf(frame, lonDeg);
+      const row = rowOf(frame, latDeg);
       const code = coverCodeIn(surface, column, row);
       // A raster of bare ground without cover says 0 everywhere; only one that says more keeps coarser ones out.
       if (code !== UNKNOWN_COVER && (kind === "cover" || code !== 0)) {
