@@ -10,6 +10,7 @@ export default [
   route("plans/:planId/ground", "routes/ground.ts"),
   route("plans/:planId/heard", "routes/heard.ts"),
   route("plans/:planId/coverage", "routes/coverage.ts"),
+  route("plans/:planId/cells-hear", "routes/cellsHear.ts"),
   route("plans/:planId/around", "routes/around.ts"),
   route("plans/:planId/sectors-heard", "routes/sectorsHeard.ts"),
   route("plans/:planId/removal", "routes/removal.ts"),

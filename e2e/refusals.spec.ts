@@ -83,7 +83,7 @@ const FORMS = [
     (page) => `/plans/isla-orvena/${page}`,
   ),
 ];
-const ORDERS = ["terrain", "coverage", "searches", "views", "stock", "staging", "removal"].map(
+const ORDERS = ["terrain", "coverage", "cells-hear", "searches", "views", "stock", "staging", "removal"].map(
   (page) => `/plans/isla-orvena/${page}`,
 );
 

@@ -30,4 +30,4 @@ export async function askCoverage(
   return data;
 }
 /** Counted up whenever the sweep or its bytes become others. */
-const LAYOUT = 2;
+const LAYOUT = 3;

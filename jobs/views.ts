@@ -1,4 +1,6 @@
 import { availableParallelism } from "node:os";
+import type { ClientKit } from "#core/coverage";
+import type { Place } from "#core/geodesy";
 import type { Patch } from "#core/plan";
 import { mergedHurts } from "#core/channels";
 import { byPromise } from "#core/search";
@@ -15,6 +17,7 @@ export type ViewAsk =
   | { kind: "hurts" }
   | { kind: "heardTape"; linkId: string; direction: "down" | "up"; radioId: string }
   | { kind: "schools"; siteId: string; radiusM: number }
+  | { kind: "heardAt"; radioId: string; kit: ClientKit; place: Place }
   | { kind: "bands"; linkId: string; demandMbps: number };
 
 export interface ViewAnswers {

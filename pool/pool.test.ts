@@ -3,7 +3,7 @@ import { gunzipSync } from "node:zlib";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { setPatch } from "#core/plan";
 import { valley, valleySurface } from "#core/testing";
-import { gridAround, newLosses, newSwept, readGrid, sweep, wedgeOf, WEDGES } from "#core/coverage";
+import { gridAround, newLosses, newSwept, sweep, wedgeOf, WEDGES } from "#core/coverage";
 import { plainTerrain } from "#core/terrain";
 import { planContext, stopEngine } from "#engine";
 import { askCoverage, askView } from "#jobs";
@@ -61,7 +61,7 @@ test("a coverage is worked out in parts, each once, and kept with the plan until
     lossesFromWire(Uint8Array.from(bytes).buffer, grid, wedgeOf(grid, wedge).window, came);
   }
   const wanted = newSwept(grid);
-  sweep(grid, readGrid(plainTerrain(valleySurface(30)), grid), ask, wanted);
+  sweep(grid, (look) => look(plainTerrain(valleySurface(30))), ask, wanted);
   const known = [...wanted.lossDb.keys()].filter((cell) => !Number.isNaN(wanted.lossDb[cell]));
   expect(known.length).toBeGreaterThan(5000);
   for (const cell of known) expect(Math.abs(came.lossDb[cell]! - wanted.lossDb[cell]!)).toBeLessThan(0.01);

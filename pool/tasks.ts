@@ -36,19 +36,22 @@ import {
   type TiltRow,
 } from "#core/sectors";
 import {
+  customerHears,
   gridAround,
+  heardInCells,
   newSwept,
-  readGrid,
   sweep,
   wedgeOf,
-  type SweepAsk,
   withLearned,
+  type ClientKit,
   type LearnedOver,
+  type SweepAsk,
 } from "#core/coverage";
 import type { Place } from "#core/geodesy";
+import type { OwnNoise } from "#core/link";
 import { learnedPage, type Learnable, type LearnedPage, type LinkWatch } from "#core/watch";
 import { lossesToWire } from "#wire";
-import { heightOver, type Bench, type Part } from "./bench";
+import { coarseGlances, heightOver, type Bench, type Part } from "./bench";
 import { SITE_TASKS, type SiteTaskAnswers, type SiteTaskAsk } from "./siteTasks";
 
 /** One part of a coverage: the losses of its cells from one antenna. */
@@ -59,6 +62,16 @@ export interface CoverageAsk extends SweepAsk {
   wedge: number;
   /** What readings taught that is to count; null for the physics alone. */
   learned: LearnedOver | null;
+}
+
+/** Cells round a sector, and whose customers would stand there. */
+export interface CellsHearAsk {
+  radioId: string;
+  kit: ClientKit;
+  middle: Place;
+  radiusM: number;
+  cellM: number;
+  cells: number[];
 }
 
 /** What is asked of the pool. */
@@ -72,6 +85,8 @@ export type TaskAsk =
   | { kind: "tilts" | "headings" | "gains" | "widths" | "beams"; radioId: string }
   | { kind: "schools"; siteId: string; radiusM: number }
   | { kind: "coverage"; ask: CoverageAsk }
+  | { kind: "cellsHear"; ask: CellsHearAsk }
+  | { kind: "heardAt"; radioId: string; kit: ClientKit; place: Place }
   | { kind: "search"; ask: SearchAsk }
   | { kind: "optimize"; ask: OptimizeAsk }
   | { kind: "channels"; ask: ChannelsAsk }
@@ -96,6 +111,8 @@ export interface TaskAnswers extends SiteTaskAnswers {
   schools: SchoolTried[];
   /** As it travels. */
   coverage: Uint8Array;
+  cellsHear: Float32Array;
+  heardAt: [OwnNoise];
   search: SearchResult;
   /** Its points are handed over as they are found. */
   optimize: null;
@@ -153,12 +170,20 @@ export const TASKS: {
     const { middle, radiusM, cellM, wedge } = ask;
     const grid = gridAround(middle, radiusM, cellM);
     const { from, to, window } = wedgeOf(grid, wedge);
-    const read = ground.read((terrain) => readGrid(terrain, grid, window));
     const losses = newSwept(grid);
-    sweep(grid, read, ask, losses, from, to);
+    sweep(grid, (look) => ground.read(look), ask, losses, from, to);
     if (ask.learned) withLearned(grid, losses, ask.learned, window);
     return lossesToWire(grid, losses, window);
   },
+  cellsHear: ({ world, ground }, { ask }) => {
+    const { radioId, kit, middle, radiusM, cellM, cells } = ask;
+    const radio = required(world.radios.get(radioId), `radio "${radioId}"`);
+    const hears = customerHears(world, radio, kit, coarseGlances(ground));
+    return heardInCells(hears, gridAround(middle, radiusM, cellM), cells);
+  },
+  heardAt: ({ world, between }, { radioId, kit, place }) => [
+    customerHears(world, required(world.radios.get(radioId), `radio "${radioId}"`), kit, between)(place),
+  ],
   channels: ({ world, between, found }, { ask }) => planChannels(world, ask, between, found),
   learned: ({ world }, { learnable, watched }) => learnedPage(world, learnable, watched),
   heardTape: ({ world, between }, { linkId, direction, radioId }) => {

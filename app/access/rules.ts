@@ -70,6 +70,7 @@ export const RULES: Readonly<Record<string, Rule>> = {
   "/plans/:planId/remedies": asked,
   "/plans/:planId/views": asked,
   "/plans/:planId/coverage": planned,
+  "/plans/:planId/cells-hear": asked,
   "/plans/:planId/changes": planned,
   "/plans/:planId/searches": planned,
   "/plans/:planId/searches/:searchId": planned,

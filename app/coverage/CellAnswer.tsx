@@ -1,10 +1,11 @@
 import { clientEnd, COVERAGE_REASONS, gridExtent, REASON_WORDS, sideOf, type CoverageReason } from "#core/coverage";
 import type { Place } from "#core/geodesy";
-import { answerLink } from "#core/link";
+import { answerLink, type OwnNoise } from "#core/link";
 import { endOf, type Radio } from "#core/plan";
 import type { Profile } from "#core/terrain";
 import { useMemo } from "react";
 import { SectionUnderCursor } from "../desk/cursor";
+import { useView } from "../bench/useView";
 import { useDesk } from "../desk/DeskContext";
 import { TapeView } from "../tape/TapeView";
 import { figure, useFormats } from "../ui";
@@ -14,6 +15,7 @@ import type { Covering, Painted } from "./useCells";
 export interface Cell {
   downDbm: number;
   snrDb: number;
+  sinrDb: number;
   rateMbps: number;
   reason: CoverageReason;
   /** Who serves it best; null where nobody does. */
@@ -31,11 +33,14 @@ export function cellAt({ cells, grid, sectors }: Painted, place: Place): Cell | 
   return {
     downDbm: cells.downDbm[cell]!,
     snrDb: cells.snrDb[cell]!,
+    sinrDb: cells.sinrDb[cell]!,
     rateMbps: cells.rateMbps[cell]!,
     reason: COVERAGE_REASONS[cells.reason[cell]!]!,
     server: sectors[cells.server[cell]!] ?? null,
   };
 }
+
+const NOBODY_HEARD: OwnNoise = { dbm: null, radios: [], faintCount: 0 };
 
 /** A cell that was asked about: what it was told, and the full answer to somebody who would stand there, with section and tape. */
 export function CellAnswer({
@@ -53,7 +58,7 @@ export function CellAnswer({
   isOfSeveral: boolean;
   onHeight: (end: "a" | "b", heightM: number) => void;
 }) {
-  const { world } = useDesk();
+  const { world, draft } = useDesk();
   const formats = useFormats();
   const { plan } = world;
   const ends = useMemo(
@@ -63,10 +68,15 @@ export function CellAnswer({
     }),
     [world, asked, place],
   );
+  const radioId = asked.radio.id;
+  const { kit } = asked;
+  const ask = useMemo(() => ({ kind: "heardAt", radioId, kit, place }) as const, [radioId, kit, place]);
+  const { rows } = useView<OwnNoise>(plan.id, draft.patches, ask);
+  const heardHere = rows?.[0];
   const answer = profile
     ? answerLink({
         ...{ plan, kind: "access", foliageDepthM: null, ...ends, profile },
-        ...(asked.heard ? { heard: { a: asked.heard, b: { dbm: null, radios: [], faintCount: 0 } } } : {}),
+        heard: { a: asked.heard ?? NOBODY_HEARD, b: heardHere ?? NOBODY_HEARD },
       })
     : null;
   return (
@@ -82,11 +92,15 @@ export function CellAnswer({
         <p data-cell>
           {here.reason === "unknown"
             ? REASON_WORDS.unknown
-            : `${figure(here.downDbm, 0)} dBm on a chain, SNR ${figure(here.snrDb, 0)} dB, ${here.rateMbps > 0 ? `${figure(here.rateMbps, 0)} Mbit/s the weaker way` : REASON_WORDS[here.reason]}.`}
+            : `${figure(here.downDbm, 0)} dBm on a chain, SNR ${figure(here.snrDb, 0)} dB, SINR ${figure(here.sinrDb, 0)} dB, ${here.rateMbps > 0 ? `${figure(here.rateMbps, 0)} Mbit/s the weaker way` : REASON_WORDS[here.reason]}.`}
         </p>
         {answer?.path && (
           <>
-            <p className="mt-1 text-xs text-quiet">The whole path answer, toward the customer:</p>
+            <p className="mt-1 text-xs text-quiet">
+              {heardHere
+                ? "The link budget toward the customer, interference at his place counted:"
+                : "The link budget toward the customer, interference at his place not counted yet:"}
+            </p>
             <TapeView tape={answer.path.aToB} caption="Toward the customer" />
           </>
         )}

@@ -15,6 +15,7 @@ import { CellAnswer, cellAt } from "./CellAnswer";
 import { contourLines, contoursGeoJson, geotiffOf, overlayKmz, type ContourLine } from "./exports";
 import { Legend } from "./Legend";
 import { coveredBy, SCOPE_WORDS, SCOPES, type Scope } from "./scope";
+import { useHeard } from "./useHeard";
 import { useSectorsHeard } from "./useSectorsHeard";
 import { figuresOf, isFigure, LAYER_WORDS, LAYERS, paint, SHARED_LAYERS, UNITS, type Layer } from "./paint";
 import { useCells, type Covering } from "./useCells";
@@ -83,8 +84,12 @@ export function CoverageView({
   );
   const version = data.terrain?.version ?? "none";
   const { losses, arrived, wanted, failed, stop, again } = useLosses(plan.id, version, data.terrain ? asks : NOTHING);
+  const { heard: heardIn, isWhole: isHeardWhole, failed: hearingFailed, look } = useHeard();
   const isStale = arrived < wanted;
-  const painted = useCells(world, coverings, losses);
+  const painted = useCells(world, coverings, losses, heardIn);
+  useEffect(() => {
+    if (painted) look(painted.rooms);
+  }, [painted, look]);
   const coverage = useMemo(() => {
     if (!painted) return null;
     const canvas = document.createElement("canvas");
@@ -216,12 +221,20 @@ export function CoverageView({
                 />
               </div>
               <div className="ml-auto flex items-center gap-1 text-xs">
-                <span role="status" className="text-quiet" data-coverage-state={isStale ? "working" : "whole"}>
-                  {failed || !isStale ? "" : `${arrived} of ${wanted} parts`}
+                <span
+                  role="status"
+                  className="text-quiet"
+                  data-coverage-state={isStale || !isHeardWhole ? "working" : "whole"}
+                >
+                  {failed || hearingFailed || (!isStale && isHeardWhole)
+                    ? ""
+                    : isStale
+                      ? `${arrived} of ${wanted} parts`
+                      : "Interference at the customers…"}
                 </span>
-                {failed && (
+                {(failed ?? hearingFailed) && (
                   <span role="alert" className="text-blocked">
-                    {failed}
+                    {failed ?? hearingFailed}
                   </span>
                 )}
                 {isStale && !failed && (

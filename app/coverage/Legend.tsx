@@ -12,6 +12,7 @@ function Swatch({ step: { colour, hatch } }: { step: Step }) {
           [2, 5.5, 9].map((y) => <circle key={`${x} ${y}`} cx={x} cy={y} r="1.1" fill={fill} />),
         )}
       {hatch === "strokes" && <path d="M-2 11L9 0M3 11L14 0M8 11L19 0" stroke={fill} strokeWidth="1.6" />}
+      {hatch === "bars" && <path d="M0 2H16M0 5.5H16M0 9H16" stroke={fill} strokeWidth="1.4" />}
       {hatch === "cross" && <path d="M0 11L11 0M6 11L17 0M0 0L11 11M6 0L17 11" stroke={fill} strokeWidth="1.4" />}
     </svg>
   );

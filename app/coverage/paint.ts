@@ -2,7 +2,7 @@ import { COVERAGE_REASONS, NO_SERVER, rateSteps, REASON_WORDS, type CoverageReas
 import { figure } from "../ui";
 import type { Painted } from "./useCells";
 
-export const LAYERS = ["rate", "down", "up", "level", "levelUp", "snr", "why", "server", "lead"] as const;
+export const LAYERS = ["rate", "down", "up", "level", "levelUp", "snr", "sinr", "why", "server", "lead"] as const;
 export type Layer = (typeof LAYERS)[number];
 export const LAYER_WORDS: Record<Layer, string> = {
   rate: "Rate, the weaker way",
@@ -10,7 +10,8 @@ export const LAYER_WORDS: Record<Layer, string> = {
   up: "Rate from the customer",
   level: "Level at the customer",
   levelUp: "Level at the sector",
-  snr: "SNR, the weaker way",
+  snr: "SNR over thermal noise, the weaker way",
+  sinr: "SINR, the weaker way",
   why: "Why not",
   server: "Best sector",
   lead: "Lead over the second",
@@ -36,7 +37,7 @@ export interface Step {
   word: string;
   colour: Colour;
   /** Dots or strokes over the colour, told apart without it. */
-  hatch?: "dots" | "strokes" | "cross";
+  hatch?: "dots" | "strokes" | "cross" | "bars";
 }
 
 const REASON_STEPS: Record<CoverageReason, Step> = {
@@ -45,6 +46,7 @@ const REASON_STEPS: Record<CoverageReason, Step> = {
   range: { word: REASON_WORDS.range, colour: NOTHING },
   pattern: { word: REASON_WORDS.pattern, colour: [138, 90, 0, 180], hatch: "strokes" },
   uplink: { word: REASON_WORDS.uplink, colour: [168, 72, 31, 190], hatch: "cross" },
+  noise: { word: REASON_WORDS.noise, colour: [60, 60, 60, 190], hatch: "bars" },
   unknown: { word: REASON_WORDS.unknown, colour: NOTHING },
 };
 
@@ -70,7 +72,7 @@ export function boundsOf(layer: Layer, painted: Painted): number[] {
   if (isRate(layer)) return rateSteps(painted.table, layer === "rate" ? "weaker" : layer);
   if (layer === "level" || layer === "levelUp") return [-90, -85, -80, -75, -70, -65, -60, -55, -50];
   if (layer === "lead") return [0, 3, 6, 10, 15, 20];
-  return layer === "snr" ? [0, 5, 10, 15, 20, 25, 30, 35] : [];
+  return layer === "snr" || layer === "sinr" ? [0, 5, 10, 15, 20, 25, 30, 35] : [];
 }
 
 export const UNITS: Record<Layer, string> = {
@@ -80,6 +82,7 @@ export const UNITS: Record<Layer, string> = {
   level: "dBm",
   levelUp: "dBm",
   snr: "dB",
+  sinr: "dB",
   why: "",
   server: "",
   lead: "dB",
@@ -110,6 +113,8 @@ export function figuresOf(layer: Layer, { cells }: Painted): Float32Array {
       return cells.upDbm;
     case "snr":
       return cells.snrDb;
+    case "sinr":
+      return cells.sinrDb;
     case "down":
       return cells.downMbps;
     case "up":
@@ -123,6 +128,7 @@ const isHatched = (hatch: Step["hatch"], column: number, row: number) =>
   hatch === undefined ||
   (hatch === "dots" && column % 3 === 0 && row % 3 === 0) ||
   (hatch === "strokes" && (column + row) % 4 === 0) ||
+  (hatch === "bars" && row % 3 === 0) ||
   (hatch === "cross" && ((column + row) % 5 === 0 || (column - row + 5000) % 5 === 0));
 
 /** Draws a layer, a pixel for each cell. */

@@ -2,10 +2,12 @@ import {
   classify,
   combined,
   gridOver,
+  downRise,
   learnedNoiseOver,
   lossTable,
   newCells,
   placesIn,
+  sectorRiseDb,
   weatherTable,
   withPattern,
   type ClientKit,
@@ -29,6 +31,8 @@ export interface Painted {
   sectors: readonly Radio[];
   /** The first sector's: its steps of rate are the legend's. */
   table: LossTable;
+  /** Each sector's own cells, by its id. */
+  rooms: ReadonlyMap<string, Room>;
 }
 
 /** A sector with all that its cells follow from. */
@@ -54,36 +58,53 @@ const TABLE_FIELDS = [
 ] as const;
 
 /** What one sector's cells are written to, and what of it does not change with its direction. */
-interface Room {
+export interface Room {
+  covering: Covering;
   losses: Losses;
   plan: World["plan"];
   tableKey: string;
   table: LossTable;
-  /** What was learned of the noise at a customer in each cell. */
-  noise: Uint16Array | null;
+  /** Thermal noise at a customer, dBm. */
+  thermalDbm: number;
+  /** What was learned of the noise at a customer in each cell, what he hears there, and both as a rise. */
+  learnedDb: Float32Array | null;
+  heardDbm: Float32Array | null;
+  riseDb: Float32Array | null;
   frequencyMHz: number;
   cells: CoverageCells;
   totalDb: Float32Array;
 }
 
-function roomFor(world: World, { radio, kit, heard }: Covering, losses: Losses, before: Room | undefined): Room {
-  const tableKey = JSON.stringify([TABLE_FIELDS.map((field) => radio[field]), kit, heard?.dbm]);
+function roomFor(
+  world: World,
+  covering: Covering,
+  losses: Losses,
+  heard: Float32Array | undefined,
+  before: Room | undefined,
+): Room {
+  const { radio, kit } = covering;
+  const tableKey = JSON.stringify([TABLE_FIELDS.map((field) => radio[field]), kit]);
   const isSameTable = before?.tableKey === tableKey && before.plan === world.plan;
-  const isSameSize = before?.totalDb.length === losses.bearings.length;
+  const cellCount = losses.bearings.length;
+  const isSameSize = before?.totalDb.length === cellCount;
   const { learned } = world.plan;
-  const isSameNoise =
+  const isSameLearned =
     before?.plan.learned === learned &&
     before?.losses.grid === losses.grid &&
     before.frequencyMHz === radio.frequencyMHz;
+  const table = isSameTable ? before.table : lossTable(world, radio, kit);
+  const learnedDb = isSameLearned
+    ? before.learnedDb
+    : learnedNoiseOver(learned, losses.grid, radio.frequencyMHz / 1000);
+  const heardDbm = heard?.length === cellCount ? heard : null;
+  const isSameRise = isSameTable && before.heardDbm === heardDbm && before.learnedDb === learnedDb;
   return {
-    losses,
-    plan: world.plan,
-    tableKey,
-    table: isSameTable ? before.table : lossTable(world, radio, kit, heard),
-    noise: isSameNoise ? before.noise : learnedNoiseOver(learned, losses.grid, radio.frequencyMHz / 1000),
+    ...{ covering, losses, plan: world.plan, tableKey, table, learnedDb, heardDbm },
+    thermalDbm: table.downNoise.dbm - table.downNoise.riseDb,
+    riseDb: isSameRise ? before.riseDb : downRise(table.downNoise, learnedDb, heardDbm),
     frequencyMHz: radio.frequencyMHz,
     cells: isSameSize ? before.cells : newCells(losses.grid),
-    totalDb: isSameSize ? before.totalDb : new Float32Array(losses.bearings.length),
+    totalDb: isSameSize ? before.totalDb : new Float32Array(cellCount),
   };
 }
 
@@ -92,6 +113,8 @@ export function useCells(
   world: World,
   coverings: readonly Covering[],
   losses: readonly (Losses | null)[],
+  /** What a customer hears in each cell of a sector, dBm, as far as it is known. */
+  heardIn: ReadonlyMap<string, Float32Array>,
 ): Painted | null {
   const rooms = useRef(new Map<string, Room>());
   return useMemo(() => {
@@ -102,7 +125,7 @@ export function useCells(
       const own = losses[i];
       if (!own) return;
       const { radio } = covering;
-      const room = roomFor(world, covering, own, rooms.current.get(radio.id));
+      const room = roomFor(world, covering, own, heardIn.get(radio.id), rooms.current.get(radio.id));
       next.set(radio.id, room);
       sectors.push(radio);
       const { grid } = own;
@@ -116,7 +139,9 @@ export function useCells(
       const { rainRate001MmPerH } = climateOf(plan, grid.middle.latDeg);
       const weather = weatherTable(plan, radio, rainRate001MmPerH, grid.rings * grid.cellNorthKm);
       const marginDb = wantedMarginDb(plan, radio.frequencyMHz);
-      classify(grid, own.losses, room.totalDb, room.table, weather, marginDb, room.noise, room.cells);
+      const upRiseDb = sectorRiseDb(world, radio, room.table, covering.heard);
+      const noise = { downRiseDb: room.riseDb, upRiseDb };
+      classify(grid, own.losses, room.totalDb, room.table, weather, marginDb, noise, room.cells);
     });
     rooms.current = next;
     const [first] = next.values();
@@ -130,6 +155,6 @@ export function useCells(
       return places.get(own)!;
     };
     const cells = combined(all.map((one) => ({ cells: one.cells, placeOf: placesOf(one.losses.grid) })));
-    return { cells, grid, sectors, table: first.table };
-  }, [world, coverings, losses]);
+    return { cells, grid, sectors, table: first.table, rooms: next };
+  }, [world, coverings, losses, heardIn]);
 }

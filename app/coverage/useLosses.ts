@@ -29,6 +29,7 @@ export interface LossesAsk {
 
 /** Path losses of a circle as far as they are here. */
 export interface Losses {
+  ask: LossesAsk;
   grid: CoverageGrid;
   bearings: Uint16Array;
   losses: CellLosses;
@@ -64,7 +65,7 @@ async function fetchLosses(
     if (!response.ok) throw new Error(await said(response));
     lossesFromWire(await response.arrayBuffer(), grid, wedgeOf(grid, wedge).window, losses);
     arrived++;
-    show({ grid, bearings, losses, arrived });
+    show({ ask, grid, bearings, losses, arrived });
   };
   await Promise.all(Array.from({ length: WEDGES }, (_, wedge) => fetchWedge(wedge)));
 }

@@ -4,30 +4,26 @@ import { askCoverage } from "#jobs";
 import { Stopped } from "#pool";
 import { learnedOverSchema } from "#core/coverage";
 import { plainIssue } from "#core/plan";
+import { gridAskSchema, metresSchema, MOST_RINGS } from "../data/circleAsked.server";
 import { openPlan } from "../data/plan.server";
 import { jsonOf } from "../data/asked.server";
 import type { Route } from "./+types/coverage";
 
-const metres = z.number().min(0).max(2000);
 const askSchema = z
   .object({
-    middle: z.object({ latDeg: z.number().min(-85).max(85), lonDeg: z.number().min(-180).max(180) }),
-    txHeightM: metres,
-    rxHeightM: metres,
+    ...gridAskSchema,
+    txHeightM: metresSchema,
+    rxHeightM: metresSchema,
     frequencyGHz: z.number().min(0.03).max(1000),
     kFactor: z.number().positive().max(1000),
     season: z.enum(["inLeaf", "bare"]),
     learned: learnedOverSchema.nullable(),
-    radiusM: z.number().min(100).max(60_000),
-    cellM: z.number().min(5).max(1000),
     wedge: z.number().int().min(0).max(3),
   })
   .refine(({ radiusM, cellM }) => radiusM / cellM <= MOST_RINGS, {
     message: "more cells than are worked out at once: choose larger cells or a smaller circle",
     path: ["cellM"],
   });
-/** Cells from the middle to the rim. */
-const MOST_RINGS = 800;
 
 /** One part of a coverage as packed losses: see wire/coverage.ts. */
 export async function action({ params, request }: Route.ActionArgs) {

@@ -6,6 +6,7 @@ import { parseDraft } from "../keep/patches.server";
 import { openPlan } from "../data/plan.server";
 import { jsonOf } from "../data/asked.server";
 import type { Route } from "./+types/views";
+import { kitSchema, placeSchema } from "../data/circleAsked.server";
 
 const id = z.string().min(1).max(64);
 const orderSchema = z.object({
@@ -25,6 +26,7 @@ const orderSchema = z.object({
     z.object({ kind: z.literal("heardTape"), linkId: id, direction: z.enum(["down", "up"]), radioId: id }),
     z.object({ kind: z.literal("attach"), subscriberIds: z.array(id).min(1).max(500) }),
     z.object({ kind: z.literal("schools"), siteId: id, radiusM: z.number().min(100).max(40_000) }),
+    z.object({ kind: z.literal("heardAt"), radioId: id, kit: kitSchema, place: placeSchema }),
     z.object({ kind: z.literal("bands"), linkId: id, demandMbps: z.number().min(0).max(100_000) }),
   ]),
   patches: z.unknown(),

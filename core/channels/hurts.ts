@@ -1,3 +1,4 @@
+import { raisedByDb } from "../link";
 import { endOf, type World } from "../plan";
 import { channelCouplingDb } from "../spectrum";
 import type { ChannelEar } from "./ears";
@@ -40,7 +41,7 @@ export function hurtsOf(world: World, ears: readonly ChannelEar[]): Hurt[] {
         rxWidthMHz: own.widthMHz,
         rejectionDb: model.adjacentRejectionDb,
       });
-      const raisesDb = 10 * Math.log10(1 + 10 ** ((arrivingDbm - ear.quietDbm) / 10));
+      const raisesDb = raisedByDb(arrivingDbm, ear.quietDbm);
       if (raisesDb < LEAST_DB) continue;
       const worst = {
         radioId,

@@ -1,7 +1,7 @@
 import type { LinkEnd, Plan, Radio, World } from "../plan";
 import { endOf, linksOn } from "../plan";
 import { antennasFor, powerWithinCapDbm, radioModelsFor } from "../kit";
-import { beamTowardDb, learnedNoiseAt, NO_TREES, pathLosses, tapeOf, type OwnNoise, type Tape } from "../link";
+import { learnedNoiseAt, NO_TREES, pathLosses, tapeOf, type Tape } from "../link";
 import type { Pointing } from "../aiming";
 
 /** A customer's kit as it would stand in any cell. */
@@ -72,13 +72,18 @@ export interface LossTable {
   /** Level on a chain at the customer and at the sector, dBm. */
   downDbm: Float32Array;
   upDbm: Float32Array;
-  downSnrDb: Float32Array;
-  upSnrDb: Float32Array;
+  /** Noise of a chain at both that the tapes reckon with, dBm, and what of it is above thermal, dB. */
+  downNoise: TableNoise;
+  upNoise: TableNoise;
   /** Fade margin, rain not counted. */
   downFadeDb: Float32Array;
   upFadeDb: Float32Array;
   downMbps: Float32Array;
   upMbps: Float32Array;
+}
+export interface TableNoise {
+  dbm: number;
+  riseDb: number;
 }
 export const LEAST_LOSS_DB = 40;
 export const LOSS_STEP_DB = 0.2;
@@ -90,33 +95,29 @@ export const lossIndex = (lossDb: number): number =>
   Math.min(STEPS - 1, Math.max(0, Math.ceil((lossDb - LEAST_LOSS_DB) / LOSS_STEP_DB)));
 
 /**
- * A sector's tapes toward one kind of customer for every loss: each figure is a tape's own. `heard` is what the sector hears of the
- * plan's other transmitters; the customer's own noise is thermal here, for it differs from cell to cell: `classify` adds what was
- * learned of it. A receive beam is taken to hear all of
- * that as if it stood where the beam looks: what it spares differs from cell to cell too.
+ * A sector's tapes toward one kind of customer for every loss: each figure is a tape's own. The plan's other transmitters are left
+ * out, and what was learned of noise at the customer: they differ from cell to cell, and `classify` adds them.
  */
-export function lossTable(world: World, sector: Radio, kit: ClientKit, heard: OwnNoise | null): LossTable {
+export function lossTable(world: World, sector: Radio, kit: ClientKit): LossTable {
   const { plan } = world;
   const near = endOf(world, sector.id);
   const far = clientEnd(world, sector, kit);
+  const first = tapesAt(plan, near, far, LEAST_LOSS_DB);
+  const noiseOf = ({ noiseDbm, noise }: Tape): TableNoise => ({ dbm: noiseDbm, riseDb: noise.riseDb });
   const table: LossTable = {
     downDbm: new Float32Array(STEPS),
     upDbm: new Float32Array(STEPS),
-    downSnrDb: new Float32Array(STEPS),
-    upSnrDb: new Float32Array(STEPS),
+    downNoise: noiseOf(first.down),
+    upNoise: noiseOf(first.up),
     downFadeDb: new Float32Array(STEPS),
     upFadeDb: new Float32Array(STEPS),
     downMbps: new Float32Array(STEPS),
     upMbps: new Float32Array(STEPS),
   };
-  const beamDb = beamTowardDb(near, AHEAD);
-  const mostHeard = heard && { ...heard, dbm: heard.dbm === null ? null : heard.dbm + beamDb };
   for (let i = 0; i < STEPS; i++) {
-    const { down, up } = tapesAt(plan, near, far, LEAST_LOSS_DB + i * LOSS_STEP_DB, mostHeard);
+    const { down, up } = tapesAt(plan, near, far, LEAST_LOSS_DB + i * LOSS_STEP_DB);
     table.downDbm[i] = down.chainLevelDbm;
     table.upDbm[i] = up.chainLevelDbm;
-    table.downSnrDb[i] = down.snrDb;
-    table.upSnrDb[i] = up.snrDb;
     table.downFadeDb[i] = down.fadeMarginDb;
     table.upFadeDb[i] = up.fadeMarginDb;
     table.downMbps[i] = down.rateMbps;
@@ -126,15 +127,9 @@ export function lossTable(world: World, sector: Radio, kit: ClientKit, heard: Ow
 }
 
 /** Straight ahead on both sides: the pattern counts as part of the loss. */
-const AHEAD: Pointing = { azimuthDeg: 0, mechanicalTiltDownDeg: 0, azimuthOffDeg: 0, elevationOffDeg: 0 };
+export const AHEAD: Pointing = { azimuthDeg: 0, mechanicalTiltDownDeg: 0, azimuthOffDeg: 0, elevationOffDeg: 0 };
 
-function tapesAt(
-  plan: Plan,
-  near: LinkEnd,
-  far: LinkEnd,
-  lossDb: number,
-  heard: OwnNoise | null,
-): { down: Tape; up: Tape } {
+function tapesAt(plan: Plan, near: LinkEnd, far: LinkEnd, lossDb: number): { down: Tape; up: Tape } {
   const { frequencyMHz, widthMHz } = near.radio;
   const free = pathLosses({
     learned: null,
@@ -151,6 +146,6 @@ function tapesAt(
   const ahead = { fromPointing: AHEAD, toPointing: AHEAD };
   return {
     down: tapeOf({ ...shared, ...ahead, direction: "aToB", from: near, to: far, heard: null, learnedNoise: null }),
-    up: tapeOf({ ...shared, ...ahead, direction: "bToA", from: far, to: near, heard, learnedNoise }),
+    up: tapeOf({ ...shared, ...ahead, direction: "bToA", from: far, to: near, heard: null, learnedNoise }),
   };
 }

@@ -1,12 +1,13 @@
 import { gasAttenuation, rainAttenuationDb } from "../propagation";
-import { linearOf } from "../link";
+import { linearOf, RAIN_COUNTS_FROM_GHZ } from "../link";
 import type { Plan, Radio } from "../plan";
 import { lossIndex, type LossTable } from "./budget";
 import { sideOf, type CoverageGrid } from "./grid";
+import type { CellNoise } from "./noise";
 import type { CellLosses } from "./sweep";
 
 /** Why a cell gets nothing, or that it gets something. */
-export const COVERAGE_REASONS = ["held", "blocked", "range", "pattern", "uplink", "unknown"] as const;
+export const COVERAGE_REASONS = ["held", "blocked", "range", "pattern", "uplink", "noise", "unknown"] as const;
 export type CoverageReason = (typeof COVERAGE_REASONS)[number];
 export const REASON_WORDS: Record<CoverageReason, string> = {
   held: "holds with the margin wanted",
@@ -14,6 +15,7 @@ export const REASON_WORDS: Record<CoverageReason, string> = {
   range: "beyond range, even ahead over free ground",
   pattern: "off the antenna’s pattern",
   uplink: "heard, but beyond the customer’s own reach",
+  noise: "strong enough, but too much interference or noise",
   unknown: "over ground that is not known",
 };
 
@@ -22,7 +24,9 @@ export interface CoverageCells {
   /** Level on a chain at the customer and at the sector, dBm. */
   downDbm: Float32Array;
   upDbm: Float32Array;
+  /** SNR over thermal noise, and SINR over all noise, of the direction in which it is less; SINR is not a number where nobody asked what is heard. */
   snrDb: Float32Array;
+  sinrDb: Float32Array;
   /** The weaker direction's rate that holds with the margin wanted, Mbit/s; 0 where none does. */
   rateMbps: Float32Array;
   /** The same of each direction by itself, both where both hold. */
@@ -38,6 +42,7 @@ export function newCells(grid: CoverageGrid): CoverageCells {
     downDbm: new Float32Array(count),
     upDbm: new Float32Array(count),
     snrDb: new Float32Array(count),
+    sinrDb: new Float32Array(count),
     rateMbps: new Float32Array(count),
     downMbps: new Float32Array(count),
     upMbps: new Float32Array(count),
@@ -52,7 +57,7 @@ export interface WeatherTable {
 }
 const TENTHS = 10;
 
-/** From 10 GHz on rain counts, at the availability that the plan asks for; gases always do. */
+/** Above 10 GHz rain counts, as on a tape, at the availability that the plan asks for; gases always do. */
 export function weatherTable(
   plan: Plan,
   sector: Pick<Radio, "frequencyMHz" | "polarization">,
@@ -64,7 +69,7 @@ export function weatherTable(
   const { oxygenDbPerKm, vapourDbPerKm } = gasAttenuation({ frequencyGHz });
   const percentOfTime = 100 - plan.availabilityPercent;
   const rainAt = (distanceKm: number) =>
-    distanceKm === 0 || frequencyGHz < RAIN_FROM_GHZ
+    distanceKm === 0 || frequencyGHz <= RAIN_COUNTS_FROM_GHZ
       ? 0
       : rainAttenuationDb({
           frequencyGHz,
@@ -78,7 +83,6 @@ export function weatherTable(
     rainDb: Float32Array.from({ length: count }, (_, i) => rainAt(i / TENTHS)),
   };
 }
-const RAIN_FROM_GHZ = 10;
 
 /** Diffraction that takes a cell's service away is called the ground's doing; less than this is not, dB. */
 const LEAST_BLOCKED_DB = 1;
@@ -86,9 +90,8 @@ const HELD = 0;
 const reasonIndex = (reason: CoverageReason) => COVERAGE_REASONS.indexOf(reason);
 
 /**
- * What every cell gets, by its loss with the pattern in it: level, SNR and rate of the weaker direction as the tapes of `table` say, and
- * why not where nothing holds with `marginDb`. `noise` is what was learned of the noise at each cell's customer, in steps of
- * `LOSS_STEP_DB`: so much more noise is to his receiver as so much more loss. Null where nothing was.
+ * What every cell gets, by its loss with the pattern in it: level, SNR, SINR and rate of the weaker direction as the tapes of `table`
+ * say, and why not where nothing holds with `marginDb`. So much more noise is to a receiver as so much more loss.
  */
 export function classify(
   grid: CoverageGrid,
@@ -97,37 +100,36 @@ export function classify(
   table: LossTable,
   weather: WeatherTable,
   marginDb: number,
-  noise: Uint16Array | null,
+  { downRiseDb, upRiseDb }: CellNoise,
   into: CoverageCells,
 ): void {
   const { rings, cellEastKm, cellNorthKm } = grid;
   const side = sideOf(grid);
-  const [blocked, range, pattern, uplink, unknown] = COVERAGE_REASONS.slice(1).map(reasonIndex) as [
+  const [blocked, range, pattern, uplink, noise, unknown] = COVERAGE_REASONS.slice(1).map(reasonIndex) as [
+    number,
     number,
     number,
     number,
     number,
     number,
   ];
-  const last = table.downMbps.length - 1;
-  /** Where a table's figures stand of what a customer hears, who hears so many steps of noise besides. */
-  const noisy = (index: number, steps: number) => (index + steps < last ? index + steps : last);
-  const holds = (index: number, steps: number, rainDb: number) => {
-    const heard = noisy(index, steps);
-    return (
-      table.downFadeDb[heard]! - rainDb >= marginDb &&
-      table.upFadeDb[index]! - rainDb >= marginDb &&
-      table.downMbps[heard]! > 0 &&
-      table.upMbps[index]! > 0
-    );
-  };
+  const { downDbm, upDbm, downNoise, upNoise } = table;
+  const [downThermalDbm, upThermalDbm] = [downNoise.dbm - downNoise.riseDb, upNoise.dbm - upNoise.riseDb];
+  const holds = (downIndex: number, upIndex: number, rainDb: number) =>
+    table.downFadeDb[downIndex]! - rainDb >= marginDb &&
+    table.upFadeDb[upIndex]! - rainDb >= marginDb &&
+    table.downMbps[downIndex]! > 0 &&
+    table.upMbps[upIndex]! > 0;
+  /** As if there were thermal noise alone. */
+  const holdsInQuiet = (lossDb: number, rainDb: number) =>
+    holds(lossIndex(lossDb - downNoise.riseDb), lossIndex(lossDb - upNoise.riseDb), rainDb);
   for (let row = 0; row < side; row++) {
     const northKm = (row - rings) * cellNorthKm;
     for (let column = 0; column < side; column++) {
       const cell = row * side + column;
       const total = totalDb[cell]!;
       if (total !== total) {
-        into.downDbm[cell] = into.upDbm[cell] = into.snrDb[cell] = NaN;
+        into.downDbm[cell] = into.upDbm[cell] = into.snrDb[cell] = into.sinrDb[cell] = NaN;
         into.rateMbps[cell] = into.downMbps[cell] = into.upMbps[cell] = 0;
         into.reason[cell] = unknown;
         continue;
@@ -136,16 +138,23 @@ export function classify(
       const tenth = (Math.sqrt(eastKm * eastKm + northKm * northKm) * TENTHS + 0.5) | 0;
       const gasDb = weather.gasDb[tenth]!;
       const rainDb = weather.rainDb[tenth]!;
-      const index = lossIndex(total + gasDb);
-      into.downDbm[cell] = table.downDbm[index]!;
-      into.upDbm[cell] = table.upDbm[index]!;
-      const steps = noise === null ? 0 : noise[cell]!;
-      const heard = noisy(index, steps);
-      const [downSnrDb, upSnrDb] = [table.downSnrDb[heard]!, table.upSnrDb[index]!];
+      const lossDb = total + gasDb;
+      const index = lossIndex(lossDb);
+      const [heardDbm, sentDbm] = [downDbm[index]!, upDbm[index]!];
+      into.downDbm[cell] = heardDbm;
+      into.upDbm[cell] = sentDbm;
+      const [downSnrDb, upSnrDb] = [heardDbm - downThermalDbm, sentDbm - upThermalDbm];
       into.snrDb[cell] = downSnrDb < upSnrDb ? downSnrDb : upSnrDb;
-      if (holds(index, steps, rainDb)) {
-        const downMbps = table.downMbps[heard]!;
-        const upMbps = table.upMbps[index]!;
+      const riseDb = downRiseDb === null ? 0 : downRiseDb[cell]!;
+      const [downSinrDb, upSinrDb] = [heardDbm - downNoise.dbm - riseDb, sentDbm - upNoise.dbm - upRiseDb];
+      into.sinrDb[cell] = downSinrDb < upSinrDb || riseDb !== riseDb ? downSinrDb : upSinrDb;
+      const downIndex = riseDb === riseDb ? lossIndex(lossDb + riseDb) : index;
+      const upIndex = lossIndex(lossDb + upRiseDb);
+      // What is too strong for a receiver does not get weaker by noise.
+      const isFit = table.downMbps[index]! > 0 && table.upMbps[index]! > 0;
+      if (isFit && holds(downIndex, upIndex, rainDb)) {
+        const downMbps = table.downMbps[downIndex]!;
+        const upMbps = table.upMbps[upIndex]!;
         into.downMbps[cell] = downMbps;
         into.upMbps[cell] = upMbps;
         into.rateMbps[cell] = downMbps < upMbps ? downMbps : upMbps;
@@ -155,15 +164,17 @@ export function classify(
       into.rateMbps[cell] = into.downMbps[cell] = into.upMbps[cell] = 0;
       const diffractionDb = losses.diffractionDb[cell]!;
       const aheadDb = losses.lossDb[cell]! + gasDb;
-      into.reason[cell] = !holds(lossIndex(aheadDb - diffractionDb), steps, rainDb)
-        ? table.downMbps[heard]! > 0 && table.upMbps[index] === 0
-          ? uplink
-          : range
-        : holds(lossIndex(aheadDb), steps, rainDb)
-          ? pattern
-          : diffractionDb >= LEAST_BLOCKED_DB
-            ? blocked
-            : range;
+      into.reason[cell] = holdsInQuiet(lossDb, rainDb)
+        ? noise
+        : !holdsInQuiet(aheadDb - diffractionDb, rainDb)
+          ? table.downMbps[index]! > 0 && table.upMbps[index] === 0
+            ? uplink
+            : range
+          : holdsInQuiet(aheadDb, rainDb)
+            ? pattern
+            : diffractionDb >= LEAST_BLOCKED_DB
+              ? blocked
+              : range;
     }
   }
 }

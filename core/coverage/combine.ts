@@ -27,6 +27,7 @@ export function combined(sectors: readonly Layered[]): SharedCells {
     downDbm: new Float32Array(count).fill(NaN),
     upDbm: new Float32Array(count).fill(NaN),
     snrDb: new Float32Array(count).fill(NaN),
+    sinrDb: new Float32Array(count).fill(NaN),
     rateMbps: new Float32Array(count),
     downMbps: new Float32Array(count),
     upMbps: new Float32Array(count),
@@ -60,6 +61,7 @@ export function combined(sectors: readonly Layered[]): SharedCells {
     into.downDbm[cell] = from.downDbm[bestAt]!;
     into.upDbm[cell] = from.upDbm[bestAt]!;
     into.snrDb[cell] = from.snrDb[bestAt]!;
+    into.sinrDb[cell] = from.sinrDb[bestAt]!;
     into.rateMbps[cell] = from.rateMbps[bestAt]!;
     into.downMbps[cell] = from.downMbps[bestAt]!;
     into.upMbps[cell] = from.upMbps[bestAt]!;

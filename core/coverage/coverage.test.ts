@@ -20,7 +20,6 @@ import {
   NO_SERVER,
   rateSteps,
   reachWords,
-  readGrid,
   sideOf,
   sweep,
   usualClient,
@@ -34,7 +33,10 @@ import { gasAttenuation } from "#core/propagation";
 import { plainTerrain, sampleProfile } from "#core/terrain";
 import { valley, valleySurface } from "#core/testing";
 
-const { world } = valley(14);
+const { world } = valley(14, (rows) => {
+  // The sector's place is noisy from outside.
+  rows.radios.find(({ id }) => id === "sector")!.interferenceDb = 3;
+});
 const terrain = plainTerrain(valleySurface(14));
 const sector = world.radios.get("sector")!;
 const kit = usualClient(world, sector)!;
@@ -43,7 +45,7 @@ const grid = gridAround(near.place, 4000, 100);
 const losses = newSwept(grid);
 sweep(
   grid,
-  readGrid(terrain, grid),
+  (look) => look(terrain),
   {
     txHeightM: sector.heightM,
     rxHeightM: kit.heightM,
@@ -62,11 +64,12 @@ const beam = {
 const total = new Float32Array(losses.lossDb.length);
 withPattern(losses, cellBearings(grid), beam, total);
 const tilted = { ...sector, azimuthDeg: beam.azimuthDeg, tiltDownDeg: 3 };
-const table = lossTable(world, sector, kit, null);
+const table = lossTable(world, sector, kit);
 const marginDb = wantedMarginDb(world.plan, sector.frequencyMHz);
 const weather = weatherTable(world.plan, sector, 30, 4);
 const cells = newCells(grid);
-classify(grid, losses, total, table, weather, marginDb, null, cells);
+const QUIET = { downRiseDb: null, upRiseDb: 0 };
+classify(grid, losses, total, table, weather, marginDb, QUIET, cells);
 
 /** The full answer to a customer in a cell. */
 function fullAnswer(column: number, row: number) {
@@ -114,8 +117,8 @@ test("level, SNR and rates of a cell are those of the tapes, to a step of its lo
     expect(table.downDbm[i]! - aToB.chainLevelDbm).toBeGreaterThan(-LOSS_STEP_DB - 1e-3);
     expect(table.downDbm[i]! - aToB.chainLevelDbm).toBeLessThanOrEqual(1e-3);
     expect(Math.abs(table.upDbm[i]! - bToA.chainLevelDbm)).toBeLessThanOrEqual(LOSS_STEP_DB + 1e-3);
-    expect(Math.abs(table.downSnrDb[i]! - aToB.snrDb)).toBeLessThanOrEqual(LOSS_STEP_DB + 1e-3);
-    expect(Math.abs(table.upSnrDb[i]! - bToA.snrDb)).toBeLessThanOrEqual(LOSS_STEP_DB + 1e-3);
+    expect(table.downNoise).toEqual({ dbm: aToB.noiseDbm, riseDb: aToB.noise.riseDb });
+    expect(table.upNoise).toEqual({ dbm: bToA.noiseDbm, riseDb: bToA.noise.riseDb });
     // Over this ground a cell's own loss is the answer's to a decibel nearly everywhere.
     if (Math.abs(total[cell]! + aToB.gasDb - tapeLossDb) < 0.05)
       expect(Math.abs(cells.downDbm[cell]! - aToB.chainLevelDbm)).toBeLessThan(0.3);
@@ -131,7 +134,7 @@ test("level, SNR and rates of a cell are those of the tapes, to a step of its lo
 
 describe("why a cell gets nothing", () => {
   const one = gridAround(near.place, 100, 100);
-  const told = (lossDb: number, diffractionDb: number, patternDb: number, noise: Uint16Array | null = null) => {
+  const told = (lossDb: number, diffractionDb: number, patternDb: number, downDb = 0, upRiseDb = 0) => {
     const cell = new Float32Array(9).fill(NaN);
     const of: CellLosses = {
       lossDb: cell.slice(),
@@ -143,13 +146,15 @@ describe("why a cell gets nothing", () => {
     const sum = cell.slice();
     sum[1] = lossDb + patternDb;
     const into = newCells(one);
-    classify(one, of, sum, table, weather, marginDb, noise, into);
+    const downRiseDb = new Float32Array(9).fill(downDb);
+    classify(one, of, sum, table, weather, marginDb, { downRiseDb, upRiseDb }, into);
     return {
       reason: COVERAGE_REASONS[into.reason[1]!],
       rate: into.rateMbps[1]!,
       down: into.downMbps[1]!,
       up: into.upMbps[1]!,
       snrDb: into.snrDb[1]!,
+      sinrDb: into.sinrDb[1]!,
       other: COVERAGE_REASONS[into.reason[0]!],
     };
   };
@@ -164,13 +169,31 @@ describe("why a cell gets nothing", () => {
     expect(told(mostDb, 0, 0).rate).toBe(Math.min(table.downMbps[index]!, table.upMbps[index]!));
     expect(told(mostDb + 1, 0, 0).reason).not.toBe("held");
     // So much more noise at the customer is to his receiver as so much more loss; the sector hears as before.
-    const steps = 25;
-    const noisy = told(mostDb - 5, 0, 0, new Uint16Array(9).fill(steps));
-    const [heard, sent] = [lossIndex(mostDb - 5) + steps, lossIndex(mostDb - 5)];
-    expect(noisy).toMatchObject({ reason: "held", down: table.downMbps[heard], up: table.upMbps[sent] });
-    expect(noisy.snrDb).toBeCloseTo(Math.min(table.downSnrDb[heard]!, table.upSnrDb[sent]!), 5);
-    expect(told(mostDb - 5, 0, 0).down).toBeGreaterThan(noisy.down);
-    expect(told(mostDb - 5, 0, 0, new Uint16Array(9).fill(60_000))).toMatchObject({ reason: "range", rate: 0 });
+    const quiet = told(mostDb - 5, 0, 0);
+    const noisy = told(mostDb - 5, 0, 0, 5);
+    const sent = lossIndex(mostDb - 5);
+    expect(noisy).toMatchObject({ reason: "held", down: table.downMbps[lossIndex(mostDb)], up: table.upMbps[sent] });
+    expect(quiet.down).toBeGreaterThan(noisy.down);
+    const [downSnrDb, upSnrDb] = [
+      table.downDbm[sent]! - table.downNoise.dbm + table.downNoise.riseDb,
+      table.upDbm[sent]! - table.upNoise.dbm + table.upNoise.riseDb,
+    ];
+    expect(table.upNoise.riseDb).toBeGreaterThan(0);
+    for (const one of [quiet, noisy]) expect(one.snrDb).toBeCloseTo(Math.min(downSnrDb, upSnrDb), 5);
+    expect(quiet.sinrDb).toBeCloseTo(Math.min(downSnrDb, upSnrDb - table.upNoise.riseDb), 4);
+    expect(noisy.sinrDb).toBeCloseTo(Math.min(downSnrDb - 5, upSnrDb - table.upNoise.riseDb), 4);
+    const loud = told(mostDb - 5, 0, 0, 0, 4);
+    expect(loud).toMatchObject({ down: quiet.down, up: table.upMbps[lossIndex(mostDb - 1)] });
+    expect(loud.sinrDb).toBeCloseTo(Math.min(downSnrDb, upSnrDb - table.upNoise.riseDb - 4), 4);
+    // Where noise alone takes it away, it is called so, whichever receiver hears it.
+    expect(told(mostDb - 5, 0, 0, 60)).toMatchObject({ reason: "noise", rate: 0 });
+    expect(told(mostDb - 5, 0, 0, 0, 60)).toMatchObject({ reason: "noise", rate: 0 });
+    expect(told(mostDb + 30, 40, 0, 60).reason).toBe("blocked");
+    // Where nobody asked what is heard, it counts as thermal noise, and no SINR is told.
+    expect(told(mostDb - 5, 0, 0, NaN)).toMatchObject({ reason: "held", rate: quiet.rate, sinrDb: NaN });
+    // A receiver that is overloaded is not helped by noise.
+    expect(table.downMbps[0]).toBe(0);
+    expect(told(LEAST_LOSS_DB, 0, 0, 45)).toMatchObject({ rate: 0 });
     expect(told(mostDb + 10, 0, 0).reason).toMatch(/range|uplink/);
     expect(told(mostDb + 30, 40, 0).reason).toBe("blocked");
     expect(told(mostDb - 5, 0, 20).reason).toBe("pattern");
@@ -184,7 +207,10 @@ describe("why a cell gets nothing", () => {
   });
 });
 
-test("rain counts from 10 GHz on, gases always, both by distance", () => {
+test("rain counts above 10 GHz as on a tape, gases always, both by distance", () => {
+  const rainDbAt = (frequencyMHz: number) => weatherTable(world.plan, { ...sector, frequencyMHz }, 30, 4).rainDb[20]!;
+  expect([rainDbAt(9_990), rainDbAt(10_000)]).toEqual([0, 0]);
+  expect(rainDbAt(10_010)).toBeGreaterThan(0.5);
   const at60 = weatherTable(world.plan, { ...sector, frequencyMHz: 60_000 }, 30, 4);
   expect(at60.gasDb[10]).toBeCloseTo(15, -1);
   expect(at60.gasDb[20]! / at60.gasDb[10]!).toBeCloseTo(2, 3);
@@ -266,5 +292,5 @@ test("at the distance to which a sector hears, a customer's tape arrives at ther
       },
     }),
   });
-  expect(tape.snrDb + tape.backoffDb - tape.beamDb).toBeCloseTo(0, 1);
+  expect(tape.snrDb + tape.noise.riseDb + tape.backoffDb - tape.beamDb).toBeCloseTo(0, 1);
 });

@@ -1,5 +1,4 @@
-import { signedAngleDeg, type Place } from "../geodesy";
-import { readAlong, type Terrain } from "../terrain";
+import type { Place } from "../geodesy";
 
 /**
  * A square of cells around a transmitter: `rings` of them each way, the transmitter's own in the middle, row 0 the northernmost.
@@ -50,46 +49,8 @@ export function gridExtent({ middle, rings, cellLatDeg, cellLonDeg }: CoverageGr
   return [middle.lonDeg - eastWest, middle.latDeg - northSouth, middle.lonDeg + eastWest, middle.latDeg + northSouth];
 }
 
-/** Ground and what stands on it in every cell of a grid, row by row. */
-export interface GridGround {
-  /** NaN where nothing is known. */
-  groundAmslM: Float32Array;
-  coverHeightM: Float32Array;
-  /** What stands there, as terrain codes it. */
-  coverCode: Uint8Array;
-}
-
 /** Columns and rows of a grid, each from and to (exclusive). */
 export interface CellWindow {
   columns: [from: number, to: number];
   rows: [from: number, to: number];
-}
-
-/** Reads the ground at the middle of every cell of a window; what lies outside it stays unknown. */
-export function readGrid(
-  terrain: Terrain,
-  grid: CoverageGrid,
-  window: CellWindow = { columns: [0, sideOf(grid)], rows: [0, sideOf(grid)] },
-): GridGround {
-  const side = sideOf(grid);
-  const groundAmslM = new Float32Array(side * side).fill(NaN);
-  const coverHeightM = new Float32Array(side * side);
-  const coverCode = new Uint8Array(side * side);
-  const [firstColumn, endColumn] = window.columns;
-  const count = endColumn - firstColumn;
-  const places = { latDeg: new Float64Array(count), lonDeg: new Float64Array(count) };
-  const read = {
-    groundAmslM: new Float64Array(count),
-    coverHeightM: new Float64Array(count),
-    coverCode: new Uint8Array(count),
-  };
-  for (let row = window.rows[0]; row < window.rows[1]; row++) {
-    for (let i = 0; i < count; i++) places.lonDeg[i] = signedAngleDeg(cellPlace(grid, firstColumn + i, row).lonDeg);
-    places.latDeg.fill(cellPlace(grid, firstColumn, row).latDeg);
-    readAlong(terrain, places, read);
-    groundAmslM.set(read.groundAmslM, row * side + firstColumn);
-    coverHeightM.set(read.coverHeightM, row * side + firstColumn);
-    coverCode.set(read.coverCode, row * side + firstColumn);
-  }
-  return { groundAmslM, coverHeightM, coverCode };
 }

@@ -21,18 +21,23 @@ export {
   type CoverageReason,
   type WeatherTable,
 } from "./classes";
-export {
-  cellPlace,
-  gridAround,
-  gridExtent,
-  readGrid,
-  sideOf,
-  type CellWindow,
-  type CoverageGrid,
-  type GridGround,
-} from "./grid";
+export { cellPlace, gridAround, gridExtent, sideOf, type CellWindow, type CoverageGrid } from "./grid";
 export { freelyHeardKm, reachWords, sectorHeardKm, sectorHearsKm } from "./reach";
+export { customerHears, downRise, heardInCells, HeardField, sectorRiseDb, type CellNoise } from "./noise";
 export { cellBearings, withPattern, type BeamAt } from "./pattern";
 export { learnedNoiseOver, learnedOver, learnedOverSchema, withLearned, type LearnedOver } from "./learned";
-export { newLosses, newSwept, sweep, wedgeOf, WEDGES, type CellLosses, type SweepAsk, type SweptLosses } from "./sweep";
+export { RayPoints, raySpacingKm } from "./rayPoints";
+export {
+  newLosses,
+  newSwept,
+  sweep,
+  sweepRay,
+  SweepScratch,
+  wedgeOf,
+  WEDGES,
+  type CellLosses,
+  type LookAtGround,
+  type SweepAsk,
+  type SweptLosses,
+} from "./sweep";
 export { raysOf } from "./ray";

@@ -1,6 +1,5 @@
 import { z } from "zod";
 import { areaAt, areaOfTerm, MOST_SCALED_DB, noiseCorrectionOf, noiseTerm, treesTerms, type Learned } from "../learn";
-import { LOSS_STEP_DB } from "./budget";
 import { cellPlace, gridExtent, sideOf, type CellWindow, type CoverageGrid } from "./grid";
 import type { SweptLosses } from "./sweep";
 
@@ -91,33 +90,31 @@ function ofWood(grid: CoverageGrid, inWood: ByArea, column: number, row: number,
 }
 
 /**
- * What was learned of the noise at a customer in each cell, who by himself hears none above thermal, in steps of `LOSS_STEP_DB`; null
- * where nothing was learned on that frequency, or it is switched off.
+ * What was learned of the noise at a customer in each cell, who by himself hears none above thermal, dB; null where nothing was learned on
+ * that frequency, or it is switched off.
  */
 export function learnedNoiseOver(
   learned: Learned | null,
   grid: CoverageGrid,
   frequencyGHz: number,
-): Uint16Array | null {
+): Float32Array | null {
   if (!learned?.isOn || !learned.noise?.terms.some(({ key }) => key.startsWith(noiseTerm(frequencyGHz)))) return null;
   const side = sideOf(grid);
-  const steps = new Uint16Array(side * side);
+  const riseDb = new Float32Array(side * side);
   const ofArea = new Map<string, number>();
   for (let row = 0; row < side; row++) {
-    let [north, east, areaSteps] = [NaN, NaN, 0];
+    let [north, east, areaDb] = [NaN, NaN, 0];
     for (let column = 0; column < side; column++) {
       const { latDeg, lonDeg } = cellPlace(grid, column, row);
       const area = areaAt(latDeg, lonDeg);
       if (area[0] !== north || area[1] !== east) {
         [north, east] = area;
         const key = area.join(" ");
-        const db =
-          ofArea.get(key) ?? Math.max(0, noiseCorrectionOf(learned, { frequencyGHz, latDeg, lonDeg })?.db ?? 0);
-        ofArea.set(key, db);
-        areaSteps = Math.round(db / LOSS_STEP_DB);
+        areaDb = ofArea.get(key) ?? Math.max(0, noiseCorrectionOf(learned, { frequencyGHz, latDeg, lonDeg })?.db ?? 0);
+        ofArea.set(key, areaDb);
       }
-      steps[row * side + column] = areaSteps;
+      riseDb[row * side + column] = areaDb;
     }
   }
-  return steps;
+  return riseDb;
 }

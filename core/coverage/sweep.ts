@@ -1,7 +1,9 @@
 import { EARTH_RADIUS_KM, knifeEdgeLossDb, wavelengthM } from "../propagation";
 import type { Plan } from "../plan";
-import { sideOf, type CellWindow, type CoverageGrid, type GridGround } from "./grid";
-import { RayScratch, rayOf, raysOf, readRay, ROUNDING, ZONE_KM } from "./ray";
+import { isTrees, type Terrain } from "../terrain";
+import { sideOf, type CellWindow, type CoverageGrid } from "./grid";
+import { raysOf } from "./ray";
+import { MOST_NEAR, nearFrom, RayPoints, raySpacingKm } from "./rayPoints";
 
 /** What a sweep is made for. */
 export interface SweepAsk {
@@ -77,25 +79,34 @@ export function newSwept(grid: CoverageGrid): SweptLosses {
   };
 }
 
+/** Looks at the ground; where a part of it is still packed the look is broken off, and made again once it is unpacked. */
+export type LookAtGround = (look: (terrain: Terrain) => void) => void;
+
 /**
  * Losses from the middle of a grid to its cells, by rays `from` to `to` (exclusive) of `raysOf`: each cell is answered on the ray that
  * passes nearest its middle. Diffraction is Bullington's construction over ground and cover (P.526-15 §4.5.1), taken along the ray in
  * one pass: with the earth's curve taken out of the heights once (g = h − 500 d²/(k·a)) neither horizon depends on where the receiver
- * stands; the transmitter's is a running maximum, the receiver's the tangent to the upper hull of the points since then. A cell's own cover
- * and what stands within 30 m of it are not in its way. Where trees alone cut the line, the signal goes through them if that loses less,
- * as in a full answer; what the ground under them then takes is its worst point's edge.
+ * stands; the transmitter's is a running maximum, the receiver's the tangent to the upper hull of the points since then. What stands right
+ * before a receiver is read where a full answer reads it, at the even steps of his own path. Ends stand on, and in, what is there.
+ * Where trees alone cut the line, the signal goes through them if that loses less, as in a full answer; what the ground under them then
+ * takes is its worst point's edge.
  */
 export function sweep(
   grid: CoverageGrid,
-  ground: GridGround,
+  ground: LookAtGround,
   ask: SweepAsk,
   into: SweptLosses,
   from = 0,
   to = raysOf(grid),
 ): void {
-  const { rings } = grid;
-  const scratch = new RayScratch(rings);
-  for (let ray = from; ray < to; ray++) sweepRay(grid, ground, ask, into, ray, scratch);
+  let spacingKm = 0;
+  ground((terrain) => (spacingKm = raySpacingKm(terrain, grid)));
+  const points = new RayPoints(grid, spacingKm);
+  const scratch = new SweepScratch(points);
+  for (let ray = from; ray < to; ray++) {
+    ground((terrain) => points.read(terrain, ray));
+    sweepRay(points, ask, into, scratch);
+  }
 }
 
 /** Parts in which a coverage is worked out: north, east, south and west of the middle. */
@@ -115,7 +126,7 @@ export function wedgeOf(grid: CoverageGrid, wedge: number): { from: number; to: 
   return { from: wedge * rays, to: (wedge + 1) * rays, window };
 }
 
-/** What all cells of one ray have in common. Distances are steps, and slopes metres a step. */
+/** What all receivers of one ray have in common. Distances are steps, and slopes metres a step. */
 interface Sight {
   txM: number;
   stepKm: number;
@@ -124,71 +135,126 @@ interface Sight {
   /** Free space over one step, dB. */
   freeSpaceDb: number;
   vFactor: number;
-  /** As on a full answer's samples, a cell apart: points this near behind a receiver are bare, the next beyond has its cover. */
-  coverBack: number;
-  firstCoverKm: number;
-  /** The cell that lies across the edge of a receiver's zone, and how far back that begins and the cell ends, steps; all 0 where none does. */
-  zoneBack: number;
-  zoneFrom: number;
-  zoneTo: number;
-  /** Points this near behind are kept out of the hull: what is in the way of them depends on the receiver. */
-  heldBack: number;
 }
 
-function sightOf(
-  { cellNorthKm, cellEastKm }: CoverageGrid,
-  stepKm: number,
-  txM: number,
-  { frequencyGHz, kFactor }: SweepAsk,
-): Sight {
-  const cellKm = Math.min(cellNorthKm, cellEastKm);
-  const firstCoverKm = (Math.floor(ZONE_KM / cellKm + ROUNDING) + 1) * cellKm;
-  const coverBack = Math.max(1, Math.round(firstCoverKm / stepKm)) | 0;
-  const zoneSteps = ZONE_KM / stepKm;
-  const acrossEdge = Math.round(zoneSteps) | 0;
-  const isAcross = acrossEdge > 0 && Math.abs(zoneSteps - acrossEdge) < 0.5 - ROUNDING;
+function sightOf(stepKm: number, txM: number, { frequencyGHz, kFactor }: SweepAsk): Sight {
   return {
     txM,
     stepKm,
     curve: (500 / (kFactor * EARTH_RADIUS_KM)) * stepKm * stepKm,
     freeSpaceDb: 92.44778 + 20 * Math.log10(frequencyGHz * stepKm),
     vFactor: 0.002 / (wavelengthM(frequencyGHz) * stepKm),
-    coverBack,
-    firstCoverKm,
-    zoneBack: isAcross ? acrossEdge : 0,
-    zoneFrom: isAcross ? zoneSteps : 0,
-    zoneTo: isAcross ? acrossEdge + 0.5 : 0,
-    heldBack: Math.max(coverBack, Math.ceil(firstCoverKm / cellKm - ROUNDING)) | 0,
   };
 }
 
-/**
- * Bullington's v for a receiver at `rxM`, whom the transmitter sees under `slope`, by the points behind: the transmitter's horizon so
- * far, the hull since then, and `past` former horizons.
- */
-function vAt(
-  { txM, vFactor, coverBack, heldBack }: Sight,
-  { inverse, bares, tops, near, hullStep, hullM, pastStep, pastSlope }: RayScratch,
-  step: number,
-  rxM: number,
-  slope: number,
-  txSlope: number,
-  hull: number,
-  past: number,
-): number {
-  // What stands close before the receiver, seen from both ends.
-  let horizon = txSlope;
-  let rxSlope = -Infinity;
-  for (let back = 1; back <= heldBack && back < step; back++) {
-    const overM = back > coverBack ? tops[step - back]! : bares[step - back]!;
-    const fromTx = (overM - txM) * inverse[step - back]!;
-    const fromRx = (overM - rxM) * inverse[back]!;
-    if (fromTx > horizon) horizon = fromTx;
-    if (fromRx > rxSlope) rxSlope = fromRx;
+/** Of the points of one ray what its receivers ask for. A class, as `RayPoints` is. */
+export class SweepScratch {
+  /** One divided by so many steps: a division costs several times a product. */
+  readonly inverse: Float64Array;
+  /** Levelled heights: bare, with what stands there, and with all of that but trees. */
+  readonly bares: Float64Array;
+  readonly tops: Float64Array;
+  readonly unders: Float64Array;
+  /** The upper hull of the points since the transmitter's horizon: their steps and levelled heights. */
+  readonly hullStep: Int32Array;
+  readonly hullM: Float64Array;
+  hull = 0;
+  /** Points that were the transmitter's horizon once, with their slopes, m a step. */
+  readonly pastStep: Int32Array;
+  readonly pastSlope: Float64Array;
+  past = 0;
+  txSlope = -Infinity;
+  /** The horizon that is left without trees, and its step. */
+  underSlope = -Infinity;
+  underStep = 0;
+  /** Points that are in the hull. */
+  grown = 0;
+  /** What stands close before a receiver: how far from the transmitter, how far from him, and its levelled heights. */
+  readonly nearAt = new Float64Array(MOST_NEAR);
+  readonly nearBack = new Float64Array(MOST_NEAR);
+  readonly nearTopM = new Float64Array(MOST_NEAR);
+  readonly nearUnderM = new Float64Array(MOST_NEAR);
+  nearCount = 0;
+
+  constructor({ line }: RayPoints) {
+    const points = line.latDeg.length;
+    this.inverse = Float64Array.from({ length: points }, (_, step) => 1 / step);
+    this.bares = new Float64Array(points);
+    this.tops = new Float64Array(points);
+    this.unders = new Float64Array(points);
+    this.hullStep = new Int32Array(points);
+    this.hullM = new Float64Array(points);
+    this.pastStep = new Int32Array(points);
+    this.pastSlope = new Float64Array(points);
   }
-  for (let i = 0; i < near.count; i++) {
-    const fromTx = (near.topM[i]! - txM) / (step - near.back[i]!);
-    const fromRx = (near.topM[i]! - rxM) / near.back[i]!;
+}
+
+/** Levels the heights of a ray's points by the earth's curve. */
+function level({ line, count }: RayPoints, { curve }: Sight, { bares, tops, unders }: SweepScratch): void {
+  const { groundAmslM, coverHeightM, coverCode } = line;
+  for (let i = 0; i < count; i++) {
+    const bareM = groundAmslM[i]! - curve * i * i;
+    const coverM = coverHeightM[i]!;
+    bares[i] = bareM;
+    tops[i] = bareM + coverM;
+    unders[i] = coverM > 0 && !isTrees(coverCode[i]!) ? bareM + coverM : bareM;
+  }
+  // A receiver may stand beyond the last point.
+  bares[count] = bares[count - 1]!;
+}
+
+/** Takes the points into hull and horizons, up to so many. */
+function grow({ txM }: Sight, scratch: SweepScratch, to: number): void {
+  const { inverse, tops, unders, hullStep, hullM, pastStep, pastSlope } = scratch;
+  let { grown, hull, past, txSlope, underSlope, underStep } = scratch;
+  let lastM = hull > 0 ? hullM[hull - 1]! : 0;
+  let lastStep = hull > 0 ? hullStep[hull - 1]! : 0;
+  while (grown < to) {
+    grown++;
+    const topM = tops[grown]!;
+    const slope = (topM - txM) * inverse[grown]!;
+    const under = (unders[grown]! - txM) * inverse[grown]!;
+    if (under >= underSlope) {
+      underSlope = under;
+      underStep = grown;
+    }
+    if (slope >= txSlope) {
+      // A new horizon: what lies before it can be no receiver's.
+      txSlope = slope;
+      pastStep[past] = grown;
+      pastSlope[past++] = slope;
+      hull = 0;
+    }
+    while (hull >= 2) {
+      const fromM = hullM[hull - 2]!;
+      const fromStep = hullStep[hull - 2]!;
+      if ((lastM - fromM) * (grown - fromStep) > (topM - fromM) * (lastStep - fromStep)) break;
+      hull--;
+      lastM = fromM;
+      lastStep = fromStep;
+    }
+    lastM = topM;
+    lastStep = grown;
+    hullStep[hull] = grown;
+    hullM[hull++] = topM;
+  }
+  scratch.grown = grown;
+  scratch.hull = hull;
+  scratch.past = past;
+  scratch.txSlope = txSlope;
+  scratch.underSlope = underSlope;
+  scratch.underStep = underStep;
+}
+
+/** Bullington's v for a receiver at `at`, `rxM` high, whom the transmitter sees under `slope`, by all points before him. */
+function vAt({ txM, vFactor }: Sight, scratch: SweepScratch, at: number, rxM: number, slope: number): number {
+  const { hullStep, hullM, pastStep, pastSlope, nearAt, nearBack, nearTopM, nearCount } = scratch;
+  // What stands close before the receiver, seen from both ends.
+  let horizon = scratch.txSlope;
+  let rxSlope = -Infinity;
+  for (let i = 0; i < nearCount; i++) {
+    const fromTx = (nearTopM[i]! - txM) / nearAt[i]!;
+    const fromRx = (nearTopM[i]! - rxM) / nearBack[i]!;
     if (fromTx > horizon) horizon = fromTx;
     if (fromRx > rxSlope) rxSlope = fromRx;
   }
@@ -196,188 +262,120 @@ function vAt(
     // Both horizons meet over the path: v² = 0.002 d (St − Str)(Sr + Str)/λ.
     // Along the hull the slope rises to the tangent's and falls from there on.
     let tangent = -Infinity;
-    for (let i = hull - 1; i >= 0; i--) {
-      const back = (hullM[i]! - rxM) * inverse[step - hullStep[i]!]!;
+    for (let i = scratch.hull - 1; i >= 0; i--) {
+      const back = (hullM[i]! - rxM) / (at - hullStep[i]!);
       if (!(back > tangent)) break;
       tangent = back;
     }
     if (tangent > rxSlope) rxSlope = tangent;
-    return Math.sqrt(vFactor * step * (horizon - slope) * Math.max(0, rxSlope + slope));
+    return Math.sqrt(vFactor * at * (horizon - slope) * Math.max(0, rxSlope + slope));
   }
   // In sight: among points once the horizon is the one that reaches farthest into the zone, by (Str − St)² d/(D − d).
   let least = Infinity;
-  for (let back = 1; back <= heldBack && back < step; back++) {
-    const at = step - back;
-    const overM = back >= coverBack ? tops[at]! : bares[at]!;
-    const under = slope - (overM - txM) * inverse[at]!;
-    const square = under * under * at * inverse[back]!;
+  for (let i = 0; i < nearCount; i++) {
+    const under = slope - (nearTopM[i]! - txM) / nearAt[i]!;
+    const square = (under * under * nearAt[i]!) / nearBack[i]!;
     if (square < least) least = square;
   }
-  for (let i = 0; i < near.count; i++) {
-    const at = step - near.back[i]!;
-    const under = slope - (near.topM[i]! - txM) / at;
-    const square = (under * under * at) / near.back[i]!;
-    if (square < least) least = square;
-  }
-  for (let i = past - 1; i >= 0; i--) {
-    const at = pastStep[i]!;
+  for (let i = scratch.past - 1; i >= 0; i--) {
+    const step = pastStep[i]!;
     const under = slope - pastSlope[i]!;
-    const square = under * under * at * inverse[step - at]!;
+    const square = (under * under * step) / (at - step);
     if (square < least) least = square;
   }
-  return -Math.sqrt(vFactor * step * least);
+  return -Math.sqrt(vFactor * at * least);
 }
 
 /** The worst point's v once the trees are left out of a receiver's way: of the horizon that is left, and of what stands close before him. */
-function underVAt(
-  { txM, vFactor, coverBack, heldBack }: Sight,
-  { inverse, bares, unders, near }: RayScratch,
-  step: number,
-  slope: number,
-  underSlope: number,
-  underStep: number,
-): number {
-  let under = slope - underSlope;
-  let least = underStep > 0 ? under * under * underStep * inverse[step - underStep]! : Infinity;
-  for (let back = 1; back <= heldBack && back < step; back++) {
-    const at = step - back;
-    const overM = back >= coverBack ? unders[at]! : bares[at]!;
-    under = slope - (overM - txM) * inverse[at]!;
+function underVAt({ txM, vFactor }: Sight, scratch: SweepScratch, at: number, slope: number): number {
+  const { underSlope, underStep, nearAt, nearBack, nearUnderM, nearCount } = scratch;
+  const underHorizon = slope - underSlope;
+  let least = underStep > 0 ? (underHorizon * underHorizon * underStep) / (at - underStep) : Infinity;
+  for (let i = 0; i < nearCount; i++) {
+    const under = slope - (nearUnderM[i]! - txM) / nearAt[i]!;
     // The ground itself cuts the line.
     if (under < 0) return 0;
-    const square = under * under * at * inverse[back]!;
+    const square = (under * under * nearAt[i]!) / nearBack[i]!;
     if (square < least) least = square;
   }
-  for (let i = 0; i < near.count; i++) {
-    const at = step - near.back[i]!;
-    under = slope - (near.underM[i]! - txM) / at;
-    if (under < 0) return 0;
-    const square = (under * under * at) / near.back[i]!;
-    if (square < least) least = square;
-  }
-  return -Math.sqrt(vFactor * step * least);
+  return -Math.sqrt(vFactor * at * least);
 }
 
-/** Puts down what stands across the edge of a receiver's zone, and in the first cell beyond, where a full answer meets it. */
-function standNear(
-  { stepKm, coverBack, firstCoverKm, zoneBack, zoneFrom, zoneTo }: Sight,
-  { bares, tops, unders, near }: RayScratch,
-  step: number,
-): void {
-  near.count = 0;
-  if (step <= coverBack || step * stepKm <= firstCoverKm + ZONE_KM) return;
-  const zoneCell = step - zoneBack;
-  if (zoneBack > 0 && tops[zoneCell]! > bares[zoneCell]!) {
-    near.add(zoneFrom, tops[zoneCell]!, unders[zoneCell]!);
-    near.add(zoneTo, tops[zoneCell]!, unders[zoneCell]!);
+/** Levels what stands close before a receiver. */
+function standNear({ near }: RayPoints, { curve }: Sight, scratch: SweepScratch, receiver: number, at: number): void {
+  const { nearAt, nearBack, nearTopM, nearUnderM } = scratch;
+  const first = nearFrom(receiver);
+  const count = near.counts[receiver]!;
+  for (let i = 0; i < count; i++) {
+    const back = near.back[first + i]!;
+    const fromTx = at - back;
+    const bareM = near.groundM[first + i]! - curve * fromTx * fromTx;
+    const topM = bareM + near.coverM[first + i]!;
+    nearAt[i] = fromTx;
+    nearBack[i] = back;
+    nearTopM[i] = topM;
+    nearUnderM[i] = near.isTrees[first + i] === 1 ? bareM : topM;
   }
-  const firstCell = step - coverBack;
-  if (tops[firstCell]! > bares[firstCell]!) near.add(firstCoverKm / stepKm, tops[firstCell]!, unders[firstCell]!);
+  scratch.nearCount = count;
 }
 
 /**
- * Answers one cell: `own` at a step of its ray, by what the ray has passed so far. Apart from the loop over the steps, because V8 compiles
- * this anew when rare cases turn up, and a loop that it compiles anew while it runs stays slower.
+ * Answers one receiver by what the ray has passed so far. Apart from the loop over them, because V8 compiles this anew when rare cases
+ * turn up, and a loop that it compiles anew while it runs stays slower.
  */
 function answerCell(
-  into: SweptLosses,
-  groundM: number,
-  own: number,
+  points: RayPoints,
   { rxHeightM, frequencyGHz, season }: SweepAsk,
   sight: Sight,
-  scratch: RayScratch,
-  step: number,
-  txSlope: number,
-  hull: number,
-  past: number,
-  underSlope: number,
-  underStep: number,
+  scratch: SweepScratch,
+  receiver: number,
+  into: SweptLosses,
 ): void {
   const { txM, stepKm, curve, freeSpaceDb } = sight;
-  const { decibels, inverse, bares, trees } = scratch;
-  const slope = (groundM + rxHeightM - curve * step * step - txM) * inverse[step]!;
-  const rxM = txM + slope * step;
-  standNear(sight, scratch, step);
-  const v = vAt(sight, scratch, step, rxM, slope, txSlope, hull, past);
-  let extraDb = v > LEAST_V ? diffractionAt(v, step * stepKm) : 0;
+  const { trees } = points;
+  const own = points.cell[receiver]!;
+  const at = points.at[receiver]!;
+  const rxM = points.groundM[receiver]! + rxHeightM - curve * at * at;
+  const slope = (rxM - txM) / at;
+  standNear(points, sight, scratch, receiver, at);
+  const v = vAt(sight, scratch, at, rxM, slope);
+  let extraDb = v > LEAST_V ? diffractionAt(v, at * stepKm) : 0;
   let throughDb = 0;
-  if (v >= 0 && trees.count > 0 && underSlope < slope) {
-    const underV = underVAt(sight, scratch, step, slope, underSlope, underStep);
-    const underDb = underV > LEAST_V ? diffractionAt(underV, step * stepKm) : 0;
+  if (v >= 0 && scratch.underSlope < slope) {
+    const underV = underVAt(sight, scratch, at, slope);
+    const underDb = underV > LEAST_V ? diffractionAt(underV, at * stepKm) : 0;
     if (underV < 0 && underDb < extraDb) {
-      const inTreesDb = trees.lossDb(bares, step, txM, slope, 1000 * stepKm, frequencyGHz, season);
-      if (inTreesDb > 0 && inTreesDb + underDb < extraDb) {
+      const to = at - points.ownBack[receiver]!;
+      const inTreesDb = trees.lossDb(scratch.bares, to, txM, slope, 1000 * stepKm, frequencyGHz, season);
+      if (inTreesDb + underDb < extraDb) {
         extraDb = inTreesDb + underDb;
         throughDb = inTreesDb;
+      }
+      if (throughDb > 0) {
         into.inLeafShare[own] = trees.inLeafShare;
-        into.woodShare[own] = trees.woodStep * inverse[step]!;
+        into.woodShare[own] = trees.woodStep / at;
       }
     }
   }
-  into.lossDb[own] = freeSpaceDb + decibels[step]! + extraDb;
+  into.lossDb[own] = freeSpaceDb + 20 * Math.log10(at) + extraDb;
   into.diffractionDb[own] = extraDb;
   into.treesDb[own] = throughDb;
   into.tiltDownDeg[own] = -arcTangent(slope / (1000 * stepKm)) * DEGREES;
 }
 
-/** Answers the cells of one ray. Distances are steps, and slopes metres a step. */
-function sweepRay(
-  grid: CoverageGrid,
-  ground: GridGround,
-  ask: SweepAsk,
-  into: SweptLosses,
-  number: number,
-  scratch: RayScratch,
-): void {
-  const { rings } = grid;
-  const ray = rayOf(grid, number);
-  const { groundAmslM } = ground;
-  const txM = groundAmslM[rings * (2 * rings + 1) + rings]! + ask.txHeightM;
-  const sight = sightOf(grid, ray.stepKm, txM, ask);
-  const steps = readRay(grid, ground, ray, sight.curve, scratch);
-  const { inverse, tops, unders, owns, hullStep, hullM, pastStep, pastSlope } = scratch;
-  const { heldBack } = sight;
-  let txSlope = -Infinity;
-  let hull = 0;
-  // The hull's last point.
-  let lastM = 0;
-  let lastStep = 0;
-  let past = 0;
-  // The horizon that is left without trees.
-  let underSlope = -Infinity;
-  let underStep = 0;
-  for (let step = 1; step <= steps; step++) {
-    const own = owns[step]!;
-    if (own >= 0)
-      answerCell(into, groundAmslM[own]!, own, ask, sight, scratch, step, txSlope, hull, past, underSlope, underStep);
-    const grown = step - heldBack;
-    if (grown < 1) continue;
-    const grownM = tops[grown]!;
-    const grownSlope = (grownM - txM) * inverse[grown]!;
-    const grownUnder = (unders[grown]! - txM) * inverse[grown]!;
-    if (grownUnder >= underSlope) {
-      underSlope = grownUnder;
-      underStep = grown;
-    }
-    if (grownSlope >= txSlope) {
-      // A new horizon: what lies before it can be no receiver's.
-      txSlope = grownSlope;
-      pastStep[past] = grown;
-      pastSlope[past++] = grownSlope;
-      hull = 0;
-    }
-    while (hull >= 2) {
-      const fromM = hullM[hull - 2]!;
-      const fromStep = hullStep[hull - 2]!;
-      if ((lastM - fromM) * (grown - fromStep) > (grownM - fromM) * (lastStep - fromStep)) break;
-      hull--;
-      lastM = fromM;
-      lastStep = fromStep;
-    }
-    lastM = grownM;
-    lastStep = grown;
-    hullStep[hull] = grown;
-    hullM[hull++] = grownM;
+/** Answers the receivers of one ray. */
+export function sweepRay(points: RayPoints, ask: SweepAsk, into: SweptLosses, scratch: SweepScratch): void {
+  const txM = points.line.groundAmslM[0]! + ask.txHeightM;
+  const sight = sightOf(points.spacingKm, txM, ask);
+  level(points, sight, scratch);
+  scratch.grown = scratch.hull = scratch.past = scratch.underStep = 0;
+  scratch.txSlope = scratch.underSlope = -Infinity;
+  for (let receiver = 0; receiver < points.receivers; receiver++) {
+    const at = points.at[receiver]!;
+    if (at >= points.count) return;
+    if (Number.isNaN(points.groundM[receiver]!)) continue;
+    grow(sight, scratch, Math.max(0, Math.floor(points.lineEnds[receiver]!)));
+    answerCell(points, ask, sight, scratch, receiver, into);
   }
 }
 const DEGREES = 180 / Math.PI;

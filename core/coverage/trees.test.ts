@@ -1,32 +1,48 @@
 import { expect, test } from "@jest/globals";
-import { gridAround, newSwept, sideOf, sweep } from "#core/coverage";
+import { gridAround, gridExtent, newSwept, sideOf, sweep } from "#core/coverage";
 import { treesLossDb } from "#core/link";
-import { coverCode, type CoverKind } from "#core/terrain";
+import { arraySurface, coverCode, plainTerrain, type CoverKind } from "#core/terrain";
 import { RayTrees } from "./trees";
 
 const grid = gridAround({ latDeg: 38, lonDeg: 20 }, 1200, 30);
 const side = sideOf(grid);
 const at = (east: number, south: number) => (grid.rings + south) * side + grid.rings + east;
+const [westDeg, , , northDeg] = gridExtent(grid);
+/** Flat ground whose raster has the grid's own cells. */
+const flatGround = () => ({
+  groundAmslM: new Float32Array(side * side).fill(100),
+  heightM: new Float32Array(side * side),
+  code: new Uint8Array(side * side),
+});
+const FRAME = {
+  westDeg,
+  northDeg,
+  cellLonDeg: grid.cellLonDeg,
+  cellLatDeg: grid.cellLatDeg,
+  columns: side,
+  rows: side,
+};
+function swept({ groundAmslM, ...cover }: ReturnType<typeof flatGround>, season: "inLeaf" | "bare" = "inLeaf") {
+  const terrain = plainTerrain(arraySurface(FRAME, groundAmslM, cover));
+  const losses = newSwept(grid);
+  const ask = { txHeightM: 15, rxHeightM: 6, frequencyGHz: 5.6, kFactor: 4 / 3, season };
+  sweep(grid, (look) => look(terrain), ask, losses);
+  return losses;
+}
 /** What a sweep says of the cell 30 east of the transmitter, over flat ground with a line of cover across the way. */
 function behind(
   cover: { from: number; to: number; heightM: number; kind: CoverKind; density?: number },
   { season = "inLeaf" as "inLeaf" | "bare", hillM = 0 } = {},
 ) {
-  const ground = {
-    groundAmslM: new Float32Array(side * side).fill(100),
-    coverHeightM: new Float32Array(side * side),
-    coverCode: new Uint8Array(side * side),
-  };
+  const ground = flatGround();
   for (let south = -grid.rings; south <= grid.rings; south++) {
     for (let east = cover.from; east <= cover.to; east++) {
-      ground.coverHeightM[at(east, south)] = cover.heightM;
-      ground.coverCode[at(east, south)] = coverCode(cover.kind, cover.density);
+      ground.heightM[at(east, south)] = cover.heightM;
+      ground.code[at(east, south)] = coverCode(cover.kind, cover.density);
     }
     ground.groundAmslM[at(5, south)]! += hillM;
   }
-  const losses = newSwept(grid);
-  const ask = { txHeightM: 15, rxHeightM: 6, frequencyGHz: 5.6, kFactor: 4 / 3, season };
-  sweep(grid, ground, ask, losses);
+  const losses = swept(ground, season);
   const cell = at(30, 0);
   const [inLeafShare, woodShare] = [losses.inLeafShare[cell]!, losses.woodShare[cell]!];
   return { treesDb: losses.treesDb[cell]!, diffractionDb: losses.diffractionDb[cell]!, inLeafShare, woodShare };
@@ -80,7 +96,7 @@ test("trees in the cell before the customer's own count whole, those in his own 
 });
 
 test("of a stretch the part counts on which the ray runs over the ground and below the tops, beyond what stands right at both ends", () => {
-  const trees = new RayTrees(40);
+  const trees = new RayTrees(82);
   const flat = new Float64Array(41);
   const depthDb = (metres: number, leafyShare = 1) => treesLossDb(5.6, metres, leafyShare, "bare");
   const through = (end: number, txM: number, slope: number, bares = flat) =>
@@ -89,8 +105,8 @@ test("of a stretch the part counts on which the ray runs over the ground and bel
   expect(through(30, 5, 0)).toBeCloseTo(depthDb(2.75 * 20), 9);
   // From 20 m down by one a step the ray is below 10 m from the tenth step on.
   expect(through(30, 20, -1)).toBeCloseTo(depthDb(2.25 * 20), 9);
-  // The receiver at the twelfth step: five metres before it, a quarter of a step, are its own.
-  expect(through(12, 5, 0)).toBeCloseTo(depthDb(2.25 * 20), 9);
+  // What a receiver stands in is his own: up to so far and no farther.
+  expect(through(11.75, 5, 0)).toBeCloseTo(depthDb(2.25 * 20), 9);
   const rising = Float64Array.from(flat, (_, step) => (step <= 11 ? 0 : 12 * (step - 11)));
   expect(through(30, 6, 0, rising)).toBeCloseTo(depthDb(2 * 20), 9);
   trees.add(14, 15, coverCode("evergreen", 0.5), 10);
@@ -102,17 +118,13 @@ test("of a stretch the part counts on which the ray runs over the ground and bel
 });
 
 test("a low house next to the customer is in his way, though a taller one stands behind it", () => {
-  const ground = {
-    groundAmslM: new Float32Array(side * side).fill(100),
-    coverHeightM: new Float32Array(side * side),
-    coverCode: new Uint8Array(side * side),
-  };
   const lossWith = (houses: Record<number, number>) => {
-    ground.coverHeightM.fill(0);
-    for (const [east, heightM] of Object.entries(houses)) ground.coverHeightM[at(Number(east), 0)] = heightM;
-    const losses = newSwept(grid);
-    sweep(grid, ground, { txHeightM: 15, rxHeightM: 6, frequencyGHz: 5.6, kFactor: 4 / 3, season: "inLeaf" }, losses);
-    return losses.diffractionDb[at(30, 0)]!;
+    const ground = flatGround();
+    for (const [east, heightM] of Object.entries(houses)) {
+      ground.heightM[at(Number(east), 0)] = heightM;
+      ground.code[at(Number(east), 0)] = coverCode("building");
+    }
+    return swept(ground).diffractionDb[at(30, 0)]!;
   };
   const far = lossWith({ 28: 9 });
   expect(far).toBeGreaterThan(10);

@@ -9,18 +9,18 @@ const EVERGREEN = Uint8Array.from({ length: 256 }, (_, code) => Number(isTrees(c
 /** The stretches of one ray on which trees stand, from the transmitter on. */
 export class RayTrees {
   /** Where each begins and ends, in steps from the transmitter. */
-  private readonly from: Float64Array;
-  private readonly to: Float64Array;
-  private readonly heightM: Float64Array;
-  private readonly code: Uint8Array;
+  readonly from: Float64Array;
+  readonly to: Float64Array;
+  readonly heightM: Float64Array;
+  readonly code: Uint8Array;
   count = 0;
   private readonly wood = new WoodFinder();
   /** Of the last loss asked for: what share of the trees stands in leaf, and how many steps away the wood stands in which the ray runs farthest. */
   inLeafShare = 1;
   woodStep = 0;
 
-  constructor(rings: number) {
-    const most = 2 * rings + 2;
+  /** Room for so many stretches. */
+  constructor(most: number) {
     this.from = new Float64Array(most);
     this.to = new Float64Array(most);
     this.heightM = new Float64Array(most);
@@ -38,8 +38,8 @@ export class RayTrees {
   }
 
   /**
-   * What the trees take that a straight ray to the point `end` runs through, dB; 0 where it passes over all of them, and those within
-   * 30 m of either end do not count. The ray starts at `txM` and rises by `slope`, both in levelled metres; `bares` are the bare
+   * What the trees take that a straight ray runs through up to the point `end`, dB; 0 where it passes over all of them, and those right
+   * at the transmitter do not count. The ray starts at `txM` and rises by `slope`, both in levelled metres; `bares` are the bare
    * ground's heights at points `stepM` apart.
    */
   lossDb(
@@ -57,7 +57,7 @@ export class RayTrees {
     this.wood.clear();
     for (let i = 0; i < this.count; i++) {
       const from = Math.max(this.from[i]!, zoneSteps);
-      const to = Math.min(this.to[i]!, end - zoneSteps);
+      const to = Math.min(this.to[i]!, end);
       if (depthM > DEEPEST_TREES_M || from > end) break;
       const code = this.code[i]!;
       let within = 0;

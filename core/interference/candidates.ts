@@ -2,13 +2,13 @@ import { partOf, patternLossDb, peakGainDbi } from "../antenna";
 import { KM_PER_DEG, inverseGeodesic, signedAngleDeg } from "../geodesy";
 import { keepOneTime, receivedShare } from "../link";
 import { couplingOf } from "../mast";
-import { endOf, type Link, type LinkEnd } from "../plan";
+import type { LinkEnd } from "../plan";
 import { freeSpaceLossDb } from "../propagation";
 import { channelsMeet } from "../spectrum";
 import { SHORTEST_PATH_M } from "../terrain";
 import { gainTowardDbi, type Aim } from "./aims";
-import { earOf, type Ear, type Listening } from "./listening";
-import type { Sender, SenderClass } from "./senders";
+import { earOf, type Ear, type Listening, type Talk } from "./listening";
+import type { Air, Sender, SenderClass } from "./senders";
 
 /** Transmitters farther away than this are not looked for. */
 const FARTHEST_KM = 40;
@@ -192,14 +192,23 @@ export const ranksBefore = (xDbm: number, xId: string, yDbm: number, yId: string
 /**
  * All of the plan's transmitters that a receiver may hear in its channel, strongest on a flat map first: taken as always
  * sending, at the power they are set to, unless they keep the receiver's own time and send while it sends. Of the customers of one
- * sector, who take turns, only the strongest counts. The ground is not looked at yet.
+ * sector, who take turns, only the strongest counts. The ground is not looked at yet. `likely` are some of them that are asked first:
+ * whoever is as loud as was thought spares a look at most others.
  */
-export function candidatesFor(listening: Listening, link: Link, radioId: string): Candidate[] {
-  const ear = earOf(listening, link, endOf(listening.world, radioId));
-  const { classes, turns } = listening.air();
+export function foundBy(ear: Ear, { classes, turns }: Air, likely: readonly SenderClass[] = []): Found[] {
   const loudest = nobody(turns.size);
+  // Its own sector's customers are many, and none of them is heard.
+  const own = turns.get(ear.link.aRadioId);
+  if (own !== undefined) loudest.milliwatts[own] = Infinity;
+  for (const heard of likely) gather(ear, heard, loudest);
   for (const heard of classes.values()) gather(ear, heard, loudest);
-  return [...loudest.found.values()]
-    .sort((x, y) => (ranksBefore(x.dbm, x.sender.told.radioId, y.dbm, y.sender.told.radioId) ? -1 : 1))
-    .map((found) => exactly(ear, found));
+  return [...loudest.found.values()].sort((x, y) =>
+    ranksBefore(x.dbm, x.sender.told.radioId, y.dbm, y.sender.told.radioId) ? -1 : 1,
+  );
+}
+
+/** The same by the geodesic. */
+export function candidatesFor(listening: Listening, link: Talk, to: LinkEnd): Candidate[] {
+  const ear = earOf(listening, link, to);
+  return foundBy(ear, listening.air()).map((found) => exactly(ear, found));
 }

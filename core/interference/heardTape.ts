@@ -34,7 +34,9 @@ export function heardTape(
   profileBetween: KnownProfile,
 ): HeardTape | null {
   const { world } = listening;
-  const candidate = candidatesFor(listening, link, receiverId).find(({ told }) => told.radioId === radioId);
+  const candidate = candidatesFor(listening, link, endOf(listening.world, receiverId)).find(
+    ({ told }) => told.radioId === radioId,
+  );
   if (!candidate) return null;
   const [from, to] = [transmitterAt(world, radioId), endOf(world, receiverId)];
   const lines = linesOf(world, link, from, to, candidate, profileBetween);

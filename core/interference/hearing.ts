@@ -6,10 +6,19 @@ import { deltaBullingtonLossDb } from "../propagation";
 import type { Profile } from "../terrain";
 import { gainTowardDbi } from "./aims";
 import type { AirChange } from "./airChange";
-import { byLevel, candidatesFor, exactly, levelAt, ranksBefore, type Candidate } from "./candidates";
-import { earOf, thermalDbmAt, type Listening } from "./listening";
+import {
+  byLevel,
+  candidatesFor,
+  exactly,
+  foundBy,
+  levelAt,
+  ranksBefore,
+  type Candidate,
+  type Found,
+} from "./candidates";
+import { earOf, thermalDbmAt, type Listening, type Talk } from "./listening";
 import { transmitterAt } from "./outsiders";
-import { isAlone } from "./senders";
+import { classOf, isAlone, type Sender, type SenderClass } from "./senders";
 
 /** The ground between two places; undefined while it is not known, and the two are then taken to be in free sight. */
 export type KnownProfile = (from: Place, to: Place) => Profile | undefined;
@@ -41,9 +50,37 @@ export function hearingAt(
   profileBetween: KnownProfile,
   each: "together" | "alone" = "together",
 ): Hearing {
-  const found = candidatesFor(listening, link, radioId);
-  const looked = found.map((candidate) => ({ candidate, heardDbm: null }));
-  return listened(listening.world, endOf(listening.world, radioId), looked, profileBetween, each);
+  const { world } = listening;
+  const to = endOf(world, radioId);
+  return listened(world, to, candidatesFor(listening, link, to).map(notYetOverGround), profileBetween, each);
+}
+const notYetOverGround = (candidate: Candidate): Looked => ({ candidate, heardDbm: null });
+
+/**
+ * What one end that looks at an access point hears at one place after another, as `hearingAt` tells it of an end of the plan: `to` stands
+ * for it, wherever it stands. Quick where places lie close together, for then mostly the same transmitters are heard.
+ */
+export function hearingOver(
+  listening: Listening,
+  link: Talk,
+  to: LinkEnd,
+  profileBetween: KnownProfile,
+): (place: Place) => OwnNoise {
+  const alone = new Map<Sender, SenderClass>();
+  const aloneOf = ({ sender, own }: Found) => {
+    const known = alone.get(sender) ?? classOf(own, [sender]);
+    alone.set(sender, known);
+    return known;
+  };
+  let likely: SenderClass[] = [];
+  return (place) => {
+    const here = { ...to, place };
+    const ear = earOf(listening, link, here);
+    const found = foundBy(ear, listening.air(), likely);
+    likely = found.map(aloneOf);
+    const looked = found.map((one) => notYetOverGround(exactly(ear, one)));
+    return listened(listening.world, here, looked, profileBetween).noise;
+  };
 }
 
 /**

@@ -2,7 +2,7 @@ export { airChangeOf, type AirChange } from "./airChange";
 export { channelRows, type ChannelRow } from "./channelRows";
 export { heardTape, type HeardTape } from "./heardTape";
 export { emittersHeard } from "./emitters";
-export { earsOf, hearingAfter, hearingAt, type Hearing, type KnownProfile } from "./hearing";
+export { earsOf, hearingAfter, hearingAt, hearingOver, type Hearing, type KnownProfile } from "./hearing";
 export { outsiderEnd, transmitterAt } from "./outsiders";
 export { airOf, airSteps, type Air } from "./senders";
 export { listeningIn, type Listening } from "./listening";

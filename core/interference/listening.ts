@@ -7,6 +7,9 @@ import { channelNoise } from "../spectrum";
 import { aimOf, type Aim } from "./aims";
 import { airOf, type Air } from "./senders";
 
+/** Who talks with whom: a link of the plan, or one that is only tried. */
+export type Talk = Pick<Link, "aRadioId" | "bRadioId">;
+
 /** What everybody in one world listens with; made once for many receivers. */
 export interface Listening {
   world: World;
@@ -34,7 +37,7 @@ export function listeningIn(world: World, known: Air | null = null): Listening {
 
 /** A receiver with what all that it may hear is held against. */
 export interface Ear {
-  link: Link;
+  link: Talk;
   to: LinkEnd;
   /** Where it looks; worked out when somebody is first asked for by it. */
   aim: () => Aim;
@@ -53,11 +56,11 @@ export const thermalDbmAt = ({ radio, model }: LinkEnd): number =>
   thermalNoiseDbm({ bandwidthMHz: radio.widthMHz, noiseFigureDb: model.noiseFigureDb });
 
 /** The frequency on which an end of a link listens, MHz. */
-export const listensInMHz = ({ radio, model }: Pick<LinkEnd, "radio" | "model">, link: Link): number =>
+export const listensInMHz = ({ radio, model }: Pick<LinkEnd, "radio" | "model">, link: Talk): number =>
   listensOnMHz(model, radio.frequencyMHz, link.aRadioId === radio.id);
 
 /** An end of a link as it listens. */
-export function earOf({ world, mostShareOf }: Listening, link: Link, to: LinkEnd): Ear {
+export function earOf({ world, mostShareOf }: Listening, link: Talk, to: LinkEnd): Ear {
   let known: Aim | null = null;
   const aim = () => (known ??= aimOf(world, to, to.radio.id === link.aRadioId ? link.bRadioId : link.aRadioId));
   const listensMHz = listensInMHz(to, link);

@@ -31,9 +31,18 @@ export {
   tapeOf,
   wallDb,
   type Tape,
+  RAIN_COUNTS_FROM_GHZ,
 } from "./budget";
 export { keepOneTime, receivedShare, type ReceivedShare, type SentChannel, type Timed } from "./receiving";
-export { heardName, learnedNoiseAt, noiseRise, type HeardRadio, type NoiseRise, type OwnNoise } from "./noise";
+export {
+  heardName,
+  learnedNoiseAt,
+  noiseRise,
+  raisedByDb,
+  type HeardRadio,
+  type NoiseRise,
+  type OwnNoise,
+} from "./noise";
 export { beamOfHeardDb, beamTowardDb, heardThroughBeam, receiveBeamOf } from "./receiveBeam";
 export { fadingPathOf, steadyMbps } from "./steady";
 export { learnedCaseOf, spareDb } from "./spare";

@@ -34,6 +34,10 @@ export interface OwnNoise {
   faintCount: number;
 }
 
+/** By how much a noise rises when something more arrives in it, as powers add, dB. */
+export const raisedByDb = (arrivingDbm: number, noiseDbm: number): number =>
+  10 * Math.log10(1 + 10 ** ((arrivingDbm - noiseDbm) / 10));
+
 /** How far noise stands above thermal on one chain, and what makes it. */
 export interface NoiseRise {
   riseDb: number;

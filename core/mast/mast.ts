@@ -1,5 +1,5 @@
 import { inverseGeodesic } from "../geodesy";
-import { keepOneTime, receivedShare } from "../link";
+import { keepOneTime, raisedByDb, receivedShare } from "../link";
 import { endOf, type LinkEnd, type Radio, type World } from "../plan";
 import { thermalNoiseDbm } from "../propagation";
 import { listensOnMHz, sendsOnMHz } from "../radio";
@@ -83,7 +83,7 @@ function pairOf(from: OnMast, to: OnMast): MastPair {
   const { channelDb, sumDb } = receivedShare(from.end, to.end, sends, listensMHz);
   const arrivingDbm = txPowerDbm - cableLossDb - coupling.isolationDb + sumDb;
   const noiseDbm = thermalNoiseDbm({ bandwidthMHz: radio.widthMHz, noiseFigureDb: model.noiseFigureDb });
-  return { ...pair, channelDb, arrivingDbm, raisesDb: 10 * Math.log10(1 + 10 ** ((arrivingDbm - noiseDbm) / 10)) };
+  return { ...pair, channelDb, arrivingDbm, raisesDb: raisedByDb(arrivingDbm, noiseDbm) };
 }
 
 /** Isolation that is worth a climb, dB. */

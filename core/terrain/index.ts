@@ -1,3 +1,4 @@
+export { changeShare } from "./cells";
 export { areaIndex, type AreaIndex, type CoverArea } from "./areas";
 export { boundsOf, type Bounds } from "./bounds";
 export { highPoints, type HeightAt, type HighPoint } from "./highPoints";
@@ -7,6 +8,7 @@ export { readAlong } from "./readAlong";
 export {
   arraySurface,
   cellSizeM,
+  columnsEast,
   COVER_KINDS,
   coverCodeIn,
   coverHeightIn,
@@ -19,6 +21,7 @@ export {
   HOLE,
   isEvergreen,
   isTrees,
+  rowsSouth,
   UNKNOWN_COVER,
   UNREAD,
   UnreadGround,
@@ -30,6 +33,7 @@ export {
   LONGEST_EXACT_M,
   plainTerrain,
   reachesGround,
+  stepBetweenM,
   readGround,
   terrainExtent,
   terrainOf,

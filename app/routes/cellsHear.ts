@@ -1,0 +1,46 @@
+import { askPool, Stopped } from "#pool";
+import { data } from "react-router";
+import { z } from "zod";
+import { parseDraft } from "../keep/patches.server";
+import { askedOf } from "../data/asked.server";
+import { openPlan } from "../data/plan.server";
+import type { Route } from "./+types/cellsHear";
+import { gridAskSchema, kitSchema, MOST_RINGS } from "../data/circleAsked.server";
+
+const MOST_CELLS = 4000;
+const askSchema = z.object({
+  radioId: z.string().min(1).max(64),
+  kit: kitSchema,
+  ...gridAskSchema,
+  cells: z
+    .array(
+      z
+        .number()
+        .int()
+        .min(0)
+        .max((2 * MOST_RINGS + 1) ** 2 - 1),
+    )
+    .max(MOST_CELLS),
+  patches: z.unknown(),
+});
+
+/** What a sector's customer would hear of the plan's other transmitters in some cells, under the change in hand: a float of 32 bits each, dBm. */
+export async function action({ params, request }: Route.ActionArgs) {
+  const { context } = await openPlan(params.planId);
+  const { patches, ...ask } = await askedOf(request, askSchema, "That cannot be asked");
+  try {
+    const { answer } = await askPool(
+      context,
+      parseDraft(patches, params.planId),
+      { kind: "cellsHear", ask },
+      { signal: request.signal },
+    );
+    return new Response(Uint8Array.from(new Uint8Array(answer.buffer, answer.byteOffset, answer.byteLength)), {
+      headers: { "Content-Type": "application/x-tejado-levels" },
+    });
+  } catch (error) {
+    if (error instanceof Stopped) throw data("Nobody waits for that any more.", { status: 409 });
+    if (error instanceof RangeError) throw data(error.message, { status: 404 });
+    throw error;
+  }
+}
