@@ -22,8 +22,9 @@ static double lost(double v, double km) {
 }
 
 int main(int argc, char **argv) {
-  if (argc < 6) return 2;
+  if (argc < 7) return 2;
   double spacing = atof(argv[2]), tx_m = atof(argv[3]), rx_m = atof(argv[4]), ghz = atof(argv[5]);
+  size_t cells = atol(argv[6]);
   FILE *file = fopen(argv[1], "rb");
   if (!file) return 1;
   fseek(file, 0, SEEK_END);
@@ -32,32 +33,30 @@ int main(int argc, char **argv) {
   double *all = malloc(size * 8);
   if (fread(all, 8, size, file) != size) return 1;
   fclose(file);
-  size_t most = 0, cells = 0;
+  size_t most = 0;
   for (size_t at = 0; at < size;) {
     double *head = all + at;
     if (head[0] > most) most = head[0];
-    cells += head[1];
-    at += 4 + 3 * head[0] + 5 * head[1] + 4 * head[2] + 4 * head[3];
+    at += 4 + 3 * head[0] + 6 * head[1] + 4 * head[2] + 3 * head[3];
   }
   float *loss = malloc(cells * 4), *diffraction = malloc(cells * 4), *tilt_down = malloc(cells * 4), *in_trees = malloc(cells * 4);
-  double *bares = malloc(most * 8), *tops = malloc(most * 8), *unders = malloc(most * 8);
+  double *bares = malloc(most * 8 + 8), *tops = malloc(most * 8), *unders = malloc(most * 8);
   double *hull_at = malloc(most * 8), *hull_m = malloc(most * 8), *past_at = malloc(most * 8), *past_s = malloc(most * 8);
   double curve = 500 / (4.0 / 3 * 6371) * spacing * spacing, v_factor = 0.002 / (0.299792458 / ghz * spacing);
   double free_db = 92.44778 + 20 * log10(ghz * spacing), best = 1e9;
   for (int run = 0; run < 7; run++) {
     struct timespec a, b;
     for (size_t i = 0; i < cells; i++) loss[i] = NAN;
-    size_t cell = 0;
     clock_gettime(CLOCK_MONOTONIC, &a);
     for (size_t start = 0; start < size;) {
       double *head = all + start;
       int points = head[0], receivers = head[1], stretches = head[2], nears = head[3];
       double *ground = head + 4, *cover = ground + points, *trees = cover + points;
       double *at = trees + points, *rx_ground = at + receivers, *line_end = rx_ground + receivers;
-      double *own_back = line_end + receivers, *near_count = own_back + receivers;
-      double *from = near_count + receivers, *to = from + stretches, *height = to + stretches, *density = height + stretches;
-      double *back = density + stretches, *near_ground = back + nears, *near_cover = near_ground + nears, *near_trees = near_cover + nears;
-      start += 4 + 3 * points + 5 * receivers + 4 * stretches + 4 * nears;
+      double *own_back = line_end + receivers, *near_count = own_back + receivers, *own = near_count + receivers;
+      double *from = own + receivers, *to = from + stretches, *height = to + stretches, *density = height + stretches;
+      double *back = density + stretches, *near_top = back + nears, *near_under = near_top + nears;
+      start += 4 + 3 * points + 6 * receivers + 4 * stretches + 3 * nears;
       double tx = ground[0] + tx_m, tx_slope = -INFINITY, under_slope = -INFINITY;
       int hull = 0, past = 0, under_at = 0, grown = 0, near = 0;
       for (int i = 0; i < points; i++) {
@@ -65,9 +64,12 @@ int main(int argc, char **argv) {
         tops[i] = bares[i] + cover[i];
         unders[i] = trees[i] ? bares[i] : tops[i];
       }
+      bares[points] = bares[points - 1];
       for (int r = 0; r < receivers; near += near_count[r], r++) {
         double d = at[r];
-        if (d > points - 1) { cell += receivers - r; break; }
+        if (d >= points) break;
+        if (rx_ground[r] != rx_ground[r]) continue;
+        size_t cell = own[r];
         while (grown + 1 <= line_end[r]) {
           grown++;
           double top = tops[grown], slope = (top - tx) / grown, under = (unders[grown] - tx) / grown;
@@ -90,9 +92,8 @@ int main(int argc, char **argv) {
         for (int i = 0; i < count; i++) {
           int n = near + i;
           n_at[i] = d - back[n];
-          double bare = near_ground[n] - curve * n_at[i] * n_at[i];
-          n_top[i] = bare + near_cover[n];
-          n_under[i] = near_trees[n] ? bare : n_top[i];
+          n_top[i] = near_top[n] - curve * n_at[i] * n_at[i];
+          n_under[i] = near_under[n] - curve * n_at[i] * n_at[i];
           horizon = fmax(horizon, (n_top[i] - tx) / n_at[i]);
           rx_slope = fmax(rx_slope, (n_top[i] - rx) / back[n]);
         }
@@ -147,7 +148,7 @@ int main(int argc, char **argv) {
         loss[cell] = free_db + 20 * log10(d) + extra;
         diffraction[cell] = extra;
         in_trees[cell] = trees_db;
-        tilt_down[cell++] = -atan(slope / (1000 * spacing)) * 57.29577951308232;
+        tilt_down[cell] = -atan(slope / (1000 * spacing)) * 57.29577951308232;
       }
     }
     clock_gettime(CLOCK_MONOTONIC, &b);

@@ -1,7 +1,7 @@
 import { gasAttenuation, rainAttenuationDb } from "../propagation";
 import { linearOf, RAIN_COUNTS_FROM_GHZ } from "../link";
 import type { Plan, Radio } from "../plan";
-import { lossIndex, type LossTable } from "./budget";
+import { LEAST_LOSS_DB, LOSS_STEP_DB, lossIndex, type LossTable } from "./budget";
 import { sideOf, type CoverageGrid } from "./grid";
 import type { CellNoise } from "./noise";
 import type { CellLosses } from "./sweep";
@@ -120,9 +120,8 @@ export function classify(
     table.upFadeDb[upIndex]! - rainDb >= marginDb &&
     table.downMbps[downIndex]! > 0 &&
     table.upMbps[upIndex]! > 0;
-  /** As if there were thermal noise alone. */
-  const holdsInQuiet = (lossDb: number, rainDb: number) =>
-    holds(lossIndex(lossDb - downNoise.riseDb), lossIndex(lossDb - upNoise.riseDb), rainDb);
+  /** By distance the most loss that would hold if there were thermal noise alone. */
+  const mostQuietDb = weather.rainDb.map((rainDb) => mostHeldDb(table, marginDb + rainDb));
   for (let row = 0; row < side; row++) {
     const northKm = (row - rings) * cellNorthKm;
     for (let column = 0; column < side; column++) {
@@ -164,19 +163,32 @@ export function classify(
       into.rateMbps[cell] = into.downMbps[cell] = into.upMbps[cell] = 0;
       const diffractionDb = losses.diffractionDb[cell]!;
       const aheadDb = losses.lossDb[cell]! + gasDb;
-      into.reason[cell] = holdsInQuiet(lossDb, rainDb)
-        ? noise
-        : !holdsInQuiet(aheadDb - diffractionDb, rainDb)
-          ? table.downMbps[index]! > 0 && table.upMbps[index] === 0
-            ? uplink
-            : range
-          : holdsInQuiet(aheadDb, rainDb)
-            ? pattern
-            : diffractionDb >= LEAST_BLOCKED_DB
-              ? blocked
-              : range;
+      const mostDb = mostQuietDb[tenth]!;
+      into.reason[cell] =
+        isFit && lossDb <= mostDb
+          ? noise
+          : aheadDb - diffractionDb > mostDb
+            ? table.downMbps[index]! > 0 && table.upMbps[index] === 0
+              ? uplink
+              : range
+            : aheadDb <= mostDb
+              ? pattern
+              : diffractionDb >= LEAST_BLOCKED_DB
+                ? blocked
+                : range;
     }
   }
+}
+
+/** The most loss at which both directions hold with a margin over thermal noise alone, dB; −Infinity where none does. */
+function mostHeldDb(table: LossTable, marginDb: number): number {
+  const { downFadeDb, upFadeDb, downMbps, upMbps, downNoise, upNoise } = table;
+  const mostDb = (fadeDb: Float32Array, mbps: Float32Array, riseDb: number) => {
+    for (let i = mbps.length - 1; i >= 0; i--)
+      if (fadeDb[i]! >= marginDb && mbps[i]! > 0) return LEAST_LOSS_DB + i * LOSS_STEP_DB + riseDb;
+    return -Infinity;
+  };
+  return Math.min(mostDb(downFadeDb, downMbps, downNoise.riseDb), mostDb(upFadeDb, upMbps, upNoise.riseDb));
 }
 
 /** Steps of rate for a legend: those that a table's tapes give in one direction or the weaker one, rising. */

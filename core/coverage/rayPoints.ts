@@ -23,7 +23,7 @@ export const ZONE_KM = END_ZONE_M / 1000;
 const MOST_POINTS_PER_CELL = 4;
 /** Samples of a full answer right before a receiver that are read at their own places, and the corners of cells between them. */
 const NEAR_SAMPLES = 2;
-export const MOST_NEAR = 2 * NEAR_SAMPLES;
+const MOST_NEAR = 2 * NEAR_SAMPLES;
 /** A full answer has at least so many steps. */
 const FEWEST_STEPS = 2;
 
@@ -39,19 +39,17 @@ export function raySpacingKm(terrain: Terrain, grid: CoverageGrid): number {
   return Math.max(rasterKm, Math.min(grid.cellNorthKm, grid.cellEastKm) / MOST_POINTS_PER_CELL);
 }
 
-/** What stands close before one receiver, nearest first: how far before him, in steps, its ground and the cover on it. */
+/** What stands close before one receiver, nearest first: how far before him, in steps, and how high it reaches above sea level with trees and without, m. */
 class NearPoints {
   readonly back: Float64Array;
-  readonly groundM: Float64Array;
-  readonly coverM: Float64Array;
-  readonly isTrees: Uint8Array;
+  readonly topM: Float64Array;
+  readonly underM: Float64Array;
   readonly counts: Uint8Array;
 
   constructor(receivers: number) {
     this.back = new Float64Array(receivers * MOST_NEAR);
-    this.groundM = new Float64Array(receivers * MOST_NEAR);
-    this.coverM = new Float64Array(receivers * MOST_NEAR);
-    this.isTrees = new Uint8Array(receivers * MOST_NEAR);
+    this.topM = new Float64Array(receivers * MOST_NEAR);
+    this.underM = new Float64Array(receivers * MOST_NEAR);
     this.counts = new Uint8Array(receivers);
   }
 
@@ -59,9 +57,8 @@ class NearPoints {
     const at = receiver * MOST_NEAR + this.counts[receiver]!;
     this.counts[receiver] = this.counts[receiver]! + 1;
     this.back[at] = back;
-    this.groundM[at] = groundM;
-    this.coverM[at] = coverM;
-    this.isTrees[at] = isTrees(code) ? 1 : 0;
+    this.topM[at] = groundM + coverM;
+    this.underM[at] = isTrees(code) ? groundM : groundM + coverM;
   }
 }
 /** Where the points of a receiver begin among all. */
@@ -98,6 +95,28 @@ class Room {
   }
 }
 
+/** The same with how high what stands there reaches above sea level, with trees and without, m. */
+class Line extends Room {
+  readonly topAmslM: Float64Array;
+  readonly underAmslM: Float64Array;
+
+  constructor(points: number) {
+    super(points);
+    this.topAmslM = new Float64Array(points);
+    this.underAmslM = new Float64Array(points);
+  }
+
+  /** Adds up ground and cover of the first so many points. */
+  addUp(count: number): void {
+    const { groundAmslM, coverHeightM, coverCode, topAmslM, underAmslM } = this;
+    for (let i = 0; i < count; i++) {
+      const topM = groundAmslM[i]! + coverHeightM[i]!;
+      topAmslM[i] = topM;
+      underAmslM[i] = isTrees(coverCode[i]!) ? groundAmslM[i]! : topM;
+    }
+  }
+}
+
 /**
  * One ray with all that a sweep asks of it: points at even steps from the transmitter, read from the rasters themselves, and the
  * receivers that it answers, at the middles of their cells. Lengths are steps of `spacingKm`. A class, because V8 compiles for the
@@ -107,12 +126,13 @@ export class RayPoints {
   /** Points whose ground is known, the transmitter's own the first; receivers farther out are told nothing. */
   count = 0;
   /** Ground and what stands on it, trees or not; nothing where the transmitter stands. */
-  readonly line: Room;
+  readonly line: Line;
   readonly trees: RayTrees;
   receivers = 0;
-  /** Of each receiver its cell, how far off it stands, its ground (not a number where that or what lies right before it is not known), how far its own cell of cover reaches back, and up to where the ray's points count. */
+  /** Of each receiver its cell, how far off it stands, what that is over a step in free space (dB), its ground (not a number where that or what lies right before it is not known), how far its own cell of cover reaches back, and up to where the ray's points count. */
   readonly cell: Int32Array;
   readonly at: Float64Array;
+  readonly decibels: Float64Array;
   readonly lineEnds: Float64Array;
   readonly groundM: Float64Array;
   readonly ownBack: Float64Array;
@@ -125,11 +145,12 @@ export class RayPoints {
   ) {
     const { rings, cellEastKm, cellNorthKm } = grid;
     const points = Math.ceil(Math.hypot(rings * cellEastKm, rings * cellNorthKm) / spacingKm) + 3;
-    this.line = new Room(points);
+    this.line = new Line(points);
     // On each step the ray may leave one wood, cross the corner of another and come into a third.
     this.trees = new RayTrees(2 * points);
     this.cell = new Int32Array(rings);
     this.at = new Float64Array(rings);
+    this.decibels = new Float64Array(rings);
     this.lineEnds = new Float64Array(rings);
     this.groundM = new Float64Array(rings);
     this.ownBack = new Float64Array(rings);
@@ -164,8 +185,8 @@ export class RayPoints {
       if (!isNear) break;
       coverHeightM[i] = coverCode[i] = 0;
     }
-    if (cover === null) return;
-    this.layTrees(cover, corners);
+    if (cover) this.layTrees(cover, corners);
+    line.addUp(this.count);
   }
 
   /**
@@ -222,6 +243,7 @@ export class RayPoints {
       const distance = at[receiver]!;
       const step = distance / Math.max(FEWEST_STEPS, Math.ceil(distance * (1 - ROUNDING)));
       groundM[receiver] = ends.groundAmslM[own]!;
+      this.decibels[receiver] = 20 * Math.log10(distance);
       // From there on his own samples count.
       this.lineEnds[receiver] = distance - (NEAR_SAMPLES + 0.5) * step;
       const zone = ZONE_KM / spacingKm;

@@ -1,9 +1,9 @@
 import { EARTH_RADIUS_KM, knifeEdgeLossDb, wavelengthM } from "../propagation";
 import type { Plan } from "../plan";
-import { isTrees, type Terrain } from "../terrain";
+import type { Terrain } from "../terrain";
 import { sideOf, type CellWindow, type CoverageGrid } from "./grid";
 import { raysOf } from "./ray";
-import { MOST_NEAR, nearFrom, RayPoints, raySpacingKm } from "./rayPoints";
+import { nearFrom, RayPoints, raySpacingKm } from "./rayPoints";
 
 /** What a sweep is made for. */
 export interface SweepAsk {
@@ -156,25 +156,11 @@ export class SweepScratch {
   readonly tops: Float64Array;
   readonly unders: Float64Array;
   /** The upper hull of the points since the transmitter's horizon: their steps and levelled heights. */
-  readonly hullStep: Int32Array;
+  readonly hullStep: Float64Array;
   readonly hullM: Float64Array;
-  hull = 0;
   /** Points that were the transmitter's horizon once, with their slopes, m a step. */
-  readonly pastStep: Int32Array;
+  readonly pastStep: Float64Array;
   readonly pastSlope: Float64Array;
-  past = 0;
-  txSlope = -Infinity;
-  /** The horizon that is left without trees, and its step. */
-  underSlope = -Infinity;
-  underStep = 0;
-  /** Points that are in the hull. */
-  grown = 0;
-  /** What stands close before a receiver: how far from the transmitter, how far from him, and its levelled heights. */
-  readonly nearAt = new Float64Array(MOST_NEAR);
-  readonly nearBack = new Float64Array(MOST_NEAR);
-  readonly nearTopM = new Float64Array(MOST_NEAR);
-  readonly nearUnderM = new Float64Array(MOST_NEAR);
-  nearCount = 0;
 
   constructor({ line }: RayPoints) {
     const points = line.latDeg.length;
@@ -182,141 +168,109 @@ export class SweepScratch {
     this.bares = new Float64Array(points);
     this.tops = new Float64Array(points);
     this.unders = new Float64Array(points);
-    this.hullStep = new Int32Array(points);
+    this.hullStep = new Float64Array(points);
     this.hullM = new Float64Array(points);
-    this.pastStep = new Int32Array(points);
+    this.pastStep = new Float64Array(points);
     this.pastSlope = new Float64Array(points);
   }
 }
 
 /** Levels the heights of a ray's points by the earth's curve. */
 function level({ line, count }: RayPoints, { curve }: Sight, { bares, tops, unders }: SweepScratch): void {
-  const { groundAmslM, coverHeightM, coverCode } = line;
+  const { groundAmslM, topAmslM, underAmslM } = line;
   for (let i = 0; i < count; i++) {
-    const bareM = groundAmslM[i]! - curve * i * i;
-    const coverM = coverHeightM[i]!;
-    bares[i] = bareM;
-    tops[i] = bareM + coverM;
-    unders[i] = coverM > 0 && !isTrees(coverCode[i]!) ? bareM + coverM : bareM;
+    const downM = curve * i * i;
+    bares[i] = groundAmslM[i]! - downM;
+    tops[i] = topAmslM[i]! - downM;
+    unders[i] = underAmslM[i]! - downM;
   }
   // A receiver may stand beyond the last point.
   bares[count] = bares[count - 1]!;
 }
 
-/** Takes the points into hull and horizons, up to so many. */
-function grow({ txM }: Sight, scratch: SweepScratch, to: number): void {
-  const { inverse, tops, unders, hullStep, hullM, pastStep, pastSlope } = scratch;
-  let { grown, hull, past, txSlope, underSlope, underStep } = scratch;
-  let lastM = hull > 0 ? hullM[hull - 1]! : 0;
-  let lastStep = hull > 0 ? hullStep[hull - 1]! : 0;
-  while (grown < to) {
-    grown++;
-    const topM = tops[grown]!;
-    const slope = (topM - txM) * inverse[grown]!;
-    const under = (unders[grown]! - txM) * inverse[grown]!;
-    if (under >= underSlope) {
-      underSlope = under;
-      underStep = grown;
-    }
-    if (slope >= txSlope) {
-      // A new horizon: what lies before it can be no receiver's.
-      txSlope = slope;
-      pastStep[past] = grown;
-      pastSlope[past++] = slope;
-      hull = 0;
-    }
-    while (hull >= 2) {
-      const fromM = hullM[hull - 2]!;
-      const fromStep = hullStep[hull - 2]!;
-      if ((lastM - fromM) * (grown - fromStep) > (topM - fromM) * (lastStep - fromStep)) break;
-      hull--;
-      lastM = fromM;
-      lastStep = fromStep;
-    }
-    lastM = topM;
-    lastStep = grown;
-    hullStep[hull] = grown;
-    hullM[hull++] = topM;
-  }
-  scratch.grown = grown;
-  scratch.hull = hull;
-  scratch.past = past;
-  scratch.txSlope = txSlope;
-  scratch.underSlope = underSlope;
-  scratch.underStep = underStep;
-}
+/** Former horizons that are looked at together first. */
+const HORIZONS_TOGETHER = 16;
 
 /** Bullington's v for a receiver at `at`, `rxM` high, whom the transmitter sees under `slope`, by all points before him. */
-function vAt({ txM, vFactor }: Sight, scratch: SweepScratch, at: number, rxM: number, slope: number): number {
-  const { hullStep, hullM, pastStep, pastSlope, nearAt, nearBack, nearTopM, nearCount } = scratch;
+function vAt(
+  { txM, vFactor, curve }: Sight,
+  { hullStep, hullM, pastStep, pastSlope }: SweepScratch,
+  { back: backs, topM }: RayPoints["near"],
+  from: number,
+  to: number,
+  at: number,
+  rxM: number,
+  slope: number,
+  txSlope: number,
+  hull: number,
+  past: number,
+): number {
   // What stands close before the receiver, seen from both ends.
-  let horizon = scratch.txSlope;
+  let horizon = txSlope;
   let rxSlope = -Infinity;
-  for (let i = 0; i < nearCount; i++) {
-    const fromTx = (nearTopM[i]! - txM) / nearAt[i]!;
-    const fromRx = (nearTopM[i]! - rxM) / nearBack[i]!;
-    if (fromTx > horizon) horizon = fromTx;
-    if (fromRx > rxSlope) rxSlope = fromRx;
+  let least = Infinity;
+  for (let i = from; i < to; i++) {
+    const back = backs[i]!;
+    const fromTx = at - back;
+    const overM = topM[i]! - curve * fromTx * fromTx;
+    const txRise = (overM - txM) / fromTx;
+    const rxRise = (overM - rxM) / back;
+    if (txRise > horizon) horizon = txRise;
+    if (rxRise > rxSlope) rxSlope = rxRise;
+    const square = ((slope - txRise) * (slope - txRise) * fromTx) / back;
+    if (square < least) least = square;
   }
   if (horizon >= slope) {
     // Both horizons meet over the path: v² = 0.002 d (St − Str)(Sr + Str)/λ.
     // Along the hull the slope rises to the tangent's and falls from there on.
     let tangent = -Infinity;
-    for (let i = scratch.hull - 1; i >= 0; i--) {
-      const back = (hullM[i]! - rxM) / (at - hullStep[i]!);
-      if (!(back > tangent)) break;
-      tangent = back;
+    for (let i = hull - 1; i >= 0; i--) {
+      const rise = (hullM[i]! - rxM) / (at - hullStep[i]!);
+      if (!(rise > tangent)) break;
+      tangent = rise;
     }
     if (tangent > rxSlope) rxSlope = tangent;
     return Math.sqrt(vFactor * at * (horizon - slope) * Math.max(0, rxSlope + slope));
   }
   // In sight: among points once the horizon is the one that reaches farthest into the zone, by (Str − St)² d/(D − d).
-  let least = Infinity;
-  for (let i = 0; i < nearCount; i++) {
-    const under = slope - (nearTopM[i]! - txM) / nearAt[i]!;
-    const square = (under * under * nearAt[i]!) / nearBack[i]!;
-    if (square < least) least = square;
-  }
-  for (let i = scratch.past - 1; i >= 0; i--) {
-    const step = pastStep[i]!;
-    const under = slope - pastSlope[i]!;
-    const square = (under * under * step) / (at - step);
-    if (square < least) least = square;
+  // Horizons only rise: of some together none reaches farther in than the last one's slope would at the first one's place.
+  for (let end = past; end > 0; end -= HORIZONS_TOGETHER) {
+    const first = end > HORIZONS_TOGETHER ? end - HORIZONS_TOGETHER : 0;
+    const most = slope - pastSlope[end - 1]!;
+    if (most * most * pastStep[first]! >= least * (at - pastStep[first]!)) continue;
+    for (let i = end - 1; i >= first; i--) {
+      const step = pastStep[i]!;
+      const under = slope - pastSlope[i]!;
+      // A quotient is only taken where a product has shown it to be the least so far.
+      const product = under * under * step;
+      if (product < least * (at - step)) least = product / (at - step);
+    }
   }
   return -Math.sqrt(vFactor * at * least);
 }
 
 /** The worst point's v once the trees are left out of a receiver's way: of the horizon that is left, and of what stands close before him. */
-function underVAt({ txM, vFactor }: Sight, scratch: SweepScratch, at: number, slope: number): number {
-  const { underSlope, underStep, nearAt, nearBack, nearUnderM, nearCount } = scratch;
+function underVAt(
+  { txM, vFactor, curve }: Sight,
+  { back: backs, underM }: RayPoints["near"],
+  from: number,
+  to: number,
+  at: number,
+  slope: number,
+  underSlope: number,
+  underStep: number,
+): number {
   const underHorizon = slope - underSlope;
   let least = underStep > 0 ? (underHorizon * underHorizon * underStep) / (at - underStep) : Infinity;
-  for (let i = 0; i < nearCount; i++) {
-    const under = slope - (nearUnderM[i]! - txM) / nearAt[i]!;
+  for (let i = from; i < to; i++) {
+    const fromTx = at - backs[i]!;
+    const under = slope - (underM[i]! - curve * fromTx * fromTx - txM) / fromTx;
     // The ground itself cuts the line.
     if (under < 0) return 0;
-    const square = (under * under * nearAt[i]!) / nearBack[i]!;
+    const square = (under * under * fromTx) / backs[i]!;
     if (square < least) least = square;
   }
   return -Math.sqrt(vFactor * at * least);
-}
-
-/** Levels what stands close before a receiver. */
-function standNear({ near }: RayPoints, { curve }: Sight, scratch: SweepScratch, receiver: number, at: number): void {
-  const { nearAt, nearBack, nearTopM, nearUnderM } = scratch;
-  const first = nearFrom(receiver);
-  const count = near.counts[receiver]!;
-  for (let i = 0; i < count; i++) {
-    const back = near.back[first + i]!;
-    const fromTx = at - back;
-    const bareM = near.groundM[first + i]! - curve * fromTx * fromTx;
-    const topM = bareM + near.coverM[first + i]!;
-    nearAt[i] = fromTx;
-    nearBack[i] = back;
-    nearTopM[i] = topM;
-    nearUnderM[i] = near.isTrees[first + i] === 1 ? bareM : topM;
-  }
-  scratch.nearCount = count;
 }
 
 /**
@@ -330,19 +284,25 @@ function answerCell(
   scratch: SweepScratch,
   receiver: number,
   into: SweptLosses,
+  txSlope: number,
+  hull: number,
+  past: number,
+  underSlope: number,
+  underStep: number,
 ): void {
   const { txM, stepKm, curve, freeSpaceDb } = sight;
-  const { trees } = points;
+  const { trees, near } = points;
+  const nearest = nearFrom(receiver);
+  const nearEnd = nearest + near.counts[receiver]!;
   const own = points.cell[receiver]!;
   const at = points.at[receiver]!;
   const rxM = points.groundM[receiver]! + rxHeightM - curve * at * at;
   const slope = (rxM - txM) / at;
-  standNear(points, sight, scratch, receiver, at);
-  const v = vAt(sight, scratch, at, rxM, slope);
+  const v = vAt(sight, scratch, near, nearest, nearEnd, at, rxM, slope, txSlope, hull, past);
   let extraDb = v > LEAST_V ? diffractionAt(v, at * stepKm) : 0;
   let throughDb = 0;
-  if (v >= 0 && scratch.underSlope < slope) {
-    const underV = underVAt(sight, scratch, at, slope);
+  if (v >= 0 && underSlope < slope) {
+    const underV = underVAt(sight, near, nearest, nearEnd, at, slope, underSlope, underStep);
     const underDb = underV > LEAST_V ? diffractionAt(underV, at * stepKm) : 0;
     if (underV < 0 && underDb < extraDb) {
       const to = at - points.ownBack[receiver]!;
@@ -357,25 +317,62 @@ function answerCell(
       }
     }
   }
-  into.lossDb[own] = freeSpaceDb + 20 * Math.log10(at) + extraDb;
+  into.lossDb[own] = freeSpaceDb + points.decibels[receiver]! + extraDb;
   into.diffractionDb[own] = extraDb;
   into.treesDb[own] = throughDb;
   into.tiltDownDeg[own] = -arcTangent(slope / (1000 * stepKm)) * DEGREES;
 }
 
-/** Answers the receivers of one ray. */
+/** Answers the receivers of one ray, from the nearest outward: what stands before each is taken into hull and horizons first. */
 export function sweepRay(points: RayPoints, ask: SweepAsk, into: SweptLosses, scratch: SweepScratch): void {
+  const { count, receivers, lineEnds, groundM } = points;
   const txM = points.line.groundAmslM[0]! + ask.txHeightM;
   const sight = sightOf(points.spacingKm, txM, ask);
   level(points, sight, scratch);
-  scratch.grown = scratch.hull = scratch.past = scratch.underStep = 0;
-  scratch.txSlope = scratch.underSlope = -Infinity;
-  for (let receiver = 0; receiver < points.receivers; receiver++) {
-    const at = points.at[receiver]!;
-    if (at >= points.count) return;
-    if (Number.isNaN(points.groundM[receiver]!)) continue;
-    grow(sight, scratch, Math.max(0, Math.floor(points.lineEnds[receiver]!)));
-    answerCell(points, ask, sight, scratch, receiver, into);
+  const { inverse, tops, unders, hullStep, hullM, pastStep, pastSlope } = scratch;
+  let txSlope = -Infinity;
+  let hull = 0;
+  // The hull's last point.
+  let lastM = 0;
+  let lastStep = 0;
+  let past = 0;
+  // The horizon that is left without trees.
+  let underSlope = -Infinity;
+  let underStep = 0;
+  let grown = 0;
+  for (let receiver = 0; receiver < receivers && points.at[receiver]! < count; receiver++) {
+    for (const lineEnd = lineEnds[receiver]!; grown + 1 <= lineEnd;) {
+      grown++;
+      const topM = tops[grown]!;
+      const slope = (topM - txM) * inverse[grown]!;
+      const under = (unders[grown]! - txM) * inverse[grown]!;
+      if (under >= underSlope) {
+        underSlope = under;
+        underStep = grown;
+      }
+      if (slope >= txSlope) {
+        // A new horizon: what lies before it can be no receiver's.
+        txSlope = slope;
+        pastStep[past] = grown;
+        pastSlope[past++] = slope;
+        hull = 0;
+      }
+      while (hull >= 2) {
+        const fromM = hullM[hull - 2]!;
+        const fromStep = hullStep[hull - 2]!;
+        if ((lastM - fromM) * (grown - fromStep) > (topM - fromM) * (lastStep - fromStep)) break;
+        hull--;
+        lastM = fromM;
+        lastStep = fromStep;
+      }
+      lastM = topM;
+      lastStep = grown;
+      hullStep[hull] = grown;
+      hullM[hull++] = topM;
+    }
+    const rxGroundM = groundM[receiver]!;
+    if (rxGroundM === rxGroundM)
+      answerCell(points, ask, sight, scratch, receiver, into, txSlope, hull, past, underSlope, underStep);
   }
 }
 const DEGREES = 180 / Math.PI;
