@@ -1,4 +1,4 @@
-import { clientEnd, COVERAGE_REASONS, gridExtent, REASON_WORDS, sideOf, type CoverageReason } from "#core/coverage";
+import { cellAt, clientEnd, COVERAGE_REASONS, REASON_WORDS, type CoverageReason } from "#core/coverage";
 import type { Place } from "#core/geodesy";
 import { answerLink, type OwnNoise } from "#core/link";
 import { endOf, type Radio } from "#core/plan";
@@ -22,14 +22,10 @@ export interface Cell {
   server: Radio | null;
 }
 
-/** The cell at a place; null outside the grid. */
-export function cellAt({ cells, grid, sectors }: Painted, place: Place): Cell | null {
-  const [west, , , north] = gridExtent(grid);
-  const column = Math.floor((place.lonDeg - west) / grid.cellLonDeg);
-  const row = Math.floor((north - place.latDeg) / grid.cellLatDeg);
-  const side = sideOf(grid);
-  if (column < 0 || row < 0 || column >= side || row >= side) return null;
-  const cell = row * side + column;
+/** What the cell at a place was told; null outside the grid. */
+export function toldAt({ cells, grid, sectors }: Painted, place: Place): Cell | null {
+  const cell = cellAt(grid, place);
+  if (cell === null) return null;
   return {
     downDbm: cells.downDbm[cell]!,
     snrDb: cells.snrDb[cell]!,
@@ -92,7 +88,7 @@ export function CellAnswer({
         <p data-cell>
           {here.reason === "unknown"
             ? REASON_WORDS.unknown
-            : `${figure(here.downDbm, 0)} dBm on a chain, SNR ${figure(here.snrDb, 0)} dB, SINR ${figure(here.sinrDb, 0)} dB, ${here.rateMbps > 0 ? `${figure(here.rateMbps, 0)} Mbit/s the weaker way` : REASON_WORDS[here.reason]}.`}
+            : `${figure(here.downDbm, 0)} dBm on a chain, SNR ${figure(here.snrDb, 0)} dB, ${Number.isFinite(here.sinrDb) ? `SINR ${figure(here.sinrDb, 0)} dB, ` : ""}${here.rateMbps > 0 ? `${figure(here.rateMbps, 0)} Mbit/s the weaker way` : REASON_WORDS[here.reason]}.`}
         </p>
         {answer?.path && (
           <>

@@ -11,7 +11,7 @@ import { onMap, useMapPlaces } from "../desk/PlanAndSection";
 import { useFetched, type Pair } from "../desk/profiles";
 import { download } from "../library/download";
 import { Button, NumberField, SelectField } from "../ui";
-import { CellAnswer, cellAt } from "./CellAnswer";
+import { CellAnswer, toldAt } from "./CellAnswer";
 import { contourLines, contoursGeoJson, geotiffOf, overlayKmz, type ContourLine } from "./exports";
 import { Legend } from "./Legend";
 import { coveredBy, SCOPE_WORDS, SCOPES, type Scope } from "./scope";
@@ -107,7 +107,7 @@ export function CoverageView({
 
   const [probe, setProbe] = useState<Place | null>(null);
   useEffect(() => setProbe(null), [sector.id]);
-  const here = probe && painted ? cellAt(painted, probe) : null;
+  const here = probe && painted ? toldAt(painted, probe) : null;
   // The cell is answered by whoever serves it best, by the chosen sector where nobody does.
   const asked = here && (coverings.find(({ radio }) => radio.id === (here.server ?? sector).id) ?? null);
   const from = asked?.site ?? site;
@@ -159,7 +159,7 @@ export function CoverageView({
         <Panel id="coverage" defaultSize="72%" minSize="30%">
           <div className="flex h-full flex-col">
             <div className="flex flex-wrap items-end gap-2 px-3 py-1.5">
-              <div className="w-32">
+              <div className="w-48">
                 <SelectField label="Shown" value={layer} onChange={(event) => setLayer(event.target.value as Layer)}>
                   {LAYERS.filter((one) => scope !== "sector" || !SHARED_LAYERS.includes(one)).map((one) => (
                     <option key={one} value={one}>

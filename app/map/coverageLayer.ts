@@ -7,6 +7,7 @@ import ImageCanvasSource from "ol/source/ImageCanvas";
 import VectorSource from "ol/source/Vector";
 import { Fill, Stroke, Style, Text } from "ol/style";
 import { figure } from "#core/words";
+import type { Projection } from "./projection";
 import type { Palette } from "./styles";
 import type { MapContour, PlanMapProps } from "./types";
 
@@ -14,7 +15,7 @@ import type { MapContour, PlanMapProps } from "./types";
  * A raster over the relief, even in latitude and longitude. Over a circle of some ten kilometres Mercator's stretch within the raster is
  * less than a cell: its corners are placed, and what lies between them evenly.
  */
-export function coverageLayer(palette: Palette) {
+export function coverageLayer(palette: Palette, { projectLonLat }: Projection) {
   let shown: PlanMapProps["coverage"] = null;
   const source = new ImageCanvasSource({
     projection: "EPSG:3857",
@@ -26,15 +27,18 @@ export function coverageLayer(palette: Palette) {
       if (!shown) return canvas;
       const context = canvas.getContext("2d")!;
       const [west, south, east, north] = shown.extent;
-      const [left, bottom] = fromLonLat([west, south]);
-      const [right, top] = fromLonLat([east, north]);
+      // Its middle lies on the map's side of the 180th meridian, and its edges beside that.
+      const [middle, bottom] = projectLonLat([(west + east) / 2, south]);
+      const [, top] = projectLonLat([east, north]);
+      const half = fromLonLat([(east - west) / 2, 0])[0]!;
+      const [left, right] = [middle! - half, middle! + half];
       const scale = pixelRatio / resolution;
       context.imageSmoothingEnabled = false;
       context.drawImage(
         shown.canvas,
-        (left! - extent[0]!) * scale,
+        (left - extent[0]!) * scale,
         (extent[3]! - top!) * scale,
-        (right! - left!) * scale,
+        (right - left) * scale,
         (top! - bottom!) * scale,
       );
       return canvas;
@@ -57,7 +61,7 @@ export function coverageLayer(palette: Palette) {
             stroke: new Stroke({ color: palette.panel, width: 3 }),
           }),
         });
-        const feature = new Feature(new MultiLineString(rings.map((ring) => ring.map((at) => fromLonLat(at)))));
+        const feature = new Feature(new MultiLineString(rings.map((ring) => ring.map(projectLonLat))));
         feature.setStyle(style);
         lines.addFeature(feature);
       }

@@ -6,13 +6,13 @@ import { Polygon } from "ol/geom";
 import Draw from "ol/interaction/Draw";
 import Modify from "ol/interaction/Modify";
 import VectorLayer from "ol/layer/Vector";
-import { fromLonLat, toLonLat, transformExtent } from "ol/proj";
+import { toLonLat, transformExtent } from "ol/proj";
 import VectorSource from "ol/source/Vector";
 import { fromExtent } from "ol/geom/Polygon";
+import type { Projection } from "./projection";
 import { areaStyle, densityStyle, drawStyle, overlayStyle, type Palette } from "./styles";
 import type { PlanMapProps, Ring } from "./types";
 
-const projectRing = (ring: Ring) => ring.map(([lon, lat]) => fromLonLat([lon, lat]));
 /** Corners are kept to a tenth of a metre. */
 const rounded = (deg: number) => Math.round(deg * 1e6) / 1e6;
 const unprojectRing = (ring: number[][]): Ring =>
@@ -22,7 +22,12 @@ const unprojectRing = (ring: number[][]): Ring =>
   });
 
 /** What lies on the ground: outlines of cover, which can be drawn and reshaped, the user's overlays, and density. */
-export function groundLayers(palette: Palette, reshaped: (id: string, rings: Ring[]) => void) {
+export function groundLayers(
+  palette: Palette,
+  { projectLonLat }: Projection,
+  reshaped: (id: string, rings: Ring[]) => void,
+) {
+  const projectRing = (ring: Ring) => ring.map(projectLonLat);
   const density = new VectorSource();
   const overlays = new VectorSource();
   const areas = new VectorSource();

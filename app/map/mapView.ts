@@ -14,6 +14,7 @@ import VectorSource from "ol/source/Vector";
 import type Style from "ol/style/Style";
 import { groundLayers } from "./groundLayers";
 import { userTiles } from "./userTiles";
+import { projectionAround } from "./projection";
 import { coverageLayer } from "./coverageLayer";
 import { crowdLayer } from "./crowd";
 import { frontLayer } from "./frontLayer";
@@ -57,7 +58,6 @@ interface Events {
   moved(pick: MapPick, place: Place): void;
 }
 
-const project = ({ latDeg, lonDeg }: Place) => fromLonLat([lonDeg, latDeg]);
 const unproject = (coordinate: number[]): Place => {
   const [lonDeg, latDeg] = toLonLat(coordinate);
   return { latDeg: latDeg!, lonDeg: lonDeg! };
@@ -96,6 +96,9 @@ export async function createMapView(
 ): Promise<MapView> {
   const dark = document.documentElement.dataset.theme === "dark";
   const palette = paletteOf(document.documentElement);
+  const middleDeg = terrain ? (terrain.extent[0] + terrain.extent[2]) / 2 : (places[0]?.lonDeg ?? 0);
+  const projection = projectionAround(middleDeg);
+  const { project } = projection;
   const linkSource = new VectorSource();
   const thingSource = new VectorSource();
   const overSource = new VectorSource();
@@ -103,10 +106,10 @@ export async function createMapView(
   const things = new VectorLayer({ source: thingSource, declutter: false });
   const crowd = crowdLayer(palette, (member) => glyphs.get(`subscriber ${String(member.get("id"))}`)!.style(false));
   const linkLayer = new VectorLayer({ source: linkSource });
-  const ground = groundLayers(palette, events.reshaped);
-  const coverage = coverageLayer(palette);
-  const outsiders = outsiderLayer(palette);
-  const fronts = frontLayer(palette);
+  const ground = groundLayers(palette, projection, events.reshaped);
+  const coverage = coverageLayer(palette, projection);
+  const outsiders = outsiderLayer(palette, projection);
+  const fronts = frontLayer(palette, projection);
   const layers = [
     ...coverage.layers,
     ...ground.layers,

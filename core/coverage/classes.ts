@@ -24,7 +24,7 @@ export interface CoverageCells {
   /** Level on a chain at the customer and at the sector, dBm. */
   downDbm: Float32Array;
   upDbm: Float32Array;
-  /** SNR over thermal noise, and SINR over all noise, of the direction in which it is less; SINR is not a number where nobody asked what is heard. */
+  /** SNR over thermal noise, and SINR over all noise, of the direction in which it is less; SINR is not a number where nothing would hold over thermal noise alone, or nobody asked what is heard. */
   snrDb: Float32Array;
   sinrDb: Float32Array;
   /** The weaker direction's rate that holds with the margin wanted, Mbit/s; 0 where none does. */
@@ -146,11 +146,13 @@ export function classify(
       into.snrDb[cell] = downSnrDb < upSnrDb ? downSnrDb : upSnrDb;
       const riseDb = downRiseDb === null ? 0 : downRiseDb[cell]!;
       const [downSinrDb, upSinrDb] = [heardDbm - downNoise.dbm - riseDb, sentDbm - upNoise.dbm - upRiseDb];
-      into.sinrDb[cell] = downSinrDb < upSinrDb || riseDb !== riseDb ? downSinrDb : upSinrDb;
       const downIndex = riseDb === riseDb ? lossIndex(lossDb + riseDb) : index;
       const upIndex = lossIndex(lossDb + upRiseDb);
       // What is too strong for a receiver does not get weaker by noise.
       const isFit = table.downMbps[index]! > 0 && table.upMbps[index]! > 0;
+      const mostDb = mostQuietDb[tenth]!;
+      const holdsInQuiet = isFit && lossDb <= mostDb;
+      into.sinrDb[cell] = !holdsInQuiet || riseDb !== riseDb ? NaN : downSinrDb < upSinrDb ? downSinrDb : upSinrDb;
       if (isFit && holds(downIndex, upIndex, rainDb)) {
         const downMbps = table.downMbps[downIndex]!;
         const upMbps = table.upMbps[upIndex]!;
@@ -163,19 +165,17 @@ export function classify(
       into.rateMbps[cell] = into.downMbps[cell] = into.upMbps[cell] = 0;
       const diffractionDb = losses.diffractionDb[cell]!;
       const aheadDb = losses.lossDb[cell]! + gasDb;
-      const mostDb = mostQuietDb[tenth]!;
-      into.reason[cell] =
-        isFit && lossDb <= mostDb
-          ? noise
-          : aheadDb - diffractionDb > mostDb
-            ? table.downMbps[index]! > 0 && table.upMbps[index] === 0
-              ? uplink
-              : range
-            : aheadDb <= mostDb
-              ? pattern
-              : diffractionDb >= LEAST_BLOCKED_DB
-                ? blocked
-                : range;
+      into.reason[cell] = holdsInQuiet
+        ? noise
+        : aheadDb - diffractionDb > mostDb
+          ? table.downMbps[index]! > 0 && table.upMbps[index] === 0
+            ? uplink
+            : range
+          : aheadDb <= mostDb
+            ? pattern
+            : diffractionDb >= LEAST_BLOCKED_DB
+              ? blocked
+              : range;
     }
   }
 }

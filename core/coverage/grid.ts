@@ -1,4 +1,4 @@
-import type { Place } from "../geodesy";
+import { signedAngleDeg, type Place } from "../geodesy";
 
 /**
  * A square of cells around a transmitter: `rings` of them each way, the transmitter's own in the middle, row 0 the northernmost.
@@ -40,10 +40,22 @@ export const sideOf = ({ rings }: CoverageGrid): number => 2 * rings + 1;
 
 /** The middle of a cell. */
 export function cellPlace({ middle, rings, cellLatDeg, cellLonDeg }: CoverageGrid, column: number, row: number): Place {
-  return { latDeg: middle.latDeg + (rings - row) * cellLatDeg, lonDeg: middle.lonDeg + (column - rings) * cellLonDeg };
+  return {
+    latDeg: middle.latDeg + (rings - row) * cellLatDeg,
+    lonDeg: signedAngleDeg(middle.lonDeg + (column - rings) * cellLonDeg),
+  };
 }
 
-/** West, south, east and north edge, degrees. */
+/** The cell at a place; null outside the grid. */
+export function cellAt(grid: CoverageGrid, { latDeg, lonDeg }: Place): number | null {
+  const { middle, rings, cellLatDeg, cellLonDeg } = grid;
+  const column = rings + Math.round(signedAngleDeg(lonDeg - middle.lonDeg) / cellLonDeg);
+  const row = rings - Math.round((latDeg - middle.latDeg) / cellLatDeg);
+  const side = sideOf(grid);
+  return column < 0 || row < 0 || column >= side || row >= side ? null : row * side + column;
+}
+
+/** West, south, east and north edge, degrees, counted on over the 180th meridian. */
 export function gridExtent({ middle, rings, cellLatDeg, cellLonDeg }: CoverageGrid): [number, number, number, number] {
   const [northSouth, eastWest] = [(rings + 0.5) * cellLatDeg, (rings + 0.5) * cellLonDeg];
   return [middle.lonDeg - eastWest, middle.latDeg - northSouth, middle.lonDeg + eastWest, middle.latDeg + northSouth];

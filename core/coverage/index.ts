@@ -21,7 +21,7 @@ export {
   type CoverageReason,
   type WeatherTable,
 } from "./classes";
-export { cellPlace, gridAround, gridExtent, sideOf, type CellWindow, type CoverageGrid } from "./grid";
+export { cellAt, cellPlace, gridAround, gridExtent, sideOf, type CellWindow, type CoverageGrid } from "./grid";
 export { freelyHeardKm, reachWords, sectorHeardKm, sectorHearsKm } from "./reach";
 export { customerHears, downRise, heardInCells, HeardField, sectorRiseDb, type CellNoise } from "./noise";
 export { cellBearings, withPattern, type BeamAt } from "./pattern";

@@ -111,3 +111,13 @@ test("a customer's noise is learned for every cell as a full answer there would 
   expect(learnedNoiseOver({ ...learned, noise, isOn: false }, grid, 5.6)).toBeNull();
   expect(learnedNoiseOver(learned, grid, 5.6)).toBeNull();
 });
+
+test("a circle astride of the 180th meridian meets the areas on both sides", () => {
+  const astride = gridAround({ latDeg: -17, lonDeg: 179.995 }, 2000, 100);
+  const term = (lonDeg: number, value: number) => ({
+    ...{ key: `area ${areaAt(-17, lonDeg).join(" ")}`, value, sd: 1, readings: 3 },
+  });
+  const terms = [term(179.99, 3), term(-179.995, -4), term(-179.5, 9), term(179.5, 8)];
+  const over = learnedOver({ ...learned, terms }, astride, 5.6)!;
+  expect(over.areas.map(([, , db]) => db)).toEqual([3, -4]);
+});

@@ -32,8 +32,11 @@ export function learnedOver(learned: Learned | null, grid: CoverageGrid, frequen
       const area = isWanted(key) ? areaOfTerm(key) : null;
       if (!area || area[0] < southmost || area[0] > northmost) return [];
       // Strips are the wider the nearer to a pole: at either edge of the circle's latitudes the area must be able to lie in it.
-      const reaches = [south, north].some(
-        (latDeg) => area[1] >= areaAt(latDeg, west)[1] - 1 && area[1] <= areaAt(latDeg, east)[1] + 1,
+      const reaches = [south, north].some((latDeg) =>
+        TURNS_DEG.some(
+          (turnDeg) =>
+            area[1] >= areaAt(latDeg, west + turnDeg)[1] - 1 && area[1] <= areaAt(latDeg, east + turnDeg)[1] + 1,
+        ),
       );
       return reaches ? [[...area, value]] : [];
     });
@@ -46,6 +49,9 @@ export function learnedOver(learned: Learned | null, grid: CoverageGrid, frequen
     woods: inAreas((key) => key.startsWith(`${all}, area `)),
   };
 }
+
+/** A circle astride of the 180th meridian has areas at either end of the numbers. */
+const TURNS_DEG = [-360, 0, 360];
 
 /** Lays what was learned over the losses of a window: what raises a level lowers the loss. */
 export function withLearned(grid: CoverageGrid, losses: SweptLosses, learned: LearnedOver, window: CellWindow): void {

@@ -1,6 +1,16 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { cellPlace, combined, gridAround, gridExtent, gridOver, newCells, placesIn, sideOf } from "#core/coverage";
+import {
+  cellAt,
+  cellPlace,
+  combined,
+  gridAround,
+  gridExtent,
+  gridOver,
+  newCells,
+  placesIn,
+  sideOf,
+} from "#core/coverage";
 
 const grid = (latDeg: number, lonDeg: number, radiusM = 3000, cellM = 100) =>
   gridAround({ latDeg, lonDeg }, radiusM, cellM);
@@ -84,4 +94,23 @@ test("the best of sectors on different grids is the one that is faster there", (
     } else expect(all.leadDb[cell]).toBeNaN();
   });
   expect(both).toBeGreaterThan(10);
+});
+
+test("grids on either side of the 180th meridian are held by one that lies astride of it", () => {
+  const [west, east] = [grid(-17, 179.985), grid(-17, -179.985)];
+  const shared = gridOver([west, east])!;
+  const inland = gridOver([grid(-17, 19.985), grid(-17, 20.015)])!;
+  expect(sideOf(shared)).toBe(sideOf(inland));
+  const both = [west, east].map((own) => placesIn(own, shared)!);
+  const alike = [grid(-17, 19.985), grid(-17, 20.015)].map((own) => placesIn(own, inland)!);
+  both.forEach((places, i) => expect([...places]).toEqual([...alike[i]!]));
+  for (const [own, places] of [west, east].map((one, i) => [one, both[i]!] as const))
+    for (let cell = 0; cell < places.length; cell += 53) {
+      const place = cellPlace(shared, cell % sideOf(shared), Math.floor(cell / sideOf(shared)));
+      expect(Math.abs(place.lonDeg)).toBeLessThanOrEqual(180);
+      expect(cellAt(shared, place)).toBe(cell);
+      expect(cellAt(own, place) ?? -1).toBe(places[cell]);
+    }
+  expect(cellAt(west, { latDeg: -17, lonDeg: 0 })).toBeNull();
+  expect(cellAt(west, { latDeg: -18, lonDeg: 179.985 })).toBeNull();
 });

@@ -1,4 +1,4 @@
-import { KM_PER_DEG } from "../geodesy";
+import { KM_PER_DEG, signedAngleDeg } from "../geodesy";
 import { gridAround, gridExtent, sideOf, type CoverageGrid } from "./grid";
 
 /** Most cells from the middle of a mosaic to its rim. */
@@ -9,11 +9,15 @@ export function gridOver(grids: readonly CoverageGrid[]): CoverageGrid | null {
   const [first] = grids;
   if (!first) return null;
   if (grids.every((one) => isSame(one, first))) return first;
-  const extents = grids.map(gridExtent);
+  // All on the first one's side of the 180th meridian.
+  const extents = grids.map((one) => {
+    const lonDeg = first.middle.lonDeg + signedAngleDeg(one.middle.lonDeg - first.middle.lonDeg);
+    return gridExtent({ ...one, middle: { ...one.middle, lonDeg } });
+  });
   const [west, south, east, north] = [0, 1, 2, 3].map((side) =>
     (side < 2 ? Math.min : Math.max)(...extents.map((extent) => extent[side]!)),
   ) as [number, number, number, number];
-  const middle = { latDeg: (south + north) / 2, lonDeg: (west + east) / 2 };
+  const middle = { latDeg: (south + north) / 2, lonDeg: signedAngleDeg((west + east) / 2) };
   const halfKm = (KM_PER_DEG * Math.max(north - south, (east - west) * Math.cos((middle.latDeg * Math.PI) / 180))) / 2;
   const cellKm = Math.max(halfKm / MOST_RINGS, ...grids.map(({ cellNorthKm }) => cellNorthKm));
   return gridAround(middle, halfKm * 1000, cellKm * 1000);
@@ -32,7 +36,7 @@ export function placesIn(grid: CoverageGrid, shared: CoverageGrid): Int32Array |
   const places = new Int32Array(sharedSide * sharedSide).fill(-1);
   const at = (sharedCell: number, step: number, sharedStep: number, offset: number) =>
     Math.round((offset + (sharedCell - shared.rings) * sharedStep) / step) + grid.rings;
-  const east = shared.middle.lonDeg - grid.middle.lonDeg;
+  const east = signedAngleDeg(shared.middle.lonDeg - grid.middle.lonDeg);
   const south = grid.middle.latDeg - shared.middle.latDeg;
   for (let row = 0; row < sharedSide; row++) {
     const ownRow = at(row, grid.cellLatDeg, shared.cellLatDeg, south);

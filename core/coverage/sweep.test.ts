@@ -234,4 +234,42 @@ describe("a sweep", () => {
     expect(parts.lossDb).toEqual(whole.lossDb);
     expect(parts.diffractionDb).toEqual(whole.diffractionDb);
   });
+
+  test("astride of the 180th meridian is the same as anywhere else", () => {
+    const heightOf = (east: number, south: number) => 40 * Math.sin(east / 7) * Math.cos(south / 5);
+    const coverOf = (east: number, south: number) => ((east + 2 * south) % 7 === 0 ? 9 : 0);
+    const shift = 0.013;
+    const here = swept(ground(heightOf, coverOf, shift));
+    // The grid's middle lies 400 m before the meridian; the raster is named from its west edge on, or from beyond the meridian.
+    for (const turnDeg of [0, -360]) {
+      const astride = gridAround({ latDeg: 38, lonDeg: 180 - 400 / 111_195 / Math.cos(38 / 57.29578) }, 1200, 30);
+      const [westDeg, , , northDeg] = gridExtent(astride);
+      expect(astride.middle.lonDeg).toBeLessThan(180);
+      const places = Array.from({ length: side * side }, (_, i) => [(i % side) - 40, Math.floor(i / side) - 40]);
+      const heightM = Float32Array.from(places, ([east, south]) => coverOf(east!, south!));
+      const terrain = plainTerrain(
+        arraySurface(
+          {
+            westDeg: westDeg + turnDeg + shift * astride.cellLonDeg,
+            northDeg: northDeg - shift * astride.cellLatDeg,
+            cellLonDeg: astride.cellLonDeg,
+            cellLatDeg: astride.cellLatDeg,
+            columns: side,
+            rows: side,
+          },
+          Float32Array.from(places, ([east, south]) => heightOf(east!, south!)),
+          { heightM, code: Uint8Array.from(heightM, (one) => (one > 0 ? WALL : 0)) },
+        ),
+      );
+      const losses = newSwept(astride);
+      sweep(astride, (look) => look(terrain), ask, losses);
+      let compared = 0;
+      here.lossDb.forEach((lossDb, cell) => {
+        if (Number.isNaN(lossDb)) return;
+        compared++;
+        expect(Math.abs(losses.lossDb[cell]! - lossDb)).toBeLessThan(0.01);
+      });
+      expect(compared).toBeGreaterThan(4500);
+    }
+  });
 });

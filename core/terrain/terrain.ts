@@ -115,14 +115,16 @@ export function boundedStepM(terrain: Terrain, from: Place, to: Place, distanceM
 /** Spacing where nothing is known. */
 const DEFAULT_STEP_M = 30;
 
-/** West, south, east and north edge of all rasters together, degrees; null when there are none. */
+/** West, south, east and north edge of all rasters together, degrees, counted on over the 180th meridian; null when there are none. */
 export function terrainExtent({ layers }: Terrain): [number, number, number, number] | null {
   if (layers.length === 0) return null;
   const extent: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
+  const firstDeg = layers[0]!.surface.frame.westDeg;
   for (const { frame } of layers.map(({ surface }) => surface)) {
-    extent[0] = Math.min(extent[0], frame.westDeg);
+    const westDeg = firstDeg + signedAngleDeg(frame.westDeg - firstDeg);
+    extent[0] = Math.min(extent[0], westDeg);
     extent[1] = Math.min(extent[1], frame.northDeg - frame.rows * frame.cellLatDeg);
-    extent[2] = Math.max(extent[2], frame.westDeg + frame.columns * frame.cellLonDeg);
+    extent[2] = Math.max(extent[2], westDeg + frame.columns * frame.cellLonDeg);
     extent[3] = Math.max(extent[3], frame.northDeg);
   }
   return extent;
