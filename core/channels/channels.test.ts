@@ -133,14 +133,15 @@ describe("a plan's channels as a question", () => {
       ears
         .filter((ear) => ear.group === group)
         .reduce((sum, ear) => {
-          const heard = ear.heard.find((one) => one.group === by);
+          // An access point and the loudest of its customers both.
+          const milliwatts = ear.heard.reduce((all, one) => all + (one.group === by ? 10 ** (one.dbm / 10) : 0), 0);
           const coupling = channelCouplingDb({
             offsetMHz,
             txWidthMHz: 20,
             rxWidthMHz: 20,
             rejectionDb: world.radioModels.get("brisote-vela-5")!.adjacentRejectionDb,
           });
-          return sum + (heard ? noiseCost(ear, heard.dbm + coupling) : 0);
+          return sum + (milliwatts > 0 ? noiseCost(ear, 10 * Math.log10(milliwatts) + coupling) : 0);
         }, 0);
     for (const [ca, cb] of [
       [0, 0],

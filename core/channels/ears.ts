@@ -18,7 +18,7 @@ export interface ChannelEar {
   listensMHz: number;
   /** Where its receiver looks, degrees. */
   headingDeg: number;
-  /** Of the loudest of each other group, on a chain, were both on one channel. */
+  /** The access point and the loudest customer of each other group, on a chain, were both on one channel. */
   heard: { group: string; radioId: string; dbm: number; frequencyMHz: number; widthMHz: number }[];
   /** Outsiders with a place, each as if it sent on the receiver's own channel, and where it truly sends. */
   outsiders: { dbm: number; frequencyMHz: number; widthMHz: number }[];

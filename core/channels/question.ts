@@ -186,8 +186,10 @@ function pairCosts(world: World, earsOfGroup: ReadonlyMap<string, readonly Chann
   const known = new Map<string, number>();
   const heardOf = (group: string, by: string) =>
     (earsOfGroup.get(by) ?? []).flatMap((ear) => {
-      const found = ear.heard.find((one) => one.group === group);
-      return found ? [{ ear, dbm: found.dbm }] : [];
+      // As on a tape: an access point and whoever is loudest of its customers count both.
+      const found = ear.heard.filter((one) => one.group === group);
+      if (found.length === 0) return [];
+      return [{ ear, dbm: found.slice(1).reduce((sum, { dbm }) => addedDbm(sum, dbm), found[0]!.dbm) }];
     });
   const pairs = new Map<string, { ear: ChannelEar; dbm: number; tx: string }[]>();
   const peopleOf = (group: string) =>
