@@ -155,6 +155,37 @@ describe("a plan's channels as a question", () => {
     expect(costs[0]![channelsMHz[b]!.length - 1]).toBe(0);
   });
 
+  test("charges each channel its own noise: what is set on the radio on the one of now alone, what a scan heard where it heard it", () => {
+    const noisyMHz = 5600;
+    const noisy = valley(0, (rows) => {
+      town(rows);
+      rows.radios.find(({ id }) => id === "sector")!.interferenceDb = 30;
+      rows.scans.push({
+        ...{ id: "scan", planId: rows.plan.id, siteId: "north-west", headingDeg: 90, beamwidthDeg: 360, gainDbi: 0 },
+        ...{ polarization: "V", scannedAt: "2026-03-01T10:00:00.000Z", source: "test", binKHz: 1000 },
+        frequenciesMHz: Array.from({ length: 700 }, (_, i) => 5160 + i),
+        levelsDbm: Array.from({ length: 700 }, (_, i) => (Math.abs(5160 + i - noisyMHz) <= 10 ? -75 : -130)),
+      });
+    });
+    const all = evaluate(noisy.world, noisy.between).answers;
+    const listening = channelEars(noisy.world, groups, all, noisy.between);
+    const asked = { ...ask, workPeople: 0, fixedIds: [] };
+    const problem = channelProblem(noisy.world, units, listening, asked, true);
+    const costOf = (id: string) => {
+      const at = groups.indexOf(id);
+      const costs = problem.question.ownCosts[at]!;
+      return { costs, now: problem.channelsMHz[at]!.indexOf(noisy.world.radios.get(id)!.frequencyMHz), at };
+    };
+    const sector = costOf("sector");
+    expect(sector.costs[sector.now]).toBeGreaterThan(0.2);
+    const elsewhere = sector.costs.filter((_, c) => c !== sector.now);
+    expect(Math.min(...elsewhere)).toBeLessThan(0.05);
+    const other = costOf("sector-2");
+    const near = problem.channelsMHz[other.at]!.findIndex((mhz) => Math.abs(mhz - noisyMHz) <= 10);
+    const far = problem.channelsMHz[other.at]!.findIndex((mhz) => mhz > noisyMHz + 60);
+    expect(other.costs[near]).toBeGreaterThan(other.costs[far]! + 0.2);
+  });
+
   test("stays in the stretches that rules and kit leave open", () => {
     groups.forEach((id, r) => {
       const { widthMHz } = world.radios.get(id)!;

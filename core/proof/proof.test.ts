@@ -22,6 +22,17 @@ test("a second chain that nobody wrote down is taken to be like the first, on ra
   expect(readLevelsDbm(a, single, lone).aDbm).toBeCloseTo(-50 - BOTH_CHAINS_DB, 9);
 });
 
+test("a radio of four chains is judged by the power of all four", () => {
+  const model = { ...a.model, chains: 4 as const };
+  const four = { ...a, model };
+  const even = reading(-54, -54, { levelA0Dbm: -54, levelA1Dbm: -54, levelA2Dbm: -54, levelA3Dbm: -54 });
+  const alike = readLevelsDbm(four, b, even).aDbm;
+  expect(alike).toBeCloseTo(-54 + 10 * Math.log10(4), 9);
+  // One that is dead takes its quarter.
+  const dead = readLevelsDbm(four, b, { ...even, levelA3Dbm: -94 }).aDbm;
+  expect(alike - dead).toBeCloseTo(10 * Math.log10(4 / 3), 2);
+});
+
 test("what was predicted is proven: all that was judged is said with its figure, and no cause is looked for", () => {
   const fine = judged(-50.4, -48.2);
   expect(fine).toEqual({

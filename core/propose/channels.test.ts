@@ -76,6 +76,37 @@ test("the quietest channel is the one on which the plan's own masts send least, 
   expect(quietestChannelMHz(silent, [west], kit, 20, 5785, "ptmp")).toBe(5785);
 });
 
+test("a new sector’s first channel keeps off what a scan at its site heard, what hangs on its mast, and what the rules close", () => {
+  const scanned = (loudMHz: number): Scan => ({
+    ...{
+      id: "scan",
+      planId: "valley",
+      siteId: "west",
+      headingDeg: 0,
+      beamwidthDeg: 360,
+      gainDbi: 0,
+      polarization: "V",
+    },
+    ...{ scannedAt: "2026-03-01T10:00:00.000Z", source: "test", binKHz: 1000 },
+    frequenciesMHz: Array.from({ length: 760 }, (_, i) => 5140 + i),
+    levelsDbm: Array.from({ length: 760 }, (_, i) => (Math.abs(5140 + i - loudMHz) <= 15 ? -67.7 : -125)),
+  });
+  const first = (loudMHz: number) => {
+    const { world } = valley(0, (rows) => void rows.scans.push(scanned(loudMHz)));
+    const kit = endOf(world, "sector");
+    const chosenMHz = quietestChannelMHz(world, [world.sites.get("west")!], kit, 20, 5785, "ptmp");
+    // Neither on the mast's own bridge nor on its sector, and within what the rules leave open outdoors.
+    for (const own of ["west-east", "sector"])
+      expect(Math.abs(chosenMHz - world.radios.get(own)!.frequencyMHz)).toBeGreaterThanOrEqual(20);
+    expect(channelsMHz(world, "ptmp", 20)).toContain(chosenMHz);
+    return chosenMHz;
+  };
+  const quiet = first(5900);
+  const kept = first(quiet);
+  expect(Math.abs(kept - quiet)).toBeGreaterThan(20);
+  expect(first(5785)).not.toBe(5785);
+});
+
 test("less power is a price like noise: a channel with lower caps stands behind until the others are noisier", () => {
   const { world } = valley();
   const west = world.sites.get("west")!;

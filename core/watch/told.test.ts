@@ -3,6 +3,7 @@ import {
   alarmsOf,
   AT,
   emptyBuckets,
+  hourState,
   joinedHours,
   linkDays,
   METRIC_COUNT,
@@ -108,4 +109,28 @@ test("days before anything was told raise nothing and move no alarm", () => {
   expect(alarms(long)).toEqual(alarms(short));
   expect(alarms(long)[0]!.sinceDay).toBe(DAY + 30);
   expect(alarmsOf(far, linkDays(far, { a: over(), b: over(), weather: over(), asked: null }))).toEqual([]);
+});
+
+test("an hour in which one minute of sixty was told is a sixtieth of an hour up, in sum, month and calendar alike", () => {
+  const one = piece(DAY + 2);
+  for (let h = 0; h < 24; h++)
+    for (const metric of ["level0Dbm", "uptimeMin"] as const)
+      one.hours.count[h * METRIC_COUNT + AT[metric]] = h === 23 ? 1 : h === 22 ? 0 : 60;
+  const a = joinedHours(DAY * 24, DAYS * 24, [one]);
+  const asked = over();
+  for (let hour = 0; hour < 3 * 24; hour++) {
+    const cell = hour * METRIC_COUNT + AT.seriesTold;
+    asked.hours.count[cell] = 60;
+    asked.hours.least[cell] = asked.hours.mean[cell] = asked.hours.most[cell] = 1;
+  }
+  const { toldHours: _told, ...askedAll } = asked;
+  const given = { a, b: over(), weather: over(), asked: askedAll };
+  const told = watchSummary(link, given);
+  const upHours = 22 + 1 / 60;
+  expect(told.months.reduce((sum, { hoursUp }) => sum + hoursUp, 0)).toBeCloseTo(upHours, 9);
+  // Two days before its first word are not asked of it.
+  expect(told.months.reduce((sum, { hoursAsked }) => sum + hoursAsked, 0)).toBe(24);
+  expect(told.upPercent).toBeCloseTo((100 * upHours) / 24, 9);
+  const stateAt = (hour: number) => hourState(link, given, (DAY + 2) * 24 + hour);
+  expect([stateAt(0), stateAt(22), stateAt(23)]).toEqual([3, 1, 1]);
 });
