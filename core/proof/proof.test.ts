@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { firstSideLobe } from "#core/antenna";
-import { judge, readLevelsDbm, type Verdict } from "#core/proof";
-import { linkEnds, type LinkEnd, type Measurement } from "#core/plan";
+import { judge, linkStates, readLevelsDbm, stateBy, type Verdict } from "#core/proof";
+import { linkEnds, setPatch, withPatches, type LinkEnd, type Measurement, type World } from "#core/plan";
 import { reading, valley } from "#core/testing";
 
 const made = valley();
@@ -242,4 +242,32 @@ test("what is alike at both ends is the path's: swapped polarization, a side lob
   expect(kinds(judged(-45, -45))).toEqual([]);
   // Out of a narrow band, yet too little for any of them.
   expect(judge({ ...plan, proofDeviationDb: 1 }, a, b, reading(-52.5, -52.5)).causes).toEqual([]);
+});
+
+test("states follow every change that bears on a reading, and are as if each were judged anew", () => {
+  const { world } = valley(0, (rows) => {
+    rows.links.find(({ id }) => id === "bridge")!.state = "proven";
+    rows.measurements.push(reading(-50.4, -48.2));
+  });
+  const anew = (of: World) => {
+    const link = of.links.get("bridge")!;
+    return stateBy(of.plan, link, linkEnds(of, link), [...of.measurements.values()][0]!);
+  };
+  let now = world;
+  const seen = new Set<string>();
+  for (const patch of [
+    setPatch("plans", world.plan.id, { proofFloorDbm: -30 }),
+    setPatch("plans", world.plan.id, { proofDeviationDb: 0.1 }),
+    setPatch("sites", "west", { name: "Elsewhere" }),
+    setPatch("links", "bridge", { state: "planned" }),
+    setPatch("links", "bridge", { state: "proven" }),
+    setPatch("plans", world.plan.id, { proofFloorDbm: -80, proofDeviationDb: 10 }),
+  ]) {
+    now = withPatches(now, [patch]);
+    for (let again = 0; again < 2; again++) expect(linkStates(now).get("bridge")).toBe(anew(now));
+    seen.add(anew(now));
+  }
+  expect([...seen].sort()).toEqual(["doubtful", "failed", "planned", "proven"]);
+  // The world of before says what it said.
+  expect(linkStates(world).get("bridge")).toBe(anew(world));
 });

@@ -33,12 +33,30 @@ export function stateBy(
   return newest === null || link.state === "planned" ? "planned" : judge(plan, ends.a, ends.b, newest).state;
 }
 
-/** The state of every link that was measured, by its id; all others are planned. */
+/** What a reading came to, with all that it was judged by: rows that stay as they are keep their objects through every change. */
+interface Judged {
+  by: readonly unknown[];
+  state: LinkState;
+}
+const judged = new WeakMap<Measurement, Judged>();
+
+/** The state of every link that was measured, by its id; all others are planned. After a change only readings that it bears on are judged again. */
 export function linkStates(world: World): ReadonlyMap<string, LinkState> {
   const states = new Map<string, LinkState>();
   for (const [linkId, newest] of newestMeasurements(world)) {
     const link = world.links.get(linkId);
-    if (link) states.set(linkId, stateBy(world.plan, link, linkEnds(world, link), newest));
+    if (!link) continue;
+    const radios = [world.radios.get(link.aRadioId), world.radios.get(link.bRadioId)];
+    const by = [
+      ...[world.plan, link, ...radios],
+      ...radios.map((radio) => world.radioModels.get(radio?.radioModelId ?? "")),
+      ...radios.map((radio) => world.antennaModels.get(radio?.antennaModelId ?? "")),
+    ];
+    const before = judged.get(newest);
+    const isSame = before?.by.every((one, i) => one === by[i]);
+    const state = isSame ? before!.state : stateBy(world.plan, link, linkEnds(world, link), newest);
+    if (!isSame) judged.set(newest, { by, state });
+    states.set(linkId, state);
   }
   return states;
 }
