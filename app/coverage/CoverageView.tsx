@@ -272,10 +272,11 @@ export function CoverageView({
                 }
               />
               {painted && <Legend layer={layer} painted={painted} />}
-              {(left > 0 || !isWhole || plan.learned?.isOn) && (
+              {(left > 0 || !isWhole || plan.learned?.isOn || world.areas.size > 0) && (
                 <p className="absolute top-2 left-12 rounded bg-panel/90 px-2 text-xs text-tight">
                   {left > 0 && `The ${covered.length} sectors with most customers; ${left} more are left out. `}
                   {plan.learned?.isOn && "What readings taught is counted. "}
+                  {world.areas.size > 0 && "Outlines drawn by hand are not counted here: a click counts them. "}
                   {!isWhole && "What the sectors hear is not here yet: uplinks count thermal noise alone."}
                 </p>
               )}
