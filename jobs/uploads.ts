@@ -1,9 +1,18 @@
 import { randomUUID } from "node:crypto";
-import { createWriteStream, existsSync, mkdirSync, readdirSync, rmSync, statfsSync, statSync } from "node:fs";
+import {
+  createWriteStream,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  statfsSync,
+  statSync,
+} from "node:fs";
 import { join } from "node:path";
 import type { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
-import type { Store } from "#store";
+import { flushFolder, type Store } from "#store";
 
 /** Bytes taken at most in one file. */
 export const UPLOAD_LIMIT_BYTES = 8 * 1024 ** 3;
@@ -35,7 +44,7 @@ export function noRoomFor(
 /** A file that may be gone meanwhile. */
 const statOf = (path: string) => statSync(path, { throwIfNoEntry: false });
 
-/** Streams a file into the data directory and gives the name under which a job finds it. Throws when it is cut short. */
+/** Streams a file into the data directory, flushed to the disk, and gives the name under which a job finds it. Throws when it is cut short. */
 export async function receiveUpload(store: Store, body: Readable): Promise<string> {
   const folder = folderOf(store);
   mkdirSync(folder, { recursive: true });
@@ -46,10 +55,14 @@ export async function receiveUpload(store: Store, body: Readable): Promise<strin
     bytes += chunk.length;
     if (bytes > UPLOAD_LIMIT_BYTES) body.destroy(new Error(`the file has more than ${UPLOAD_LIMIT_BYTES} bytes`));
   });
+  // Under another name until it is whole and on the disk: after a power cut no work must find half of it.
+  const part = `${path}.part`;
   try {
-    await pipeline(body, createWriteStream(path));
+    await pipeline(body, createWriteStream(part, { flush: true }));
+    renameSync(part, path);
+    flushFolder(folder);
   } catch (error) {
-    rmSync(path, { force: true });
+    rmSync(part, { force: true });
     throw error;
   }
   return id;

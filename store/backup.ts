@@ -1,18 +1,8 @@
-import {
-  closeSync,
-  existsSync,
-  fsyncSync,
-  mkdirSync,
-  openSync,
-  readdirSync,
-  renameSync,
-  rmSync,
-  statSync,
-  writeFileSync,
-} from "node:fs";
+import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { migrate, openDatabase, type Store } from "./database";
 import { inspected, NoBackup, openedBackup, sealed, type Inspected } from "./backupFile";
+import { flushFolder } from "./flushed";
 import { endAllJobs } from "./jobs";
 import { threadDb } from "./thread";
 
@@ -89,16 +79,6 @@ export async function backUpDaily(store: Store, now = new Date()): Promise<Kept 
 function momentOf(name: string): number {
   const found = /^tejado-daily-(\d{4}-\d\d-\d\d)T(\d\d)-(\d\d)-(\d\d)/.exec(name);
   return found ? Date.parse(`${found[1]}T${found[2]}:${found[3]}:${found[4]}Z`) : 0;
-}
-
-/** Puts the entries of a folder on the disk. */
-function flushFolder(folder: string): void {
-  const fd = openSync(folder, "r");
-  try {
-    fsyncSync(fd);
-  } finally {
-    closeSync(fd);
-  }
 }
 
 /** Backups that lie in the data directory, newest first. */

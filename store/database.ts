@@ -4,6 +4,7 @@ import type { Db } from "./db";
 import { holdDataDirectory } from "./lock";
 import { MIGRATIONS } from "./migrations";
 import { requireRoom, type FreeSpace } from "./room";
+import { makeSealingKey } from "./secrets";
 import { threadDb } from "./thread";
 
 export interface Store {
@@ -42,6 +43,7 @@ export async function openStore(
         await release();
       },
     };
+    await makeSealingKey(store);
     return store;
   } catch (error) {
     await release();

@@ -58,7 +58,8 @@ export {
   type Outcome,
   type Step,
 } from "./record";
-export { LostSecret, putSecret, readSecret, secretOf } from "./secrets";
+export { LostSecret, putSecret, readSecret, sealingKeyPath, secretOf } from "./secrets";
+export { flushFolder } from "./flushed";
 export * from "./accounts";
 export { putStock, readStock, stockOf, type StockField } from "./stock";
 export { addFieldNotes, readFieldNotes, readVoice, writeVoice } from "./fieldNotes";

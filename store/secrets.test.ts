@@ -1,8 +1,9 @@
-import { readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { createPlan, LostSecret, openStore, readSecret, secretOf, signedBy, type Store } from "#store";
 import { valley } from "#core/testing";
+import { makeSealingKey } from "./secrets";
 import { begunDirectory } from "./testing";
 
 const directory = await begunDirectory("secrets");
@@ -42,8 +43,38 @@ test("put under another name, or sealed with another key, it is lost and says so
   const key = readFileSync(path, "utf8");
   writeFileSync(path, "0".repeat(64));
   await expect(readSecret(store, "valley", "device:c")).rejects.toThrow("sealed on another machine");
-  writeFileSync(path, "short");
-  await expect(readSecret(store, "valley", "device:c")).rejects.toThrow(LostSecret);
+  for (const damaged of ["short", ""]) {
+    writeFileSync(path, damaged);
+    await expect(readSecret(store, "valley", "device:c")).rejects.toThrow(LostSecret);
+    // Whoever reads it is told what to do, and no path of the server.
+    await expect(readSecret(store, "valley", "device:c")).rejects.toThrow(
+      /^The key that seals passwords is missing or damaged[^/]*$/,
+    );
+    // Left for whoever has a copy: a new key would make the loss final.
+    await makeSealingKey(store);
+    expect(readFileSync(path, "utf8")).toBe(damaged);
+  }
   writeFileSync(path, key);
   expect(await readSecret(store, "valley", "device:c")).not.toBeNull();
+});
+
+test("the key is there from the first start, whole, and made once whoever else makes it; one that sealed nothing is replaced", async () => {
+  const other = await begunDirectory("secrets-first");
+  const path = join(other, "secrets.key");
+  let first = await openStore(other);
+  try {
+    const key = readFileSync(path, "utf8");
+    expect(key).toMatch(/^[0-9a-f]{64}$/);
+    expect(readdirSync(other).filter((name) => name.includes(".part"))).toEqual([]);
+    await first.close();
+    first = await openStore(other);
+    expect(readFileSync(path, "utf8")).toBe(key);
+    // As a power cut left it once.
+    writeFileSync(path, "");
+    await Promise.all([makeSealingKey(first), makeSealingKey(first)]);
+    expect(readFileSync(path, "utf8")).toMatch(/^[0-9a-f]{64}$/);
+  } finally {
+    await first.close();
+    rmSync(other, { recursive: true, force: true });
+  }
 });

@@ -1,14 +1,49 @@
 import { createCipheriv, createDecipheriv, randomBytes, randomInt } from "node:crypto";
-import { existsSync, readFileSync, writeFileSync } from "node:fs";
+import { existsSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import type { Store } from "./database";
+import { makeFlushed } from "./flushed";
 
-/** The key that seals the secrets of a data directory. It is created at first use, with access for its owner only. */
-function sealingKey(directory: string): Buffer {
-  const path = join(directory, "secrets.key");
-  if (!existsSync(path)) writeFileSync(path, randomBytes(32).toString("hex"), { mode: 0o600, flag: "wx" });
+const KEY_FILE = "secrets.key";
+const KEY_BYTES = 32;
+
+/** Where the key lies that seals the secrets of a data directory. */
+export const sealingKeyPath = ({ directory }: Pick<Store, "directory">): string => join(directory, KEY_FILE);
+
+/** The key at a path; null where none lies there, or what lies there is none. */
+function keyAt(path: string): Buffer | null {
+  if (!existsSync(path)) return null;
   const key = Buffer.from(readFileSync(path, "utf8").trim(), "hex");
-  if (key.length !== 32) throw new LostSecret(`${path} holds no key of 64 hexadecimal digits`);
+  return key.length === KEY_BYTES ? key : null;
+}
+
+/**
+ * Makes the key of a data directory that has none, with access for its owner only. One that is damaged is replaced where nothing was sealed
+ * with it; else it is left as it is, for whoever has a copy.
+ */
+export async function makeSealingKey(store: Pick<Store, "db" | "directory">): Promise<void> {
+  const path = sealingKeyPath(store);
+  if (keyAt(path)) return;
+  if (existsSync(path)) {
+    const { rows } = await store.db.query("SELECT 1 FROM secrets LIMIT 1");
+    // Somebody else may have replaced it meanwhile.
+    if (rows.length > 0 || keyAt(path)) return;
+    rmSync(path, { force: true });
+  }
+  try {
+    makeFlushed(path, randomBytes(KEY_BYTES).toString("hex"), 0o600);
+  } catch (error) {
+    // Another process on the same data was first.
+    if (!keyAt(path)) throw error;
+  }
+}
+
+function sealingKey(directory: string): Buffer {
+  const key = keyAt(sealingKeyPath({ directory }));
+  if (!key)
+    throw new LostSecret(
+      `The key that seals passwords is missing or damaged. Put your copy of ${KEY_FILE} back into the data directory; without one the passwords are lost, and new ones must be set on the devices and typed in here.`,
+    );
   return key;
 }
 

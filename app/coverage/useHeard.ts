@@ -1,6 +1,6 @@
 import { COVERAGE_REASONS, HeardField } from "#core/coverage";
 import type { Patch } from "#core/plan";
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { useDesk } from "../desk/DeskContext";
 import { said } from "../work/said";
 import type { Room } from "./useCells";
@@ -42,73 +42,75 @@ async function askCells(planId: string, body: object, cells: readonly number[], 
   return new Float32Array(await response.arrayBuffer());
 }
 
-/**
- * What a customer would hear of the plan's other transmitters in each cell that is served but for them, dBm by sector: asked coarsely
- * first, and more closely where neighbours hear different things. `isWhole` says whether nothing more is asked.
- */
-export function useHeard(): {
+/** What of a sector's cells decides who is asked about: where they lie, and which of them would be served in quiet. */
+const signatureOf = ({ covering: { radio, kit }, losses, tableKey }: Room) => [
+  ...[radio.id, radio.azimuthDeg, radio.tiltDownDeg, radio.bracketTurned],
+  ...[kit, losses.ask, losses.arrived, tableKey],
+];
+
+/** Of many sectors at once each is asked less closely, so that nobody waits for minutes. */
+const MANY_SECTORS = 8;
+
+interface Known {
   heard: ReadonlyMap<string, Float32Array>;
   isWhole: boolean;
   failed: string | null;
-  /** Told of the cells whenever they are classified anew. */
-  look: (rooms: ReadonlyMap<string, Room>) => void;
-} {
+}
+
+/**
+ * What a customer would hear of the plan's other transmitters in each cell that is served but for them, dBm by sector: asked coarsely
+ * first, and more closely where neighbours hear different things; shown as it comes. `isWhole` says whether nothing more is asked. `look` is told of
+ * the cells whenever they are classified anew.
+ */
+export function useHeard(): Known & { look: (rooms: ReadonlyMap<string, Room>) => void } {
   const { data, draft } = useDesk();
   const planId = data.world.plan.id;
-  const known = useRef(new Map<string, Heard>());
-  const [rooms, look] = useState<ReadonlyMap<string, Room>>(NONE);
-  const [state, setState] = useState<{
-    heard: ReadonlyMap<string, Float32Array>;
-    isWhole: boolean;
-    failed: string | null;
-  }>({
-    ...{ heard: new Map(), isWhole: false, failed: null },
-  });
+  const fields = useRef(new Map<string, Heard>());
+  const latest = useRef<ReadonlyMap<string, Room>>(new Map());
+  const [signature, setSignature] = useState("");
+  const [state, setState] = useState<Known>({ heard: new Map(), isWhole: false, failed: null });
+  const look = useCallback((rooms: ReadonlyMap<string, Room>) => {
+    latest.current = rooms;
+    setSignature(JSON.stringify([...rooms.values()].map(signatureOf)));
+  }, []);
   const { patches } = draft;
   const { revision } = data;
   useEffect(() => {
+    const rooms = latest.current;
     if (rooms.size === 0) return;
     const stop = new AbortController();
+    const show = (isWhole: boolean) => {
+      const heard = new Map(
+        [...fields.current].flatMap(([id, { laidOut }]) => (laidOut ? [[id, laidOut] as const] : [])),
+      );
+      setState({ heard, isWhole, failed: null });
+    };
     const ask = async () => {
-      let isAsked = false;
-      for (const id of known.current.keys()) if (!rooms.has(id)) known.current.delete(id);
+      for (const id of fields.current.keys()) if (!rooms.has(id)) fields.current.delete(id);
       for (const [radioId, { covering, losses, cells, thermalDbm }] of rooms) {
         const { radio, kit } = covering;
         const { middle, radiusM, cellM } = losses.ask;
         const body = { radioId, kit, middle, radiusM, cellM, patches: heardPatches(patches, radioId) };
-        const { azimuthDeg: _azimuth, tiltDownDeg: _tilt, txPowerDbm: _power, ...radioHeard } = radio;
-        const key = JSON.stringify([planId, revision, body, radioHeard]);
-        const before = known.current.get(radioId);
-        const own =
-          before?.key === key ? before : { key, field: new HeardField(losses.grid, thermalDbm), laidOut: null };
-        known.current.set(radioId, own);
+        const asHeard = Object.entries(radio).filter(([field]) => !OWN_FIELDS.has(field));
+        const key = JSON.stringify([planId, revision, body, asHeard]);
+        const before = fields.current.get(radioId);
+        const field =
+          before?.key === key ? before.field : new HeardField(losses.grid, thermalDbm, rooms.size > MANY_SECTORS);
         const isWanted = (cell: number) => cells.reason[cell] === HELD || cells.reason[cell] === NOISE;
-        const wanted = own.field.asked(isWanted);
-        if (wanted.length === 0) {
-          const laidOut = own.field.laidOut(isWanted);
-          if (!own.laidOut || laidOut.some((dbm, cell) => !Object.is(dbm, own.laidOut![cell]))) own.laidOut = laidOut;
-          continue;
+        for (let asked = field.asked(isWanted); asked.length > 0; asked = field.asked(isWanted)) {
+          const parts = Array.from({ length: Math.ceil(asked.length / CELLS_EACH) }, (_, i) =>
+            asked.slice(i * CELLS_EACH, (i + 1) * CELLS_EACH),
+          );
+          const answers = await Promise.all(parts.map((part) => askCells(planId, body, part, stop.signal)));
+          parts.forEach((part, i) => field.take(part, answers[i]!));
+          fields.current.set(radioId, { key, field, laidOut: field.laidOut(isWanted) });
+          show(false);
         }
-        isAsked = true;
-        setState((shown) => (shown.isWhole ? { ...shown, isWhole: false } : shown));
-        const parts = Array.from({ length: Math.ceil(wanted.length / CELLS_EACH) }, (_, i) =>
-          wanted.slice(i * CELLS_EACH, (i + 1) * CELLS_EACH),
-        );
-        const answers = await Promise.all(parts.map((part) => askCells(planId, body, part, stop.signal)));
-        parts.forEach((part, i) => own.field.take(part, answers[i]!));
-        own.laidOut = own.field.laidOut(isWanted);
+        fields.current.set(radioId, { key, field, laidOut: field.laidOut(isWanted) });
       }
-      const heard = new Map(
-        [...known.current].flatMap(([id, { laidOut }]) => (laidOut ? [[id, laidOut] as const] : [])),
-      );
-      setState((shown) => {
-        const isSame =
-          shown.heard.size === heard.size && [...heard].every(([id, field]) => shown.heard.get(id) === field);
-        return isSame && shown.isWhole === !isAsked && shown.failed === null
-          ? shown
-          : { heard: isSame ? shown.heard : heard, isWhole: !isAsked, failed: null };
-      });
+      show(true);
     };
+    setState((shown) => ({ ...shown, isWhole: false, failed: null }));
     const timer = setTimeout(() => {
       ask().catch((error: unknown) => {
         if (!stop.signal.aborted)
@@ -119,7 +121,6 @@ export function useHeard(): {
       clearTimeout(timer);
       stop.abort();
     };
-  }, [planId, revision, patches, rooms]);
+  }, [planId, revision, patches, signature]);
   return { ...state, look };
 }
-const NONE: ReadonlyMap<string, Room> = new Map();

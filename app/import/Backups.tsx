@@ -2,6 +2,7 @@ import type { JobView } from "#jobs";
 import { useCallback, useEffect, useState } from "react";
 import { useFetcher, useRevalidator } from "react-router";
 import { Button } from "../ui";
+import { SEALING_KEY } from "./sealingKey";
 import { JobProgress } from "../work/JobProgress";
 import { useJob } from "../work/useJob";
 import { upload } from "../work/upload";
@@ -61,6 +62,14 @@ export function Backups({ backups }: { backups: Backup[] }) {
           <JobProgress job={job} onStop={stop} />
         </div>
       )}
+      <p className="mt-3 text-sm text-quiet">
+        Passwords of devices are sealed with a key that no backup holds.{" "}
+        <a className="text-clay underline" href={`/backups/${SEALING_KEY}`} download>
+          Download the key
+        </a>{" "}
+        and keep it apart from the backups: whoever has both can read every password. Without it a restored plan has
+        lost them. On another machine, put it into the data directory before Tejado starts.
+      </p>
       {backups.length > 0 && (
         <ul className="mt-3 divide-y divide-rule text-sm">
           {backups.map(({ name, bytes }) => (

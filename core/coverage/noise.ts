@@ -64,6 +64,8 @@ export function heardInCells(
 /** Cells between the places that are asked first, and between the closest that are. */
 const WIDEST_CELLS = 16;
 const CLOSEST_CELLS = 2;
+/** The same for whoever has many sectors to ask about. */
+const CLOSEST_COARSE_CELLS = 8;
 /** Between corners that hear as much as this nobody asks more closely, dB. */
 const ALIKE_DB = 1;
 /** Under thermal noise by so much, what is heard makes no difference between corners: it adds a tenth of a decibel, dB. */
@@ -87,12 +89,15 @@ interface Square {
 export class HeardField {
   private readonly known: Float32Array;
   private readonly side: number;
+  private readonly closestCells: number;
 
   constructor(
     grid: CoverageGrid,
     /** Thermal noise at the customer, dBm. */
     private readonly thermalDbm: number,
+    isCoarse = false,
   ) {
+    this.closestCells = isCoarse ? CLOSEST_COARSE_CELLS : CLOSEST_CELLS;
     this.side = sideOf(grid);
     this.known = new Float32Array(this.side ** 2).fill(NaN);
   }
@@ -124,7 +129,7 @@ export class HeardField {
     const found: Square[] = [];
     const within = (square: Square) => {
       if (!this.hasWanted(square, isWanted)) return;
-      if (square.east - square.west <= CLOSEST_CELLS || this.isAlike(square)) {
+      if (square.east - square.west <= this.closestCells || this.isAlike(square)) {
         found.push(square);
         return;
       }
