@@ -18,7 +18,16 @@ import { account, signedIn } from "./account";
 import { inTurn, ownPagesOnly } from "./costly";
 import { reports } from "./reports";
 import { hostNames, isLoopback, knownHost } from "./hosts";
-import { bodyLimit, browserCookie, headers, nonce, permissions, plainAddress, sameOrigin } from "./security";
+import {
+  bodyLimit,
+  browserCookie,
+  headers,
+  nonce,
+  permissions,
+  plainAddress,
+  sameOrigin,
+  strangersLimit,
+} from "./security";
 import { securityText } from "./securityText";
 import { uploads } from "./uploads";
 import { useBuiltThreads } from "../threads";
@@ -127,6 +136,7 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
   // Files for long work are streamed to the disk before the limit on ordinary bodies.
   app.post("/uploads", ...(isOpen ? [signedIn] : []), uploads(store));
   app.use(bodyLimit);
+  if (isOpen) app.use(strangersLimit);
   app.use(
     createRequestHandler({
       build: devMiddleware

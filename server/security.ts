@@ -109,3 +109,16 @@ export function bodyLimit(request: Request, response: Response, next: NextFuncti
     response.status(413).type("text").send(`The request has ${length} bytes; at most ${BODY_LIMIT_BYTES} are taken.`);
   } else next();
 }
+
+/** Bytes of a body from somebody who has not signed in: forms, passwords and passkeys are far smaller. */
+export const STRANGERS_LIMIT_BYTES = 64 * 1024;
+
+/** Refuses large bodies from whoever has not signed in: none is read for him. */
+export function strangersLimit(request: Request, response: Response, next: NextFunction): void {
+  const length = Number(request.headers["content-length"] ?? 0);
+  if (response.locals.account || length <= STRANGERS_LIMIT_BYTES) return next();
+  response
+    .status(413)
+    .type("text")
+    .send(`The request has ${length} bytes; before signing in at most ${STRANGERS_LIMIT_BYTES} are taken.`);
+}

@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { valley } from "#core/testing";
 import { fileName } from "./fileName";
+import { unfitTextIn } from "./fitText";
 import { DEFAULT_PREFERENCES, isTileUrl, preferencesCookie, preferencesIn, readPreferences } from "./preferences";
 import { authorOf, signature } from "../access/author.server";
 import { treesInRay } from "#core/link";
@@ -87,4 +88,21 @@ test("undo belongs to a person by name wherever they sit, else to the browser", 
 test("names become names of files", () => {
   expect(fileName("Isla Orvena / año: 2")).toBe("Isla Orvena  ano 2");
   expect(fileName("…/…")).toBe("tejado");
+});
+
+test("a text that cannot be kept is named by its place, however deep or wide what it stands in", () => {
+  expect(unfitTextIn({ rows: [{ name: "fine" }, { name: "half \ud800" }] })).toBe("rows.1.name");
+  expect(unfitTextIn({ a: { "b\0": 1 } })).toBe("a");
+  expect(unfitTextIn({ "\0": 1 })).toBe("a name");
+  expect(unfitTextIn("\0")).toBe("the text");
+  expect(unfitTextIn(["fine", ["\0"]])).toBe("1.0");
+  expect([unfitTextIn(null), unfitTextIn(7), unfitTextIn({ a: [[], {}, "ß 🗼", null, true] })]).toEqual([
+    null,
+    null,
+    null,
+  ]);
+  let deep: unknown = "\0";
+  for (let i = 0; i < 300_000; i++) deep = [deep];
+  expect(unfitTextIn(deep)).toHaveLength(2 * 300_000 - 1);
+  expect(unfitTextIn(Array.from({ length: 3_000_000 }, () => []))).toBeNull();
 });

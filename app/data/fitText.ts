@@ -1,17 +1,45 @@
+/** A list or an object that is still to be looked at, and where it stands. */
+interface Waiting {
+  value: object;
+  key: string | number;
+  within: Waiting | null;
+}
+
 /** Where in some value a text stands that no database keeps: one with a NUL, or with half of a pair of surrogates. Null where there is none. */
 export function unfitTextIn(value: unknown): string | null {
-  // By hand: what is nested a million deep must not end the stack.
-  const waiting: { value: unknown; path: string }[] = [{ value, path: "" }];
+  if (typeof value === "string") return isFit(value) ? null : "the text";
+  if (value === null || typeof value !== "object") return null;
+  // By hand: what is nested a million deep must not end the stack. What is looked at leaves nothing behind, or millions of values would.
+  const waiting: Waiting[] = [{ value, key: "", within: null }];
   for (let next = waiting.pop(); next; next = waiting.pop()) {
-    const { value: at, path } = next;
-    if (typeof at === "string" && !isFit(at)) return path || "the text";
-    if (at === null || typeof at !== "object") continue;
-    for (const [key, inner] of Object.entries(at)) {
-      if (!isFit(key)) return path || "a name";
-      waiting.push({ value: inner, path: path ? `${path}.${key}` : key });
-    }
+    const within: Waiting = next;
+    let unfit: string | null = null;
+    const look = (inner: unknown, key: string | number): boolean => {
+      if (typeof inner === "string") {
+        if (!isFit(inner)) unfit = pathOf(within, key);
+      } else if (inner !== null && typeof inner === "object") waiting.push({ value: inner, key, within });
+      return unfit === null;
+    };
+    const { value: at } = within;
+    if (Array.isArray(at)) {
+      for (let i = 0; i < at.length; i++) if (!look(at[i], i)) return unfit;
+    } else
+      for (const key in at) {
+        if (!isFit(key)) return pathOf(within, "") || "a name";
+        if (!look((at as Record<string, unknown>)[key], key)) return unfit;
+      }
   }
   return null;
+}
+
+/** The way to a value, by names and numbers. */
+function pathOf(within: Waiting, key: string | number): string {
+  const keys = [key];
+  for (let at: Waiting | null = within; at; at = at.within) keys.push(at.key);
+  return keys
+    .reverse()
+    .filter((one) => one !== "")
+    .join(".");
 }
 
 const isFit = (text: string): boolean => !text.includes("\0") && text.isWellFormed();
