@@ -61,7 +61,8 @@ test("a coverage is worked out in parts, each once, and kept with the plan until
     lossesFromWire(Uint8Array.from(bytes).buffer, grid, wedgeOf(grid, wedge).window, came);
   }
   const wanted = newSwept(grid);
-  sweep(grid, (look) => look(plainTerrain(valleySurface(30))), ask, wanted);
+  const terrain = plainTerrain(valleySurface(30));
+  sweep(grid, (look) => look(terrain), ask, wanted);
   const known = [...wanted.lossDb.keys()].filter((cell) => !Number.isNaN(wanted.lossDb[cell]));
   expect(known.length).toBeGreaterThan(5000);
   for (const cell of known) expect(Math.abs(came.lossDb[cell]! - wanted.lossDb[cell]!)).toBeLessThan(0.01);
