@@ -27,6 +27,9 @@ const MOST_NEAR = 2 * NEAR_SAMPLES;
 /** A full answer has at least so many steps. */
 const FEWEST_STEPS = 2;
 
+/** Even steps of a full path over so many steps of a ray: none is longer than those. */
+const stepsOver = (distance: number): number => Math.max(FEWEST_STEPS, Math.ceil(distance * (1 - ROUNDING)));
+
 /** Spacing of a ray's points, km: that of a full answer's samples, as far as a cell is worth it. */
 export function raySpacingKm(terrain: Terrain, grid: CoverageGrid): number {
   const [west, south, east, north] = gridExtent(grid);
@@ -129,13 +132,17 @@ export class RayPoints {
   readonly line: Line;
   readonly trees: RayTrees;
   receivers = 0;
-  /** Of each receiver its cell, how far off it stands, what that is over a step in free space (dB), its ground (not a number where that or what lies right before it is not known), how far its own cell of cover reaches back, and up to where the ray's points count. */
+  /** The cell of each receiver. */
   readonly cell: Int32Array;
+  /** How far off he stands, and how much more that loses in free space than one step, dB. */
   readonly at: Float64Array;
   readonly decibels: Float64Array;
-  readonly lineEnds: Float64Array;
+  /** His ground, m above sea; not a number where that, or what lies right before him, is not known. */
   readonly groundM: Float64Array;
+  /** How far his own cell of cover reaches back from him. */
   readonly ownBack: Float64Array;
+  /** Up to here the ray's points are in his way; nearer to him `near` is. */
+  readonly lineEnds: Float64Array;
   readonly near: NearPoints;
   private readonly ends: Room;
 
@@ -224,7 +231,7 @@ export class RayPoints {
     const side = sideOf(grid);
     let count = 0;
     cellsOfRay(grid, ray, (own, east, south, km) => {
-      const steps = Math.max(FEWEST_STEPS, Math.ceil((km / spacingKm) * (1 - ROUNDING)));
+      const steps = stepsOver(km / spacingKm);
       const place = cellPlace(grid, own % side, Math.floor(own / side));
       for (let k = 0; k <= NEAR_SAMPLES; k++) {
         const share = k / steps;
@@ -241,7 +248,7 @@ export class RayPoints {
     for (let receiver = 0; receiver < count; receiver++) {
       const own = receiver * (1 + NEAR_SAMPLES);
       const distance = at[receiver]!;
-      const step = distance / Math.max(FEWEST_STEPS, Math.ceil(distance * (1 - ROUNDING)));
+      const step = distance / stepsOver(distance);
       groundM[receiver] = ends.groundAmslM[own]!;
       this.decibels[receiver] = 20 * Math.log10(distance);
       // From there on his own samples count.
