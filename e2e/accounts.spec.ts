@@ -49,7 +49,7 @@ const QUESTIONS = [
     "since",
     "window",
   ],
-  ...["events", "places", "remedies", "views"],
+  ...["events", "places", "remedies", "views", "cells-hear"],
 ].map((name) => `${PLAN}/${name}`);
 
 type Who = "nobody" | "stranger" | "viewer" | "crew" | "planner" | "owner" | "keeper";
