@@ -11,7 +11,7 @@ test("a storm moves the ridge bridge: alarm, cause, job, new proof, alarm closed
   await expect(page.getByText("Last looked up to 2026-11-27")).toBeVisible({ timeout: 90_000 });
   // The year behind the demo is found as its own alarms tell it, and nothing else.
   await page.getByRole("button", { name: "Alarms" }).click();
-  await expect(page.locator("[data-alarm]")).toHaveCount(3);
+  await expect(page.locator("[data-alarm]")).toHaveCount(3, { timeout: 60_000 });
   await page.getByRole("button", { name: "Where it comes from" }).click();
 
   await expect(page.getByLabel("On the link")).toHaveValue("link-medium");
