@@ -13,7 +13,7 @@ const CELLS_EACH = 1500;
 /** Fields of a sector that nobody of its customers hears: they look at it wherever it looks. */
 const OWN_FIELDS = new Set(["azimuthDeg", "tiltDownDeg", "txPowerDbm", "name", "bracketTurned"]);
 
-/** The change in hand as far as a sector's customers can hear it. */
+/** The parts of the change in hand that alter what a sector's customers hear. */
 const heardPatches = (patches: readonly Patch[], radioId: string) =>
   patches.filter(
     ({ kind, id, set }) =>
@@ -42,7 +42,7 @@ async function askCells(planId: string, body: object, cells: readonly number[], 
   return new Float32Array(await response.arrayBuffer());
 }
 
-/** What of a sector's cells decides who is asked about: where they lie, and which of them would be served in quiet. */
+/** The inputs that decide which cells are asked about: the circle, and which cells would be served without interference. */
 const signatureOf = ({ covering: { radio, kit }, losses, tableKey }: Room) => [
   ...[radio.id, radio.azimuthDeg, radio.tiltDownDeg, radio.bracketTurned],
   ...[kit, losses.ask, losses.arrived, tableKey],

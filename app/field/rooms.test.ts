@@ -61,7 +61,7 @@ test.each(["bridge", "access"])(
       const promised = side === "a" ? pack.promised!.expectedADbm : pack.promised!.expectedBDbm;
       expect(Math.abs(promised! - told.expectedTotalDbm)).toBeLessThanOrEqual(0.051);
     }
-    // Whoever reads on every chain just what the phone says to expect is within what it accepts, and so is his link at the acceptance.
+    // Readings that equal the expected level on every chain are accepted by the phone and by the acceptance.
     const chains = ["chain0", "chain1", "chain2", "chain3"] as const;
     const notes = (["a", "b"] as const).flatMap((side) => {
       const { expectedChainDbm, expectedTotalDbm, accept } = pack.ends![side].sheet;

@@ -24,7 +24,7 @@ const askSchema = z.object({
   patches: z.unknown(),
 });
 
-/** What a sector's customer would hear of the plan's other transmitters in some cells, under the change in hand: a float of 32 bits each, dBm. */
+/** Interference at a sector's customer in given cells, with the change in hand: one 32-bit float per cell, dBm. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { context } = await openPlan(params.planId);
   const { patches, ...ask } = await askedOf(request, askSchema, "That cannot be asked");

@@ -80,7 +80,7 @@ test("what the channels of now cost two sectors is what their tapes lose by each
         }
         return lost;
       };
-      // A tape adds up the faint ones unseen, and leaves out whoever is 15 dB under thermal noise: up to 0.15 dB either way.
+      // A tape sums faint transmitters in free sight and leaves out those 15 dB under thermal noise: up to 0.15 dB either way.
       const cost = channelsCost(problem.question, now) - ownOnly;
       expect(cost).toBeGreaterThan(lostWith(-0.15) - 0.01);
       expect(cost).toBeLessThan(lostWith(0.15) + 0.01);

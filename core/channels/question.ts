@@ -186,7 +186,7 @@ function pairCosts(world: World, earsOfGroup: ReadonlyMap<string, readonly Chann
   const known = new Map<string, number>();
   const heardOf = (group: string, by: string) =>
     (earsOfGroup.get(by) ?? []).flatMap((ear) => {
-      // As on a tape: an access point and whoever is loudest of its customers count both.
+      // As on a tape, an access point and its loudest customer both count.
       const found = ear.heard.filter((one) => one.group === group);
       if (found.length === 0) return [];
       return [{ ear, dbm: found.slice(1).reduce((sum, { dbm }) => addedDbm(sum, dbm), found[0]!.dbm) }];

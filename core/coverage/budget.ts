@@ -72,7 +72,7 @@ export interface LossTable {
   /** Level on a chain at the customer and at the sector, dBm. */
   downDbm: Float32Array;
   upDbm: Float32Array;
-  /** Noise of a chain at both that the tapes reckon with, dBm, and what of it is above thermal, dB. */
+  /** Noise on one chain at each end as in the tapes: its level, and its rise over thermal noise. */
   downNoise: TableNoise;
   upNoise: TableNoise;
   /** Fade margin, rain not counted. */

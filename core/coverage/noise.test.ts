@@ -46,7 +46,7 @@ test("what changes slowly is asked far apart and laid out evenly; an edge is fol
   expect(askAll(new HeardField(grid, THERMAL_DBM, true), edge).size).toBeLessThan(followed.size / 2);
 });
 
-test("nobody is asked where nothing would be served, and what lies deep under thermal noise is all one", () => {
+test("cells that would not be served are not asked about, and interference far under thermal noise is one value", () => {
   const isWanted = (cell: number) => cell % side > 150;
   const field = new HeardField(grid, THERMAL_DBM);
   const asked = askAll(field, (column) => -200 - column, isWanted);
@@ -82,7 +82,7 @@ test("a sector's rise is that of its own tapes, by what it hears", () => {
   expect(sectorRiseDb(world, sector, table, { dbm: null, radios: [], faintCount: 0 })).toBe(0);
 });
 
-test("who goes from place to place hears at each what whoever stands there hears", () => {
+test("hearing at one place after another equals hearing at each place alone", () => {
   const { world, between } = valley(0, crowd);
   const listening = listeningIn(world);
   let heard = 0;

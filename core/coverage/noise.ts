@@ -64,13 +64,13 @@ export function heardInCells(
 /** Cells between the places that are asked first, and between the closest that are. */
 const WIDEST_CELLS = 16;
 const CLOSEST_CELLS = 2;
-/** The same for whoever has many sectors to ask about. */
+/** The closest spacing when many sectors are asked about. */
 const CLOSEST_COARSE_CELLS = 8;
 /** Between corners that hear as much as this nobody asks more closely, dB. */
 const ALIKE_DB = 1;
-/** Under thermal noise by so much, what is heard makes no difference between corners: it adds a tenth of a decibel, dB. */
+/** Interference this far under thermal noise counts as equal at all corners: it adds a tenth of a decibel, dB. */
 const UNDER_NOISE_DB = 15;
-/** Whoever hears less than so much under thermal noise is taken to hear that: it adds a hundredth of a decibel, dB. */
+/** Interference is taken as at least this far under thermal noise: there it adds a hundredth of a decibel, dB. */
 const LEAST_UNDER_NOISE_DB = 25;
 
 /** A square of cells, by its corners. */
