@@ -28,7 +28,7 @@ interface Heard {
   /** What it follows from. */
   key: string;
   field: HeardField;
-  laidOut: Float32Array | null;
+  laidOut: Float32Array;
 }
 
 async function askCells(planId: string, body: object, cells: readonly number[], signal: AbortSignal) {
@@ -80,9 +80,7 @@ export function useHeard(): Known & { look: (rooms: ReadonlyMap<string, Room>) =
     if (rooms.size === 0) return;
     const stop = new AbortController();
     const show = (isWhole: boolean) => {
-      const heard = new Map(
-        [...fields.current].flatMap(([id, { laidOut }]) => (laidOut ? [[id, laidOut] as const] : [])),
-      );
+      const heard = new Map([...fields.current].map(([id, { laidOut }]) => [id, laidOut]));
       setState({ heard, isWhole, failed: null });
     };
     const ask = async () => {
@@ -97,16 +95,17 @@ export function useHeard(): Known & { look: (rooms: ReadonlyMap<string, Room>) =
         const field =
           before?.key === key ? before.field : new HeardField(losses.grid, thermalDbm, rooms.size > MANY_SECTORS);
         const isWanted = (cell: number) => cells.reason[cell] === HELD || cells.reason[cell] === NOISE;
+        const layOut = () => fields.current.set(radioId, { key, field, laidOut: field.laidOut(isWanted) });
+        layOut();
         for (let asked = field.asked(isWanted); asked.length > 0; asked = field.asked(isWanted)) {
           const parts = Array.from({ length: Math.ceil(asked.length / CELLS_EACH) }, (_, i) =>
             asked.slice(i * CELLS_EACH, (i + 1) * CELLS_EACH),
           );
           const answers = await Promise.all(parts.map((part) => askCells(planId, body, part, stop.signal)));
           parts.forEach((part, i) => field.take(part, answers[i]!));
-          fields.current.set(radioId, { key, field, laidOut: field.laidOut(isWanted) });
+          layOut();
           show(false);
         }
-        fields.current.set(radioId, { key, field, laidOut: field.laidOut(isWanted) });
       }
       show(true);
     };

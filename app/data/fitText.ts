@@ -9,7 +9,7 @@ interface Waiting {
 export function unfitTextIn(value: unknown): string | null {
   if (typeof value === "string") return isFit(value) ? null : "the text";
   if (value === null || typeof value !== "object") return null;
-  // By hand: what is nested a million deep must not end the stack. What is looked at leaves nothing behind, or millions of values would.
+  // By hand: what is nested a million deep must not end the stack. Only lists and objects wait; the way to one is put together for a refusal alone.
   const waiting: Waiting[] = [{ value, key: "", within: null }];
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const within: Waiting = next;

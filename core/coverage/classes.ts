@@ -121,7 +121,14 @@ export function classify(
     table.downMbps[downIndex]! > 0 &&
     table.upMbps[upIndex]! > 0;
   /** By distance the most loss that would hold if there were thermal noise alone. */
-  const mostQuietDb = weather.rainDb.map((rainDb) => mostHeldDb(table, marginDb + rainDb));
+  let [rainBefore, mostBefore] = [NaN, NaN];
+  const mostQuietDb = Float64Array.from(weather.rainDb, (rainDb) => {
+    // Where rain does not count, all distances have one answer.
+    if (rainDb !== rainBefore) [rainBefore, mostBefore] = [rainDb, mostHeldDb(table, marginDb + rainDb)];
+    return mostBefore;
+  });
+  /** Nearer than this a receiver is overloaded, and noise does not make it weaker. */
+  const leastIndex = table.downMbps.findIndex((mbps, i) => mbps > 0 && table.upMbps[i]! > 0);
   for (let row = 0; row < side; row++) {
     const northKm = (row - rings) * cellNorthKm;
     for (let column = 0; column < side; column++) {
@@ -148,8 +155,7 @@ export function classify(
       const [downSinrDb, upSinrDb] = [heardDbm - downNoise.dbm - riseDb, sentDbm - upNoise.dbm - upRiseDb];
       const downIndex = riseDb === riseDb ? lossIndex(lossDb + riseDb) : index;
       const upIndex = lossIndex(lossDb + upRiseDb);
-      // What is too strong for a receiver does not get weaker by noise.
-      const isFit = table.downMbps[index]! > 0 && table.upMbps[index]! > 0;
+      const isFit = leastIndex >= 0 && index >= leastIndex;
       const mostDb = mostQuietDb[tenth]!;
       const holdsInQuiet = isFit && lossDb <= mostDb;
       into.sinrDb[cell] = !holdsInQuiet || riseDb !== riseDb ? NaN : downSinrDb < upSinrDb ? downSinrDb : upSinrDb;

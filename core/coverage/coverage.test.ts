@@ -134,7 +134,7 @@ test("level, SNR and rates of a cell are those of the tapes, to a step of its lo
 
 describe("why a cell gets nothing", () => {
   const one = gridAround(near.place, 100, 100);
-  const told = (lossDb: number, diffractionDb: number, patternDb: number, downDb = 0, upRiseDb = 0) => {
+  const told = (lossDb: number, diffractionDb: number, patternDb: number, downDb = 0, upRiseDb = 0, by = table) => {
     const cell = new Float32Array(9).fill(NaN);
     const of: CellLosses = {
       lossDb: cell.slice(),
@@ -147,7 +147,7 @@ describe("why a cell gets nothing", () => {
     sum[1] = lossDb + patternDb;
     const into = newCells(one);
     const downRiseDb = new Float32Array(9).fill(downDb);
-    classify(one, of, sum, table, weather, marginDb, { downRiseDb, upRiseDb }, into);
+    classify(one, of, sum, by, weather, marginDb, { downRiseDb, upRiseDb }, into);
     return {
       reason: COVERAGE_REASONS[into.reason[1]!],
       rate: into.rateMbps[1]!,
@@ -189,6 +189,13 @@ describe("why a cell gets nothing", () => {
     expect(told(mostDb - 5, 0, 0, 60)).toMatchObject({ reason: "noise", rate: 0 });
     expect(told(mostDb - 5, 0, 0, 0, 60)).toMatchObject({ reason: "noise", rate: 0 });
     expect(told(mostDb + 30, 40, 0, 60).reason).toBe("blocked");
+    // A sector whose own place is too noisy, by what is set on it: noise too, though no rate is left in its own table.
+    const drowned = valley(14, (rows) => {
+      rows.radios.find(({ id }) => id === "sector")!.interferenceDb = 40;
+    }).world;
+    const noisyTable = lossTable(drowned, drowned.radios.get("sector")!, kit);
+    expect(noisyTable.upMbps[lossIndex(mostDb - 8)]).toBe(0);
+    expect(told(mostDb - 8, 0, 0, 0, 0, noisyTable)).toMatchObject({ reason: "noise", rate: 0 });
     // Where nobody asked what is heard, it counts as thermal noise, and no SINR is told.
     expect(told(mostDb - 5, 0, 0, NaN)).toMatchObject({ reason: "held", rate: quiet.rate, sinrDb: NaN });
     // A receiver that is overloaded is not helped by noise.

@@ -42,7 +42,7 @@ export function raySpacingKm(terrain: Terrain, grid: CoverageGrid): number {
   return Math.max(rasterKm, Math.min(grid.cellNorthKm, grid.cellEastKm) / MOST_POINTS_PER_CELL);
 }
 
-/** What stands close before one receiver, nearest first: how far before him, in steps, and how high it reaches above sea level with trees and without, m. */
+/** Obstacles close to each receiver, nearest first: distance from the receiver in steps, and height above sea level with and without trees, m. */
 class NearPoints {
   readonly back: Float64Array;
   readonly topM: Float64Array;
@@ -137,11 +137,11 @@ export class RayPoints {
   /** How far off he stands, and how much more that loses in free space than one step, dB. */
   readonly at: Float64Array;
   readonly decibels: Float64Array;
-  /** His ground, m above sea; not a number where that, or what lies right before him, is not known. */
+  /** Ground height at the receiver, m above sea; NaN where it, or the ground just before it, is unknown. */
   readonly groundM: Float64Array;
-  /** How far his own cell of cover reaches back from him. */
+  /** Distance from the receiver back to the edge of its own cover cell. */
   readonly ownBack: Float64Array;
-  /** Up to here the ray's points are in his way; nearer to him `near` is. */
+  /** Distance up to which the ray's own points count; closer to the receiver, those of `near` do. */
   readonly lineEnds: Float64Array;
   readonly near: NearPoints;
   private readonly ends: Room;

@@ -31,8 +31,10 @@ const ground = (
   coverOf: (east: number, south: number) => number = () => 0,
   /** By how much of a cell the raster lies farther east and south. */
   shift = 0,
+  of = grid,
+  turnDeg = 0,
 ) => {
-  const [westDeg, , , northDeg] = gridExtent(grid);
+  const [westDeg, , , northDeg] = gridExtent(of);
   const cells = Array.from({ length: side * side }, (_, i) => [
     (i % side) - grid.rings,
     Math.floor(i / side) - grid.rings,
@@ -41,10 +43,10 @@ const ground = (
   return plainTerrain(
     arraySurface(
       {
-        westDeg: westDeg + shift * grid.cellLonDeg,
-        northDeg: northDeg - shift * grid.cellLatDeg,
-        cellLonDeg: grid.cellLonDeg,
-        cellLatDeg: grid.cellLatDeg,
+        westDeg: westDeg + turnDeg + shift * of.cellLonDeg,
+        northDeg: northDeg - shift * of.cellLatDeg,
+        cellLonDeg: of.cellLonDeg,
+        cellLatDeg: of.cellLatDeg,
         columns: side,
         rows: side,
       },
@@ -243,24 +245,8 @@ describe("a sweep", () => {
     // The grid's middle lies 400 m before the meridian; the raster is named from its west edge on, or from beyond the meridian.
     for (const turnDeg of [0, -360]) {
       const astride = gridAround({ latDeg: 38, lonDeg: 180 - 400 / 111_195 / Math.cos(38 / 57.29578) }, 1200, 30);
-      const [westDeg, , , northDeg] = gridExtent(astride);
       expect(astride.middle.lonDeg).toBeLessThan(180);
-      const places = Array.from({ length: side * side }, (_, i) => [(i % side) - 40, Math.floor(i / side) - 40]);
-      const heightM = Float32Array.from(places, ([east, south]) => coverOf(east!, south!));
-      const terrain = plainTerrain(
-        arraySurface(
-          {
-            westDeg: westDeg + turnDeg + shift * astride.cellLonDeg,
-            northDeg: northDeg - shift * astride.cellLatDeg,
-            cellLonDeg: astride.cellLonDeg,
-            cellLatDeg: astride.cellLatDeg,
-            columns: side,
-            rows: side,
-          },
-          Float32Array.from(places, ([east, south]) => heightOf(east!, south!)),
-          { heightM, code: Uint8Array.from(heightM, (one) => (one > 0 ? WALL : 0)) },
-        ),
-      );
+      const terrain = ground(heightOf, coverOf, shift, astride, turnDeg);
       const losses = newSwept(astride);
       sweep(astride, (look) => look(terrain), ask, losses);
       let [compared, other] = [0, 0];

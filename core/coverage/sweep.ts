@@ -191,7 +191,7 @@ function level({ line, count }: RayPoints, { curve }: Sight, { bares, tops, unde
 /** Former horizons that are looked at together first. */
 const HORIZONS_TOGETHER = 16;
 
-/** Bullington's v for a receiver at `at`, `rxM` high, whom the transmitter sees under `slope`, by all points before him. */
+/** Bullington's v for a receiver at distance `at` and height `rxM`; `slope` is that of the line from the transmitter. */
 function vAt(
   { txM, vFactor, curve }: Sight,
   { hullStep, hullM, pastStep, pastSlope }: SweepScratch,

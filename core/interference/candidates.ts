@@ -192,8 +192,8 @@ export const ranksBefore = (xDbm: number, xId: string, yDbm: number, yId: string
 /**
  * All of the plan's transmitters that a receiver may hear in its channel, strongest on a flat map first: taken as always
  * sending, at the power they are set to, unless they keep the receiver's own time and send while it sends. Of the customers of one
- * sector, who take turns, only the strongest counts. The ground is not looked at yet. `likely` are some of them that are asked first:
- * whoever is as loud as was thought spares a look at most others.
+ * sector, who take turns, only the strongest counts. The ground is not looked at yet. `likely` are tried first:
+ * a loud one found early rules most others out.
  */
 export function foundBy(ear: Ear, { classes, turns }: Air, likely: readonly SenderClass[] = []): Found[] {
   const loudest = nobody(turns.size);
