@@ -1,6 +1,7 @@
 import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { migrate, openDatabase, type Store } from "./database";
+import { migrate, openDatabase } from "./database";
+import type { Store } from "./db";
 import { inspected, NoBackup, openedBackup, sealed, type Inspected } from "./backupFile";
 import { flushFolder } from "./flushed";
 import { endAllJobs } from "./jobs";

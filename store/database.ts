@@ -1,20 +1,11 @@
 import { existsSync, mkdirSync, renameSync } from "node:fs";
 import { join } from "node:path";
-import type { Db } from "./db";
+import type { Db, Store } from "./db";
 import { holdDataDirectory } from "./lock";
 import { MIGRATIONS } from "./migrations";
 import { requireRoom, type FreeSpace } from "./room";
 import { makeSealingKey } from "./secrets";
 import { threadDb } from "./thread";
-
-export interface Store {
-  /** Ask for it each time: a restore puts another in its place. */
-  db: Db;
-  directory: string;
-  /** Whether the data stand on a PostgreSQL server, whose own tools back them up. */
-  isOnServer: boolean;
-  close(): Promise<void>;
-}
 
 export interface StoreOptions {
   /** Address of a PostgreSQL server; without one the data stand in the directory. */

@@ -21,6 +21,16 @@ export interface Db extends Queries {
   close(): Promise<void>;
 }
 
+/** A database, and the directory beside it for uploads, exports and keys. */
+export interface Store {
+  /** Ask for it each time: a restore puts another in its place. */
+  db: Db;
+  directory: string;
+  /** Whether the data stand on a PostgreSQL server, whose own tools back them up. */
+  isOnServer: boolean;
+  close(): Promise<void>;
+}
+
 /** Thrown when a change comes while the disk has too little room: nothing of it is kept, and reading goes on. */
 export class NoRoom extends Error {
   constructor(freeBytes: number, floorBytes: number) {

@@ -12,8 +12,8 @@ export {
 export { besideStamp } from "./beside";
 export type { PlanBytes } from "./bytes";
 export { readCoverage, writeCoverage } from "./coverage";
-export { openStore, type Store, type StoreOptions } from "./database";
-export { NoRoom, type Db, type Queries } from "./db";
+export { openStore, type StoreOptions } from "./database";
+export { NoRoom, type Db, type Queries, type Store } from "./db";
 export { DataDirectoryBusy } from "./lock";
 export {
   askToStop,

@@ -1,7 +1,7 @@
 import { createCipheriv, createDecipheriv, randomBytes, randomInt } from "node:crypto";
 import { existsSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import type { Store } from "./database";
+import type { Store } from "./db";
 import { makeFlushed } from "./flushed";
 
 const KEY_FILE = "secrets.key";
