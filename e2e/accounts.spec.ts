@@ -1,19 +1,10 @@
 import { spawnSync } from "node:child_process";
 import { rmSync } from "node:fs";
 import { get } from "node:http";
-import type { RouteConfigEntry } from "@react-router/dev/routes";
-import routes from "../app/routes";
 import { RULES } from "../app/access/rules";
+import { addressOf, PATTERNS } from "./addresses";
 import { demoDirectory, invited, makeKeeper, PASSWORD, postForm, signInAs, withOpenServer } from "./accounts";
 import { expect, expectAccessible, test } from "./fixtures";
-
-/** Every address of the route table, by its pattern. */
-const flat = (entries: readonly RouteConfigEntry[], before = ""): string[] =>
-  entries.flatMap(({ path, index, children }) => {
-    const here = path ? `${before}/${path}` : before || "/";
-    return [...(path || index ? [here] : []), ...(children ? flat(children, here === "/" ? "" : here) : [])];
-  });
-const PATTERNS = [...new Set(flat(await routes))];
 
 const PLAN = "/plans/:planId";
 /** Who may do what, said here once more and otherwise than the application says it. */
@@ -95,22 +86,6 @@ async function giveJob(base: string, keeper: string, login: string): Promise<voi
   });
   expect(await kept.text()).toContain('"ok":true');
 }
-
-const SAMPLES: Record<string, string> = {
-  ...{
-    planId: "isla-orvena",
-    linkId: "link-sub-12",
-    visitId: "job-crew",
-    z: "8",
-    x: "1",
-    y: "1",
-    file: "bill.csv",
-    token: "none",
-  },
-  ...{ searchId: "none", jobId: "none", name: "none", fileId: "none", photoId: "none", radioId: "brisote-vela-5" },
-  "stage?": "survey",
-};
-const addressOf = (pattern: string) => pattern.replace(/:([\w]+\??)/g, (_, name: string) => SAMPLES[name]!);
 
 test("every address has its rule, and answers every role as it should, to look and to change", async () => {
   test.setTimeout(240_000);

@@ -19,14 +19,13 @@ import { inTurn, ownPagesOnly } from "./costly";
 import { reports } from "./reports";
 import { hostNames, isLoopback, knownHost } from "./hosts";
 import {
-  bodyLimit,
   browserCookie,
   headers,
   nonce,
   permissions,
   plainAddress,
   sameOrigin,
-  strangersLimit,
+  statedLength,
 } from "./security";
 import { securityText } from "./securityText";
 import { uploads } from "./uploads";
@@ -133,10 +132,9 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
   // Nobody is looked up for what everybody may have.
   if (isOpen) app.use(account(store, isSecure));
   app.use(inTurn());
-  // Files for long work are streamed to the disk before the limit on ordinary bodies.
+  // Files for long work are streamed to the disk before the bounds of ordinary bodies.
   app.post("/uploads", ...(isOpen ? [signedIn] : []), uploads(store));
-  app.use(bodyLimit);
-  if (isOpen) app.use(strangersLimit);
+  app.use(statedLength);
   app.use(
     createRequestHandler({
       build: devMiddleware

@@ -8,10 +8,13 @@ import express, {
 import { readSamples, SamplesError } from "#formats/samples";
 import { mayReport, takeSamples } from "#jobs";
 import type { Store } from "#store";
-import { bodyLimit, BODY_LIMIT_BYTES } from "./security";
+import { statedLength } from "./security";
 
 /** Reports of devices that are worked on at once; whoever sends more is asked to wait. */
 const MOST_AT_ONCE = 4000;
+
+/** Bytes of one report: as many samples as are taken at once, with every figure told. */
+const MOST_BYTES = 12 * 1024 * 1024;
 
 /**
  * Takes samples from whoever shows a plan's token: JSON, or CSV where its type says so. What is answered as kept is on the disk. A
@@ -42,7 +45,7 @@ export function reports(store: Store): (RequestHandler | ErrorRequestHandler)[] 
   const keep = async (request: Request, response: Response) => {
     const bytes = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
     try {
-      const samples = readSamples(bytes, (request.headers["content-type"] ?? "").startsWith("text/csv"));
+      const samples = await readSamples(bytes, (request.headers["content-type"] ?? "").startsWith("text/csv"));
       response.setHeader("Cache-Control", "no-store");
       response.json(await takeSamples(store, planOf(request), samples, "pushed"));
     } catch (error) {
@@ -50,8 +53,8 @@ export function reports(store: Store): (RequestHandler | ErrorRequestHandler)[] 
       response.status(400).type("text").send(`Nothing was kept: ${error.told}`);
     }
   };
-  const raw = express.raw({ type: () => true, limit: BODY_LIMIT_BYTES, inflate: false });
-  return [inNumbers, bodyLimit, byToken, raw, unread, keep];
+  const raw = express.raw({ type: () => true, limit: MOST_BYTES, inflate: false });
+  return [inNumbers, statedLength, byToken, raw, unread, keep];
 }
 
 /** A body that is packed, or that broke off. */

@@ -3,13 +3,13 @@ import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import express from "express";
 import { preferencesCookie, preferencesSchema } from "../app/data/preferences";
 import { hostNames, isLoopback, knownHost } from "./hosts";
-import { bodyLimit, headers, nonce, sameOrigin, STRANGERS_LIMIT_BYTES, strangersLimit } from "./security";
+import { headers, nonce, sameOrigin, statedLength } from "./security";
 
 let origin: string;
 let server: ReturnType<ReturnType<typeof express>["listen"]>;
 beforeAll(async () => {
   const app = express();
-  app.use(nonce, headers, knownHost(["127.0.0.1"]), sameOrigin, bodyLimit);
+  app.use(nonce, headers, knownHost(["127.0.0.1"]), sameOrigin, statedLength);
   app.all("/", (_request, response) => void response.send("taken"));
   await new Promise<void>((resolve) => (server = app.listen(0, "127.0.0.1", () => resolve())));
   origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
@@ -59,30 +59,6 @@ test("a body must say how long it is", async () => {
   });
   const init = { method: "POST", body: endless, duplex: "half", headers: { origin } } as RequestInit;
   expect((await fetch(origin, init)).status).toBe(411);
-});
-
-test("whoever has not signed in sends 64 kB at most; nothing of what is larger is read", async () => {
-  const asked: unknown[] = [];
-  const answer = (bytes: number, account: object | null) => {
-    const response = {
-      locals: { account },
-      status: (code: number) => (asked.push(code), response),
-      type: () => response,
-      send: (text: string) => void asked.push(text),
-    };
-    asked.length = 0;
-    strangersLimit(
-      { headers: { "content-length": String(bytes) } } as never,
-      response as never,
-      () => void asked.push("taken"),
-    );
-    return [...asked];
-  };
-  expect(answer(STRANGERS_LIMIT_BYTES, null)).toEqual(["taken"]);
-  expect(answer(STRANGERS_LIMIT_BYTES + 1, { id: "ana" })).toEqual(["taken"]);
-  const [code, text] = answer(62_000_000, null);
-  expect(code).toBe(413);
-  expect(text).toContain("62000000 bytes; before signing in at most 65536");
 });
 
 test("a Tejado answers by its own names and those that were given, whatever their letters and port", () => {

@@ -3,9 +3,6 @@ import type { NextFunction, Request, Response } from "express";
 import helmet from "helmet";
 import { BROWSER_COOKIE, preferencesIn } from "../app/data/preferences";
 
-/** Most bytes a request body may have; photos and terrain come in far below it. */
-export const BODY_LIMIT_BYTES = 64 * 1024 * 1024;
-
 /** A fresh nonce for each answer; only scripts that carry it run. */
 export function nonce(_request: Request, response: Response, next: NextFunction): void {
   response.locals.nonce = randomBytes(16).toString("base64");
@@ -99,26 +96,9 @@ export function plainAddress(request: Request, response: Response, next: NextFun
   response.status(400).type("text").send("The address holds a sign that no address has.");
 }
 
-/** Refuses bodies that are over the limit or do not say how long they are; Node holds a sender to what it said. */
-export function bodyLimit(request: Request, response: Response, next: NextFunction): void {
-  if (request.method === "GET" || request.method === "HEAD") return next();
-  const length = request.headers["content-length"];
-  if (length === undefined) {
-    response.status(411).type("text").send("A request that changes something must say how long it is.");
-  } else if (Number(length) > BODY_LIMIT_BYTES) {
-    response.status(413).type("text").send(`The request has ${length} bytes; at most ${BODY_LIMIT_BYTES} are taken.`);
-  } else next();
-}
-
-/** Bytes of a body from somebody who has not signed in: forms, passwords and passkeys are far smaller. */
-export const STRANGERS_LIMIT_BYTES = 64 * 1024;
-
-/** Refuses large bodies from whoever has not signed in: none is read for him. */
-export function strangersLimit(request: Request, response: Response, next: NextFunction): void {
-  const length = Number(request.headers["content-length"] ?? 0);
-  if (response.locals.account || length <= STRANGERS_LIMIT_BYTES) return next();
-  response
-    .status(413)
-    .type("text")
-    .send(`The request has ${length} bytes; before signing in at most ${STRANGERS_LIMIT_BYTES} are taken.`);
+/** Refuses bodies that do not say how long they are: each address takes so many bytes, and Node holds a sender to what he said. */
+export function statedLength(request: Request, response: Response, next: NextFunction): void {
+  if (request.method === "GET" || request.method === "HEAD" || request.headers["content-length"] !== undefined)
+    return next();
+  response.status(411).type("text").send("A request that changes something must say how long it is.");
 }

@@ -4,18 +4,24 @@ import type { Role } from "#wire";
 import { data, redirect, type MiddlewareFunction } from "react-router";
 import { getStore } from "../data/store.server";
 import { accessInContext } from "./context";
-import { decide, RULES } from "./rules";
+import { decide, FORM_BYTES, RULES } from "./rules";
 
 /** The one place where it is decided who may do what. It stands before every route; beyond this machine no address is answered without it. */
 export const gate: MiddlewareFunction<Response> = async ({ request, params, pattern, context }, next) => {
   const { isOpen, account } = context.get(accessInContext);
-  if (!isOpen) return asAccount(null, next);
   const address = `/${pattern.replace(/^\/+/, "")}`;
   const rule = Object.hasOwn(RULES, address) ? RULES[address] : undefined;
+  if (!isOpen) {
+    requireShort(request, rule?.bytes);
+    return asAccount(null, next);
+  }
   const isChange = request.method !== "GET" && request.method !== "HEAD";
   const role = account && params.planId ? await roleHere(params.planId, account.id) : null;
   const decision = decide(rule, isChange, account && { isKeeper: account.isKeeper, role });
-  if (decision === "yes") return asAccount(account, next);
+  if (decision === "yes") {
+    requireShort(request, rule?.bytes);
+    return asAccount(account, next);
+  }
   if (decision === "no") throw data("Your role does not allow this.", { status: 403 });
   if (decision === "hidden") throw data("There is nothing here, or nothing for you.", { status: 404 });
   const { pathname, search } = new URL(request.url);
@@ -26,6 +32,13 @@ export const gate: MiddlewareFunction<Response> = async ({ request, params, patt
   }
   throw data("Sign in first.", { status: 401 });
 };
+
+/** Refuses a body that is longer than its address takes: nothing of it is read. Node holds a sender to the length that was said. */
+function requireShort(request: Request, most = FORM_BYTES): void {
+  const bytes = Number(request.headers.get("content-length") ?? 0);
+  if (bytes > most)
+    throw data(`The request has ${bytes} bytes; at most ${most} are taken here. Nothing of it was kept.`, { status: 413 });
+}
 
 const roleHere = async (planId: string, accountId: string): Promise<Role | null> =>
   roleIn((await getStore()).db, planId, accountId);

@@ -3,11 +3,22 @@ import type { Role } from "#wire";
 /** Who may: anybody at all, whoever is signed in, the keepers of this Tejado, or those with one of some roles in the plan. */
 export type Who = "anyone" | "account" | "keeper" | readonly Role[];
 
-/** Who may look at an address, and who may change something there. */
+/** Who may look at an address, who may change something there, and how long what he sends may be. */
 export interface Rule {
   read: Who;
   write: Who;
+  /** Most bytes of a body; FORM_BYTES where left out. */
+  bytes?: number;
 }
+
+const KB = 1024;
+const MB = 1024 * KB;
+/** Bytes of a form, or of a short question: strangers send no more anywhere. */
+export const FORM_BYTES = 64 * KB;
+/** The largest change of a plan: 25 000 rows of 1.3 kB. */
+const CHANGE_BYTES = 32 * MB;
+/** Every row of a plan by its id. */
+const IDS_BYTES = 2 * MB;
 
 const EVERY_MEMBER: readonly Role[] = ["owner", "planner", "crew", "viewer"];
 const READERS: readonly Role[] = ["owner", "planner", "viewer"];
@@ -43,9 +54,9 @@ export const RULES: Readonly<Record<string, Rule>> = {
   "/archives/:jobId": own,
   "/plans/:planId/people": { read: OWNERS, write: OWNERS },
   "/plans/:planId/crew": { read: EVERY_MEMBER, write: [] },
-  "/plans/:planId/field": onTheRoof,
+  "/plans/:planId/field": { ...onTheRoof, bytes: 8 * MB },
   "/plans/:planId/field/notes": { read: READERS, write: [] },
-  "/plans/:planId/field/voices": onTheRoof,
+  "/plans/:planId/field/voices": { ...onTheRoof, bytes: 5 * MB },
   "/plans/:planId/field/voices/:noteId": onTheRoof,
   "/plans/:planId/jobs.ics": { read: EVERY_MEMBER, write: [] },
   "/plans/:planId/visits/:visitId/pack.pdf": { read: EVERY_MEMBER, write: [] },
@@ -53,7 +64,7 @@ export const RULES: Readonly<Record<string, Rule>> = {
   "/plans/:planId/links/:linkId/sheet": { read: EVERY_MEMBER, write: [] },
   "/plans/:planId/links/:linkId/sheet.pdf": { read: EVERY_MEMBER, write: [] },
   "/plans/:planId/links/:linkId/proof": onTheRoof,
-  "/plans/:planId/photos": onTheRoof,
+  "/plans/:planId/photos": { ...onTheRoof, bytes: 4 * MB },
   "/plans/:planId/photos/:photoId": onTheRoof,
   "/plans/:planId/profiles": asked,
   "/plans/:planId/relief/:z/:x/:y": asked,
@@ -62,26 +73,26 @@ export const RULES: Readonly<Record<string, Rule>> = {
   "/plans/:planId/heard": asked,
   "/plans/:planId/around": asked,
   "/plans/:planId/sectors-heard": asked,
-  "/plans/:planId/removal": asked,
+  "/plans/:planId/removal": { ...asked, bytes: IDS_BYTES },
   "/plans/:planId/since": asked,
   "/plans/:planId/window": asked,
   "/plans/:planId/events": asked,
   "/plans/:planId/places": asked,
   "/plans/:planId/remedies": asked,
-  "/plans/:planId/views": asked,
-  "/plans/:planId/coverage": planned,
-  "/plans/:planId/cells-hear": asked,
-  "/plans/:planId/changes": planned,
-  "/plans/:planId/searches": planned,
+  "/plans/:planId/views": { ...asked, bytes: CHANGE_BYTES },
+  "/plans/:planId/coverage": { ...planned, bytes: MB },
+  "/plans/:planId/cells-hear": { ...asked, bytes: CHANGE_BYTES },
+  "/plans/:planId/changes": { ...planned, bytes: CHANGE_BYTES },
+  "/plans/:planId/searches": { ...planned, bytes: CHANGE_BYTES },
   "/plans/:planId/searches/:searchId": planned,
   "/plans/:planId/terrain": planned,
   "/plans/:planId/jobs/:jobId": planned,
   "/plans/:planId/archive/:fileId": planned,
-  "/plans/:planId/export/file": planned,
+  "/plans/:planId/export/file": { ...planned, bytes: MB },
   "/plans/:planId/kit/:file": planned,
   "/plans/:planId/stock": planned,
-  "/plans/:planId/staging": { read: PLANNERS, write: PLANNERS },
-  "/plans/:planId/watch/kept": planned,
+  "/plans/:planId/staging": { read: PLANNERS, write: PLANNERS, bytes: IDS_BYTES },
+  "/plans/:planId/watch/kept": { ...planned, bytes: 12 * MB },
   "/plans/:planId/watch/links/:linkId": { read: READERS, write: [] },
   "/plans/:planId/watch/learned": { read: READERS, write: [] },
   "/plans/:planId/watch/month.pdf": { read: READERS, write: [] },

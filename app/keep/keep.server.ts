@@ -88,7 +88,7 @@ export async function keepSent(
   author: Author,
   order: Omit<KeepOrder, "patches" | "bytes"> & { patches: unknown },
 ): Promise<KeepResult> {
-  const parsed = parsePatches(order.patches, planId);
+  const parsed = await parsePatches(order.patches, planId);
   if ("error" in parsed) return { ok: false, message: parsed.error, status: 400 };
   return keepOwn(store, planId, author, { ...order, patches: parsed.patches });
 }

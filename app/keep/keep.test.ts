@@ -6,9 +6,9 @@ import { MOST_PATCHES, parseDraft, parsePatches } from "./patches.server";
 const site = valley().rows.sites[0]!;
 const parse = (patches: unknown) => parsePatches(patches, "valley");
 
-test("patches that set, put and remove are taken, as their schemas make them", () => {
+test("patches that set, put and remove are taken, as their schemas make them", async () => {
   expect(
-    parse([
+    await parse([
       { kind: "sites", id: "west", base: 3, set: { name: "  Peak ", structureHeightM: 12 } },
       { kind: "sites", id: "new", put: { ...site, id: "new" } },
       { kind: "links", id: "access", remove: true },
@@ -24,7 +24,7 @@ test("patches that set, put and remove are taken, as their schemas make them", (
   });
 });
 
-test("patches that cannot be taken are refused by kind, row, field and bound", () => {
+test("patches that cannot be taken are refused by kind, row, field and bound", async () => {
   const refused: [unknown, RegExp][] = [
     ["[", /holds no list/],
     [[], /the change is empty/],
@@ -44,15 +44,15 @@ test("patches that cannot be taken are refused by kind, row, field and bound", (
     [[{ kind: "sites", id: "west", put: { ...site, planId: "else" } }], /in plan else/],
     [[null], /undefined undefined/],
   ];
-  for (const [patches, message] of refused) expect((parse(patches) as { error: string }).error).toMatch(message);
+  for (const [patches, message] of refused) expect(((await parse(patches)) as { error: string }).error).toMatch(message);
 });
 
-test("a change in hand that comes with a question may be empty; one that cannot be read is refused as such", () => {
-  expect(parseDraft([], "valley")).toEqual([]);
-  expect(parseDraft([{ kind: "sites", id: "west", set: { notes: "x" } }], "valley")).toHaveLength(1);
+test("a change in hand that comes with a question may be empty; one that cannot be read is refused as such", async () => {
+  expect(await parseDraft([], "valley")).toEqual([]);
+  expect(await parseDraft([{ kind: "sites", id: "west", set: { notes: "x" } }], "valley")).toHaveLength(1);
   let thrown: unknown = null;
   try {
-    parseDraft([{ kind: "sites", id: "west", set: { latDeg: 95 } }], "valley");
+    await parseDraft([{ kind: "sites", id: "west", set: { latDeg: 95 } }], "valley");
   } catch (refused) {
     thrown = refused;
   }

@@ -1,3 +1,4 @@
+import { setImmediate as breathe } from "node:timers/promises";
 import { plainIssue, ROW_KINDS, ROW_SCHEMAS, type Patch, type RowKind } from "#core/plan";
 import { data } from "react-router";
 import { z } from "zod";
@@ -66,12 +67,19 @@ function wrongPatch(patch: RawPatch, planId: string): Wrong | null {
   return null;
 }
 
+/** Patches that are looked at before others get their turn. */
+const AT_ONCE = 250;
+
 /** Patches of `planId` as a browser sent them, or what is wrong with the first that cannot be taken. */
-export function parsePatches(raw: unknown, planId: string): { patches: Patch[] } | { error: string } {
+export async function parsePatches(
+  raw: unknown,
+  planId: string,
+): Promise<{ patches: Patch[] } | { error: string }> {
   const list = patchesSchema.safeParse(raw);
   if (!list.success) return { error: `Not kept: ${list.error.issues[0]!.message}.` };
   const patches: Patch[] = [];
-  for (const one of list.data) {
+  for (const [index, one] of list.data.entries()) {
+    if (index % AT_ONCE === AT_ONCE - 1) await breathe();
     const parsed = patchSchema.safeParse(one);
     const named = one as { kind?: unknown; id?: unknown } | null;
     const wrong = parsed.success ? wrongPatch(parsed.data, planId) : wrongIn(parsed.error);
@@ -85,9 +93,9 @@ export function parsePatches(raw: unknown, planId: string): { patches: Patch[] }
 }
 
 /** The change in hand that came with a question: patches as above, or none. */
-export function parseDraft(raw: unknown, planId: string): Patch[] {
+export async function parseDraft(raw: unknown, planId: string): Promise<Patch[]> {
   if (Array.isArray(raw) && raw.length === 0) return [];
-  const parsed = parsePatches(raw, planId);
+  const parsed = await parsePatches(raw, planId);
   if ("error" in parsed)
     throw data(parsed.error.replace("Not kept", "The change in hand cannot be read"), { status: 400 });
   return parsed.patches;

@@ -31,7 +31,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   try {
     const { answer } = await askPool(
       context,
-      parseDraft(patches, params.planId),
+      await parseDraft(patches, params.planId),
       { kind: "cellsHear", ask },
       { signal: request.signal },
     );

@@ -39,7 +39,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   if (!order.success) throw data(`That cannot be asked: ${order.error.issues[0]!.message}`, { status: 400 });
   try {
     return Response.json(
-      await askView(context, parseDraft(order.data.patches, params.planId), order.data.ask, request.signal),
+      await askView(context, await parseDraft(order.data.patches, params.planId), order.data.ask, request.signal),
     );
   } catch (error) {
     if (error instanceof Stopped) throw data("Nobody waits for that any more.", { status: 409 });

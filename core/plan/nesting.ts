@@ -3,16 +3,19 @@ export function nestingOf(json: string): number {
   let [depth, deepest] = [0, 0];
   let isInString = false;
   for (let i = 0; i < json.length; i++) {
-    const character = json[i];
+    const code = json.charCodeAt(i);
     if (isInString) {
-      if (character === "\\") i++;
-      else if (character === '"') isInString = false;
-    } else if (character === '"') isInString = true;
-    else if (character === "[" || character === "{") deepest = Math.max(deepest, ++depth);
-    else if (character === "]" || character === "}") depth--;
+      if (code === BACKSLASH) i++;
+      else if (code === QUOTE) isInString = false;
+    } else if (code === QUOTE) isInString = true;
+    else if (code === OPEN_LIST || code === OPEN_OBJECT) deepest = Math.max(deepest, ++depth);
+    else if (code === CLOSE_LIST || code === CLOSE_OBJECT) depth--;
   }
   return deepest;
 }
+
+const [QUOTE, BACKSLASH] = [0x22, 0x5c];
+const [OPEN_LIST, CLOSE_LIST, OPEN_OBJECT, CLOSE_OBJECT] = [0x5b, 0x5d, 0x7b, 0x7d];
 
 /** Why a text is no FeatureCollection that can be drawn, as the end of a sentence; null where it is one. */
 export function notFeatures(json: string): string | null {

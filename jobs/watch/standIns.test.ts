@@ -156,7 +156,7 @@ test("customers' stand-ins report at a door by themselves, as JSON and as CSV, a
   // The valley has one customer; an access point and both ends of a bridge are asked.
   expect(round).toEqual({ asked: world.radios.size - 1, answered: world.radios.size - 1 });
   expect(got.map(({ type }) => type)).toEqual(["application/json"]);
-  const [sample, ...more] = readSamples(Buffer.from(got[0]!.text), false);
+  const [sample, ...more] = await readSamples(Buffer.from(got[0]!.text), false);
   expect(more).toEqual([]);
   expect(sample).toMatchObject({ series: endSeries("access", "b"), noiseDbm: expect.any(Number) });
   expect(isStandInToken(PLAN, got[0]!.by)).toBe(true);
@@ -170,7 +170,7 @@ test("customers' stand-ins report at a door by themselves, as JSON and as CSV, a
   const standIns = startStandIns(some, memoryOf(77, -1), { address: door(), token: got[0]!.by });
   await standIns.tellAt(Date.now() / 3_600_000);
   expect(got[1]!.type).toBe("text/csv");
-  expect(readSamples(Buffer.from(got[1]!.text), true)[0]).toMatchObject({ series: endSeries("access", "b") });
+  expect((await readSamples(Buffer.from(got[1]!.text), true))[0]).toMatchObject({ series: endSeries("access", "b") });
   expect(standIns.portOf("farm-radio")).toBeNull();
   // What is not taken is told with what was said.
   await expect(standIns.tellAt(Date.now() / 3_600_000)).rejects.toThrow("a report was not taken (503): may");
