@@ -14,8 +14,8 @@ export default defineConfig({
       input: {
         plan: from("engine/thread/worker.ts"),
         pool: from("pool/worker.ts"),
-        raster: from("jobs/workers/raster.ts"),
-        archive: from("jobs/workers/archive.ts"),
+        reader: from("jobs/workers/reader.ts"),
+        packer: from("jobs/workers/packer.ts"),
         database: from("store/thread/worker.ts"),
         watch: from("jobs/workers/watch.ts"),
         print: from("app/print/worker.ts"),

@@ -1,18 +1,12 @@
 import { randomUUID } from "node:crypto";
-import { mkdirSync, rmSync, writeFileSync } from "node:fs";
+import { mkdirSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { setImmediate as breathe } from "node:timers/promises";
-import { worldOf, type Layer, type PlanRows } from "#core/plan";
-import { overviewFactor, overviewGatherer, TILE_CELLS, tilesAcross, tilesDown, type TerrainTile } from "#core/terrain";
+import { worldOf, type PlanRows } from "#core/plan";
 import { AudioError, audioType } from "#formats/audio";
-import { ArchiveError, besideFiles, rowFiles, type ArchiveFiles } from "#formats/archive";
-import { emptyTile, exactWriter, layerTiles, openRaster, writeGeotiff } from "#formats/raster";
-import { decodeTile, encodeTile } from "#ground";
-import { zipFiles } from "#formats/zip";
+import { ArchiveError, voiceFile } from "#formats/archive";
+import { Stopped } from "#pool";
 import {
   createPlan,
-  frameOf,
-  overviewId,
   planStamp,
   readPhoto,
   readVoice,
@@ -25,16 +19,14 @@ import {
   type PlanBytes,
   type Store,
 } from "#store";
+import { startThread } from "../threads";
+import type { ArchiveContents } from "./packArchive";
 import { withArchive, type UnpackedArchive } from "./readArchive";
 import type { JobKind, JobTools } from "./tools";
 import { dropOldFiles, dropUpload, uploadPath } from "./uploads";
 
-/** The planes of a raster, each a GeoTIFF of its own. */
-const PLANES = [
-  { suffix: "ground", read: (tile: TerrainTile, i: number) => tile.groundAmslM[i]! },
-  { suffix: "cover-height", read: (tile: TerrainTile, i: number) => tile.coverHeightM[i]! },
-  { suffix: "cover-code", read: (tile: TerrainTile, i: number) => tile.coverCode[i]! },
-] as const;
+/** Heap of the thread that packs, MB. */
+const PACKER_HEAP_MB = 1500;
 
 /**
  * The whole plan as one archive: rows as CSV and JSON, rasters as GeoTIFF, photographs as JPEG. Equal plans give equal
@@ -43,59 +35,41 @@ const PLANES = [
 export async function archivePlan(store: Store, planId: string, tools: JobTools): Promise<Uint8Array> {
   const rows = await readPlan(store.db, planId);
   if (!rows) throw new Error(`there is no plan "${planId}"`);
-  const files = rowFiles(rows);
-  for (const [index, layer] of rows.layers.entries()) {
-    tools.progress(index / rows.layers.length, `Writing ${layer.name}`);
-    const packed = await readTiles(store.db, planId, layer.id);
-    const tiles = new Map<number, TerrainTile>();
-    for (const { index: at, data } of packed) {
-      tiles.set(at, decodeTile(data));
-      await breathe();
-    }
-    tools.check();
-    for (const { suffix, read } of PLANES) {
-      if (suffix === "ground" ? layer.kind === "cover" : !hasCover(tiles)) continue;
-      files.set(`terrain/${layer.id}-${suffix}.tif`, layerGeotiff(layer, tiles, read));
-      await breathe();
-    }
-  }
   const beside = {
     staging: await readStaging(store.db, planId),
     stock: await readStock(store.db, planId),
     fieldNotes: await readFieldNotes(store.db, planId),
   };
-  for (const [name, data] of besideFiles(beside)) files.set(name, data);
-  for (const photo of rows.photos) {
-    const data = await readPhoto(store.db, planId, photo.id);
-    if (data) files.set(`photos/${photo.id}.jpg`, data);
+  const contents: ArchiveContents = { rows, beside, tiles: new Map(), photos: new Map(), voices: new Map() };
+  for (const [index, { id, name }] of rows.layers.entries()) {
+    tools.check();
+    tools.progress((0.5 * index) / rows.layers.length, `Fetching ${name}`);
+    contents.tiles.set(id, await readTiles(store.db, planId, id));
+  }
+  for (const { id } of rows.photos) {
+    const data = await readPhoto(store.db, planId, id);
+    if (data) contents.photos.set(id, data);
   }
   for (const { id, kind } of beside.fieldNotes) {
     const voice = kind === "voice" && (await readVoice(store.db, planId, id));
-    if (voice) files.set(voiceFile(id), voice.bytes);
+    if (voice) contents.voices.set(id, voice.bytes);
   }
-  tools.progress(0.95, "Packing");
-  return zipFiles(files, (name) => /\.(tif|jpg)$/.test(name) || name.startsWith(VOICES));
+  tools.progress(0.5, "Packing");
+  return packApart(contents, tools.signal);
 }
 
-/** Where an archive holds what was spoken, each recording under the id of its note. */
-const VOICES = "voices/";
-const voiceFile = (noteId: string) => `${VOICES}${noteId}`;
-
-function hasCover(tiles: ReadonlyMap<number, TerrainTile>): boolean {
-  for (const { coverCode } of tiles.values()) if (coverCode.some((code) => code !== 0)) return true;
-  return false;
-}
-
-function layerGeotiff(
-  layer: Layer,
-  tiles: ReadonlyMap<number, TerrainTile>,
-  read: (tile: TerrainTile, i: number) => number,
-): Uint8Array {
-  const frame = frameOf(layer);
-  const across = tilesAcross(frame);
-  return writeGeotiff(frame, (column, row) => {
-    const tile = tiles.get(((row / TILE_CELLS) | 0) * across + ((column / TILE_CELLS) | 0));
-    return tile ? read(tile, (row % TILE_CELLS) * TILE_CELLS + (column % TILE_CELLS)) : NaN;
+/** Has a thread of its own pack an archive. */
+function packApart(contents: ArchiveContents, signal: AbortSignal): Promise<Uint8Array> {
+  return new Promise((resolve, reject) => {
+    const packer = startThread("packer", PACKER_HEAP_MB, contents);
+    const stop = () => void packer.terminate();
+    signal.addEventListener("abort", stop, { once: true });
+    packer.once("message", resolve);
+    packer.once("error", reject);
+    packer.once("exit", () => {
+      signal.removeEventListener("abort", stop);
+      reject(signal.aborted ? new Stopped() : new Error("Packing the archive was broken off."));
+    });
   });
 }
 
@@ -135,16 +109,12 @@ export async function takeArchive(
 
 async function keepArchive(
   store: Store,
-  { rows, beside, files }: UnpackedArchive,
+  { rows, beside, tiles, files }: UnpackedArchive,
   author: Author,
   tools: Pick<JobTools, "progress" | "check">,
 ): Promise<void> {
-  const bytes: PlanBytes = { tiles: [], photos: [] };
-  for (const [index, layer] of rows.layers.entries()) {
-    tools.progress(index / rows.layers.length, `Reading ${layer.name}`);
-    tools.check();
-    bytes.tiles.push(...(await layerBytes(store, layer, files)));
-  }
+  tools.check();
+  const bytes: PlanBytes = { tiles, photos: [] };
   for (const { id } of rows.photos) {
     const data = files.get(`photos/${id}.jpg`);
     if (!data) throw new ArchiveError(`the archive has no photos/${id}.jpg`);
@@ -168,67 +138,6 @@ function checkedVoice(noteId: string, bytes: Uint8Array): Uint8Array {
     if (error instanceof AudioError)
       throw new ArchiveError(`${voiceFile(noteId)}: ${error.message}`, { todo: error.todo });
     throw error;
-  }
-}
-
-async function layerBytes(store: Store, layer: Layer, files: ArchiveFiles): Promise<PlanBytes["tiles"]> {
-  const frame = frameOf(layer);
-  const tiles = new Map<number, TerrainTile>();
-  const tileAt = (index: number) => {
-    const tile = tiles.get(index) ?? emptyTile();
-    tiles.set(index, tile);
-    return tile;
-  };
-  for (const { suffix } of PLANES) {
-    const name = `terrain/${layer.id}-${suffix}.tif`;
-    const data = files.get(name);
-    if (!data) {
-      if (suffix === (layer.kind === "cover" ? "cover-code" : "ground"))
-        throw new ArchiveError(`the archive has no ${name}`);
-      continue;
-    }
-    for await (const { index, tile } of planeTiles(store, name, data, layer)) {
-      const target = tileAt(index);
-      for (let i = 0; i < TILE_CELLS ** 2; i++) {
-        const value = tile.groundAmslM[i]!;
-        if (value !== value) continue;
-        if (suffix === "ground") target.groundAmslM[i] = value;
-        else if (suffix === "cover-height") target.coverHeightM[i] = value;
-        else target.coverCode[i] = value;
-      }
-    }
-  }
-  const overview = overviewFactor(frame) > 1 ? overviewGatherer(frame, emptyTile) : null;
-  const packed: PlanBytes["tiles"] = [];
-  for (let index = 0; index < tilesAcross(frame) * tilesDown(frame); index++) {
-    const tile = tileAt(index);
-    overview?.add(index, tile);
-    packed.push({ layerId: layer.id, index, data: encodeTile(tile) });
-    await breathe();
-  }
-  for (const [index, tile] of overview?.tiles ?? [])
-    packed.push({ layerId: overviewId(layer.id), index, data: encodeTile(tile) });
-  return packed;
-}
-
-/** Tiles of one plane. The reader of rasters wants a file; the archive's entry lies in one for as long as that takes. */
-async function* planeTiles(store: Store, name: string, data: Uint8Array, layer: Layer) {
-  mkdirSync(exportsFolder(store), { recursive: true });
-  const path = join(exportsFolder(store), `plane-${randomUUID()}.tif`);
-  writeFileSync(path, data);
-  try {
-    const source = await openRaster(path, name, { values: "classes" });
-    try {
-      if (source.columns !== layer.columns || source.rows !== layer.rows)
-        throw new ArchiveError(
-          `${name}: ${source.columns} × ${source.rows} cells; layers.json says ${layer.columns} × ${layer.rows}`,
-        );
-      yield* layerTiles(source, frameOf(layer), exactWriter);
-    } finally {
-      await source.close();
-    }
-  } finally {
-    rmSync(path, { force: true });
   }
 }
 

@@ -418,18 +418,49 @@ test("what is under way when the process ends goes on with the next one, and is 
   expect(after.layers).toHaveLength(before.layers.length + 1);
 });
 
-test("a job over which the process died too often is given up, and says so", async () => {
-  const job = await submit(store, "search", "valley", "Ways out", {
+const waysOut = () =>
+  submit(store, "search", "valley", "Ways out", {
     patches: [],
     ask: { linkId: "bridge", moveAM: 200, moveBM: 0, mastM: 0 },
   });
+const triesOf = async ({ id }: JobView) =>
+  (await store.db.query<{ tries: number }>("SELECT tries FROM jobs WHERE id = $1", [id])).rows[0]!.tries;
+
+test("a job over which the process died twice is given up, and says so; an end in good order is no death", async () => {
+  const job = await waysOut();
   await pauseWork(store);
-  await store.db.query("UPDATE jobs SET tries = 3 WHERE id = $1", [job.id]);
+  expect(await triesOf(job)).toBe(0);
+  await store.db.query("UPDATE jobs SET tries = 2 WHERE id = $1", [job.id]);
   await startWork(store);
   expect(await ended(job)).toMatchObject({
     state: "failed",
-    message: expect.stringContaining("was ended over this 3 times"),
+    message: expect.stringContaining("Tejado ended 2 times while it worked on this"),
   });
+});
+
+test("a job that was at work at a death is tried once more, with nothing beside it", async () => {
+  const jobs = [await waysOut(), await waysOut(), await waysOut()];
+  await pauseWork(store);
+  const suspect = jobs[1]!;
+  await store.db.query("UPDATE jobs SET tries = 1 WHERE id = $1", [suspect.id]);
+  const deeds: string[] = [];
+  const told = store.db;
+  store.db = {
+    ...told,
+    query: (sql, parameters) => {
+      const deed = /^UPDATE jobs SET state = ('running'|\$2)/.exec(sql)?.[1];
+      if (deed) deeds.push(`${deed === "$2" ? "ends" : "begins"} ${parameters![0] as string}`);
+      return told.query(sql, parameters);
+    },
+  } as typeof told;
+  await startWork(store);
+  for (const job of jobs) expect(await ended(job)).toMatchObject({ state: "done" });
+  store.db = told;
+  const from = deeds.indexOf(`begins ${suspect.id}`);
+  expect(deeds[from + 1]).toBe(`ends ${suspect.id}`);
+  const before = deeds.slice(0, from).map((deed) => deed.split(" ")[0]);
+  expect(before.filter((deed) => deed === "begins")).toHaveLength(before.filter((deed) => deed === "ends").length);
+  expect(await triesOf(suspect)).toBe(2);
 });
 
 test("an import that was kept before its process died is not read again, and loses nothing", async () => {

@@ -3,8 +3,8 @@ import { dropOldJobs, orphanedJobs, type Queries, type Store } from "#store";
 
 /** The one queue: pg-boss says whose turn it is, each job under the id that it has in the store. */
 const QUEUE = "work";
-/** A job may be begun so often: a process that dies over it thrice is not its first victim. */
-export const MOST_TRIES = 3;
+/** A job may be begun so often: one that was at work when its process died is tried once more, alone, and then given up. */
+export const MOST_TRIES = 2;
 /** How long the process of a running job may say nothing before another takes it over, s. */
 const SILENT_SECONDS = 30;
 const KEPT_DAYS = 30;
@@ -41,9 +41,9 @@ export async function openQueue(store: Store): Promise<Queue> {
   // What goes wrong here shows with the question that was asked.
   boss.on("error", () => undefined);
   await boss.start();
-  await boss.createQueue(QUEUE, { name: QUEUE, retryLimit: MOST_TRIES });
+  await boss.createQueue(QUEUE, { name: QUEUE, retryLimit: MOST_TRIES + 1 });
   return {
-    put: async (tx, id) => void (await boss.send(QUEUE, {}, { id, retryLimit: MOST_TRIES, db: bossDb(() => tx) })),
+    put: async (tx, id) => void (await boss.send(QUEUE, {}, { id, retryLimit: MOST_TRIES + 1, db: bossDb(() => tx) })),
     next: async () => (await boss.fetch(QUEUE))[0]?.id ?? null,
     done: async (id) => void (await boss.complete(QUEUE, id)),
     recover: async (isStart) => {

@@ -1,12 +1,11 @@
 import { createHash } from "node:crypto";
 import { layerSchema, putPatch, type Layer } from "#core/plan";
-import { RasterError, type Legend } from "#formats/raster";
+import type { Legend } from "#formats/raster";
 import { toldOf } from "#formats/refused";
 import { dropTiles, readGroundRows, recordChange, stageTiles, type Author, type Store } from "#store";
-import { startProcess } from "../threads";
+import { readApart } from "./reader";
 import { isPaused, type JobKind, type JobResult, type JobTools } from "./tools";
 import { dropUpload, uploadPath } from "./uploads";
-import type { RasterMessage, RasterOrder } from "./workers/raster";
 
 export interface TerrainImport {
   author: Author;
@@ -18,11 +17,6 @@ export interface TerrainImport {
   /** How long its reader may say nothing, ms. */
   silenceMs?: number;
 }
-
-/** Heap that reading rasters may take, MB; the rows in hand lie outside of it. */
-const READER_HEAP_MB = 700;
-/** How long the reader may say nothing before it is ended, ms: a block that takes longer is damaged. */
-const LONGEST_SILENCE_MS = 90_000;
 
 /** Ids of the layers that an import makes: the same ones whenever it is begun. */
 const layerIds = (jobId: string, { files }: TerrainImport) =>
@@ -39,7 +33,7 @@ export const terrain: JobKind<TerrainImport> = {
     const kept = await keptLayers(store, planId, ids);
     if (kept.length > 0) return taken(store, order, kept);
     try {
-      const layers = await readLayers(store, planId, order, ids, tools, order.silenceMs ?? LONGEST_SILENCE_MS);
+      const layers = await readLayers(store, planId, order, ids, tools);
       tools.check();
       await recordChange(store.db, {
         planId,
@@ -95,7 +89,6 @@ async function readLayers(
   order: TerrainImport,
   ids: string[],
   tools: JobTools,
-  silenceMs: number,
 ): Promise<Layer[]> {
   const files = order.files.map(({ uploadId, name }) => {
     const path = uploadPath(store, uploadId);
@@ -116,69 +109,19 @@ async function readLayers(
     holeCount: 0,
     addedAt: new Date().toISOString(),
   }));
-  const reader = startProcess(
-    "raster",
-    { files, epsg: order.epsg, legend: order.legend } satisfies RasterOrder,
-    READER_HEAP_MB,
-  );
-  let taking: Promise<void> = Promise.resolve();
-  const halt = () => void reader.kill("SIGKILL");
-  tools.signal.addEventListener("abort", halt);
-  let at = { file: 0, rows: "its header" };
-  const place = () => `${files[at.file]!.name}: reading ${at.rows}`;
-  let silence: NodeJS.Timeout | undefined;
-  try {
-    await new Promise<void>((resolve, reject) => {
-      /** A damaged block can keep its unpacking busy for ever: who says nothing for long is ended. */
-      const listen = () => {
-        clearTimeout(silence);
-        silence = setTimeout(() => {
-          reject(new RasterError(`${place()} took longer than ${silenceMs / 1000} s; the file is damaged there`));
-          halt();
-        }, silenceMs);
-      };
-      listen();
-      const take = async (message: RasterMessage) => {
-        if (message.kind === "reading") {
-          at = message;
-          return;
-        }
-        if (message.kind === "finished") return resolve();
-        if (message.kind === "failed") return reject(new Error(message.message));
-        const layer = layers[message.file]!;
-        const share = (within: number) => (message.file + within) / files.length;
-        if (message.kind === "opened") {
-          Object.assign(layer, message.frame);
-          tools.progress(
-            share(0),
-            `${layer.name}: ${message.found}, ${message.frame.columns} × ${message.frame.rows} cells`,
-          );
-        } else if (message.kind === "tiles") {
-          await stageTiles(store.db, planId, layer.id, message.tiles, message.overview);
-          tools.progress(share(message.doneShare), `${layer.name}: ${Math.round(message.doneShare * 100)} % read`);
-        } else layer.holeCount = message.holeCount;
-        if (reader.connected) reader.send("kept");
-      };
-      reader.on("message", (message: RasterMessage) => {
-        listen();
-        taking = taking.then(() => take(message));
-        taking.catch(reject);
-      });
-      reader.on("error", reject);
-      reader.on("exit", (code, signal) => {
-        const why = tools.signal.aborted
-          ? "the reading was stopped"
-          : `${place()} ended the reader (${signal ?? `code ${code}`}): the file is damaged there, or needs more memory than there is`;
-        // What it said last may still be on its way.
-        void taking.finally(() => reject(new Error(why)));
-      });
-    });
-  } finally {
-    clearTimeout(silence);
-    tools.signal.removeEventListener("abort", halt);
-    // A batch on its way into the store arrives before anybody clears up.
-    await taking.catch(() => undefined);
-    halt();
-  }
+  const { epsg, legend, silenceMs } = order;
+  const reading = { signal: tools.signal, place: `${files[0]!.name}: reading its header`, ...(silenceMs && { silenceMs }) };
+  await readApart({ kind: "rasters", files, epsg, legend }, reading, async (found) => {
+    const layer = layers[found.file]!;
+    const share = (within: number) => (found.file + within) / files.length;
+    if (found.kind === "opened") {
+      Object.assign(layer, found.frame);
+      const { columns, rows } = found.frame;
+      tools.progress(share(0), `${layer.name}: ${found.found}, ${columns} × ${rows} cells`);
+    } else if (found.kind === "tiles") {
+      await stageTiles(store.db, planId, layer.id, found.tiles, found.overview);
+      tools.progress(share(found.doneShare), `${layer.name}: ${Math.round(found.doneShare * 100)} % read`);
+    } else layer.holeCount = found.holeCount;
+  });
   return layers.map((layer) => layerSchema.parse(layer));
 }

@@ -2,12 +2,14 @@ import { FileRefused } from "#formats/refused";
 import { randomUUID } from "node:crypto";
 import { setMaxListeners } from "node:events";
 import { setTimeout } from "node:timers/promises";
+import PQueue from "p-queue";
 import {
   askToStop,
   beginJob,
   endJob,
   keepAlive,
   openJob,
+  pauseJob,
   putJob,
   readJob,
   tellJob,
@@ -59,6 +61,8 @@ interface Work {
   timer: NodeJS.Timeout;
   /** Looks whose turn it is. */
   look: () => Promise<void>;
+  /** Begins nothing more. */
+  end: () => Promise<void>;
 }
 
 const held = globalThis as { tejadoWork?: Map<Store, Promise<Work>> };
@@ -86,6 +90,7 @@ export async function pauseWork(store: Store): Promise<void> {
   works.delete(store);
   if (!work) return;
   clearInterval(work.timer);
+  await work.end();
   await work.queue.close();
   const jobs = [...work.running.values()];
   for (const { stop } of jobs) stop.abort(PAUSED);
@@ -96,30 +101,52 @@ export async function pauseWork(store: Store): Promise<void> {
 async function open(store: Store): Promise<Work> {
   const queue = await openQueue(store);
   const running = new Map<string, Running>();
+  /** Whose turn it is is asked by one at a time. */
+  const turns = new PQueue({ concurrency: 1 });
+  /** A job over which a process died waits until nothing else is at work: if this one ends over it too, nothing else is to blame. */
+  let suspect: string | null = null;
+  let isAlone = false;
+  let isEnded = false;
+  /** Begins the job whose turn it is; false where none is to be begun now. */
+  const beginNext = async (): Promise<boolean> => {
+    if (isEnded || isAlone || running.size >= MOST_AT_ONCE) return false;
+    const id = suspect ?? (await queue.next());
+    if (id === null) return false;
+    if (suspect === null && ((await readJob(store.db, id))?.tries ?? 0) > 0) suspect = id;
+    if (suspect !== null && running.size > 0) return false;
+    isAlone = suspect !== null;
+    suspect = null;
+    begin(id);
+    return true;
+  };
   const look = async () => {
-    while (running.size < MOST_AT_ONCE) {
-      const id = await queue.next();
-      if (id === null) return;
-      const job: Running = {
-        stop: new AbortController(),
-        doneShare: 0,
-        message: "Starting",
-        toldAt: performance.now(),
-        ended: Promise.resolve(),
-      };
-      // A job may ask the pool many things at once, each of which listens for its end.
-      setMaxListeners(0, job.stop.signal);
-      running.set(id, job);
-      const working = async () => {
-        await run(store, id, job);
-        running.delete(id);
-        if (isPaused(job.stop.signal)) return;
-        await queue.done(id);
-        await look();
-      };
-      // What the queue is not told now it is told by the next process; a failed look is followed by that of the next job.
-      job.ended = working().catch(() => undefined);
-    }
+    while (await turns.add(beginNext));
+  };
+  const end = async () => {
+    isEnded = true;
+    await turns.onIdle();
+  };
+  const begin = (id: string) => {
+    const job: Running = {
+      stop: new AbortController(),
+      doneShare: 0,
+      message: "Starting",
+      toldAt: performance.now(),
+      ended: Promise.resolve(),
+    };
+    // A job may ask the pool many things at once, each of which listens for its end.
+    setMaxListeners(0, job.stop.signal);
+    running.set(id, job);
+    const working = async () => {
+      await run(store, id, job);
+      running.delete(id);
+      isAlone = false;
+      if (isPaused(job.stop.signal)) return;
+      await queue.done(id);
+      await look();
+    };
+    // What the queue is not told now it is told by the next process; a failed look is followed by that of the next job.
+    job.ended = working().catch(() => undefined);
   };
   const beat = async () => {
     for (const id of await keepAlive(store.db, [...running.keys()])) running.get(id)?.stop.abort();
@@ -131,7 +158,7 @@ async function open(store: Store): Promise<Work> {
   const timer = setInterval(() => {
     if (running.size > 0 || store.isOnServer) beat().catch(() => undefined);
   }, BEAT_MS).unref();
-  return { queue, running, timer, look };
+  return { queue, running, timer, look, end };
 }
 
 /** Why work failed, in words for people: what was refused says so itself; what Tejado or its database stumbled over stands in the log. */
@@ -169,7 +196,8 @@ async function run(store: Store, id: string, job: Running): Promise<void> {
     outcome = signal.aborted
       ? { state: "stopped", message: STOPPED }
       : { state: "failed", message: failureWords(error) };
-    if (isPaused(signal)) return;
+    // A process that ends in good order is no death.
+    if (isPaused(signal)) return void (await pauseJob(store.db, id).catch(() => undefined));
   }
   await endJob(store.db, id, outcome).catch(() => undefined);
 }
@@ -185,7 +213,7 @@ async function workedOn(
     await own.clear?.(store, { id, planId, order });
     return {
       state: "failed",
-      message: `Tejado was ended over this ${MOST_TRIES} times; it was given up, and nothing was kept.`,
+      message: `Tejado ended ${MOST_TRIES} times while it worked on this, the last time on nothing else; it was given up, and nothing was kept.`,
     };
   }
   return { state: "done", ...(await own.work(store, { id, planId, order }, tools)) };

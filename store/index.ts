@@ -25,6 +25,7 @@ export {
   keepAlive,
   openJob,
   orphanedJobs,
+  pauseJob,
   putJob,
   readJob,
   tellJob,

@@ -68,6 +68,11 @@ export async function beginJob(db: Queries, id: string): Promise<JobRow | null> 
   return rows[0] ?? null;
 }
 
+/** Takes back that a job was begun: its process ends in good order, and the next one goes on with it. */
+export async function pauseJob(db: Queries, id: string): Promise<void> {
+  await db.query("UPDATE jobs SET tries = tries - 1 WHERE id = $1 AND state = 'running'", [id]);
+}
+
 /** Says how a job stands, and that its process is alive. */
 export async function tellJob(db: Queries, id: string, doneShare: number, message: string): Promise<void> {
   await db.query("UPDATE jobs SET done_share = $2, message = $3, alive_at = now() WHERE id = $1", [

@@ -7,8 +7,8 @@ import { Worker } from "node:worker_threads";
 const SOURCES = {
   plan: "../engine/thread/worker.ts",
   pool: "../pool/worker.ts",
-  raster: "../jobs/workers/raster.ts",
-  archive: "../jobs/workers/archive.ts",
+  reader: "../jobs/workers/reader.ts",
+  packer: "../jobs/workers/packer.ts",
   database: "../store/thread/worker.ts",
   watch: "../jobs/workers/watch.ts",
   print: "../app/print/worker.ts",

@@ -12,6 +12,10 @@ export interface Beside {
   fieldNotes: FieldNote[];
 }
 
+/** Where an archive holds what was spoken, each recording under the id of its note. */
+export const VOICES = "voices/";
+export const voiceFile = (noteId: string): string => `${VOICES}${noteId}`;
+
 const count = z.number().min(0).max(1_000_000);
 const text = z.string().max(4000);
 const noteSchema = z.object({

@@ -22,7 +22,7 @@ import { json, said, textOf, type ArchiveFiles } from "./parsing";
 
 export { ArchiveError } from "./error";
 export type { ArchiveFiles } from "./parsing";
-export { besideFiles, readBesideFiles, type Beside } from "./beside";
+export { besideFiles, readBesideFiles, VOICES, voiceFile, type Beside } from "./beside";
 
 import Papa from "papaparse";
 import { z } from "zod";

@@ -4,3 +4,4 @@ export { emptyTile, exactWriter, heightWriter, layerFrame, layerTiles, type Cell
 export { openRaster } from "./open";
 export { RasterError } from "./error";
 export { MOST_CELLS, type RasterSource } from "./source";
+export { afterBlock } from "./tiffDecoders";

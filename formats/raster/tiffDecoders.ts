@@ -1,8 +1,8 @@
 import { inflateSync } from "node:zlib";
 import { addDecoder, BaseDecoder } from "geotiff";
-import { decompress } from "lzw-tiff-decoder";
 import { ZSTDDecoder } from "zstddec";
 import { RasterError } from "./error";
+import { unpackLzw } from "./lzw";
 
 /** Directories of files whose numbers stand with their high byte first. */
 const bigEndian = new WeakSet<object>();
@@ -27,6 +27,12 @@ function swapBytes(bytes: Uint8Array, width: number): void {
   if (width === 2) Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength & ~1).swap16();
   else if (width === 4) Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength & ~3).swap32();
   else if (width === 8) Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength & ~7).swap64();
+}
+
+let onBlock: () => Promise<void> = () => Promise.resolve();
+/** Has something done after each block that is unpacked, in this process: whoever watches the reading learns that it goes on. */
+export function afterBlock(done: () => Promise<void>): void {
+  onBlock = done;
 }
 
 /**
@@ -58,6 +64,7 @@ abstract class CheckedDecoder extends BaseDecoder {
   override async decodeBlock(buffer: ArrayBuffer): Promise<ArrayBuffer> {
     const { mostBytes, leastBytes, sampleBytes } = this.shape;
     const out = await this.unpack(new Uint8Array(buffer), mostBytes);
+    await onBlock();
     if (out.byteLength < leastBytes)
       throw new RasterError(`a block unpacks to ${out.byteLength} bytes; its rows need ${leastBytes}`);
     if (this.isSwapped) swapBytes(out, sampleBytes);
@@ -84,8 +91,8 @@ class Deflate extends CheckedDecoder {
 }
 
 class Lzw extends CheckedDecoder {
-  unpack(packed: Uint8Array, mostBytes: number): Promise<Uint8Array> {
-    return decompress(packed, mostBytes);
+  unpack(packed: Uint8Array, mostBytes: number): Uint8Array {
+    return unpackLzw(packed, mostBytes);
   }
 }
 
