@@ -110,7 +110,11 @@ async function readLayers(
     addedAt: new Date().toISOString(),
   }));
   const { epsg, legend, silenceMs } = order;
-  const reading = { signal: tools.signal, place: `${files[0]!.name}: reading its header`, ...(silenceMs && { silenceMs }) };
+  const reading = {
+    signal: tools.signal,
+    place: `${files[0]!.name}: reading its header`,
+    ...(silenceMs && { silenceMs }),
+  };
   await readApart({ kind: "rasters", files, epsg, legend }, reading, async (found) => {
     const layer = layers[found.file]!;
     const share = (within: number) => (found.file + within) / files.length;

@@ -18,15 +18,7 @@ import { account, signedIn } from "./account";
 import { inTurn, ownPagesOnly } from "./costly";
 import { reports } from "./reports";
 import { hostNames, isLoopback, knownHost } from "./hosts";
-import {
-  browserCookie,
-  headers,
-  nonce,
-  permissions,
-  plainAddress,
-  sameOrigin,
-  statedLength,
-} from "./security";
+import { browserCookie, headers, nonce, permissions, plainAddress, sameOrigin, statedLength } from "./security";
 import { securityText } from "./securityText";
 import { uploads } from "./uploads";
 import { useBuiltThreads } from "../threads";

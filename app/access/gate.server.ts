@@ -37,7 +37,9 @@ export const gate: MiddlewareFunction<Response> = async ({ request, params, patt
 function requireShort(request: Request, most = FORM_BYTES): void {
   const bytes = Number(request.headers.get("content-length") ?? 0);
   if (bytes > most)
-    throw data(`The request has ${bytes} bytes; at most ${most} are taken here. Nothing of it was kept.`, { status: 413 });
+    throw data(`The request has ${bytes} bytes; at most ${most} are taken here. Nothing of it was kept.`, {
+      status: 413,
+    });
 }
 
 const roleHere = async (planId: string, accountId: string): Promise<Role | null> =>

@@ -44,7 +44,8 @@ test("patches that cannot be taken are refused by kind, row, field and bound", a
     [[{ kind: "sites", id: "west", put: { ...site, planId: "else" } }], /in plan else/],
     [[null], /undefined undefined/],
   ];
-  for (const [patches, message] of refused) expect(((await parse(patches)) as { error: string }).error).toMatch(message);
+  for (const [patches, message] of refused)
+    expect(((await parse(patches)) as { error: string }).error).toMatch(message);
 });
 
 test("a change in hand that comes with a question may be empty; one that cannot be read is refused as such", async () => {

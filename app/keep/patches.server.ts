@@ -71,10 +71,7 @@ function wrongPatch(patch: RawPatch, planId: string): Wrong | null {
 const AT_ONCE = 250;
 
 /** Patches of `planId` as a browser sent them, or what is wrong with the first that cannot be taken. */
-export async function parsePatches(
-  raw: unknown,
-  planId: string,
-): Promise<{ patches: Patch[] } | { error: string }> {
+export async function parsePatches(raw: unknown, planId: string): Promise<{ patches: Patch[] } | { error: string }> {
   const list = patchesSchema.safeParse(raw);
   if (!list.success) return { error: `Not kept: ${list.error.issues[0]!.message}.` };
   const patches: Patch[] = [];

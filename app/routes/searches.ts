@@ -96,7 +96,9 @@ export async function action({ params, request }: Route.ActionArgs) {
     throw data(`The search cannot begin: ${path.slice(1).join(".")} ${message}`, { status: 400 });
   }
   try {
-    return Response.json(await begin(store, world, await parseDraft(order.data.patches, params.planId), order.data.ask));
+    return Response.json(
+      await begin(store, world, await parseDraft(order.data.patches, params.planId), order.data.ask),
+    );
   } catch (error) {
     if (error instanceof RangeError) throw data(error.message, { status: 404 });
     throw error;

@@ -27,7 +27,7 @@ function pack(bytes: Uint8Array): Uint8Array {
     if (next === 4095) {
       put(256);
       [width, next, table] = [9, 258, new Map()];
-    } else if (next === (1 << width) && width < 12) width++;
+    } else if (next === 1 << width && width < 12) width++;
     text = String.fromCharCode(byte);
   }
   if (text !== "") put(codeOf(text));

@@ -37,9 +37,7 @@ function sampleOf(row: unknown, number: number): PushedSample {
   const [issue] = parsed.error.issues;
   const field = issue!.path.join(".");
   const found =
-    field === ""
-      ? ""
-      : `, found ${JSON.stringify((row as Record<string, unknown>)[field])?.slice(0, 60) ?? "nothing"}`;
+    field === "" ? "" : `, found ${JSON.stringify((row as Record<string, unknown>)[field])?.slice(0, 60) ?? "nothing"}`;
   throw new SamplesError(`sample ${number}: ${field} ${plainIssue(issue!)}${found}`.replace("  ", " "));
 }
 

@@ -18,9 +18,9 @@ test("samples come as JSON or as a table; what was not measured is left out", as
     { series: "weather", at: AT, windMPerS: 4 },
   ];
   expect(await readSamples(bytes(JSON.stringify(wanted)), false)).toEqual(wanted);
-  expect(await readSamples(bytes(`series,at,level0Dbm,windMPerS\nlink-1/a,${AT},-61.5,\nweather,${AT},,4\n`), true)).toEqual(
-    wanted,
-  );
+  expect(
+    await readSamples(bytes(`series,at,level0Dbm,windMPerS\nlink-1/a,${AT},-61.5,\nweather,${AT},,4\n`), true),
+  ).toEqual(wanted);
 });
 
 test("what cannot be read is told by its place, its field, its bound and what stood there", async () => {

@@ -3,9 +3,7 @@ import { afterBlock, RasterError, type RasterSource } from "#formats/raster";
 /** What the reader says of itself, whatever it reads. */
 export type ReaderMessage =
   /** Where it is, so that whoever waits in vain can say so: "slope.tif: reading rows 1 to 64 of 900". */
-  | { kind: "reading"; place: string }
-  | { kind: "finished" }
-  | { kind: "failed"; message: string; todo: string };
+  { kind: "reading"; place: string } | { kind: "finished" } | { kind: "failed"; message: string; todo: string };
 
 /** Memory beyond which the reading gives up, bytes: blocks unpack outside of the heap. */
 const MOST_BYTES = 1_400 * 1024 * 1024;
@@ -38,8 +36,7 @@ export async function announced(name: string, open: () => Promise<RasterSource>)
       const place = `${name}: reading ${rows} of ${source.rows}`;
       await telling(place);
       const { rss } = process.memoryUsage();
-      if (rss > MOST_BYTES)
-        throw new RasterError(`${rows} need more memory than the ${MOST_BYTES >> 20} MB there are`);
+      if (rss > MOST_BYTES) throw new RasterError(`${rows} need more memory than the ${MOST_BYTES >> 20} MB there are`);
       let toldAt = performance.now();
       afterBlock(async () => {
         if (performance.now() - toldAt < BLOCK_TELL_MS) return;
