@@ -32,50 +32,110 @@ const SHIFTS: Record<string, string> = {
     "565.4171,50.3319,465.5524,-0.398957,0.343988,-1.877402,4.0725",
   "577.326,90.129,463.919,5.137,1.474,5.297,2.4232": "577.326,90.129,463.919,5.137,1.474,5.297,2.4232",
 };
+/**
+ * Shifts of the table that lie more than 10 m off gdal's own transformation somewhere in their datum's area: what is in such a datum
+ * is refused rather than put beside its place.
+ */
+const DOUBTFUL = new Set([
+  "230,-199,-752",
+  "-125,53,467",
+  "-50.9,-347.6,-231",
+  "-151.99,287.04,-147.45",
+  "-241.54,-163.64,396.06",
+  "-106,-129,165",
+  "-153.33,-169.41,86.39",
+  "214,804,268",
+  "-134,229,-29",
+  "-17.51,-108.32,-62.39",
+  "15.8,-154.4,-82.3",
+  "-288,175,-376",
+  "-255,-29,-105",
+  "-56.1,-167.8,13.1",
+  "-104.4,-136.6,201.2",
+  "-80,-100,-228",
+  "-2.227,6.524,2.178",
+  "31,146,47",
+]);
+/** Shifts that hold in a part of their datum's area alone, by its southern edge, degrees north: ED50 is another one beyond the Mediterranean. */
+const HOLDS_NORTH_OF: Record<string, number> = { "-87,-98,-121": 34 };
+/** Systems on a modern ellipsoid that are none of its datums. */
+const OFF_CODES = [6989, 6990];
+
 const requireFile = createRequire(import.meta.url);
+
+interface Definition {
+  proj4: string;
+  /** Latitude south of which its shift does not hold, degrees. */
+  northOfDeg: number | null;
+}
 
 /**
  * The definition of an EPSG code from the table that ships, with a shift in place of a grid where one is published. Throws
- * RasterError for a code that is not in it, or whose datum cannot be brought to WGS 84.
+ * RasterError for a code that is not in it, or whose datum, unit or axes cannot be brought to WGS 84.
  */
-function definitionFor(code: number): string {
-  let definition: string | null;
+function definitionFor(code: number): Definition {
+  let entry: { proj4: string | null; unit: string | null };
   try {
-    ({ proj4: definition } = requireFile(`epsg-index/s/${code}.json`) as { proj4: string | null });
+    entry = requireFile(`epsg-index/s/${code}.json`) as typeof entry;
   } catch {
-    definition = null;
+    entry = { proj4: null, unit: null };
   }
+  const { proj4: definition, unit } = entry;
+  const refuse = (why: string) => new RasterError(why, { todo: REPROJECT });
   if (!definition)
-    throw new RasterError(`the coordinate system EPSG:${code} is not known here; one of the EPSG list was expected`, {
-      todo: REPROJECT,
-    });
+    throw refuse(`the coordinate system EPSG:${code} is not known here; one of the EPSG list was expected`);
+  if (/\bgrad\b/i.test(unit ?? "")) throw refuse(`EPSG:${code} counts in grads, which are not read here`);
+  if (definition.includes("+axis=")) throw refuse(`EPSG:${code} counts to the west or south, which is not read here`);
+  const unknown = refuse(`the datum of EPSG:${code} cannot be brought to WGS 84 here`);
   const grid = /\+nadgrids=(\S+)/.exec(definition)?.[1];
   const shift = /\+towgs84=(\S+)/.exec(definition)?.[1];
-  const turned = shift
-    ?.split(",")
-    .slice(3)
-    .some((value) => Number(value) !== 0)
-    ? shift
-    : undefined;
-  const given = grid === "@null" ? undefined : (grid ?? turned);
+  const numbers = shift?.split(",").map(Number);
+  const isTurned = numbers?.slice(3).some((value) => value !== 0) ?? false;
+  const given = grid === "@null" ? undefined : (grid ?? (isTurned ? shift : undefined));
   if (given) {
     const known = SHIFTS[given];
-    if (!known)
-      throw new RasterError(`the datum of EPSG:${code} cannot be brought to WGS 84 here`, { todo: REPROJECT });
-    return definition.replace(/\+(nadgrids|towgs84)=\S+/, `+towgs84=${known}`);
+    if (!known) throw unknown;
+    return { proj4: definition.replace(/\+(nadgrids|towgs84)=\S+/, `+towgs84=${known}`), northOfDeg: null };
   }
-  if (!shift && !/\+datum=|\+nadgrids=@null|\+ellps=(GRS80|WGS84)/.test(definition))
-    throw new RasterError(`the datum of EPSG:${code} cannot be brought to WGS 84 here`, { todo: REPROJECT });
-  return definition;
+  const moved = numbers?.slice(0, 3).join() ?? "";
+  // No shift at all is one only between ellipsoids that are the same.
+  const isModern = /\+datum=(WGS84|NAD83)|\+nadgrids=@null|\+ellps=(GRS80|WGS84)/.test(definition);
+  const isMoved = numbers?.some((value) => value !== 0) ?? false;
+  if (!(isMoved || isModern) || DOUBTFUL.has(moved) || OFF_CODES.includes(code)) throw unknown;
+  return { proj4: definition, northOfDeg: HOLDS_NORTH_OF[moved] ?? null };
 }
 
 const REPROJECT = "Reproject the file to EPSG:4326 or a UTM zone and bring it again.";
 
+/** Southern edges of the systems that were looked up, by name. */
+const southernEdges = new Map<string, number | null>();
+
 /** The system of an EPSG code. Throws RasterError for one that is not known here. */
 export function crsOf(code: number): Crs {
   const name = `EPSG:${code}`;
-  if (!proj4.defs(name)) proj4.defs(name, definitionFor(code));
-  return crsNamed(name, name, code === 4326 || code === 4258 || code === 4269);
+  if (!proj4.defs(name)) {
+    const { proj4: definition, northOfDeg } = definitionFor(code);
+    proj4.defs(name, definition);
+    southernEdges.set(name, northOfDeg);
+  }
+  const crs = crsNamed(name, name, code === 4326 || code === 4258 || code === 4269);
+  return withinArea(crs, southernEdges.get(name) ?? null);
+}
+
+/** The same system, refused south of where its shift holds. */
+function withinArea(crs: Crs, northOfDeg: number | null): Crs {
+  if (northOfDeg === null) return crs;
+  return {
+    ...crs,
+    toLonLat: (at) => {
+      const place = crs.toLonLat(at);
+      if (place[1] < northOfDeg)
+        throw new RasterError(`the datum of ${crs.name} cannot be brought to WGS 84 south of ${northOfDeg}° here`, {
+          todo: REPROJECT,
+        });
+      return place;
+    },
+  };
 }
 
 /** The system of a proj4 definition. Throws RasterError for one that makes no sense. */

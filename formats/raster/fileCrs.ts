@@ -13,6 +13,9 @@ const numberOf = (keys: Keys, name: string): number | null => {
   return typeof value === "number" && Number.isFinite(value) ? value : null;
 };
 
+/** Degrees, by EPSG code: of an angle, and as whoever wrote them wants them shown. */
+const DEGREES = [9102, 9122];
+
 /** The coordinate system of a GeoTIFF: by its EPSG code, or by the projection that its own keys spell out. Throws RasterError. */
 export function crsOfKeys(keys: Keys): Crs {
   const projected = numberOf(keys, "ProjectedCSTypeGeoKey");
@@ -20,6 +23,11 @@ export function crsOfKeys(keys: Keys): Crs {
   if (projected !== null && projected > 0 && projected < USER_DEFINED) return crsOf(projected);
   if (projected === USER_DEFINED || numberOf(keys, "ProjCoordTransGeoKey") !== null)
     return crsFromDefinition(definitionOf(keys), "a projection of its own");
+  const unit = numberOf(keys, "GeogAngularUnitsGeoKey");
+  if (unit !== null && !DEGREES.includes(unit))
+    throw new RasterError(`the GeoTIFF counts its coordinates in the unit EPSG:${unit}; degrees were expected`, {
+      todo: "Reproject it to EPSG:4326 and bring it again.",
+    });
   if (geographic !== null && geographic > 0 && geographic < USER_DEFINED) return crsOf(geographic);
   throw new RasterError("the GeoTIFF names its coordinate system neither by an EPSG code nor by its projection");
 }

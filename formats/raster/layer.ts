@@ -10,15 +10,31 @@ const MOST_BAND_CELLS = 120_000_000;
 /** Heights are kept to a 32nd of a metre: whole numbers stay whole, and the noise below it does not fill the disk. */
 const HEIGHT_STEPS_PER_M = 32;
 
-/** The geographic grid in which a source is kept: its own where it lies in degrees, else one of about the same cells. */
+/** How far off WGS 84 cells may lie and still be taken as they are, in cells. */
+const MOST_OFF_CELLS = 0.1;
+
+/** Whether a source's cells are cells of WGS 84, to a tenth of one: those are copied; all others are placed anew. */
+function liesOnWgs84({ columns, rows, west, north, cellX, cellY, crs }: RasterSource): boolean {
+  if (!crs.isGeographic) return false;
+  for (const [x, y] of [0, 0.5, 1].flatMap((x) => [0, 0.5, 1].map((y) => [x, y] as const))) {
+    const at: [number, number] = [west + x * columns * cellX, north - y * rows * cellY];
+    const [lon, lat] = crs.toLonLat([...at]);
+    const offLon = Math.abs(((lon - at[0] + 540) % 360) - 180);
+    if (offLon > MOST_OFF_CELLS * cellX || Math.abs(lat - at[1]) > MOST_OFF_CELLS * cellY) return false;
+  }
+  return true;
+}
+
+/** The geographic grid in which a source is kept: its own where it lies on WGS 84, else one of about the same cells. */
 export function layerFrame(source: RasterSource): GridFrame {
   const { columns, rows, west, north, cellX, cellY, crs } = source;
-  if (crs.isGeographic) {
+  const [east, south] = [west + columns * cellX, north - rows * cellY];
+  if (crs.isGeographic && (west < -181 || east > 361 || north > 91 || south < -91))
+    throw new RasterError(
+      `the raster reaches from ${west}, ${south} to ${east}, ${north} degrees; −180 to 360 and −90 to 90 were expected`,
+    );
+  if (liesOnWgs84(source)) {
     const frame = { westDeg: west, northDeg: north, cellLonDeg: cellX, cellLatDeg: cellY, columns, rows };
-    if (west < -181 || west + columns * cellX > 361 || north > 91 || north - rows * cellY < -91)
-      throw new RasterError(
-        `the raster reaches from ${west}, ${north - rows * cellY} to ${west + columns * cellX}, ${north} degrees; −180 to 360 and −90 to 90 were expected`,
-      );
     // Rasters that count longitude from 0 to 360 are brought to −180 to 180.
     return west >= 180 ? { ...frame, westDeg: west - 360 } : frame;
   }
@@ -45,8 +61,9 @@ export function layerFrame(source: RasterSource): GridFrame {
   }
   const middle = Math.cos((((southDeg + northDeg) / 2) * Math.PI) / 180);
   const cellM = Math.hypot(...offsetM(source)) / Math.SQRT2;
-  const cellLatDeg = cellM / M_PER_DEG;
-  const cellLonDeg = cellLatDeg / Math.max(0.05, middle);
+  const squareDeg = cellM / M_PER_DEG;
+  const cellLatDeg = crs.isGeographic ? cellY : squareDeg;
+  const cellLonDeg = crs.isGeographic ? cellX : squareDeg / Math.max(0.05, middle);
   return {
     westDeg,
     northDeg,
@@ -110,11 +127,12 @@ export async function* layerTiles(
   const across = tilesAcross(frame);
   const down = tilesDown(frame);
   const { columns, rows, west, north, cellX, cellY, crs } = source;
+  const isCopied = liesOnWgs84(source);
   // Column and row in the source, cell centres at whole numbers.
   const project = (column: number, row: number): [number, number] => {
     const lon = frame.westDeg + (column + 0.5) * frame.cellLonDeg;
     const lat = frame.northDeg - (row + 0.5) * frame.cellLatDeg;
-    if (crs.isGeographic) return [column, row];
+    if (isCopied) return [column, row];
     const [x, y] = crs.fromLonLat([lon, lat]);
     return [(x - west) / cellX - 0.5, (north - y) / cellY - 0.5];
   };
@@ -140,7 +158,7 @@ export async function* layerTiles(
     for (let tileColumn = 0; tileColumn < across; tileColumn++) {
       const left = tileColumn * TILE_CELLS;
       const width = Math.min(TILE_CELLS, frame.columns - left);
-      const { tile, holes } = crs.isGeographic
+      const { tile, holes } = isCopied
         ? copyTile(band, columns, top - from, left, width, height, writer)
         : sampleTile(band, columns, from, to, left, top, width, height, project, writer);
       yield {
