@@ -3,6 +3,7 @@ import { PACK_FORMAT, type FieldPack, type FieldVisit } from "#wire";
 import { useEffect, useState } from "react";
 import { fetchPack } from "./fetchPack";
 import { dropPack } from "./keep";
+import { NotTaken } from "./NotTaken";
 import { Big, Box, OneOf, Unsent } from "./parts";
 import { useField } from "./useField";
 
@@ -16,6 +17,8 @@ export function JobList({ planId }: { planId: string | null }) {
     <main className="mx-auto max-w-xl px-4 pt-3 pb-24">
       <h1 className="text-xl font-semibold">Jobs on this phone</h1>
       <Unsent />
+      {field.account && <p className="text-sm text-quiet">Signed in as {field.account.name}</p>}
+      <NotTaken />
       <div className="mt-2">
         <Box
           label="Your name, for what you confirm and read"
@@ -89,6 +92,9 @@ function TakeAlong({ planId }: { planId: string }) {
   useEffect(() => {
     fetch(`/plans/${encodeURIComponent(planId)}/field`)
       .then(async (response) => {
+        if (response.status === 401) return setProblem("Sign in at the desk’s page first, then open this one again.");
+        if (response.status === 403 || response.status === 404)
+          return setProblem("You are not in this plan, or your role in it does not take jobs along. Ask its owner.");
         if (!response.ok) throw new Error();
         setVisits(((await response.json()) as { visits: FieldVisit[] }).visits);
       })

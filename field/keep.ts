@@ -1,5 +1,5 @@
 import type { FieldNote } from "#core/crews";
-import type { FieldOp, FieldPack } from "#wire";
+import type { FieldAccount, FieldOp, FieldPack } from "#wire";
 import { dropTyped } from "./typed";
 import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 
@@ -14,6 +14,8 @@ export interface Entry {
   photo: { blob: Blob; about: Record<string, unknown> } | null;
   /** What was spoken, until it is at the desk, and its note; entries of before have none. */
   voice?: { blob: Blob | null; note: FieldNote } | null;
+  /** Whose account was signed in when it was written: it is sent as that person's, or waits. Entries of before, and of a Tejado without accounts, have none. */
+  writer?: FieldAccount | null;
   state: "waiting" | "kept" | "conflict" | "refused";
   message: string;
   /** What stands there instead, and the revision that says so, where there is a conflict. */

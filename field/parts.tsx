@@ -1,5 +1,6 @@
 import type { ButtonHTMLAttributes, InputHTMLAttributes, ReactNode } from "react";
 import { useId } from "react";
+import { isOthers } from "./send";
 import { useField } from "./useField";
 
 /** A button as large as a gloved thumb. */
@@ -120,9 +121,11 @@ export function Fact({ label, children, note }: { label: string; children: React
 
 /** How many entries are only on this phone, always in sight. */
 export function Unsent({ visitId }: { visitId?: string }) {
-  const { entries, way } = useField();
+  const { entries, way, account, refusals } = useField();
   const mine = entries.filter((entry) => visitId === undefined || entry.visitId === visitId);
-  const waiting = mine.filter(({ state }) => state === "waiting").length;
+  const unsent = mine.filter(({ state }) => state === "waiting");
+  const waiting = unsent.length;
+  const stuck = unsent.filter((entry) => entry.planId in refusals || isOthers(entry, account)).length;
   const open = mine.filter(({ state }) => state === "conflict" || state === "refused").length;
   const words =
     way === "signIn"
@@ -136,6 +139,7 @@ export function Unsent({ visitId }: { visitId?: string }) {
     <p role="status" className={`text-sm font-semibold ${waiting > 0 ? "text-tight" : "text-quiet"}`}>
       {waiting > 0 ? "▲ " : "✓ "}
       {words}
+      {stuck > 0 && way !== "signIn" && <span className="text-blocked"> · the desk does not take {stuck}</span>}
       {open > 0 && <span className="text-blocked"> · {open} to decide</span>}
     </p>
   );

@@ -1,5 +1,5 @@
 import type { FieldNote } from "#core/crews";
-import type { FieldOp, FieldPack } from "#wire";
+import type { FieldAccount, FieldOp, FieldPack } from "#wire";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { readEntries, readPacks, readSetting, writeEntries, writeSetting, type Entry } from "./keep";
 import { sendWaiting, type Way } from "./send";
@@ -14,6 +14,10 @@ export interface Field {
   packs: FieldPack[];
   entries: Entry[];
   way: Way;
+  /** Who is signed in on this phone, as the desk said last; null where nobody signs in. */
+  account: FieldAccount | null;
+  /** Why the desk takes nothing of a plan, by its id. */
+  refusals: Record<string, string>;
   name: string;
   setName: (name: string) => void;
   setting: (name: string) => string;
@@ -35,7 +39,10 @@ export interface Field {
 
 export const newId = (): string => crypto.randomUUID();
 
-const SETTINGS = ["name", "hand", "theme", "phone"] as const;
+const SETTINGS = ["name", "hand", "theme", "phone", "account"] as const;
+
+const accountIn = (text: string | undefined): FieldAccount | null =>
+  text ? (JSON.parse(text) as FieldAccount | null) : null;
 
 /** Everything that the phone holds, and the ways to add to it. */
 export function useFieldState(): Field {
@@ -43,6 +50,7 @@ export function useFieldState(): Field {
   const [entries, setEntries] = useState<Entry[]>([]);
   const [settings, setSettings] = useState<Record<string, string>>({});
   const [way, setWay] = useState<Way>("open");
+  const [refusals, setRefusals] = useState<Record<string, string>>({});
   const [isReady, setReady] = useState(false);
   const sending = useRef<Promise<void> | null>(null);
 
@@ -66,8 +74,10 @@ export function useFieldState(): Field {
 
   const send = useCallback(() => {
     sending.current ??= sendWaiting()
-      .then(async (found) => {
-        setWay(found);
+      .then(async (round) => {
+        setWay(round.way);
+        setRefusals(round.refusals);
+        if (round.account !== undefined) await writeSetting("account", JSON.stringify(round.account));
         await reload();
       })
       .finally(() => (sending.current = null));
@@ -85,12 +95,13 @@ export function useFieldState(): Field {
     };
   }, [reload, send]);
 
+  const account = useMemo(() => accountIn(settings.account), [settings.account]);
   const write = useCallback(
     async (...entries: Pick<Entry, "id" | "planId" | "visitId" | "op" | "photo" | "voice">[]) => {
       const at = new Date().toISOString();
       const written = entries.map((entry): Entry => ({
         ...entry,
-        ...{ at, state: "waiting", message: "", theirs: null, revision: 0 },
+        ...{ at, writer: account, state: "waiting", message: "", theirs: null, revision: 0 },
       }));
       await writeEntries(written);
       // Shown once it is on the phone, never before.
@@ -98,7 +109,7 @@ export function useFieldState(): Field {
       setEntries((old) => [...old, ...written]);
       send();
     },
-    [send],
+    [send, account],
   );
   const name = settings.name ?? "";
   const set = useCallback((key: string, value: string) => {
@@ -113,7 +124,7 @@ export function useFieldState(): Field {
       ...{ id: newId(), visitId: pack.visit.id, by: name, at },
     });
     return {
-      ...{ isReady, packs, entries, way, name, set, reload, send },
+      ...{ isReady, packs, entries, way, account, refusals, name, set, reload, send },
       setName: (next) => set("name", next),
       setting: (key) => settings[key] ?? "",
       note: (pack, ...drafts) => {
@@ -138,7 +149,7 @@ export function useFieldState(): Field {
       photograph: (pack, blob, about) =>
         write({ id: newId(), planId: pack.planId, visitId: pack.visit.id, op: null, photo: { blob, about } }),
     };
-  }, [isReady, packs, entries, way, name, set, reload, send, settings, write]);
+  }, [isReady, packs, entries, way, account, refusals, name, set, reload, send, settings, write]);
 }
 
 export const FieldContext = createContext<Field | null>(null);

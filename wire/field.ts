@@ -76,3 +76,12 @@ export type FieldAnswer =
   | { id: string; kind: "kept" }
   | { id: string; kind: "conflict"; message: string; theirs: unknown; revision: number }
   | { id: string; kind: "refused"; message: string };
+
+/** Whose session a phone has: what is written on it is that person's. */
+export interface FieldAccount {
+  id: string;
+  name: string;
+}
+
+/** Header by which a phone says whose account wrote what it sends. */
+export const WRITER_HEADER = "x-tejado-writer";

@@ -6,5 +6,14 @@ export { firstOfEach, shownAfter, shownOf, shownSince, type Shown, type ShownSin
 export { countsOf, isStage, STAGE_KEYS, STAGE_NAMES, STAGES, type Stage } from "./stages";
 export { lossesFromWire, lossesToWire } from "./coverage";
 export * from "./roles";
-export { PACK_FORMAT, type FieldAnswer, type FieldEnd, type FieldOp, type FieldPack, type FieldVisit } from "./field";
+export {
+  PACK_FORMAT,
+  WRITER_HEADER,
+  type FieldAccount,
+  type FieldAnswer,
+  type FieldEnd,
+  type FieldOp,
+  type FieldPack,
+  type FieldVisit,
+} from "./field";
 export { packBatch, unpackBatch } from "./watchBatch";

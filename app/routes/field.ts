@@ -6,6 +6,7 @@ import { askedOf } from "../data/asked.server";
 import { requirePlan } from "../data/plan.server";
 import { opsSchema, takeOps } from "../field/ops.server";
 import { fieldPack, fieldVisit } from "../field/pack.server";
+import { fieldAccount, requireWriter } from "../field/writer.server";
 import type { Route } from "./+types/field";
 
 const NO_STORE = { "Cache-Control": "no-store" };
@@ -18,7 +19,7 @@ export async function loader({ params, url }: Route.LoaderArgs) {
   const visits = [...world.visits.values()].filter(sees.job);
   if (wanted === null) {
     const listed = visits.map((visit) => fieldVisit(world, visit));
-    return Response.json({ planName: world.plan.name, visits: listed }, { headers: NO_STORE });
+    return Response.json({ planName: world.plan.name, visits: listed, account: fieldAccount() }, { headers: NO_STORE });
   }
   const visit = visits.find(({ id }) => id === wanted);
   if (!visit) return Response.json({ message: "There is no such job, or it is another crew's." }, { status: 404 });
@@ -27,6 +28,7 @@ export async function loader({ params, url }: Route.LoaderArgs) {
 
 /** Takes what was written on a phone; tells what became of each entry, and what the other end has written since. */
 export async function action({ params, request }: Route.ActionArgs) {
+  requireWriter(request);
   const { store, context, world } = await requirePlan(params.planId);
   const { ops, watch } = await askedOf(request, opsSchema, "Nothing was taken");
   const sees = await jobsSeen(store, world);
@@ -44,5 +46,5 @@ export async function action({ params, request }: Route.ActionArgs) {
     return visit && sees.job(visit);
   });
   const notes = await readFieldNotes(store.db, params.planId, watched);
-  return Response.json({ answers, notes }, { headers: NO_STORE });
+  return Response.json({ answers, notes, account: fieldAccount() }, { headers: NO_STORE });
 }

@@ -7,6 +7,7 @@ import { addFieldNotes, writeVoice } from "#store";
 import { jobsSeen, requireSeen } from "../access/ownJobs.server";
 import { formOf } from "../data/asked.server";
 import { requirePlan } from "../data/plan.server";
+import { requireWriter } from "../field/writer.server";
 import type { Route } from "./+types/fieldVoices";
 
 /** Bytes of one recording: two minutes take 0.4 MB as they are asked for, 2 MB on a phone that records at 128 kbit/s. */
@@ -14,6 +15,7 @@ const MOST_BYTES = 4 * 1024 * 1024;
 
 /** Takes what a crew spoke: the recording, and as JSON the note that it belongs to. Sent twice, it is kept once. */
 export async function action({ params: { planId }, request }: Route.ActionArgs) {
+  requireWriter(request);
   const { store, world } = await requirePlan(planId);
   const form = await formOf(request);
   const file = form.get("file");

@@ -7,6 +7,7 @@ import { authorOf } from "../access/author.server";
 import { jobsSeen, requireSeen } from "../access/ownJobs.server";
 import { keepOwn } from "../keep/keep.server";
 import { formOf } from "../data/asked.server";
+import { requireWriter } from "../field/writer.server";
 import type { Route } from "./+types/photos";
 
 /** Bytes of a photograph after the browser made it smaller. */
@@ -16,6 +17,7 @@ const PHONE_ID = /^[0-9a-f-]{36}$/;
 
 /** Takes a photograph of a site or a subscriber: a small JPEG and, as JSON, what is known of it. */
 export async function action({ params, request }: Route.ActionArgs) {
+  requireWriter(request);
   const { store, world } = await requirePlan(params.planId);
   const form = await formOf(request);
   const file = form.get("file");

@@ -33,7 +33,7 @@ const SHIFTS: Record<string, string> = {
   "577.326,90.129,463.919,5.137,1.474,5.297,2.4232": "577.326,90.129,463.919,5.137,1.474,5.297,2.4232",
 };
 /**
- * Shifts of the table that lie more than 10 m off gdal's own transformation somewhere in their datum's area: what is in such a datum
+ * Shifts of the table that lie more than 12 m off gdal's own transformation somewhere in their datum's area: what is in such a datum
  * is refused rather than put beside its place.
  */
 const DOUBTFUL = new Set([
@@ -55,6 +55,9 @@ const DOUBTFUL = new Set([
   "-80,-100,-228",
   "-2.227,6.524,2.178",
   "31,146,47",
+  "198,881,317",
+  "-143,-90,-294",
+  "-136,-108,-292",
 ]);
 /** Shifts that hold in a part of their datum's area alone, by its southern edge, degrees north: ED50 is another one beyond the Mediterranean. */
 const HOLDS_NORTH_OF: Record<string, number> = { "-87,-98,-121": 34 };
