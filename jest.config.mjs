@@ -18,7 +18,7 @@ export default {
     ],
   },
   testMatch: [
-    "<rootDir>/{core,formats,wire,ground,threads,store,engine,pool,jobs,simulators,staging,demo,app,field,server,scripts}/**/*.test.ts",
+    "<rootDir>/{core,formats,wire,ground,threads,store,accounts,engine,pool,jobs,simulators,staging,demo,app,field,server,scripts}/**/*.test.ts",
   ],
   // Copies of the code that hold small changes (npm run mutants).
   modulePathIgnorePatterns: ["<rootDir>/.mutants"],

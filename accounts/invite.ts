@@ -2,6 +2,9 @@ import { randomUUID } from "node:crypto";
 import {
   createAccount,
   createInvitation,
+  invitationOf,
+  roleIn,
+  setKeeper,
   setRole,
   takeInvitation,
   type Account,
@@ -9,14 +12,15 @@ import {
   type Invitation,
   type Queries,
 } from "#store";
+import { ROLES } from "#wire";
 import { hashPassword, passwordProblem } from "./password";
 import { plainLogin } from "./signIn";
 import { newToken, tokenHashOf } from "./tokens";
 
-/** Makes an invitation; gives the token of its link. */
-export async function invite(db: Queries, given: Invitation): Promise<string> {
+/** Makes an invitation in the name of whoever asks; gives the token of its link. */
+export async function invite(db: Queries, given: Omit<Invitation, "madeBy">, maker: Account | null): Promise<string> {
   const { token, tokenHash } = newToken();
-  await createInvitation(db, tokenHash, given);
+  await createInvitation(db, tokenHash, { ...given, madeBy: maker?.name ?? "The keeper" }, maker?.id ?? null);
   return token;
 }
 
@@ -72,7 +76,7 @@ export async function acceptInvitation(
   try {
     return await db.transaction(async (tx) => {
       const given = await takeInvitation(tx, tokenHashOf(token));
-      if (!given) throw new NotTaken({ invitation: "This invitation was taken already, or is over." });
+      if (!given) throw new NotTaken({ invitation: INVITATION_OVER });
       const made = await makeAccount(tx, typed, given.isKeeper);
       if ("problems" in made) throw new NotTaken(made.problems);
       if (given.planId !== null && given.role !== null) await setRole(tx, given.planId, made.account.id, given.role);
@@ -82,4 +86,29 @@ export async function acceptInvitation(
     if (error instanceof NotTaken) return { problems: error.problems };
     throw error;
   }
+}
+
+/** What is told where an invitation cannot be taken any more. */
+export const INVITATION_OVER = "This invitation was taken already, was withdrawn, or is over. Ask for another.";
+
+/** Takes an invitation as somebody who has an account; gives why not instead, and then it is not spent. */
+export async function takeAs(
+  db: Db,
+  token: string,
+  me: Account,
+): Promise<{ planId: string | null } | { problem: string }> {
+  return db.transaction(async (tx) => {
+    const tokenHash = tokenHashOf(token);
+    const given = await invitationOf(tx, tokenHash);
+    if (!given) return { problem: INVITATION_OVER };
+    const { planId, role, isKeeper } = given;
+    const has = planId === null ? null : await roleIn(tx, planId, me.id);
+    const raises = role !== null && (has === null || ROLES.indexOf(role) < ROLES.indexOf(has));
+    if (!raises && (!isKeeper || me.isKeeper))
+      return { problem: "You have what this invitation gives already: it is left for whoever is meant." };
+    if (!(await takeInvitation(tx, tokenHash))) return { problem: INVITATION_OVER };
+    if (planId !== null && raises) await setRole(tx, planId, me.id, role);
+    if (isKeeper) await setKeeper(tx, me.id);
+    return { planId };
+  });
 }

@@ -1,4 +1,8 @@
-import { index, route, type RouteConfig } from "@react-router/dev/routes";
+import { index, route as routeOf, type RouteConfig, type RouteConfigEntry } from "@react-router/dev/routes";
+
+/** An address is spelled in one way: checks by its beginning hold for whatever a route answers. */
+const route = (path: string, file: string, children: RouteConfigEntry[] = []): RouteConfigEntry =>
+  routeOf(path, file, { caseSensitive: true }, children);
 
 export default [
   index("routes/home.tsx"),

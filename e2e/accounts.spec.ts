@@ -196,7 +196,7 @@ test("people sign in, are invited, work under their own names, and are shut out 
     await guest.getByRole("button", { name: "Make my account" }).click();
     await expect(guest.getByText("Signed in as Bea Solano.")).toBeVisible();
     await guest.goto(path!);
-    await expect(guest.getByText("taken already, or is over")).toBeVisible();
+    await expect(guest.getByText("taken already, was withdrawn, or is over")).toBeVisible();
 
     // What she changes is signed with her account's name, whatever a cookie says.
     await guest.goto(`${base}/plans/isla-orvena/survey?sel=site:site-tower`);
@@ -250,6 +250,11 @@ test("a passkey opens the account without the password, and signing out everywhe
     await page.getByLabel("Password").fill(PASSWORD);
     await page.getByRole("button", { name: "Sign in", exact: true }).click();
     await expectAccessible(page, "account");
+    // Whoever finds the page open adds none: the password is asked for.
+    await page.getByLabel("Present password, for a new passkey").fill("not her password");
+    await page.getByRole("button", { name: "Add a passkey" }).click();
+    await expect(page.getByRole("alert")).toHaveText("The present password is another.");
+    await page.getByLabel("Present password, for a new passkey").fill(PASSWORD);
     await page.getByRole("button", { name: "Add a passkey" }).click();
     await expect(page.getByText(/^1 passkey/)).toBeVisible();
     await page.getByRole("button", { name: "Sign out everywhere", exact: true }).click();

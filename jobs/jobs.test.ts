@@ -276,8 +276,8 @@ const frame = { westDeg: 19.98, northDeg: -0.98, cellLonDeg: 0.0001, cellLatDeg:
 test("rasters are read by a worker and become layers in one change; profiles then cross them", async () => {
   const body = () => Readable.from([Buffer.from(writeGeotiff(frame, (x) => (x === 3 ? NaN : 99)))]);
   const files = [
-    { uploadId: await receiveUpload(store, body()), name: "one.tif" },
-    { uploadId: await receiveUpload(store, body()), name: "two.tif" },
+    { uploadId: await receiveUpload(store, "ana", body()), name: "one.tif" },
+    { uploadId: await receiveUpload(store, "ana", body()), name: "two.tif" },
   ];
   const done = await ended(await importTerrain(files));
   expect(done).toMatchObject({
@@ -304,11 +304,11 @@ test("rasters are read by a worker and become layers in one change; profiles the
 test("a raster that fails, or is stopped, leaves the terrain as it was and no tile behind", async () => {
   const before = (await readPlan(store.db, "valley"))!.layers;
   const good = {
-    uploadId: await receiveUpload(store, Readable.from([Buffer.from(writeGeotiff(frame, () => 5))])),
+    uploadId: await receiveUpload(store, "ana", Readable.from([Buffer.from(writeGeotiff(frame, () => 5))])),
     name: "good.tif",
   };
   const bad = {
-    uploadId: await receiveUpload(store, Readable.from([Buffer.from("ncols 2\nnrows 2\nno")])),
+    uploadId: await receiveUpload(store, "ana", Readable.from([Buffer.from("ncols 2\nnrows 2\nno")])),
     name: "bad.asc",
   };
   expect(await ended(await importTerrain([good, bad]))).toMatchObject({
@@ -334,19 +334,24 @@ test("a raster that fails, or is stopped, leaves the terrain as it was and no ti
 });
 
 test("a file is taken only where those that wait leave room for it, and the disk too", async () => {
-  const id = await receiveUpload(store, Readable.from([Buffer.alloc(1000)]));
-  expect(noRoomFor(store, 500, { leftFreeBytes: 0 })).toBeNull();
-  expect(noRoomFor(store, 500, { waitingBytes: 1200, leftFreeBytes: 0 })).toMatch(
+  const id = await receiveUpload(store, "ana", Readable.from([Buffer.alloc(1000)]));
+  expect(noRoomFor(store, "ana", 500, { leftFreeBytes: 0 })).toBeNull();
+  expect(noRoomFor(store, "ana", 500, { waitingBytes: 1200, leftFreeBytes: 0 })).toMatch(
     /wait to be used already, and at most/,
   );
-  expect(noRoomFor(store, 500, { leftFreeBytes: 1e18 })).toMatch(/must stay free; this file has 0\.0 GB/);
+  // What one asker has waiting is counted against nobody else.
+  expect(noRoomFor(store, "ana", 500, { askerBytes: 1200, leftFreeBytes: 0 })).toMatch(
+    /^Files of yours of 0\.0 GB wait/,
+  );
+  expect(noRoomFor(store, "bea", 500, { askerBytes: 1200, leftFreeBytes: 0 })).toBeNull();
+  expect(noRoomFor(store, "ana", 500, { leftFreeBytes: 1e18 })).toMatch(/must stay free; this file has 0\.0 GB/);
   dropUpload(store, id);
 });
 
 test("a reader that says nothing for too long is ended, with the file and the place", async () => {
   const before = (await readPlan(store.db, "valley"))!.layers;
   const slow = {
-    uploadId: await receiveUpload(store, Readable.from([Buffer.from(writeGeotiff(frame, () => 5))])),
+    uploadId: await receiveUpload(store, "ana", Readable.from([Buffer.from(writeGeotiff(frame, () => 5))])),
     name: "slow.tif",
   };
   expect(await ended(await importTerrain([slow], 1))).toMatchObject({
@@ -377,7 +382,7 @@ const hasGdal = spawnSync("gdal_translate", ["--version"]).status === 0;
       execFileSync("gdal_translate", ["-q", "-co", `COMPRESS=${compression}`, path, `${path}.packed.tif`]);
       const bytes = readFileSync(`${path}.packed.tif`);
       for (let i = 0; i < 40; i++) bytes[Math.floor(bytes.length * at) + i * 3]! ^= 0x5a;
-      const damaged = { uploadId: await receiveUpload(store, Readable.from([bytes])), name: "damaged.tif" };
+      const damaged = { uploadId: await receiveUpload(store, "ana", Readable.from([bytes])), name: "damaged.tif" };
       const done = await ended(await importTerrain([damaged], 8000));
       expect([compression, done.state]).toEqual([compression, "failed"]);
       expect(done.message).toMatch(/^damaged\.tif: .*(rows \d+ to \d+|strip \d+|field \d+)/);
@@ -403,7 +408,7 @@ test("photographs go with their rows", async () => {
 test("what is under way when the process ends goes on with the next one, and is kept once", async () => {
   const before = (await readPlan(store.db, "valley"))!;
   const raster = {
-    uploadId: await receiveUpload(store, Readable.from([Buffer.from(writeGeotiff(frame, () => 42))])),
+    uploadId: await receiveUpload(store, "ana", Readable.from([Buffer.from(writeGeotiff(frame, () => 42))])),
     name: "again.tif",
   };
   const job = await submit(store, "terrain", "valley", "Terrain", order([raster]));
@@ -465,7 +470,7 @@ test("a job that was at work at a death is tried once more, with nothing beside 
 
 test("an import that was kept before its process died is not read again, and loses nothing", async () => {
   const file = {
-    uploadId: await receiveUpload(store, Readable.from([Buffer.from(writeGeotiff(frame, () => 17))])),
+    uploadId: await receiveUpload(store, "ana", Readable.from([Buffer.from(writeGeotiff(frame, () => 17))])),
     name: "kept.tif",
   };
   const tools: JobTools = { ...quiet };
@@ -484,7 +489,7 @@ test("an import that was kept before its process died is not read again, and los
 
 test("what was kept before anybody could stop it is told as done", async () => {
   const file = {
-    uploadId: await receiveUpload(store, Readable.from([Buffer.from(writeGeotiff(frame, () => 23))])),
+    uploadId: await receiveUpload(store, "ana", Readable.from([Buffer.from(writeGeotiff(frame, () => 23))])),
     name: "late.tif",
   };
   const { db } = store;

@@ -1,13 +1,15 @@
-import { randomUUID } from "node:crypto";
+import { createHash, randomUUID } from "node:crypto";
 import {
   createWriteStream,
   existsSync,
   mkdirSync,
   readdirSync,
+  readFileSync,
   renameSync,
   rmSync,
   statfsSync,
   statSync,
+  writeFileSync,
 } from "node:fs";
 import { join } from "node:path";
 import type { Readable } from "node:stream";
@@ -19,22 +21,36 @@ export const UPLOAD_LIMIT_BYTES = 8 * 1024 ** 3;
 
 const folderOf = (store: Store) => join(store.directory, "uploads");
 
-/** Files that wait to be used may have so many bytes together, and leave so many free on their disk. */
+/** Files that wait to be used may have so many bytes together, so many of one asker, and leave so many free on their disk. */
 const WAITING_LIMIT_BYTES = 16 * 1024 ** 3;
+const ASKER_LIMIT_BYTES = 8 * 1024 ** 3;
 const LEFT_FREE_BYTES = 1024 ** 3;
 
-/** Why a file of so many bytes is not taken now, in words; null where it is. */
+/** Beside each file stands who sent it, as a fingerprint. */
+const sender = (path: string): string => `${path}.by`;
+const fingerprint = (asker: string): string => createHash("sha256").update(asker).digest("hex");
+
+/** Why a file of so many bytes is not taken now from an asker, in words; null where it is. */
 export function noRoomFor(
   store: Store,
+  asker: string,
   bytes: number,
-  { waitingBytes = WAITING_LIMIT_BYTES, leftFreeBytes = LEFT_FREE_BYTES } = {},
+  { waitingBytes = WAITING_LIMIT_BYTES, askerBytes = ASKER_LIMIT_BYTES, leftFreeBytes = LEFT_FREE_BYTES } = {},
 ): string | null {
   const folder = folderOf(store);
   mkdirSync(folder, { recursive: true });
-  const waiting = readdirSync(folder).reduce((sum, name) => sum + (statOf(join(folder, name))?.size ?? 0), 0);
+  let [waiting, own] = [0, 0];
+  for (const name of readdirSync(folder)) {
+    const path = join(folder, name);
+    const size = statOf(path)?.size ?? 0;
+    waiting += size;
+    if (existsSync(sender(path)) && readFileSync(sender(path), "utf8") === fingerprint(asker)) own += size;
+  }
   const gigabytes = (count: number) => `${(count / 1e9).toFixed(1)} GB`;
-  if (waiting + bytes > waitingBytes)
-    return `Files of ${gigabytes(waiting)} wait to be used already, and at most ${gigabytes(waitingBytes)} may; this one has ${gigabytes(bytes)}. Use or leave some first: what nobody uses is dropped after a week.`;
+  const tooMuch = (whose: string, most: number, already: number) =>
+    `${whose} of ${gigabytes(already)} wait to be used already, and at most ${gigabytes(most)} may; this one has ${gigabytes(bytes)}. Use or leave some first: what nobody uses is dropped after a week.`;
+  if (own + bytes > askerBytes) return tooMuch("Files of yours", askerBytes, own);
+  if (waiting + bytes > waitingBytes) return tooMuch("Files", waitingBytes, waiting);
   const { bavail, bsize } = statfsSync(folder);
   return bavail * bsize - bytes < leftFreeBytes
     ? `The disk has ${gigabytes(bavail * bsize)} left, and ${gigabytes(leftFreeBytes)} of it must stay free; this file has ${gigabytes(bytes)}.`
@@ -45,7 +61,7 @@ export function noRoomFor(
 const statOf = (path: string) => statSync(path, { throwIfNoEntry: false });
 
 /** Streams a file into the data directory, flushed to the disk, and gives the name under which a job finds it. Throws when it is cut short. */
-export async function receiveUpload(store: Store, body: Readable): Promise<string> {
+export async function receiveUpload(store: Store, asker: string, body: Readable): Promise<string> {
   const folder = folderOf(store);
   mkdirSync(folder, { recursive: true });
   const id = randomUUID();
@@ -58,11 +74,13 @@ export async function receiveUpload(store: Store, body: Readable): Promise<strin
   // Under another name until it is whole and on the disk: after a power cut no work must find half of it.
   const part = `${path}.part`;
   try {
+    writeFileSync(sender(path), fingerprint(asker));
     await pipeline(body, createWriteStream(part, { flush: true }));
     renameSync(part, path);
     flushFolder(folder);
   } catch (error) {
     rmSync(part, { force: true });
+    rmSync(sender(path), { force: true });
     throw error;
   }
   return id;
@@ -77,7 +95,9 @@ export function uploadPath(store: Store, id: string): string | null {
 
 export function dropUpload(store: Store, id: string): void {
   const path = uploadPath(store, id);
-  if (path) rmSync(path, { force: true });
+  if (!path) return;
+  rmSync(path, { force: true });
+  rmSync(sender(path), { force: true });
 }
 
 /** Files that nobody has used for so long are dropped, ms: work that waits for them has long been given up. */

@@ -18,7 +18,16 @@ import { account, signedIn } from "./account";
 import { inTurn, ownPagesOnly } from "./costly";
 import { reports } from "./reports";
 import { hostNames, isLoopback, knownHost } from "./hosts";
-import { browserCookie, headers, nonce, permissions, plainAddress, sameOrigin, statedLength } from "./security";
+import {
+  browserCookie,
+  headers,
+  namedProxy,
+  nonce,
+  permissions,
+  plainAddress,
+  sameOrigin,
+  statedLength,
+} from "./security";
 import { securityText } from "./securityText";
 import { uploads } from "./uploads";
 import { useBuiltThreads } from "../threads";
@@ -94,14 +103,16 @@ export async function start(options: StartOptions): Promise<{ url: string }> {
 
   const app = express();
   app.disable("x-powered-by");
+  if (behindProxy > 0) app.set("trust proxy", behindProxy);
   app.use(pinoHttp({ logger: log, redact: ["req.headers.cookie"] }));
   app.use(nonce);
   app.use(browserCookie);
   if (!devMiddleware) app.use(headers, permissions);
-  if (behindProxy > 0) app.set("trust proxy", behindProxy);
+  app.set("case sensitive routing", true);
   app.use(plainAddress);
   app.get("/.well-known/security.txt", securityText(contact));
   app.use(knownHost(names));
+  if (behindProxy > 0) app.use(namedProxy);
   app.use(sameOrigin);
   app.use(ownPagesOnly);
   app.post("/plans/:planId/watch/samples", ...reports(store));

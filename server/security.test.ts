@@ -3,13 +3,15 @@ import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import express from "express";
 import { preferencesCookie, preferencesSchema } from "../app/data/preferences";
 import { hostNames, isLoopback, knownHost } from "./hosts";
-import { headers, nonce, sameOrigin, statedLength } from "./security";
+import { headers, namedProxy, nonce, plainAddress, sameOrigin, statedLength } from "./security";
 
 let origin: string;
 let server: ReturnType<ReturnType<typeof express>["listen"]>;
 beforeAll(async () => {
   const app = express();
-  app.use(nonce, headers, knownHost(["127.0.0.1"]), sameOrigin, statedLength);
+  app.set("case sensitive routing", true);
+  app.use(plainAddress, nonce, headers, knownHost(["127.0.0.1"]), sameOrigin, statedLength);
+  app.get(/^\/plans\//, (request, response) => void response.send(request.originalUrl));
   app.all("/", (_request, response) => void response.send("taken"));
   await new Promise<void>((resolve) => (server = app.listen(0, "127.0.0.1", () => resolve())));
   origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
@@ -47,7 +49,38 @@ test("changes are taken from our own pages only", async () => {
   expect(await post({ origin })).toBe(200);
   expect(await post({ origin: "http://elsewhere.test" })).toBe(403);
   expect(await post({ origin: "null" })).toBe(403);
+  // What https serves under this name is another site.
+  expect(await post({ origin: origin.replace("http:", "https:") })).toBe(403);
   expect(await post({})).toBe(403);
+});
+
+test("an address has one spelling before it is checked: needless escapes and doubled slashes are taken out", async () => {
+  const spelled = async (path: string) => {
+    const response = await fetch(origin + path);
+    return response.ok ? response.text() : response.status;
+  };
+  expect(await spelled("/%70lans/a%20b/%63hanges?x=%20+")).toBe("/plans/a%20b/changes?x=%20+");
+  expect(await spelled("/plans//a:b@c/x")).toBe("/plans/a:b@c/x");
+  expect(await spelled("/plans/a%2Fb")).toBe("/plans/a%2Fb");
+  expect(await spelled("/PLANS/a")).toBe(404);
+  expect([await spelled("/plans/%ff"), await spelled("/plans/%00")]).toEqual([400, 400]);
+});
+
+test("a proxy that does not say how it was reached is told which header it leaves out", async () => {
+  const asked: unknown[] = [];
+  const answer = (path: string, sent: Record<string, string>) => {
+    asked.length = 0;
+    const response = {
+      status: (code: number) => (asked.push(code), response),
+      type: () => response,
+      send: (text: string) => void asked.push(text),
+    };
+    namedProxy({ path, headers: sent } as never, response as never, () => void asked.push("on"));
+    return [...asked];
+  };
+  expect(answer("/plans/x", { "x-forwarded-proto": "https" })).toEqual(["on"]);
+  expect(answer("/health", {})).toEqual(["on"]);
+  expect(answer("/plans/x", {})).toEqual([400, expect.stringContaining("have it set X-Forwarded-Proto")]);
 });
 
 test("a body must say how long it is", async () => {

@@ -74,26 +74,64 @@ const NEVER = ["payment", "usb", "serial", "bluetooth", "midi", "display-capture
 /** Where devices and collectors send what they measured. */
 const SAMPLES = /^\/plans\/[^/]+\/watch\/samples$/;
 
+/** This site as the asker reached it, scheme and all: what https serves is not what http does. */
+const ownOrigin = ({ protocol, headers: { host } }: Request): string | null => {
+  const url = `${protocol}://${host}`;
+  return URL.canParse(url) ? new URL(url).origin : null;
+};
+
 /** Refuses every changing request that another origin sent. */
 export function sameOrigin(request: Request, response: Response, next: NextFunction): void {
   if (request.method === "GET" || request.method === "HEAD") return next();
   // Who shows a token of his own rides on nobody's cookies: no page can send one that it does not know.
   if (SAMPLES.test(request.path) && request.headers.authorization !== undefined) return next();
   const site = request.headers["sec-fetch-site"];
-  const { origin, host } = request.headers;
-  const sameHost = origin !== undefined && URL.canParse(origin) && new URL(origin).host === host;
-  if (origin === undefined ? site === "same-origin" : sameHost) return next();
+  const { origin } = request.headers;
+  const isOwn = origin !== undefined && URL.canParse(origin) && new URL(origin).origin === ownOrigin(request);
+  if (origin === undefined ? site === "same-origin" : isOwn) return next();
   response.status(403).type("text").send("Changes are taken only from Tejado's own pages.");
 }
 
-/** Refuses addresses that no text can be made of, or that hold a NUL: no page and no row is called so. */
+/**
+ * Brings an address to its one spelling, for every check and route after it: signs that are escaped needlessly stand as themselves, and no
+ * slash stands twice. Refuses one that no text can be made of, or that holds a NUL: no page and no row is called so.
+ */
 export function plainAddress(request: Request, response: Response, next: NextFunction): void {
-  try {
-    if (!decodeURIComponent(request.originalUrl.replace(/\+/g, " ")).includes("\0")) return next();
-  } catch {
-    // An escape that stands for no character.
+  const plain = plainUrl(request.originalUrl);
+  if (plain !== null) {
+    request.url = request.originalUrl = plain;
+    return next();
   }
   response.status(400).type("text").send("The address holds a sign that no address has.");
+}
+
+function plainUrl(url: string): string | null {
+  const [path = "", ...queries] = url.split("?");
+  const query = queries.length > 0 ? `?${queries.join("?")}` : "";
+  try {
+    if (decodeURIComponent(url.replace(/\+/g, " ")).includes("\0")) return null;
+    const segments = path.split("/").map((segment) => encodeURIComponent(decodeURIComponent(segment)));
+    return (
+      segments
+        .join("/")
+        .replace(/\/{2,}/g, "/")
+        .replace(/%(3A|40|24|2B|2C|3B|3D)/g, decodeURIComponent) + query
+    );
+  } catch {
+    // An escape that stands for no character.
+    return null;
+  }
+}
+
+/** Says which header a proxy before this Tejado leaves out: without it no change can be told from one that another site sends. */
+export function namedProxy(request: Request, response: Response, next: NextFunction): void {
+  if (request.headers["x-forwarded-proto"] !== undefined || request.path === "/health") return next();
+  response
+    .status(400)
+    .type("text")
+    .send(
+      "This Tejado was started with --behind-proxy, and the proxy does not say how it was reached: have it set X-Forwarded-Proto (http or https) and X-Forwarded-For.",
+    );
 }
 
 /** Refuses bodies that do not say how long they are: each address takes so many bytes, and Node holds a sender to what he said. */

@@ -22,16 +22,22 @@ export function uploads(store: Store): RequestHandler {
       response.status(429).type("text").send(`${already} files of yours are on their way. Wait until one has arrived.`);
       return;
     }
-    const refused = noRoomFor(store, length);
+    const refused = noRoomFor(store, asker, length);
     if (refused !== null) {
       response.status(507).type("text").send(refused);
       return;
     }
     sending.set(asker, already + 1);
     try {
-      response.json({ uploadId: await receiveUpload(store, request) });
-    } catch {
-      if (!response.headersSent)
+      response.json({ uploadId: await receiveUpload(store, asker, request) });
+    } catch (error) {
+      if (response.headersSent) return;
+      if ((error as NodeJS.ErrnoException).code === "ENOSPC")
+        response
+          .status(507)
+          .type("text")
+          .send("The disk of this Tejado is full. Nothing of the file was kept; make room and send it again.");
+      else
         response.status(400).type("text").send("The file did not arrive whole. Nothing of it was kept; send it again.");
     } finally {
       const left = (sending.get(asker) ?? 1) - 1;

@@ -193,6 +193,11 @@ export async function setRole(db: Queries, planId: string, accountId: string, ro
   return true;
 }
 
+/** Makes an account a keeper of this Tejado. */
+export async function setKeeper(db: Queries, accountId: string): Promise<void> {
+  await db.query("UPDATE accounts SET is_keeper = true WHERE id = $1", [accountId]);
+}
+
 /** What an invitation gives to whoever takes it: a role in a plan, or the keeping of this Tejado, or an account alone. */
 export interface Invitation {
   planId: string | null;
@@ -201,25 +206,60 @@ export interface Invitation {
   madeBy: string;
 }
 
-export async function createInvitation(db: Queries, tokenHash: string, given: Invitation): Promise<void> {
+/** Makes an invitation. It rests on the right of the account `madeById`, and ends with it; null where nobody signs in. */
+export async function createInvitation(
+  db: Queries,
+  tokenHash: string,
+  given: Invitation,
+  madeById: string | null,
+): Promise<void> {
   await db.query(
-    "INSERT INTO invitations (token_hash, plan_id, role, is_keeper, made_by) VALUES ($1, $2, $3, $4, $5)",
-    [...[tokenHash, given.planId, given.role, given.isKeeper, given.madeBy]],
+    "INSERT INTO invitations (token_hash, plan_id, role, is_keeper, made_by, made_by_id) VALUES ($1, $2, $3, $4, $5, $6)",
+    [...[tokenHash, given.planId, given.role, given.isKeeper, given.madeBy, madeById]],
   );
 }
 const INVITATION = `plan_id AS "planId", role, is_keeper AS "isKeeper", made_by AS "madeBy"`;
-const IS_OPEN = `token_hash = $1 AND made_at > now() - interval '${INVITATION_DAYS} days'`;
+/** Its week is not over, and whoever made it may still make it: a keeper any, an owner one to the plan. */
+const STANDS = `made_at > now() - interval '${INVITATION_DAYS} days' AND (made_by_id IS NULL
+  OR EXISTS (SELECT 1 FROM accounts a WHERE a.id = made_by_id AND a.is_keeper)
+  OR (NOT is_keeper AND EXISTS (SELECT 1 FROM members m
+    WHERE m.account_id = made_by_id AND m.plan_id = invitations.plan_id AND m.role = 'owner')))`;
 
 /** An invitation that still stands; null for one that was taken, is over, or never was. */
 export async function invitationOf(db: Queries, tokenHash: string): Promise<Invitation | null> {
-  return (
-    (await db.query<Invitation>(`SELECT ${INVITATION} FROM invitations WHERE ${IS_OPEN}`, [tokenHash])).rows[0] ?? null
+  const { rows } = await db.query<Invitation>(
+    `SELECT ${INVITATION} FROM invitations WHERE token_hash = $1 AND ${STANDS}`,
+    [tokenHash],
   );
+  return rows[0] ?? null;
 }
 /** Takes an invitation, so that nobody takes it again. */
 export async function takeInvitation(db: Queries, tokenHash: string): Promise<Invitation | null> {
-  const { rows } = await db.query<Invitation>(`DELETE FROM invitations WHERE ${IS_OPEN} RETURNING ${INVITATION}`, [
-    tokenHash,
-  ]);
+  const { rows } = await db.query<Invitation>(
+    `DELETE FROM invitations WHERE token_hash = $1 AND ${STANDS} RETURNING ${INVITATION}`,
+    [tokenHash],
+  );
   return rows[0] ?? null;
+}
+
+/** An invitation in a list: under an id that opens nothing. */
+export interface ListedInvitation extends Invitation {
+  id: string;
+  madeAt: Date;
+}
+const LISTED_ID = "left(token_hash, 20)";
+
+/** Invitations to a plan that still stand, or with null those to this Tejado; the newest first. */
+export async function listInvitations(db: Queries, planId: string | null): Promise<ListedInvitation[]> {
+  const { rows } = await db.query<ListedInvitation>(
+    `SELECT ${LISTED_ID} AS id, made_at AS "madeAt", ${INVITATION} FROM invitations
+     WHERE plan_id IS NOT DISTINCT FROM $1 AND ${STANDS} ORDER BY made_at DESC`,
+    [planId],
+  );
+  return rows.map((row) => ({ ...row, madeAt: new Date(row.madeAt) }));
+}
+
+/** Withdraws an invitation to a plan, or with null one to this Tejado. */
+export async function dropInvitation(db: Queries, planId: string | null, id: string): Promise<void> {
+  await db.query(`DELETE FROM invitations WHERE plan_id IS NOT DISTINCT FROM $1 AND ${LISTED_ID} = $2`, [planId, id]);
 }

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import type { Db, Store } from "./db";
 import { holdDataDirectory } from "./lock";
 import { MIGRATIONS } from "./migrations";
-import { requireRoom, type FreeSpace } from "./room";
+import { requireRoom, roomProblem, type FreeSpace } from "./room";
 import { makeSealingKey } from "./secrets";
 import { threadDb } from "./thread";
 
@@ -29,6 +29,7 @@ export async function openStore(
       db: databaseUrl ? await openServer(databaseUrl) : await openDatabase(directory, freeSpace),
       directory,
       isOnServer: Boolean(databaseUrl),
+      roomProblem: () => roomProblem(directory, freeSpace),
       close: async () => {
         await store.db.close();
         await release();

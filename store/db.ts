@@ -28,6 +28,8 @@ export interface Store {
   directory: string;
   /** Whether the data stand on a PostgreSQL server, whose own tools back them up. */
   isOnServer: boolean;
+  /** Why nothing more is written, in words; null while the disk has room. */
+  roomProblem(): string | null;
   close(): Promise<void>;
 }
 

@@ -17,3 +17,13 @@ export function requireRoom(directory: string, free: FreeSpace = freeBytes, floo
   const bytes = free(directory);
   if (bytes < floorBytes) throw new NoRoom(bytes, floorBytes);
 }
+
+/** What `requireRoom` would throw, in words; null while there is room. */
+export function roomProblem(directory: string, free?: FreeSpace): string | null {
+  try {
+    requireRoom(directory, free);
+    return null;
+  } catch (error) {
+    return (error as Error).message;
+  }
+}

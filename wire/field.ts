@@ -85,3 +85,6 @@ export interface FieldAccount {
 
 /** Header by which a phone says whose account wrote what it sends. */
 export const WRITER_HEADER = "x-tejado-writer";
+
+/** Where the phone's worker keeps photographs and recordings that were looked at once. */
+export const PICTURE_CACHES = ["photographs", "recordings"] as const;

@@ -8,6 +8,7 @@ export { lossesFromWire, lossesToWire } from "./coverage";
 export * from "./roles";
 export {
   PACK_FORMAT,
+  PICTURE_CACHES,
   WRITER_HEADER,
   type FieldAccount,
   type FieldAnswer,

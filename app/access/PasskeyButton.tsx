@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Button } from "../ui";
+import { Button, TextField } from "../ui";
 
 /** Asks the server about passkeys. */
 async function ask<Answer>(body: object): Promise<Answer> {
@@ -17,6 +17,8 @@ const REFUSED = "This did not work. Nothing was changed; try again, or use the p
 export function PasskeyButton({ kind, onDone }: { kind: "sign-in" | "register"; onDone: () => void }) {
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  const [password, setPassword] = useState("");
+  const isNew = kind === "register";
   const go = async () => {
     setBusy(true);
     setProblem(null);
@@ -25,8 +27,10 @@ export function PasskeyButton({ kind, onDone }: { kind: "sign-in" | "register"; 
       const { startAuthentication, startRegistration } = await import("@simplewebauthn/browser");
       const { options, problem: refusal } = await ask<{ options: never; problem?: string }>({
         intent: `${kind}-options`,
+        ...(isNew && { password }),
       });
       if (refusal) return setProblem(refusal);
+      setPassword("");
       const response =
         kind === "sign-in"
           ? await startAuthentication({ optionsJSON: options })
@@ -42,7 +46,17 @@ export function PasskeyButton({ kind, onDone }: { kind: "sign-in" | "register"; 
   };
   return (
     <>
-      <Button onClick={() => void go()} disabled={busy}>
+      {isNew && (
+        <TextField
+          name="passkey-password"
+          type="password"
+          label="Present password, for a new passkey"
+          autoComplete="current-password"
+          value={password}
+          onChange={({ target }) => setPassword(target.value)}
+        />
+      )}
+      <Button onClick={() => void go()} disabled={busy || (isNew && password === "")}>
         {kind === "sign-in" ? "Use a passkey" : "Add a passkey"}
       </Button>
       {problem && (

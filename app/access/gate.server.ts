@@ -13,14 +13,17 @@ export const gate: MiddlewareFunction<Response> = async ({ request, params, patt
   const rule = Object.hasOwn(RULES, address) ? RULES[address] : undefined;
   if (!isOpen) {
     requireShort(request, rule?.bytes);
-    return asAccount(null, next);
+    return toldOfRoom(await asAccount(null, next));
   }
   const isChange = request.method !== "GET" && request.method !== "HEAD";
   const role = account && params.planId ? await roleHere(params.planId, account.id) : null;
   const decision = decide(rule, isChange, account && { isKeeper: account.isKeeper, role });
   if (decision === "yes") {
     requireShort(request, rule?.bytes);
-    return asAccount(account, next);
+    const response = await toldOfRoom(await asAccount(account, next));
+    // After somebody has signed out, no page of theirs comes back from what the browser keeps.
+    if (account && !response.headers.has("cache-control")) response.headers.set("cache-control", "no-store");
+    return response;
   }
   if (decision === "no") throw data("Your role does not allow this.", { status: 403 });
   if (decision === "hidden") throw data("There is nothing here, or nothing for you.", { status: 404 });
@@ -32,6 +35,13 @@ export const gate: MiddlewareFunction<Response> = async ({ request, params, patt
   }
   throw data("Sign in first.", { status: 401 });
 };
+
+/** The answer; where it is a failure and the disk is full, that is said in its place. */
+async function toldOfRoom(response: Response): Promise<Response> {
+  const problem = response.status === 500 ? (await getStore()).roomProblem() : null;
+  if (problem !== null) throw data(problem, { status: 507 });
+  return response;
+}
 
 /** Refuses a body that is longer than its address takes: nothing of it is read. Node holds a sender to the length that was said. */
 function requireShort(request: Request, most = FORM_BYTES): void {

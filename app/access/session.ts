@@ -14,3 +14,19 @@ export function sessionToken(cookies: string | null | undefined, isSecure: boole
   const found = new RegExp(`(?:^|;\\s*)${cookieName(isSecure)}=([\\w-]{20,100})(?:;|$)`).exec(cookies ?? "");
   return found?.[1] ?? null;
 }
+
+/** The cookie that tells an account that it was opened in this browser before: its owner is not shut out by others' guesses. */
+const KNOWN = "tejado-known";
+/** Accounts of one browser that are remembered, and for how long. */
+const MOST_KNOWN = 4;
+const KNOWN_AGE_S = 400 * 24 * 3600;
+
+/** Marks in a cookie header, the newest first. */
+export const knownMarks = (cookies: string | null | undefined): string[] =>
+  (new RegExp(`(?:^|;\\s*)${KNOWN}=([\\w.~-]{20,400})(?:;|$)`).exec(cookies ?? "")?.[1] ?? "")
+    .split("~")
+    .filter(Boolean);
+
+/** Remembers one mark more. */
+export const knownCookie = (mark: string, known: readonly string[], isSecure: boolean): string =>
+  `${KNOWN}=${[mark, ...known].slice(0, MOST_KNOWN).join("~")}; Path=/; Max-Age=${KNOWN_AGE_S}; HttpOnly; SameSite=Strict${isSecure ? "; Secure" : ""}`;

@@ -6,14 +6,18 @@ import { downloadDraft, editCount, setStoredDraftAside, storedDraft } from "../d
 import { Button } from "../ui";
 
 /** Headings of pages that are refused, by the answer's status. */
-const HEADINGS: Readonly<Record<number, string>> = { 403: "Not for your role", 404: "Not here" };
+const HEADINGS: Readonly<Record<number, string>> = {
+  403: "Not for your role",
+  404: "Not here",
+  507: "The disk is full",
+};
 
 /**
  * Shown in place of a page that cannot be drawn. Of a page of a plan (`planId`) the draft is offered: it can be downloaded, and set
  * aside so that the plan opens as saved even where the draft itself is what cannot be drawn.
  */
 export function BrokenPage({ error, planId }: { error: unknown; planId?: string }) {
-  const refused = isRouteErrorResponse(error) && error.status < 500 ? error : null;
+  const refused = isRouteErrorResponse(error) && (error.status < 500 || error.status === 507) ? error : null;
   return (
     <main className="mx-auto max-w-xl p-8">
       <title>Tejado</title>

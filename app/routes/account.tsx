@@ -1,13 +1,5 @@
-import { hashPassword, opens, passwordProblem, tokenHashOf, whoAsks } from "#accounts";
-import {
-  accountByLogin,
-  dropPasskeys,
-  dropSession,
-  dropSessions,
-  listPasskeys,
-  listSessions,
-  setPassword,
-} from "#store";
+import { hashPassword, passwordProblem, presentPasswordProblem, tokenHashOf, whoAsks } from "#accounts";
+import { dropPasskeys, dropSession, dropSessions, listPasskeys, listSessions, setPassword } from "#store";
 import { formatDistanceToNow } from "date-fns";
 import { data, Form, Link, redirect, useRevalidator } from "react-router";
 import { toast } from "sonner";
@@ -45,7 +37,8 @@ export async function action({ request, context }: Route.ActionArgs) {
   const { db } = await getStore();
   const { isSecure } = context.get(accessInContext);
   const form = await formOf(request);
-  const leave = () => redirect("/sign-in", { headers: { "Set-Cookie": noSessionCookie(isSecure) } });
+  const leave = () =>
+    redirect("/sign-in", { headers: { "Set-Cookie": noSessionCookie(isSecure), "Clear-Site-Data": '"cache"' } });
   switch (form.get("intent")) {
     case "sign-out": {
       const token = sessionToken(request.headers.get("cookie"), isSecure);
@@ -60,12 +53,12 @@ export async function action({ request, context }: Route.ActionArgs) {
       return { problem: null };
     case "password": {
       const [now, next] = [String(form.get("now") ?? ""), String(form.get("next") ?? "")];
-      const found = await accountByLogin(db, account.login);
-      if (!(await opens(now, found?.passwordHash ?? null)))
-        return data({ problem: "The present password is another." }, { status: 422 });
+      const refused = await presentPasswordProblem(db, account, now);
+      if (refused) return data({ problem: refused }, { status: 422 });
       const wrong = passwordProblem(next, account.login);
       if (wrong) return data({ problem: `The new password ${wrong}.` }, { status: 422 });
       await setPassword(db, account.id, await hashPassword(next));
+      if (form.get("passkeys") === "drop") await dropPasskeys(db, account.id);
       await dropSessions(db, account.id);
       return leave();
     }
@@ -136,6 +129,12 @@ export default function OwnAccount({ loaderData: { account, passkeys, sessions }
           <input type="hidden" name="intent" value="password" />
           <TextField name="now" type="password" label="Present password" autoComplete="current-password" />
           <TextField name="next" type="password" label="New password" autoComplete="new-password" />
+          {passkeys > 0 && (
+            <label className="flex items-center gap-1.5 text-sm">
+              <input type="checkbox" name="passkeys" value="drop" className="accent-[var(--clay)]" />
+              Take all passkeys away too: somebody else may have added one
+            </label>
+          )}
           {actionData?.problem && (
             <p role="alert" className="text-sm font-medium text-blocked">
               {actionData.problem}

@@ -1,6 +1,6 @@
 import { createReadStream, existsSync, statSync } from "node:fs";
 import { createReadableStreamFromReadable } from "@react-router/node";
-import { archivePath } from "#jobs";
+import { archivePath, jobOf } from "#jobs";
 import { data } from "react-router";
 import { fileName } from "../data/fileName";
 import { openPlan } from "../data/plan.server";
@@ -9,7 +9,9 @@ import type { Route } from "./+types/archiveFile";
 /** A finished archive. */
 export async function loader({ params }: Route.LoaderArgs) {
   const { store, context } = await openPlan(params.planId);
-  const path = archivePath(store, params.fileId);
+  // Another plan's archive is not to be had under this plan's address.
+  const isOwn = (await jobOf(store, params.planId, params.fileId)) !== null;
+  const path = isOwn ? archivePath(store, params.fileId) : null;
   if (!path || !existsSync(path)) throw data("That archive is not kept any more; write it again.", { status: 404 });
   return new Response(createReadableStreamFromReadable(createReadStream(path)), {
     headers: {

@@ -1,6 +1,7 @@
 import { audioType } from "#formats/audio";
 import { readVoice } from "#store";
 import { data } from "react-router";
+import { pictureCaching } from "../access/pictureCaching.server";
 import { jobsSeen, requireSeen } from "../access/ownJobs.server";
 import { requirePlan } from "../data/plan.server";
 import type { Route } from "./+types/fieldVoice";
@@ -14,6 +15,6 @@ export async function loader({ params: { planId, noteId } }: Route.LoaderArgs) {
   const sees = await jobsSeen(store, world);
   requireSeen(visit ? sees.job(visit) : sees.all);
   return new Response(new Uint8Array(voice.bytes), {
-    headers: { "Content-Type": audioType(voice.bytes), "Cache-Control": "private, max-age=86400, immutable" },
+    headers: { "Content-Type": audioType(voice.bytes), "Cache-Control": pictureCaching() },
   });
 }

@@ -1,5 +1,5 @@
-import { acceptInvitation, openSession, tokenHashOf, type Problems } from "#accounts";
-import { invitationOf, readPlanName, setRole, takeInvitation } from "#store";
+import { acceptInvitation, INVITATION_OVER, openSession, takeAs, tokenHashOf, type Problems } from "#accounts";
+import { invitationOf, readPlanName } from "#store";
 import { data, Form, redirect, useNavigation } from "react-router";
 import { AccessPage } from "../access/AccessPage";
 import { askerOf } from "../access/asker.server";
@@ -15,7 +15,7 @@ import type { Route } from "./+types/invitation";
 export async function loader({ params, context }: Route.LoaderArgs) {
   const { db } = await getStore();
   const found = await invitationOf(db, tokenHashOf(params.token));
-  if (!found) throw data("This invitation was taken already, or is over. Ask for another.", { status: 404 });
+  if (!found) throw data(INVITATION_OVER, { status: 404 });
   const { planId, role, isKeeper, madeBy } = found;
   const planName = planId === null ? null : await readPlanName(db, planId);
   return { planName, role, isKeeper, madeBy, me: context.get(accessInContext).account?.name ?? null };
@@ -26,12 +26,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const form = await formOf(request);
   const { account: me, isSecure } = context.get(accessInContext);
   if (me && form.get("intent") === "take") {
-    const given = await db.transaction(async (tx) => {
-      const taken = await takeInvitation(tx, tokenHashOf(params.token));
-      if (taken?.planId && taken.role) await setRole(tx, taken.planId, me.id, taken.role);
-      return taken;
-    });
-    return redirect(given?.planId ? `/plans/${encodeURIComponent(given.planId)}/crew` : "/");
+    const taken = await takeAs(db, params.token, me);
+    if ("problem" in taken)
+      return data({ problems: { invitation: taken.problem }, typed: { login: "", name: "" } }, { status: 422 });
+    return redirect(taken.planId ? `/plans/${encodeURIComponent(taken.planId)}/crew` : "/");
   }
   const text = (name: string) => String(form.get(name) ?? "").slice(0, 300);
   const typed = { login: text("login"), name: text("name"), password: text("password") };
@@ -55,7 +53,12 @@ export default function Invited({
         {madeBy} invites you to {planName && role ? `${planName}, as ${ROLE_WORDS[role].name}` : "this Tejado"}
         {isKeeper && ", to keep it: to invite others, to back up and to restore"}.
       </p>
-      {me && !isKeeper ? (
+      {problems.invitation && (
+        <p role="alert" className="text-sm font-medium text-blocked">
+          {problems.invitation}
+        </p>
+      )}
+      {me ? (
         <Form method="post">
           <Button type="submit" name="intent" value="take" look="primary" disabled={busy}>
             Take it as {me}
@@ -64,11 +67,6 @@ export default function Invited({
       ) : (
         <Form method="post" className="space-y-3">
           <NewAccountFields problems={problems} typed={actionData?.typed ?? { login: "", name: "" }} />
-          {problems.invitation && (
-            <p role="alert" className="text-sm font-medium text-blocked">
-              {problems.invitation}
-            </p>
-          )}
           <Button type="submit" look="primary" disabled={busy}>
             Make my account
           </Button>

@@ -1,9 +1,11 @@
 import { invite, whoAsks } from "#accounts";
-import { listMembers, setRole } from "#store";
+import { dropInvitation, listMembers, setRole } from "#store";
 import { ROLES, type Role } from "#wire";
 import { data, Form } from "react-router";
 import { siteOf } from "../access/asker.server";
 import { InvitationLink } from "../access/InvitationLink";
+import { Invitations } from "../access/Invitations";
+import { openInvitations } from "../access/openInvitations.server";
 import { ROLE_WORDS } from "../access/roleWords";
 import { requirePlanId } from "../data/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
@@ -13,7 +15,8 @@ import type { Route } from "./+types/members";
 
 export async function loader({ params }: Route.LoaderArgs) {
   const { db } = await requirePlanId(params.planId);
-  return { members: await listMembers(db, params.planId), planId: params.planId };
+  const { planId } = params;
+  return { members: await listMembers(db, planId), invitations: await openInvitations(db, planId), planId };
 }
 
 const keptWords = (name: string, role: Role) => `${name} is ${ROLE_WORDS[role].name} from now on.`;
@@ -24,10 +27,13 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const form = await formOf(request);
   const role = roleFrom(form);
   const intent = form.get("intent");
+  if (intent === "withdraw") {
+    await dropInvitation(db, params.planId, String(form.get("id") ?? ""));
+    return { invitation: null, problem: null, kept: "The invitation is withdrawn." };
+  }
   if (intent !== "take-out" && !role) throw data(`The role must be one of ${ROLES.join(", ")}.`, { status: 400 });
   if (intent === "invite") {
-    const madeBy = whoAsks()?.name ?? "The keeper";
-    const token = await invite(db, { planId: params.planId, role, isKeeper: false, madeBy });
+    const token = await invite(db, { planId: params.planId, role, isKeeper: false }, whoAsks());
     return { invitation: `${siteOf(request, context).origin}/invitations/${token}`, problem: null, kept: null };
   }
   const accountId = String(form.get("id") ?? "");
@@ -46,7 +52,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
 }
 
 /** Who may do what in one plan. */
-export default function Members({ loaderData: { members }, actionData }: Route.ComponentProps) {
+export default function Members({ loaderData: { members, invitations }, actionData }: Route.ComponentProps) {
   return (
     <PlanFrame>
       <main className="mx-auto w-full max-w-2xl space-y-4 px-6 py-5">
@@ -81,6 +87,7 @@ export default function Members({ loaderData: { members }, actionData }: Route.C
             {actionData.problem}
           </p>
         )}
+        <Invitations invitations={invitations} />
         {members.length === 0 ? (
           <p className="text-quiet">Nobody has a role here yet. Who keeps this Tejado may do everything.</p>
         ) : (

@@ -1,4 +1,12 @@
-import { accountShown, openSession, register, registrationOptions, signInOptions, whoAsks } from "#accounts";
+import {
+  accountShown,
+  openSession,
+  presentPasswordProblem,
+  register,
+  registrationOptions,
+  signInOptions,
+  whoAsks,
+} from "#accounts";
 import { data } from "react-router";
 import { z } from "zod";
 import { askerOf, siteOf } from "../access/asker.server";
@@ -13,7 +21,7 @@ const shown = z.looseObject({ id: z.string().min(1).max(2000), response: z.loose
 const askSchema = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("sign-in-options") }),
   z.object({ intent: z.literal("sign-in"), response: shown }),
-  z.object({ intent: z.literal("register-options") }),
+  z.object({ intent: z.literal("register-options"), password: z.string().max(300) }),
   z.object({ intent: z.literal("register"), response: shown }),
 ]);
 
@@ -37,8 +45,11 @@ export async function action({ request, context }: Route.ActionArgs) {
   }
   const account = whoAsks();
   if (!account) return data({ ok: false, problem: "Sign in first." }, { status: 401 });
-  if (asked.intent === "register-options")
+  if (asked.intent === "register-options") {
+    const problem = await presentPasswordProblem(db, account, asked.password);
+    if (problem !== null) return data({ ok: false, problem }, { status: 422 });
     return data({ ok: true, options: await registrationOptions(db, account, site) });
+  }
   const isKept = await register(db, account, asked.response as unknown as Parameters<typeof register>[2], site);
   return data({ ok: isKept }, { status: isKept ? 200 : 422 });
 }

@@ -1,9 +1,11 @@
 import { invite, whoAsks } from "#accounts";
-import { dropAccount, dropSessions, listAccounts } from "#store";
+import { dropAccount, dropInvitation, dropSessions, listAccounts } from "#store";
 import { data, Form } from "react-router";
 import { AccessPage } from "../access/AccessPage";
 import { siteOf } from "../access/asker.server";
 import { InvitationLink } from "../access/InvitationLink";
+import { Invitations } from "../access/Invitations";
+import { openInvitations } from "../access/openInvitations.server";
 import { getStore } from "../data/store.server";
 import { Button, Table } from "../ui";
 import { formOf } from "../data/asked.server";
@@ -11,7 +13,11 @@ import type { Route } from "./+types/people";
 
 export async function loader() {
   const { db } = await getStore();
-  return { accounts: await listAccounts(db), myId: whoAsks()?.id ?? null };
+  return {
+    accounts: await listAccounts(db),
+    invitations: await openInvitations(db, null),
+    myId: whoAsks()?.id ?? null,
+  };
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
@@ -21,10 +27,14 @@ export async function action({ request, context }: Route.ActionArgs) {
   const intent = form.get("intent");
   if (intent === "invite" || intent === "invite-keeper") {
     const isKeeper = intent === "invite-keeper";
-    const token = await invite(db, { planId: null, role: null, isKeeper, madeBy: me?.name ?? "The keeper" });
+    const token = await invite(db, { planId: null, role: null, isKeeper }, me);
     return { invitation: `${siteOf(request, context).origin}/invitations/${token}` };
   }
   const id = String(form.get("id") ?? "");
+  if (intent === "withdraw") {
+    await dropInvitation(db, null, id);
+    return { invitation: null };
+  }
   const found = (await listAccounts(db)).find((one) => one.id === id);
   if (!found) throw data("There is no such account.", { status: 404 });
   if (intent === "sign-out") await dropSessions(db, id);
@@ -34,7 +44,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 }
 
 /** Everybody with an account here, for those who keep this Tejado. */
-export default function People({ loaderData: { accounts, myId }, actionData }: Route.ComponentProps) {
+export default function People({ loaderData: { accounts, invitations, myId }, actionData }: Route.ComponentProps) {
   return (
     <AccessPage title="People">
       <Form method="post" className="flex flex-wrap gap-2">
@@ -46,6 +56,7 @@ export default function People({ loaderData: { accounts, myId }, actionData }: R
         </Button>
       </Form>
       {actionData?.invitation && <InvitationLink link={actionData.invitation} />}
+      <Invitations invitations={invitations} />
       <Table caption="Accounts" columns={[{ name: "Name" }, { name: "Login" }, { name: "Action", isHidden: true }]}>
         {accounts.map(({ id, name, login, isKeeper }) => (
           <tr key={id} data-account={login}>

@@ -1,5 +1,6 @@
 import { readPhoto } from "#store";
 import { data } from "react-router";
+import { pictureCaching } from "../access/pictureCaching.server";
 import { jobsSeen, requireSeen } from "../access/ownJobs.server";
 import { requirePlan } from "../data/plan.server";
 import type { Route } from "./+types/photo";
@@ -12,6 +13,6 @@ export async function loader({ params }: Route.LoaderArgs) {
   const bytes = await readPhoto(store.db, params.planId, params.photoId);
   if (!bytes) throw data("There is no such photograph.", { status: 404 });
   return new Response(new Uint8Array(bytes), {
-    headers: { "Content-Type": "image/jpeg", "Cache-Control": "private, max-age=86400, immutable" },
+    headers: { "Content-Type": "image/jpeg", "Cache-Control": pictureCaching() },
   });
 }

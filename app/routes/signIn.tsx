@@ -1,11 +1,13 @@
 import { signIn } from "#accounts";
+import { useEffect } from "react";
 import { data, Form, redirect, useNavigation } from "react-router";
 import { AccessPage } from "../access/AccessPage";
 import { askerOf } from "../access/asker.server";
 import { accessInContext } from "../access/context";
 import { ownPath } from "../access/ownPath";
 import { PasskeyButton } from "../access/PasskeyButton";
-import { sessionCookie } from "../access/session";
+import { forgetPictures } from "../access/forgetPictures";
+import { knownCookie, knownMarks, sessionCookie } from "../access/session";
 import { getStore } from "../data/store.server";
 import { Button, TextField } from "../ui";
 import { formOf } from "../data/asked.server";
@@ -25,11 +27,16 @@ export async function action({ request, context }: Route.ActionArgs) {
   const signed = await signIn(db, text("login"), text("password"), askerOf(request, context));
   if (signed.token === null) return data({ problem: signed.problem, login: text("login") }, { status: 401 });
   const { isSecure } = context.get(accessInContext);
-  return redirect(ownPath(form.get("to")), { headers: { "Set-Cookie": sessionCookie(signed.token, isSecure) } });
+  const headers = new Headers({ "Set-Cookie": sessionCookie(signed.token, isSecure) });
+  if (signed.mark !== null)
+    headers.append("Set-Cookie", knownCookie(signed.mark, knownMarks(request.headers.get("cookie")), isSecure));
+  return redirect(ownPath(form.get("to")), { headers });
 }
 
 export default function SignIn({ loaderData: { to }, actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
+  // Whoever was signed in here is so no more.
+  useEffect(() => void forgetPictures(), []);
   return (
     <AccessPage title="Sign in">
       <Form method="post" className="space-y-3">

@@ -7,9 +7,21 @@ const MARKERS_KEPT_AS_THEY_ARE = new Set([0xe0, 0xee]);
 
 const hex = (byte: number | undefined) => (byte === undefined ? "nothing" : byte.toString(16).padStart(2, "0"));
 
+const [START_OF_SCAN, END_OF_IMAGE] = [0xda, 0xd9];
+
+/** Where a scan's compressed data end: at the next marker that is neither a stuffed byte, a filling one, nor a restart. */
+function scanEnd(bytes: Uint8Array, from: number): number {
+  for (let at = from; at + 1 < bytes.length; at++) {
+    if (bytes[at] !== 0xff) continue;
+    const next = bytes[at + 1]!;
+    if (next !== 0 && next !== 0xff && !(next >= 0xd0 && next <= 0xd7)) return at;
+  }
+  return bytes.length;
+}
+
 /**
  * A JPEG without what its camera wrote about place, time and maker: all application segments but those that decoders
- * need (JFIF and Adobe's colour transform), and all comments, are dropped. Throws JpegError naming the byte.
+ * need (JFIF and Adobe's colour transform), all comments, and whatever stands behind the picture's end, are dropped. Throws JpegError naming the byte.
  */
 export function stripJpeg(bytes: Uint8Array): Uint8Array {
   if (bytes[0] !== 0xff || bytes[1] !== 0xd8)
@@ -22,9 +34,8 @@ export function stripJpeg(bytes: Uint8Array): Uint8Array {
     const marker = bytes[at + 1]!;
     if (marker === undefined)
       throw new JpegError(`byte ${at}: the file ends within a segment, whose length was expected`);
-    // From the scan on there are only compressed data.
-    if (marker === 0xda) {
-      parts.push(bytes.subarray(at));
+    if (marker === END_OF_IMAGE) {
+      parts.push(bytes.subarray(at, at + 2));
       break;
     }
     const length = (bytes[at + 2]! << 8) | bytes[at + 3]!;
@@ -34,6 +45,12 @@ export function stripJpeg(bytes: Uint8Array): Uint8Array {
     if ((!isApplication || MARKERS_KEPT_AS_THEY_ARE.has(marker)) && marker !== 0xfe)
       parts.push(bytes.subarray(at, at + 2 + length));
     at += 2 + length;
+    if (marker !== START_OF_SCAN) continue;
+    const end = scanEnd(bytes, at);
+    parts.push(bytes.subarray(at, end));
+    at = end;
+    // A picture that was cut off within its scan is shown as far as it goes.
+    if (at >= bytes.length) break;
   }
   const whole = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
   let offset = 0;
