@@ -20,6 +20,10 @@ const name = z.string().trim().min(1, "needs a name").max(LONGEST_NAME);
 const latDeg = z.number().min(-90).max(90);
 const lonDeg = z.number().min(-180).max(180);
 const heightM = z.number().min(0).max(500);
+const moment = z
+  .string()
+  .max(64)
+  .refine((text) => Number.isFinite(Date.parse(text)), "must be a moment such as 2026-11-27T08:00:00Z");
 
 /** How much of the zone must be free: 60 % of the first at the plan's k, or all of it at median k and less at the k of bad weather. */
 export const CLEARANCE_SCHOOLS = ["sixtyPercent", "twoCondition"] as const;
@@ -85,7 +89,7 @@ export const planSchema = z.object({
     .max(60)
     .default([]),
   isDemo: z.boolean(),
-  createdAt: z.string(),
+  createdAt: moment,
 });
 export type Plan = z.infer<typeof planSchema>;
 
@@ -315,7 +319,7 @@ export const measurementSchema = z.object({
   id,
   planId: id,
   linkId: id,
-  measuredAt: z.string(),
+  measuredAt: moment,
   measuredBy: z.string().max(120),
   /** What each end received on each chain. */
   levelA0Dbm: levelDbm,
@@ -377,7 +381,7 @@ export const layerSchema = z.object({
   rows: z.number().int().positive().max(400_000),
   /** Cells without a value. */
   holeCount: z.number().int().min(0),
-  addedAt: z.string(),
+  addedAt: moment,
 });
 export type Layer = z.infer<typeof layerSchema>;
 
@@ -422,7 +426,7 @@ export const scanSchema = z.object({
   beamwidthDeg: z.number().min(1).max(360),
   gainDbi: z.number().min(-10).max(60),
   polarization: z.enum(["H", "V"]),
-  scannedAt: z.string(),
+  scannedAt: moment,
   source: z.string().max(120),
   /** Bandwidth in which each level was measured, kHz. */
   binKHz: z.number().min(0.1).max(1_000_000),
@@ -461,7 +465,7 @@ export const photoSchema = z.object({
   ownerId: id,
   name: z.string().max(160),
   caption: z.string().max(400),
-  takenAt: z.string().nullable(),
+  takenAt: moment.nullable(),
   latDeg: latDeg.nullable(),
   lonDeg: lonDeg.nullable(),
   widthPx: z.number().int().positive(),
