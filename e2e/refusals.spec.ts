@@ -45,7 +45,11 @@ const CHANGES: [what: string, sent: RequestInit, said: RegExp][] = [
     /structureHeightM/,
   ],
   ["a field of the language", setSite({ constructor: 1 }), /there is no such field/],
-  ["patches five thousand deep", json(`{"intent":"keep","what":"x","patches":${DEEP}}`), /Not kept/],
+  [
+    "patches five thousand deep",
+    json(`{"intent":"keep","what":"x","patches":${DEEP}}`),
+    /over 100 lists or objects within one another/,
+  ],
   ["GeoJSON five thousand deep", overlay(DEEP_GEOMETRY), /nests \d+ brackets, at most 32/],
   ["an overlay that is no GeoJSON", overlay("[1]"), /is no GeoJSON FeatureCollection/],
   ["a row of another plan", kept([{ kind: "sites", id: "n", put: { id: "n", planId: "other" } }]), /sites n/],

@@ -15,8 +15,8 @@ const KB = 1024;
 const MB = 1024 * KB;
 /** Bytes of a form, or of a short question: strangers send no more anywhere. */
 export const FORM_BYTES = 64 * KB;
-/** The largest change of a plan: 25 000 rows of 1.3 kB. */
-const CHANGE_BYTES = 32 * MB;
+/** The largest change of a plan: 25 000 rows of 0.8 kB. */
+const CHANGE_BYTES = 20 * MB;
 /** Every row of a plan by its id. */
 const IDS_BYTES = 2 * MB;
 

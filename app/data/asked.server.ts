@@ -1,3 +1,4 @@
+import { setImmediate as breathe } from "node:timers/promises";
 import { JsonMeter } from "#formats/text";
 import { plainIssue } from "#core/plan";
 import { data } from "react-router";
@@ -8,10 +9,19 @@ const refuse = (message: string): never => {
   throw data(message, { status: 400 });
 };
 
+/** Bytes of a body that are counted before others get their turn. */
+const TURN_BYTES = 512 * 1024;
+
 /** All of a body, counted by `take` while it arrives: it gives what is too much, and the rest is not waited for. */
 async function bytesOf(request: Request, take: (bytes: Uint8Array) => string | null): Promise<Uint8Array> {
   const chunks: Uint8Array[] = [];
+  let inTurn = 0;
   for await (const chunk of request.body ?? []) {
+    inTurn += (chunk as Uint8Array).length;
+    if (inTurn > TURN_BYTES) {
+      inTurn = 0;
+      await breathe();
+    }
     const tooMuch = take(chunk as Uint8Array);
     if (tooMuch !== null) refuse(`What was sent ${tooMuch}.`);
     chunks.push(chunk as Uint8Array);
@@ -23,12 +33,15 @@ async function bytesOf(request: Request, take: (bytes: Uint8Array) => string | n
 export async function jsonOf(request: Request): Promise<unknown> {
   const meter = new JsonMeter();
   const text = new TextDecoder().decode(await bytesOf(request, (bytes) => meter.take(bytes)));
+  // Between steps that grow with the body others get their turn.
+  if (text.length > TURN_BYTES) await breathe();
   let body: unknown;
   try {
     body = JSON.parse(text);
   } catch {
     return null;
   }
+  if (text.length > TURN_BYTES) await breathe();
   // In JSON such a sign can only be written as an escape.
   const unfit = /\\u(0000|d[89a-f])/i.test(text) ? unfitTextIn(body) : null;
   return unfit === null ? body : refuse(`${unfit} ${UNFIT}.`);
