@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { fromColumns, type PlanWire } from "#wire";
 import { invited, PASSWORD, postForm, signInAs, withOpenServer } from "./accounts";
@@ -162,4 +163,79 @@ test("markup in every text of a plan stays text in every view", async ({ page, o
     await look(name, path);
   }
   expect(hit).toEqual([]);
+});
+
+/** Makes a crew of some logins and gives it the job on one link, as the keeper does at the desk. */
+async function giveJob(base: string, keeper: string, logins: string[]): Promise<void> {
+  const planId = "isla-orvena";
+  const crew = { id: "crew-two", planId, name: "Two", people: "", radioChannel: "", phone: "", logins };
+  const patches = [
+    { kind: "crews", id: crew.id, put: crew },
+    { kind: "visits", id: "job-2", set: { crewAId: crew.id } },
+  ];
+  const kept = await fetch(`${base}${DEMO}/changes`, {
+    method: "POST",
+    headers: { origin: base, cookie: keeper, "content-type": "application/json" },
+    body: JSON.stringify({ intent: "keep", op: "give-two", what: "A job", patches }),
+  });
+  expect(await kept.text()).toContain('"ok":true');
+}
+
+test("what one person wrote on a phone waits for them, and goes as theirs; who was taken out reads why and hands it over", async ({
+  browser,
+}) => {
+  test.setTimeout(240_000);
+  await withOpenServer(async ({ base }) => {
+    const keeper = await signInAs(base, "ana");
+    for (const login of ["cru", "pia"]) await invited(base, keeper, "crew", login);
+    await giveJob(base, keeper, ["cru", "pia"]);
+    const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+    const phone = await context.newPage();
+    await signIn(phone, base, "/account", "cru");
+    await phone.goto(`${base}/field/#/plan/isla-orvena`);
+    await phone.getByRole("button", { name: "Take along" }).click();
+    await expect(phone.getByText("Signed in as cru")).toBeVisible();
+    await phone.getByRole("link", { name: "I am at Harbour hut" }).click();
+    await phone.getByRole("link", { name: "Talk", exact: true }).click();
+    await context.route(`**${DEMO}/field`, (route) => route.abort());
+    await phone.getByLabel("Say").fill("The mast stands.");
+    await phone.getByRole("button", { name: "Say", exact: true }).click();
+    await expect(phone.getByRole("status")).toContainText("1 not sent yet");
+    // Somebody else signs in on the same phone.
+    await context.unroute(`**${DEMO}/field`);
+    await phone.goto("about:blank");
+    await context.clearCookies();
+    await signIn(phone, base, "/account", "pia");
+    await phone.goto(`${base}/field/`);
+    const stuck = phone.getByRole("region", { name: "Not sent: Isla Orvena" });
+    await expect(stuck).toContainText("cru wrote this. It is sent when cru signs in on this phone.");
+    await expect(phone.getByText("Signed in as pia")).toBeVisible();
+    const notes = async () => (await fetch(`${base}${DEMO}/field/notes`, { headers: { cookie: keeper } })).text();
+    expect(await notes()).not.toContain("The mast stands.");
+    // Cru is back, but was taken out of the plan meanwhile.
+    const people = await (await fetch(`${base}${DEMO}/people`, { headers: { cookie: keeper } })).text();
+    const id = /data-member="cru"[\s\S]*?name="id" value="([0-9a-f-]{36})"/.exec(people)![1]!;
+    await postForm(base, `${DEMO}/people`, { intent: "take-out", id }, keeper);
+    await context.clearCookies();
+    await signIn(phone, base, "/account", "cru");
+    await phone.goto(`${base}/field/`);
+    await expect(stuck).toContainText("You are not in this plan any more, or it is gone. It stays on this phone.");
+    await stuck.getByText("Read it (1)").click();
+    await expect(stuck.getByRole("listitem")).toHaveText("message: The mast stands.");
+    const download = phone.waitForEvent("download");
+    await stuck.getByRole("button", { name: "Hand over as a file" }).click();
+    expect(readFileSync(await (await download).path(), "utf8")).toContain("cru, job job-2: message: The mast stands.");
+    // Put right by the owner, it goes by itself, as Cru's.
+    const link = await postForm(base, `${DEMO}/people`, { intent: "invite", role: "crew" }, keeper);
+    const [path] = /\/invitations\/[\w-]+/.exec(await link.text())!;
+    await phone.goto(base + path);
+    await phone.getByRole("button", { name: "Take it as cru" }).click();
+    await phone.goto(`${base}/field/`);
+    await expect(phone.getByRole("status").first()).toContainText("All sent");
+    const sent = JSON.parse(await notes()) as
+      { text: string; by: string }[] | { notes: { text: string; by: string }[] };
+    const list = Array.isArray(sent) ? sent : sent.notes;
+    expect(list.find(({ text }) => text === "The mast stands.")?.by).toBe("cru");
+    await context.close();
+  });
 });

@@ -1,6 +1,7 @@
 import type { FieldNote } from "#core/crews";
 import type { FieldAccount, FieldOp, FieldPack } from "#wire";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { forgetPictures } from "../app/access/forgetPictures";
 import { readEntries, readPacks, readSetting, writeEntries, writeSetting, type Entry } from "./keep";
 import { sendWaiting, type Way } from "./send";
 
@@ -77,6 +78,10 @@ export function useFieldState(): Field {
       .then(async (round) => {
         setWay(round.way);
         setRefusals(round.refusals);
+        const before = accountIn(await readSetting("account"));
+        const isOver = round.way === "signIn" || (before && round.account && before.id !== round.account.id);
+        // Pictures that one person looked at are not the next one's.
+        if (isOver) await forgetPictures();
         if (round.account !== undefined) await writeSetting("account", JSON.stringify(round.account));
         await reload();
       })

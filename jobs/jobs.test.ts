@@ -392,6 +392,44 @@ const hasGdal = spawnSync("gdal_translate", ["--version"]).status === 0;
   },
 );
 
+(hasGdal ? test : test.skip)(
+  "an archive with a damaged member is refused in words, whichever and wherever it is, and no plan is made",
+  async () => {
+    const plans = (await listPlans(store.db)).length;
+    const files = unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES);
+    const raster = [...files.keys()].find((name) => name.endsWith("-ground.tif"))!;
+    const path = join(directory, "member.tif");
+    writeFileSync(path, files.get(raster)!);
+    execFileSync("gdal_translate", ["-q", "-co", "COMPRESS=LZW", path, `${path}.lzw.tif`]);
+    const packed = readFileSync(`${path}.lzw.tif`);
+    const members: [name: string, bytes: Uint8Array][] = [
+      ...[0.2, 0.5, 0.8].map((at): [string, Uint8Array] => {
+        const bytes = Uint8Array.from(packed);
+        for (let i = 0; i < 30; i++) bytes[Math.floor(bytes.length * at) + i * 3]! ^= 0xa5;
+        return [raster, bytes];
+      }),
+      [raster, packed.subarray(0, packed.length >> 1)],
+      [raster, new TextEncoder().encode("ncols 2\nnrows 2\nno")],
+      ...["layers.json", "radios.json", "links.json"].map((name): [string, Uint8Array] => [
+        name,
+        files.get(name)!.subarray(0, files.get(name)!.length >> 1),
+      ]),
+    ];
+    for (const [name, bytes] of members) {
+      const archive = zipFiles(new Map([...files, [name, bytes]]), () => false);
+      const refused = await takeBytes(store, archive, signedBy("Ana"), quiet).then(
+        () => "taken",
+        (error: unknown) => error,
+      );
+      expect(refused).toBeInstanceOf(ArchiveError);
+      expect((refused as ArchiveError).message).toContain(name.replace(/^terrain\//, ""));
+      expect((refused as ArchiveError).message).not.toMatch(/undefined|\[object|Zod|SyntaxError/);
+    }
+    expect(await listPlans(store.db)).toHaveLength(plans);
+    expect(readdirSync(join(directory, "exports")).filter((name) => name.startsWith("unpacked-"))).toEqual([]);
+  },
+);
+
 test("photographs go with their rows", async () => {
   const files = unzipWithin(await archivePlan(store, "valley", quiet), ENTRIES);
   expect([...files.keys()].filter((name) => name.startsWith("photos/"))).toEqual(["photos/photo.jpg"]);

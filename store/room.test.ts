@@ -24,6 +24,7 @@ test("with too little room a change is refused in words, reading goes on, and it
   await write(store, "kept");
   free = 20 * MB;
   await expect(write(store, "lost?")).rejects.toThrow(NoRoom);
+  expect(store.roomProblem()).toMatch(/^The disk has \d+ MB left/);
   await expect(write(store, "lost?")).rejects.toThrow("The disk has 20 MB left");
   expect(await notes(store)).toBe("kept");
   free = 500 * MB;

@@ -58,3 +58,19 @@ test("a window that goes while the listening begins is listened for no longer", 
   const never = lineOf(gone.signal);
   expect((await never.line.getReader().read()).done).toBe(true);
 });
+
+test("the line ends when whoever listens may do so no longer, and when that cannot be asked", async () => {
+  for (const answer of [() => Promise.resolve(false), () => Promise.reject(new Error("no database"))]) {
+    let ends = 0;
+    let may: () => Promise<boolean> = () => Promise.resolve(true);
+    const listen = () => Promise.resolve(() => void ends++);
+    const reader = eventLine(listen, new AbortController().signal, () => may(), 5).getReader();
+    await read(reader);
+    await settled();
+    await settled();
+    expect(ends).toBe(0);
+    may = answer;
+    expect((await reader.read()).done).toBe(true);
+    expect(ends).toBe(1);
+  }
+});

@@ -87,6 +87,8 @@ function definitionFor(code: number): Definition {
   const refuse = (why: string) => new RasterError(why, { todo: REPROJECT });
   if (!definition)
     throw refuse(`the coordinate system EPSG:${code} is not known here; one of the EPSG list was expected`);
+  if (definition.includes("+proj=geocent"))
+    throw refuse(`EPSG:${code} counts from the middle of the Earth, where no raster lies`);
   if (/\bgrad\b/i.test(unit ?? "")) throw refuse(`EPSG:${code} counts in grads, which are not read here`);
   if (definition.includes("+axis=")) throw refuse(`EPSG:${code} counts to the west or south, which is not read here`);
   const unknown = refuse(`the datum of EPSG:${code} cannot be brought to WGS 84 here`);
@@ -121,7 +123,12 @@ export function crsOf(code: number): Crs {
     proj4.defs(name, definition);
     southernEdges.set(name, northOfDeg);
   }
-  const crs = crsNamed(name, name, code === 4326 || code === 4258 || code === 4269);
+  let crs: Crs;
+  try {
+    crs = crsNamed(name, name, code === 4326 || code === 4258 || code === 4269);
+  } catch (error) {
+    throw new RasterError(`the projection of EPSG:${code} is not known here`, { todo: REPROJECT, cause: error });
+  }
   return withinArea(crs, southernEdges.get(name) ?? null);
 }
 
