@@ -1,5 +1,5 @@
 import { clock } from "#core/crews";
-import { PACK_FORMAT, type FieldPack, type FieldVisit } from "#wire";
+import { PACK_FORMAT, type FieldAccount, type FieldPack, type FieldVisit } from "#wire";
 import { useEffect, useState } from "react";
 import { fetchPack } from "./fetchPack";
 import { dropPack } from "./keep";
@@ -86,7 +86,7 @@ export const whenWords = ({ day, startMinute }: Pick<FieldVisit, "day" | "startM
   day === "" ? "no day yet" : `${day}, ${clock(startMinute)}`;
 
 function TakeAlong({ planId }: { planId: string }) {
-  const { packs, reload } = useField();
+  const { packs, reload, set } = useField();
   const [visits, setVisits] = useState<FieldVisit[] | null>(null);
   const [problem, setProblem] = useState("");
   useEffect(() => {
@@ -96,10 +96,13 @@ function TakeAlong({ planId }: { planId: string }) {
         if (response.status === 403 || response.status === 404)
           return setProblem("You are not in this plan, or your role in it does not take jobs along. Ask its owner.");
         if (!response.ok) throw new Error();
-        setVisits(((await response.json()) as { visits: FieldVisit[] }).visits);
+        const told = (await response.json()) as { visits: FieldVisit[]; account: FieldAccount | null };
+        // What is written from now on is that person's, with signal or without.
+        set("account", JSON.stringify(told.account));
+        setVisits(told.visits);
       })
       .catch(() => setProblem("The plan cannot be reached now. What is on this phone is all there."));
-  }, [planId]);
+  }, [planId, set]);
   const take = async ({ id, name }: FieldVisit) => {
     if (!(await fetchPack(planId, id)))
       return setProblem(`${name} could not be fetched: try again where there is signal.`);

@@ -139,7 +139,7 @@ export function Unsent({ visitId }: { visitId?: string }) {
     <p role="status" className={`text-sm font-semibold ${waiting > 0 ? "text-tight" : "text-quiet"}`}>
       {waiting > 0 ? "▲ " : "✓ "}
       {words}
-      {stuck > 0 && way !== "signIn" && <span className="text-blocked"> · the desk does not take {stuck}</span>}
+      {stuck > 0 && way !== "signIn" && <span className="text-blocked"> · {stuck} not accepted by the desk</span>}
       {open > 0 && <span className="text-blocked"> · {open} to decide</span>}
     </p>
   );

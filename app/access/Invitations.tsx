@@ -17,10 +17,10 @@ export function Invitations({ invitations }: { invitations: readonly OpenInvitat
   return (
     <section aria-labelledby="invitations">
       <h2 id="invitations" className="font-semibold">
-        Not taken yet
+        Open invitations
       </h2>
-      <p className="text-sm text-quiet">
-        Each link ends after {INVITATION_DAYS} days, when it is withdrawn, or when whoever made it may invite no more.
+      <p className="mb-2 text-sm text-quiet">
+        A link ends after {INVITATION_DAYS} days, when it is withdrawn, or when its author can no longer invite.
       </p>
       <Table
         caption="Invitations"

@@ -104,7 +104,7 @@ export default function OwnAccount({ loaderData: { account, passkeys, sessions }
           {passkeys === 0 ? "None yet." : counted(passkeys, "passkey")} A passkey stays on your phone or machine and
           opens this account without the password.
         </p>
-        <div className="mt-1 flex gap-2">
+        <div className="mt-1 flex flex-wrap items-end gap-2">
           <PasskeyButton
             kind="register"
             onDone={() => {
