@@ -1,3 +1,4 @@
+import { STAGE_NAMES } from "#wire";
 import { expect, expectAccessible, test } from "./fixtures";
 import { goWithin, SCREENS } from "./screens";
 
@@ -39,7 +40,10 @@ test("the whole desk is worked from the keyboard", async ({ page, demo }) => {
   await page.keyboard.press("k");
   await expect(page).toHaveURL(first);
   await page.keyboard.press("?");
-  await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+  const keys = page.getByRole("dialog", { name: "Keys" });
+  await expect(keys).toBeVisible();
+  // Every stage has its key in the list.
+  for (const name of Object.values(STAGE_NAMES)) await expect(keys).toContainText(name);
   await page.keyboard.press("Escape");
 
   // The plan: Enter picks what stands under the cross, M measures.

@@ -77,6 +77,9 @@ test("after signing out nothing of a plan comes back, and a stream ends with the
     })();
     expect(await Promise.race([ended, new Promise((done) => setTimeout(done, 20_000, "still open"))])).toBe("ended");
 
+    const left = await postForm(base, "/account", { intent: "sign-out" }, viewer);
+    expect([left.status, left.headers.get("clear-site-data")]).toEqual([302, '"cache"']);
+
     await signIn(page, base, `${DEMO}/logbook`);
     await expect(page.getByRole("table").first()).toBeVisible();
     await page.evaluate(async () => {

@@ -1,10 +1,24 @@
 import { Dialog } from "radix-ui";
+import { STAGE_KEYS, STAGE_NAMES } from "#wire";
 import { Modal } from "../ui";
 
-const KEYS: [keys: string, what: string][] = [
+type Line = [keys: string, what: string];
+
+/** Stages on one line of the list. */
+const STAGES_A_LINE = 5;
+const stageKeys = Object.entries(STAGE_KEYS);
+/** The keys of all stages, as they are declared. */
+const GO_TO: readonly Line[] = Array.from({ length: Math.ceil(stageKeys.length / STAGES_A_LINE) }, (_, i) => {
+  const some = stageKeys.slice(i * STAGES_A_LINE, (i + 1) * STAGES_A_LINE);
+  return [
+    `G then ${some.map(([key]) => key.toUpperCase()).join(", ")}`,
+    `Go to ${some.map(([, stage]) => STAGE_NAMES[stage]).join(", ")}`,
+  ];
+});
+
+const KEYS: readonly Line[] = [
   ["/ or Ctrl K", "Find a place, link or stage"],
-  ["G then S, P, E, C, A", "Go to Survey, Paths, Sectors, Channels, Capacity"],
-  ["G then K, B, I, O", "Go to Kit, Bench, Install, Proof"],
+  ...GO_TO,
   ["J and K", "Next and previous in the list"],
   ["Arrows", "Nudge the focused height, heading, tilt, power or channel; Shift for ten steps"],
   ["N", "Add a site, a customer, a sector or a bridge"],
