@@ -80,13 +80,12 @@ test("no body, signed in or not, holds up the server, and one that is too long i
     const begins = (pattern: string) => Number(pattern.endsWith("/export"));
     const patterns = [...PATTERNS, "/plans/:planId/watch/samples"].sort((x, y) => begins(x) - begins(y));
     for (const pattern of patterns)
-      for (const [what, type, make] of BODIES) {
+      for (const [i, [what, type, make]] of BODIES.entries()) {
         const body = make(RULES[pattern]?.bytes ?? FORM_BYTES);
-        for (const [who, cookie] of [
-          ["nobody", ""],
-          ["the keeper", keeper],
-        ] as const)
-          await tryOut(`${what} by ${who}`, addressOf(pattern), type, body, cookie);
+        await tryOut(`${what} by the keeper`, addressOf(pattern), type, body, keeper);
+        // Nobody's is refused before what it is matters: one of each type will do.
+        const isFirst = BODIES.findIndex(([, other]) => other === type) === i;
+        if (isFirst) await tryOut(`${what} by nobody`, addressOf(pattern), type, body, "");
       }
     for (const path of ["/passkeys", "/sign-in"])
       for (const cookie of ["", keeper]) {
