@@ -208,8 +208,8 @@ test("what one person wrote on a phone waits for them, and goes as theirs; who w
     await phone.getByRole("button", { name: "Say", exact: true }).click();
     await expect(phone.getByRole("status")).toContainText("1 not sent yet");
     // Somebody else signs in on the same phone.
-    await context.unroute(`**${DEMO}/field`);
     await phone.goto("about:blank");
+    await context.unroute(`**${DEMO}/field`);
     await context.clearCookies();
     await signIn(phone, base, "/account", "pia");
     await phone.goto(`${base}/field/`);
