@@ -2,10 +2,7 @@ import { rmSync } from "node:fs";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import {
   acceptInvitation,
-  countedAddress,
   invite,
-  knownBrowser,
-  knownMark,
   makeAccount,
   opens,
   passwordProblem,
@@ -13,7 +10,6 @@ import {
   signIn,
   takeAs,
   tokenHashOf,
-  tryToSignIn,
 } from "#accounts";
 import { valley } from "#core/testing";
 import {
@@ -34,6 +30,8 @@ import {
   type Store,
 } from "#store";
 import { begunDirectory } from "../store/testing";
+import { knownBrowser, knownMark } from "./knownBrowser";
+import { countedAddress, tryToSignIn } from "./limits";
 
 const PASSWORD = "wind over the ridge";
 const ASKER = { address: "10.0.0.7", browser: "a browser" };
@@ -119,7 +117,7 @@ describe("accounts", () => {
     expect((await signIn(store.db, "dina", PASSWORD, from("10.0.1.3"))).token).not.toBeNull();
     // From the guesser's own address: the browser is known, and gets no second mark.
     expect(await signIn(store.db, "dina", PASSWORD, from("10.0.1.2", ["x", mark!]))).toMatchObject({ mark: null });
-    // Another account's mark, or one that was made up, is none.
+    // The mark of one account is worth nothing for another.
     await made("elsa");
     for (let i = 0; i < 8; i++) await signIn(store.db, "elsa", "a guess of many", from("10.0.1.4", [mark!]));
     expect((await signIn(store.db, "elsa", PASSWORD, from("10.0.1.4", [mark!]))).token).toBeNull();
@@ -148,7 +146,7 @@ describe("accounts", () => {
     ]);
   });
 
-  test("whoever is signed in is asked for the present password eight times at most", async () => {
+  test("a signed-in account has eight tries at its present password", async () => {
     const flor = await made("flor");
     expect(await presentPasswordProblem(store.db, flor, PASSWORD)).toBeNull();
     for (let i = 0; i < 8; i++)
@@ -185,7 +183,7 @@ describe("invitations", () => {
     expect(again).toEqual({ problems: { invitation: expect.stringContaining("taken already") } });
   });
 
-  test("end with the right of whoever made them, and can be listed and withdrawn", async () => {
+  test("end when their author may no longer invite, and can be listed and withdrawn", async () => {
     const [gil, keeper] = [await made("gil"), await made("hanna", true)];
     const set = (role: "owner" | "planner") => store.db.transaction((tx) => setRole(tx, "valley", gil.id, role));
     const stands = async (token: string) => (await invitationOf(store.db, tokenHashOf(token))) !== null;
@@ -216,7 +214,7 @@ describe("invitations", () => {
     expect(await stands(last)).toBe(false);
   });
 
-  test("are taken by whoever has an account already, and are not spent for nothing", async () => {
+  test("can be accepted by an existing account, and stay open when they would add nothing", async () => {
     const [ivo, keeper] = [await made("ivo"), await made("jana", true)];
     const toKeep = await invite(store.db, { planId: null, role: null, isKeeper: true }, keeper);
     expect(await takeAs(store.db, toKeep, ivo)).toEqual({ planId: null });

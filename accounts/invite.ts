@@ -17,7 +17,7 @@ import { hashPassword, passwordProblem } from "./password";
 import { plainLogin } from "./signIn";
 import { newToken, tokenHashOf } from "./tokens";
 
-/** Makes an invitation in the name of whoever asks; gives the token of its link. */
+/** Creates an invitation by `maker`; returns the token for its link. */
 export async function invite(db: Queries, given: Omit<Invitation, "madeBy">, maker: Account | null): Promise<string> {
   const { token, tokenHash } = newToken();
   await createInvitation(db, tokenHash, { ...given, madeBy: maker?.name ?? "The keeper" }, maker?.id ?? null);
@@ -91,7 +91,7 @@ export async function acceptInvitation(
 /** What is told where an invitation cannot be taken any more. */
 export const INVITATION_OVER = "This invitation was taken already, was withdrawn, or is over. Ask for another.";
 
-/** Takes an invitation as somebody who has an account; gives why not instead, and then it is not spent. */
+/** Accepts an invitation for an existing account. Returns the reason instead when it cannot; the invitation then stays open. */
 export async function takeAs(
   db: Db,
   token: string,
@@ -105,7 +105,7 @@ export async function takeAs(
     const has = planId === null ? null : await roleIn(tx, planId, me.id);
     const raises = role !== null && (has === null || ROLES.indexOf(role) < ROLES.indexOf(has));
     if (!raises && (!isKeeper || me.isKeeper))
-      return { problem: "You have what this invitation gives already: it is left for whoever is meant." };
+      return { problem: "You already have this access. The invitation stays open for the person it was made for." };
     if (!(await takeInvitation(tx, tokenHash))) return { problem: INVITATION_OVER };
     if (planId !== null && raises) await setRole(tx, planId, me.id, role);
     if (isKeeper) await setKeeper(tx, me.id);

@@ -7,11 +7,11 @@ const [QUARTER_S, HOUR_S] = [900, 3600];
 const byPair = new RateLimiterMemory({ points: 8, duration: QUARTER_S });
 /** Of one address, whatever the login. */
 const byAddress = new RateLimiterMemory({ points: 60, duration: QUARTER_S });
-/** Of one login, wherever they come from: far more, since whoever is meant must not be shut out by others. */
+/** Wrong passwords of one login from all addresses: a high limit, so that strangers cannot lock the owner out. */
 const byLogin = new RateLimiterMemory({ points: 100, duration: HOUR_S });
 /** Of one browser that its account knows: nobody else's tries count against it. */
 const byBrowser = new RateLimiterMemory({ points: 8, duration: QUARTER_S });
-/** Of whoever is signed in and is asked for the password once more. */
+/** Wrong passwords of a signed-in account that must confirm its password. */
 const byAccount = new RateLimiterMemory({ points: 8, duration: QUARTER_S });
 
 /** An address as limits count it: of IPv6 the half that a household has as a whole. */
@@ -69,5 +69,5 @@ export const tryToSignIn = (login: string, address: string, knownBrowser: string
   );
 };
 
-/** Counts a try of whoever is signed in to show the password. */
+/** Counts a try of a signed-in account to confirm its password. */
 export const tryOwnPassword = (accountId: string): Promise<Try | null> => counted([[byAccount, accountId]]);

@@ -37,7 +37,7 @@ export async function signIn(db: Queries, login: string, password: string, asker
   return { token: await openSession(db, id, asker), account: { id, login: plain, name, isKeeper }, mark };
 }
 
-/** What is wrong with the present password that somebody who is signed in was asked for; null where it is right. */
+/** Checks the password that a signed-in account must confirm. Returns what is wrong, or null when it is right. */
 export async function presentPasswordProblem(
   db: Queries,
   { id, login }: Account,

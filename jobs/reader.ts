@@ -8,7 +8,7 @@ import type { ReaderMessage } from "./workers/tell";
 /** Heap that reading may take, MB; the rows of rasters in hand lie outside of it. */
 const HEAP_MB = { rasters: 700, archive: 1500 } as const;
 /** How long the reader may use up nothing of its file before it is ended, ms: a block that takes longer is damaged. */
-export const LONGEST_SILENCE_MS = 10_000;
+const LONGEST_SILENCE_MS = 10_000;
 /** How long it may take to begin, ms; an archive is unpacked whole before anything is said of it, and one of 6 GB takes minutes. */
 const BEGINNING_MS = { rasters: 60_000, archive: 600_000 } as const;
 

@@ -149,7 +149,9 @@ async function open(store: Store): Promise<Work> {
     job.ended = working().catch(() => undefined);
   };
   const beat = async () => {
-    for (const id of await keepAlive(store.db, [...running.keys()])) running.get(id)?.stop.abort();
+    // One that waits to be alone is this process's too: no other may take it over.
+    const mine = [...running.keys(), ...(suspect === null ? [] : [suspect])];
+    for (const id of await keepAlive(store.db, mine)) running.get(id)?.stop.abort();
     if (store.isOnServer) await queue.recover(false);
     await look();
   };

@@ -21,7 +21,7 @@ export const gate: MiddlewareFunction<Response> = async ({ request, params, patt
   if (decision === "yes") {
     requireShort(request, rule?.bytes);
     const response = await toldOfRoom(await asAccount(account, next));
-    // After somebody has signed out, no page of theirs comes back from what the browser keeps.
+    // Do not let the browser store private pages: after sign-out, Back must not show them.
     if (account && !response.headers.has("cache-control")) response.headers.set("cache-control", "no-store");
     return response;
   }

@@ -33,7 +33,7 @@ async function asked(
   }
 }
 
-test("each address takes so many bytes and no more, whoever asks", async () => {
+test("each address refuses bodies over its limit, with and without accounts", async () => {
   for (const account of [null, KEEPER])
     for (const pattern of ["/sign-in", "/passkeys", "/plans/:planId/changes", "/plans/:planId/photos"]) {
       const most = RULES[pattern]!.bytes ?? FORM_BYTES;
