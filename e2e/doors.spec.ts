@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { fromColumns, type PlanWire } from "#wire";
@@ -23,10 +24,19 @@ test("what belongs to one plan is not to be had under another plan's address", a
     const other = await invited(base, keeper, null, "bea");
     const made = await postForm(base, "/?index", { name: "Elsewhere" }, other);
     const otherPlan = /\/plans\/[\w-]+/.exec(made.headers.get("location") ?? "")![0];
-    // Things of the demo: an archive that was written, its work, a link and a job.
+    // What the demo holds: an archive with its job, a photograph, a link and a visit.
     const begun = await postForm(base, `${DEMO}/export.data`, {}, keeper);
     const [jobId = ""] = /[0-9a-f]{8}-[0-9a-f-]{27}/.exec(await begun.text()) ?? [];
     expect(jobId).not.toBe("");
+    const photoId = randomUUID();
+    const photo = new FormData();
+    const about = { ownerKind: "site", ownerId: "site-ridge", name: "p.jpg", caption: "", takenAt: null };
+    photo.set("id", photoId);
+    photo.set("about", JSON.stringify({ ...about, latDeg: null, lonDeg: null, widthPx: 4, heightPx: 4 }));
+    photo.set("file", new Blob([Uint8Array.of(0xff, 0xd8, 0xff, 0xd9)]), "p.jpg");
+    const headers = { cookie: keeper, origin: base };
+    await fetch(`${base}${DEMO}/photos`, { method: "POST", headers, body: photo });
+    expect((await fetch(`${base}${DEMO}/photos/${photoId}`, { headers })).status).toBe(200);
     const archive = `archive/${jobId}`;
     await expect
       .poll(async () => (await fetch(`${base}${DEMO}/${archive}`, { headers: { cookie: keeper } })).status, {
@@ -36,7 +46,7 @@ test("what belongs to one plan is not to be had under another plan's address", a
     const ids = {
       planId: otherPlan.split("/")[2]!,
       ...{ fileId: jobId, jobId, searchId: jobId, linkId: "link-medium", visitId: "job-2" },
-      ...{ photoId: "photo", noteId: "note-1", radioId: "ap-ridge-e" },
+      ...{ photoId, noteId: "note-1", radioId: "ap-ridge-e" },
     };
     const leaked: string[] = [];
     for (const pattern of PATTERNS) {
