@@ -8,9 +8,7 @@ import {
   type Radio,
   type Site,
   type Subscriber,
-  USUAL_CABLING,
-  USUAL_SITE_KIT,
-  INHERITED_RATE,
+  USUAL,
 } from "#core/plan";
 import { groundAt, type Surface } from "#core/terrain";
 import { ISLAND_KM, islandPlace, islandSurface } from "./island";
@@ -64,7 +62,7 @@ export function largeSibling(clientsPerSector = CLIENTS_PER_SECTOR): { rows: Pla
     terms: "",
     hazards: "",
     notes: "",
-    ...USUAL_SITE_KIT,
+    ...USUAL.sites,
   }));
   const villages = Array.from({ length: VILLAGES }, onLand);
   const subscribers = Array.from({ length: SUBSCRIBERS }, (_, i): Subscriber => {
@@ -110,7 +108,7 @@ export function largeSibling(clientsPerSector = CLIENTS_PER_SECTOR): { rows: Pla
     interferenceDb: 2,
     ethernetM: 18,
     injector: "802.3at",
-    ...USUAL_CABLING,
+    ...USUAL.radios,
     address: "",
     ...rest,
   });
@@ -141,7 +139,7 @@ export function largeSibling(clientsPerSector = CLIENTS_PER_SECTOR): { rows: Pla
           heightM: one.antennaHeightM,
           frequencyMHz: sector.frequencyMHz,
           injector: "passive24",
-          ...USUAL_CABLING,
+          ...USUAL.radios,
         });
         radios.push(client);
         links.push({
@@ -152,8 +150,7 @@ export function largeSibling(clientsPerSector = CLIENTS_PER_SECTOR): { rows: Pla
           bRadioId: client.id,
           state: "planned",
           foliageDepthM: null,
-          growthStage: 1,
-          ...INHERITED_RATE,
+          ...USUAL.links,
         });
       }
     }

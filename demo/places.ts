@@ -1,10 +1,10 @@
-import { USUAL_SITE_KIT, type Outsider, type Site, type Subscriber } from "#core/plan";
+import { type Outsider, type Site, type Subscriber, USUAL } from "#core/plan";
 import { islandPlace } from "./island";
 import { seededRandom } from "./random";
 
 export const DEMO_PLAN_ID = "isla-orvena";
 
-type Usual = "feedMbps" | "access" | "terms" | "hazards" | keyof typeof USUAL_SITE_KIT;
+type Usual = "feedMbps" | "access" | "terms" | "hazards" | keyof typeof USUAL.sites;
 
 function site(
   id: string,
@@ -13,7 +13,7 @@ function site(
   rest: Omit<Site, "id" | "name" | "planId" | "latDeg" | "lonDeg" | Usual> & Partial<Pick<Site, Usual>>,
 ): Site {
   const network = { subnet: "10.44.0.0/24", gateway: "10.44.0.1" };
-  const usual = { feedMbps: 0, access: "", terms: "", hazards: "", ...USUAL_SITE_KIT, ...network };
+  const usual = { feedMbps: 0, access: "", terms: "", hazards: "", ...USUAL.sites, ...network };
   return { id: `site-${id}`, planId: DEMO_PLAN_ID, name, ...islandPlace(...km), ...usual, ...rest };
 }
 

@@ -14,9 +14,7 @@ import {
   type PlanRows,
   type Radio,
   type RowsWithChannels,
-  USUAL_CABLING,
-  INHERITED_RATE,
-  TWO_CHAINS,
+  USUAL,
 } from "#core/plan";
 import { plainTerrain, sampleProfile, type Surface } from "#core/terrain";
 import { DEMO_PLAN_ID, demoSubscribers, OUTSIDERS, SITES, type Cluster } from "./places";
@@ -57,7 +55,7 @@ function radio(
     ethernetM: 18,
     injector: rest.radioModelId.includes("salto-80") ? "dc48" : "802.3at",
     address: `10.44.0.${addressCount++}`,
-    ...USUAL_CABLING,
+    ...USUAL.radios,
     cableKind: rest.radioModelId.includes("salto-80") ? "fibre" : "cat5e",
     ...rest,
   };
@@ -316,8 +314,7 @@ function link(id: string, kind: Link["kind"], aRadioId: string, bRadioId: string
     bRadioId,
     state: "planned",
     foliageDepthM: null,
-    growthStage: 1,
-    ...INHERITED_RATE,
+    ...USUAL.links,
   };
 }
 
@@ -422,11 +419,11 @@ function sideLobeReading(rows: DemoRows, between: Parameters<typeof answerOf>[2]
     upMbps: 36,
     expectedADbm,
     expectedBDbm,
+    ...USUAL.measurements,
     expectedDownMbps: round(answer.path.aToB.rateMbps),
     expectedUpMbps: round(answer.path.bToA.rateMbps),
     expectedNoiseADbm: round(answer.path.bToA.noiseDbm),
     expectedNoiseBDbm: round(answer.path.aToB.noiseDbm),
-    ...TWO_CHAINS,
     ...{ floorDbm: world.plan.proofFloorDbm, deviationDb: world.plan.proofDeviationDb },
     notes: "Stable since locking. Wind 20 km/h.",
   };

@@ -1,18 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { peakGainDbi } from "#core/antenna";
-import {
-  PLAIN_CARRIER,
-  setPatch,
-  USUAL_CABLING,
-  INHERITED_RATE,
-  TWO_CHAINS,
-  USUAL_CHAIN,
-  USUAL_LEAD,
-  USUAL_SITE_CHAIN,
-  USUAL_SITE_KIT,
-  type PlanRows,
-  type Radio,
-} from "#core/plan";
+import { fieldsOf, setPatch, USUAL, type PlanRows, type Radio, type RowKind } from "#core/plan";
 import { valley } from "#core/testing";
 import { readHistory, readPlan, readVersion, recordChange, signedBy, stepRecord, type Db } from "#store";
 import { migrate } from "./database";
@@ -22,35 +10,10 @@ import { bareDatabase } from "./testing";
 
 type Row = Record<string, unknown>;
 
-/** Fields that came with a migration, by kind. */
-const CAME_WITH: Record<number, Partial<Record<string, string[]>>> = {
-  3: { sites: ["feedMbps", "access", "terms", "hazards"], subscribers: ["status", "demandUpMbps", "tier"] },
-  4: { plans: ["ownRules", "dN1NPerKm", "clearanceSchool", "climate", "season", "pointingErrorDeg"] },
-  7: { radios: ["carrierId"] },
-  8: { carriers: ["arriveAtDbm"] },
-  11: { plans: ["tiers", "usualMonthEur", "sectorWorkEur", "customerWorkEur"] },
-  12: { plans: ["oversubscription", "growthPercent"], carriers: ["downShare"] },
-  14: {
-    plans: ["gustMPerS", "sunlessDays", "budgetEur"],
-    radios: Object.keys(USUAL_CABLING),
-    sites: Object.keys(USUAL_SITE_KIT),
-  },
-  21: { plans: ["learned"] },
-  25: {
-    plans: ["licences"],
-    radios: Object.keys(USUAL_LEAD),
-    links: Object.keys(INHERITED_RATE),
-    measurements: Object.keys(TWO_CHAINS),
-  },
-  22: { plans: ["reservedAddresses"], links: ["growthStage"] },
-  17: { plans: ["iceMm"], radios: Object.keys(USUAL_CHAIN), sites: Object.keys(USUAL_SITE_CHAIN) },
-};
-
 /** A row of today as it was when only the first `schema` migrations had run. */
-function rowThen(schema: number, kind: string, row: object): Row {
+function rowThen(schema: number, kind: RowKind, row: object): Row {
   const then: Row = { ...row };
-  for (const [number, kinds] of Object.entries(CAME_WITH))
-    if (Number(number) > schema) for (const field of kinds[kind] ?? []) delete then[field];
+  for (const { name, facts } of fieldsOf(kind)) if ((facts.since ?? 0) > schema) delete then[name];
   if (kind === "radios") for (const field of ["timingGroup", "arriveAtDbm", "downShare"]) delete then[field];
   if (schema < 7 && kind === "radios") return then;
   if (kind === "radios") for (const field of ["frequencyMHz", "widthMHz"]) delete then[field];
@@ -88,7 +51,7 @@ async function databaseAt(schema: number): Promise<Then> {
     now.equipment = now.equipment.filter(({ kind }) => schema >= 14 || kind !== "part");
   });
   const radios = [...world.radios.values()];
-  const insert = async (kind: string, row: object) => {
+  const insert = async (kind: RowKind, row: object) => {
     const record = Object.fromEntries(
       Object.entries(rowThen(schema, kind, row)).map(([name, value]) => [
         name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`),
@@ -114,7 +77,7 @@ async function logWholeRows(
   db: Db,
   schema: number,
   position: number,
-  edits: { kind: string; id: string; before: object | null; after: object | null }[],
+  edits: { kind: RowKind; id: string; before: object | null; after: object | null }[],
 ) {
   const then = edits.map((edit) => ({
     ...edit,
@@ -144,7 +107,7 @@ test.each([3, 4, 5])(
       schema,
       1,
       ["sector", "farm-radio"].map((id) => ({
-        kind: "radios",
+        kind: "radios" as const,
         id,
         before: radio(id),
         after: { ...radio(id), frequencyMHz: 5300 },
@@ -154,7 +117,7 @@ test.each([3, 4, 5])(
     await db.exec("DELETE FROM links WHERE id = 'bridge'; DELETE FROM radios WHERE id IN ('west-east', 'east-west');");
     await logWholeRows(db, schema, 2, [
       { kind: "links", id: "bridge", before: bridge, after: null },
-      ...["west-east", "east-west"].map((id) => ({ kind: "radios", id, before: radio(id), after: null })),
+      ...["west-east", "east-west"].map((id) => ({ kind: "radios" as const, id, before: radio(id), after: null })),
     ]);
     await db.exec("UPDATE sites SET name = 'Renamed' WHERE id = 'west'");
     await logWholeRows(db, schema, 3, [
@@ -169,7 +132,7 @@ test.each([3, 4, 5])(
     expect(await names()).toEqual(["Renamed", "east"]);
     const read = (await readPlan(db, "valley"))!;
     expect(read.carriers).toEqual([
-      { id: "sector", planId: "valley", frequencyMHz: 5300, widthMHz: 20, ...PLAIN_CARRIER },
+      { id: "sector", planId: "valley", frequencyMHz: 5300, widthMHz: 20, ...USUAL.carriers },
     ]);
     const ana = signedBy("Ana");
     const undo = () => stepRecord(db, { planId: "valley", ...ana, way: "undo" });
@@ -203,7 +166,7 @@ test("changes kept by field before channels had carriers can be taken back and m
   const { db, rows } = await databaseAt(6);
   const kept = [
     {
-      kind: "radios",
+      kind: "radios" as const,
       id: "sector",
       set: { frequencyMHz: 5200, heightM: 30 },
       was: { frequencyMHz: 5260, heightM: 25 },

@@ -174,8 +174,7 @@ onBothDrivers(({ store, second }) => {
       { kind: "radios", id: "sector", field: "radioModelId", isUnknown: true },
     ]);
     expect(await refused([removePatch("sites", "west")])).toMatchObject([
-      { kind: "radios", field: "siteId" },
-      { kind: "radios", field: "siteId" },
+      { kind: "sites", id: "west", message: "west is in use by 2 radios, first: west-east" },
     ]);
     expect(await refused([removePatch("equipment", "brisote-tramo-5")])).toMatchObject([
       { kind: "equipment", field: "id" },

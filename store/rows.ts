@@ -1,13 +1,9 @@
-import { equipmentSchema, ROW_SCHEMAS, type RowKind } from "#core/plan";
-import type { z } from "zod";
+import { fieldsOf, ROW_KINDS, type RowKind } from "#core/plan";
 
-/** Columns of each table by the name of the field, in the order of the migration. */
+/** Columns of each table by the name of the field, in the order of its declaration. */
 const COLUMNS = Object.fromEntries(
-  Object.entries(ROW_SCHEMAS).map(([kind, schema]) => [
-    kind,
-    schema === equipmentSchema ? ["planId", "id", "kind", "body"] : Object.keys((schema as z.ZodObject).shape),
-  ]),
-) as Record<RowKind, string[]>;
+  ROW_KINDS.map((kind) => [kind, fieldsOf(kind).map(({ name }) => name)]),
+) as unknown as Record<RowKind, string[]>;
 
 /** `heightAglM` is `height_agl_m` in SQL. */
 export function toSnake(name: string): string {

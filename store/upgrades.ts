@@ -1,16 +1,4 @@
-import {
-  FIRST_STAGE,
-  INHERITED_RATE,
-  TWO_CHAINS,
-  NO_OWN_FRAME,
-  NO_POWER_PLAN,
-  USUAL_CABLING,
-  USUAL_CHAIN,
-  USUAL_LEAD,
-  USUAL_SITE_CHAIN,
-  USUAL_SITE_KIT,
-  type KeptPatch,
-} from "#core/plan";
+import { lackedBefore, type KeptPatch } from "#core/plan";
 import type { Queries } from "./db";
 import { MIGRATIONS } from "./migrations";
 
@@ -27,13 +15,12 @@ interface Today {
 /** Brings the patches of one change from the schema before a migration to the one after it. */
 type Upgrade = (patches: KeptPatch[], today: Today) => KeptPatch[];
 
-/** Fields that whole rows of a kind lack from before a migration. */
+/** Completes whole rows with the fields that they lack from before a migration. */
 const withFields =
-  (fields: Partial<Record<KeptPatch["kind"], Row>>): Upgrade =>
+  (schema: number): Upgrade =>
   (patches) =>
     patches.map((patch) => {
-      const usual = fields[patch.kind];
-      if (!usual) return patch;
+      const usual = lackedBefore(patch.kind, schema);
       if ("put" in patch) return { ...patch, put: { ...usual, ...patch.put } };
       return "remove" in patch ? { ...patch, was: { ...usual, ...patch.was } } : patch;
     });
@@ -98,19 +85,9 @@ const withMounts: Upgrade = (patches, { radiosAt }) =>
     return { ...patch, set: more(patch.set), was: more(patch.was) };
   });
 
-/** What each migration did to the rows of the record, by its number; one that is not here changed none. */
-const UPGRADES: Partial<Record<number, Upgrade>> = {
-  3: withFields({
-    sites: { feedMbps: 0, access: "", terms: "", hazards: "" },
-    subscribers: { status: "asked", demandUpMbps: 0, tier: "" },
-  }),
+/** What migrations did to the rows of the record beyond bringing fields, by their number. */
+const RESHAPED: Partial<Record<number, Upgrade>> = {
   7: (patches, today) => withMounts(toCarriers(patches, today), today),
-  8: withFields({ carriers: NO_POWER_PLAN }),
-  12: withFields({ carriers: NO_OWN_FRAME }),
-  14: withFields({ radios: USUAL_CABLING, sites: USUAL_SITE_KIT }),
-  17: withFields({ radios: USUAL_CHAIN, sites: USUAL_SITE_CHAIN }),
-  22: withFields({ links: FIRST_STAGE }),
-  25: withFields({ radios: USUAL_LEAD, links: INHERITED_RATE, measurements: TWO_CHAINS }),
 };
 
 async function todayOf(tx: Queries, planId: string): Promise<Today> {
@@ -134,7 +111,7 @@ export function upgraderOf(tx: Queries, planId: string): Upgrader {
     today ??= todayOf(tx, planId);
     let upgraded = patches;
     for (let number = schema + 1; number <= MIGRATIONS.length; number++)
-      upgraded = UPGRADES[number]?.(upgraded, await today) ?? upgraded;
-    return upgraded;
+      upgraded = RESHAPED[number]?.(upgraded, await today) ?? upgraded;
+    return withFields(schema)(upgraded, await today);
   };
 }

@@ -1,13 +1,11 @@
 import { randomUUID } from "node:crypto";
 import {
+  lackedBefore,
   LIST_KINDS,
   patchBetween,
   radioWithChannelSchema,
   removePatch,
   ROW_SCHEMAS,
-  NO_POWER_PLAN,
-  USUAL_CABLING,
-  USUAL_SITE_KIT,
   rowsOfBefore,
   type Patch,
   type PlanRows,
@@ -17,13 +15,6 @@ import {
 import { z } from "zod";
 import type { Db, Queries } from "./db";
 import { readPlanAt } from "./plans";
-
-/** What rows lack that were kept before their kind had all of its fields. */
-const USUAL_ROWS: Partial<Record<(typeof LIST_KINDS)[number], object>> = {
-  carriers: NO_POWER_PLAN,
-  radios: USUAL_CABLING,
-  sites: USUAL_SITE_KIT,
-};
 
 const versionSchema = z.object({
   id: z.string(),
@@ -71,7 +62,7 @@ export async function readVersion(db: Queries, planId: string, id: string): Prom
   const lists = Object.fromEntries(
     LIST_KINDS.map((kind) => {
       const schema: z.ZodType = isOld && kind === "radios" ? radioWithChannelSchema : ROW_SCHEMAS[kind];
-      const usual = USUAL_ROWS[kind] ?? {};
+      const usual = lackedBefore(kind, 0);
       return [kind, ((kept[kind] ?? []) as object[]).map((row) => schema.parse({ ...usual, ...row }))];
     }),
   );

@@ -2,7 +2,7 @@ import { endOf, setPatch, type Channel, type Link } from "#core/plan";
 import { figure, NumberField, SelectField } from "../ui";
 import { FieldConflict } from "./ConflictPanel";
 import { useDesk } from "./DeskContext";
-import { FigureEdit, TextEdit } from "./fields";
+import { FieldEdit } from "./fields";
 import { channelPatches } from "./patches";
 
 /**
@@ -55,15 +55,13 @@ export function ChannelEditor({ radioId, link }: { radioId: string; link?: Link 
         <FrameShare carrierId={carrierId} downShare={radio.downShare ?? null} usualShare={model.downShare} />
       )}
       {radio.role === "sector" && <PowerPlan carrierId={carrierId} arriveAtDbm={radio.arriveAtDbm ?? null} />}
-      <TextEdit
-        of={{ kind: "carriers", id: carrierId }}
+      <FieldEdit
+        kind="carriers"
+        row={{ id: carrierId, timingGroup: radio.timingGroup ?? "" } as { id: string }}
         field="timingGroup"
-        label="Timing group"
-        value={radio.timingGroup ?? ""}
-        most={60}
       />
       <p className="col-span-2 text-xs text-quiet">
-        Access points of one timing group send at the same times and do not hear each other; empty keeps its own time.
+        Access points of one sync group send at the same times and do not hear each other; empty keeps its own time.
       </p>
       {ends.size > 2 && (
         <p className="col-span-2 text-xs text-quiet">
@@ -133,13 +131,11 @@ function PowerPlan({ carrierId, arriveAtDbm }: { carrierId: string; arriveAtDbm:
       {arriveAtDbm === null ? (
         <FieldConflict {...of} field="arriveAtDbm" />
       ) : (
-        <FigureEdit
-          of={of}
+        <FieldEdit
+          kind="carriers"
+          row={{ id: carrierId }}
           field="arriveAtDbm"
           label="Arriving on each chain at"
-          unit="dBm"
-          min={-100}
-          max={-20}
           value={arriveAtDbm}
         />
       )}

@@ -2,11 +2,10 @@ import { requiredRates, type Link, type LinkEnd } from "#core/plan";
 import { useMemo } from "react";
 import { figure, SelectField } from "../ui";
 import { useDesk } from "./DeskContext";
-import { FigureEdit, useSet } from "./fields";
+import { FieldEdit, useSet } from "./fields";
 
 /** Where an inherited rate comes from, in words. */
 const FROM_WORDS = { behind: "the customers behind it", feed: "the feed that it brings" } as const;
-const MOST_MBPS = 1_000_000;
 
 /** What a bridge must carry each way: inherited from the network, or typed. */
 export function MustCarryEditor({ link, a, b }: { link: Link; a: LinkEnd; b: LinkEnd }) {
@@ -40,22 +39,16 @@ export function MustCarryEditor({ link, a, b }: { link: Link; a: LinkEnd; b: Lin
       </SelectField>
       {isTyped && (
         <>
-          <FigureEdit
-            {...{ of, field: "mustDownMbps" }}
-            label={`Must carry to ${b.placeName}`}
-            unit="Mbit/s"
-            step={10}
-            max={MOST_MBPS}
-            value={link.mustDownMbps ?? inherited?.downMbps ?? 0}
-          />
-          <FigureEdit
-            {...{ of, field: "mustUpMbps" }}
-            label={`Must carry to ${a.placeName}`}
-            unit="Mbit/s"
-            step={10}
-            max={MOST_MBPS}
-            value={link.mustUpMbps ?? inherited?.upMbps ?? 0}
-          />
+          {(["mustDownMbps", "mustUpMbps"] as const).map((field) => (
+            <FieldEdit
+              key={field}
+              kind="links"
+              row={link}
+              field={field}
+              label={`Must carry to ${(field === "mustDownMbps" ? b : a).placeName}`}
+              value={link[field] ?? inherited?.[field === "mustDownMbps" ? "downMbps" : "upMbps"] ?? 0}
+            />
+          ))}
         </>
       )}
     </>

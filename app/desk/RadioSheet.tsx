@@ -1,17 +1,16 @@
-import { CABLE_KINDS, endOf, freeName, INJECTORS, radioPatches, WIRINGS, type Radio } from "#core/plan";
-import { CABLES } from "#core/power";
+import { endOf, freeName, radioPatches, type Radio } from "#core/plan";
 import { Button } from "../ui";
 import { useDesk } from "./DeskContext";
 import { ChannelEditor } from "./ChannelEditor";
 import { EndEditor } from "./EndEditor";
-import { ChoiceEdit, FigureEdit, TextEdit } from "./fields";
+import { FieldEdit, FieldsEdit } from "./fields";
 import { SectorFigures } from "../sectors/SectorFigures";
 import { RemoveButton } from "./RemoveButton";
 
 /** A radio by itself: a sector with or without customers, or one end of a bridge. */
 export function RadioSheet({ radio }: { radio: Radio }) {
   const { world, draft, select } = useDesk();
-  const of = { kind: "radios", id: radio.id } as const;
+  const own = { kind: "radios", row: radio } as const;
   const end = endOf(world, radio.id);
   const links = [...world.links.values()].filter((link) => link.aRadioId === radio.id || link.bRadioId === radio.id);
   const customers = links.filter((link) => link.aRadioId === radio.id && link.kind === "access");
@@ -48,91 +47,16 @@ export function RadioSheet({ radio }: { radio: Radio }) {
           .
         </p>
         <div className="mt-2 grid grid-cols-2 gap-2">
-          <TextEdit of={of} field="name" label="Name" value={radio.name} isRequired most={120} />
+          <FieldEdit {...own} field="name" />
           <ChannelEditor radioId={radio.id} />
         </div>
         <EndEditor end={end} />
         <div className="mt-2 grid grid-cols-2 gap-2">
-          <FigureEdit
-            of={of}
-            field="ethernetM"
-            label="Cable to the injector"
-            unit="m"
-            max={1000}
-            value={radio.ethernetM}
-          />
-          <FigureEdit
-            of={of}
-            field="indoorM"
-            label="From there to the switch"
-            unit="m"
-            max={1000}
-            value={radio.indoorM}
-          />
-          <ChoiceEdit
-            of={of}
-            field="cableKind"
-            label="Cable"
-            value={radio.cableKind}
-            choices={CABLE_KINDS.map((kind) => [kind, CABLES[kind].name] as const)}
-          />
-          <ChoiceEdit
-            of={of}
-            field="injector"
-            label="Fed by"
-            value={radio.injector}
-            choices={INJECTORS.map((one) => [one, one] as const)}
-          />
-          <ChoiceEdit
-            of={of}
-            field="bracketId"
-            label="Bracket"
-            value={radio.bracketId}
-            choices={[[null, "the one in its box"] as const, ...brackets]}
-          />
-          <ChoiceEdit
-            of={of}
-            field="wiring"
-            label="Wired"
-            value={radio.wiring}
-            choices={WIRINGS.map((one) => [one, one] as const)}
-          />
-          <FigureEdit of={of} field="arresters" label="Surge arresters" max={2} value={radio.arresters} />
-          <FigureEdit
-            of={of}
-            field="jumperM"
-            label="Jumpers, each"
-            unit="m"
-            step={0.1}
-            decimals={1}
-            max={100}
-            value={radio.jumperM}
-          />
-          {radio.injector === "dc48" && (
-            <FigureEdit
-              of={of}
-              field="leadMm2"
-              label="DC lead, each conductor"
-              unit="mm²"
-              step={0.5}
-              decimals={1}
-              min={0.2}
-              max={50}
-              value={radio.leadMm2}
-            />
-          )}
-          <TextEdit of={of} field="firmware" label="Firmware found" value={radio.firmware} most={60} />
-          <FigureEdit
-            of={of}
-            field="interferenceDb"
-            label="Noise over thermal"
-            unit="dB"
-            step={0.5}
-            decimals={1}
-            max={80}
-            value={radio.interferenceDb}
-          />
-          <TextEdit of={of} field="address" label="Address" value={radio.address} most={64} />
+          <FieldsEdit {...own} fields={["ethernetM", "indoorM", "cableKind", "injector"]} />
+          <FieldEdit {...own} field="bracketId" choices={[[null, "the one in its box"] as const, ...brackets]} />
+          <FieldsEdit {...own} fields={["wiring", "arresters", "jumperM"]} />
+          {radio.injector === "dc48" && <FieldEdit {...own} field="leadMm2" />}
+          <FieldsEdit {...own} fields={["firmware", "interferenceDb", "address"]} />
         </div>
         <div className="mt-1.5 flex flex-wrap gap-1.5">
           {radio.role === "sector" && (

@@ -1,74 +1,22 @@
-import { BATTERY_KINDS, mountsLeft, SITE_POWERS, type Site } from "#core/plan";
+import { mountsLeft, type Site } from "#core/plan";
 import { Link } from "react-router";
 import { useAdding } from "../adding/AddingContext";
 import { Button } from "../ui";
 import { useDesk } from "./DeskContext";
-import { ChoiceEdit, FigureEdit, PlaceEdit, TextEdit } from "./fields";
+import { FieldEdit, FieldsEdit, PlaceEdit } from "./fields";
 import { LinksHere } from "./LinksHere";
 import { Photos } from "./Photos";
 import { DuplicateButton } from "./DuplicateButton";
 import { RemoveButton } from "./RemoveButton";
 
-const YES_NO = [
-  [false, "no"],
-  [true, "yes"],
-] as const;
-
 /** What a solar site lives on. */
 function SolarFields({ site }: { site: Site }) {
-  const of = { kind: "sites", id: site.id } as const;
   const isListed = CLEARNESS.some(([value]) => value === site.clearness);
   const choices = isListed ? CLEARNESS : [...CLEARNESS, [site.clearness, String(site.clearness)] as const];
   return (
     <>
-      <FigureEdit of={of} field="panelW" label="Panels" unit="W" step={50} max={100_000} value={site.panelW} />
-      <FigureEdit of={of} field="batteryAh" label="Battery" unit="Ah" step={50} max={100_000} value={site.batteryAh} />
-      <FigureEdit
-        of={of}
-        field="batteryV"
-        label="Battery’s voltage"
-        unit="V"
-        step={12}
-        max={1000}
-        value={site.batteryV}
-      />
-      <ChoiceEdit
-        of={of}
-        field="batteryKind"
-        label="Battery’s kind"
-        value={site.batteryKind}
-        choices={BATTERY_KINDS.map((one) => [one, one] as const)}
-      />
-      <FigureEdit
-        of={of}
-        field="otherLoadW"
-        label="Feeds besides radios"
-        unit="W"
-        max={100_000}
-        value={site.otherLoadW}
-      />
-      <ChoiceEdit of={of} field="clearness" label="Clearness of the air" value={site.clearness} choices={choices} />
-    </>
-  );
-}
-/** The networks of a site by role. */
-function NetworkFields({ site }: { site: Site }) {
-  const of = { kind: "sites", id: site.id } as const;
-  return (
-    <>
-      <TextEdit of={of} field="subnet" label="Network" value={site.subnet} most={64} />
-      <TextEdit of={of} field="gateway" label="Gateway" value={site.gateway} most={64} />
-      <TextEdit
-        of={of}
-        field="clientSubnet"
-        label="Customers’ own network (empty: the same)"
-        value={site.clientSubnet}
-        most={64}
-      />
-      <FigureEdit of={of} field="vlan" label="VLAN (0: untagged)" max={4094} value={site.vlan} />
-      {site.clientSubnet !== "" && (
-        <FigureEdit of={of} field="clientVlan" label="Customers’ VLAN" max={4094} value={site.clientVlan} />
-      )}
+      <FieldsEdit kind="sites" row={site} fields={["panelW", "batteryAh", "batteryV", "batteryKind", "otherLoadW"]} />
+      <FieldEdit kind="sites" row={site} field="clearness" choices={choices} />
     </>
   );
 }
@@ -88,6 +36,7 @@ export function SiteSheet({ site }: { site: Site }) {
   const { world, select } = useDesk();
   const { start } = useAdding();
   const of = { kind: "sites", id: site.id } as const;
+  const own = { kind: "sites", row: site } as const;
   const radios = [...world.radios.values()].filter((radio) => radio.siteId === site.id);
   const left = mountsLeft(world, site);
   const switches = [...world.parts.values()]
@@ -101,103 +50,19 @@ export function SiteSheet({ site }: { site: Site }) {
           <p className="mt-1 text-[13px] font-medium text-blocked">⚠ Hazards named here: {site.hazards}</p>
         )}
         <div className="mt-1 grid grid-cols-2 gap-2">
-          <TextEdit of={of} field="name" label="Name" value={site.name} isRequired most={120} />
+          <FieldEdit {...own} field="name" />
           <PlaceEdit of={of} place={site} />
-          <TextEdit of={of} field="structureKind" label="Structure" value={site.structureKind} most={60} />
-          <FigureEdit
-            of={of}
-            field="structureHeightM"
-            label="Height"
-            unit="m"
-            step={0.5}
-            decimals={1}
-            max={500}
-            value={site.structureHeightM}
-          />
-          <FigureEdit
-            of={of}
-            field="poleDiameterMm"
-            label="Pole"
-            unit="mm"
-            min={10}
-            max={2000}
-            value={site.poleDiameterMm}
-          />
-          <ChoiceEdit
-            of={of}
-            field="power"
-            label="Power"
-            value={site.power}
-            choices={SITE_POWERS.map((one) => [one, one] as const)}
-          />
+          <FieldsEdit {...own} fields={["structureKind", "structureHeightM", "poleDiameterMm", "power"]} />
           {site.power === "solar" && <SolarFields site={site} />}
-          {site.power === "mains" && (
-            <FigureEdit
-              of={of}
-              field="upsWh"
-              label="Battery behind the mains (0: none)"
-              unit="Wh"
-              step={100}
-              max={1_000_000}
-              value={site.upsWh}
-            />
-          )}
-          <ChoiceEdit
-            of={of}
-            field="switchPartId"
-            label="Switch that feeds radios"
-            value={site.switchPartId}
-            choices={[[null, "none: injectors"] as const, ...switches]}
-          />
-          <NetworkFields site={site} />
-          <FigureEdit
-            of={of}
-            field="mastMomentNm"
-            label="Owner allows (0: unknown)"
-            unit="N·m"
-            step={100}
-            max={10_000_000}
-            value={site.mastMomentNm}
-          />
-          <FigureEdit
-            of={of}
-            field="ballastBaseM"
-            label="Foot of a ballasted mount (0: bolted)"
-            unit="m"
-            step={0.1}
-            decimals={1}
-            max={20}
-            value={site.ballastBaseM}
-          />
-          {site.ballastBaseM > 0 && (
-            <FigureEdit
-              of={of}
-              field="ballastFootM"
-              label="Its roof above ground"
-              unit="m"
-              step={0.5}
-              decimals={1}
-              max={500}
-              value={site.ballastFootM}
-            />
-          )}
-          <FigureEdit of={of} field="freeMounts" label="Mounts for radios" max={99} value={site.freeMounts} />
-          <ChoiceEdit of={of} field="isFeed" label="Feed" value={site.isFeed} choices={YES_NO} />
-          {site.isFeed && (
-            <FigureEdit
-              of={of}
-              field="feedMbps"
-              label="Feed carries (0: unknown)"
-              unit="Mbit/s"
-              step={10}
-              max={1_000_000}
-              value={site.feedMbps}
-            />
-          )}
-          <TextEdit of={of} field="access" label="Access" value={site.access} most={1000} />
-          <TextEdit of={of} field="terms" label="Owner’s terms" value={site.terms} most={1000} />
-          <TextEdit of={of} field="hazards" label="Hazards" value={site.hazards} rows={2} most={1000} />
-          <TextEdit of={of} field="notes" label="Notes" value={site.notes} rows={2} most={4000} />
+          {site.power === "mains" && <FieldEdit {...own} field="upsWh" />}
+          <FieldEdit {...own} field="switchPartId" choices={[[null, "none: injectors"] as const, ...switches]} />
+          <FieldsEdit {...own} fields={["subnet", "gateway", "clientSubnet", "vlan"]} />
+          {site.clientSubnet !== "" && <FieldEdit {...own} field="clientVlan" />}
+          <FieldsEdit {...own} fields={["mastMomentNm", "ballastBaseM"]} />
+          {site.ballastBaseM > 0 && <FieldEdit {...own} field="ballastFootM" />}
+          <FieldsEdit {...own} fields={["freeMounts", "isFeed"]} />
+          {site.isFeed && <FieldEdit {...own} field="feedMbps" />}
+          <FieldsEdit {...own} fields={["access", "terms", "hazards", "notes"]} />
         </div>
         <p className={`mt-1 text-xs ${left < 0 ? "font-medium text-blocked" : "text-quiet"}`}>
           {left >= 0

@@ -1,17 +1,20 @@
 import { attachTo } from "#core/propose";
 import { inverseGeodesic } from "#core/geodesy";
-import { GLAZINGS, MOUNTS, SUBSCRIBER_STATUSES, type Subscriber } from "#core/plan";
+import type { Subscriber } from "#core/plan";
 import { Link } from "react-router";
 import { toast } from "sonner";
 import { useFormats } from "../ui";
 import { useDesk } from "./DeskContext";
-import { ChoiceEdit, FigureEdit, PlaceEdit, TextEdit } from "./fields";
+import { FieldEdit, FieldsEdit, PlaceEdit } from "./fields";
 import { LinksHere } from "./LinksHere";
 import { Photos } from "./Photos";
 import { DuplicateButton } from "./DuplicateButton";
 import { RemoveButton } from "./RemoveButton";
 
-const words = (list: readonly string[]) => list.map((one) => [one, one.replace("_", " ")] as const);
+const FIELDS = [
+  ...(["demandMbps", "demandUpMbps", "people", "tier", "mount", "status"] as const),
+  ...(["antennaHeightM", "maxHeightM", "behind", "notes"] as const),
+];
 
 /** Which sector serves a customer: chosen here, or taken off. */
 function ServedFrom({ subscriber }: { subscriber: Subscriber }) {
@@ -75,66 +78,9 @@ export function SubscriberSheet({ subscriber }: { subscriber: Subscriber }) {
         <h2 className="font-semibold">{subscriber.name}</h2>
         <ServedFrom subscriber={subscriber} />
         <div className="mt-2 grid grid-cols-2 gap-2">
-          <TextEdit of={of} field="name" label="Name" value={subscriber.name} isRequired most={120} />
+          <FieldEdit kind="subscribers" row={subscriber} field="name" />
           <PlaceEdit of={of} place={subscriber} />
-          <FigureEdit
-            of={of}
-            field="demandMbps"
-            label="Asks for, down"
-            unit="Mbit/s"
-            step={5}
-            max={100_000}
-            value={subscriber.demandMbps}
-            decimals={1}
-          />
-          <FigureEdit
-            of={of}
-            field="demandUpMbps"
-            label="Asks for, up"
-            unit="Mbit/s"
-            step={1}
-            max={100_000}
-            value={subscriber.demandUpMbps}
-            decimals={1}
-          />
-          <FigureEdit of={of} field="people" label="People" min={1} max={100_000} value={subscriber.people} />
-          <TextEdit of={of} field="tier" label="Service tier" value={subscriber.tier} most={60} />
-          <ChoiceEdit of={of} field="mount" label="Mount" value={subscriber.mount} choices={words(MOUNTS)} />
-          <ChoiceEdit
-            of={of}
-            field="status"
-            label="Status"
-            value={subscriber.status}
-            choices={words(SUBSCRIBER_STATUSES)}
-          />
-          <FigureEdit
-            of={of}
-            field="antennaHeightM"
-            label="Usual antenna height"
-            unit="m"
-            step={0.5}
-            decimals={1}
-            max={500}
-            value={subscriber.antennaHeightM}
-          />
-          <FigureEdit
-            of={of}
-            field="maxHeightM"
-            label="Greatest height"
-            unit="m"
-            step={0.5}
-            decimals={1}
-            max={500}
-            value={subscriber.maxHeightM}
-          />
-          <ChoiceEdit
-            of={of}
-            field="behind"
-            label="Wall or glass in front"
-            value={subscriber.behind}
-            choices={words(GLAZINGS)}
-          />
-          <TextEdit of={of} field="notes" label="Notes" value={subscriber.notes} rows={2} most={4000} />
+          <FieldsEdit kind="subscribers" row={subscriber} fields={FIELDS} />
         </div>
         {radio && radio.heightM !== subscriber.antennaHeightM && (
           <p className="mt-1 text-xs text-tight">

@@ -1,11 +1,7 @@
-import { fieldsSet, rowIn, type Patch, type World } from "#core/plan";
-import { fieldWord, valueWord } from "../keep/fieldWords";
+import { declared, fieldOf, fieldsSet, fieldWord, rowIn, valueWord, type Patch, type World } from "#core/plan";
 
-const THINGS: Partial<Record<Patch["kind"], string>> = {
-  plans: "the plan's settings",
-  equipment: "a model of the library",
-  measurements: "a reading",
-};
+/** Kinds whose rows have no name of their own: they are called by their kind. */
+const NAMELESS: readonly Patch["kind"][] = ["plans", "equipment", "measurements"];
 
 /** How people call the thing of a patch: a link by its far radio, a channel by whose it is. */
 function nameOf(kept: World, world: World, { kind, id, put }: Patch): string {
@@ -26,8 +22,10 @@ function nameOf(kept: World, world: World, { kind, id, put }: Patch): string {
 /** What a patch changes, in words for the logbook: "Lighthouse to quarry: height 9 → 13.5". */
 function describeOne(kept: World, world: World, patch: Patch): string {
   const { kind, id, put, remove } = patch;
-  const thing = THINGS[kind];
-  if (thing) return `${remove ? "removed" : put ? "added" : "changed"} ${thing}`;
+  if (NAMELESS.includes(kind)) {
+    const article = kind === "plans" ? "the" : "a";
+    return `${remove ? "removed" : put ? "added" : "changed"} ${article} ${declared(kind).one}`;
+  }
   const name = nameOf(kept, world, patch);
   if (put) return `added ${name}`;
   if (remove) return `removed ${name}`;
@@ -35,26 +33,25 @@ function describeOne(kept: World, world: World, patch: Patch): string {
   const after = patch.set as Record<string, unknown>;
   const changes = fieldsSet(patch).map(
     (field) =>
-      `${fieldWord(field)} ${valueText(world, field, before[field])} → ${valueText(world, field, after[field])}`,
+      `${fieldWord(kind, field)} ${valueText(world, kind, field, before[field])} → ${valueText(world, kind, field, after[field])}`,
   );
   return `${name}: ${changes.join(", ")}`;
 }
 
 /** A value as people say it: kit by its model, an end by its radio's name. */
-function valueText(world: World, field: string, value: unknown): string {
-  const id = String(value);
-  const model = { antennaModelId: world.antennaModels, radioModelId: world.radioModels }[field]?.get(id);
-  const owner = field === "aRadioId" || field === "carrierId" ? world.radios.get(id)?.name : undefined;
-  return model?.model ?? owner ?? valueWord(value);
+function valueText(world: World, kind: Patch["kind"], field: string, value: unknown): string {
+  const to = fieldOf(kind, field)?.facts.refersTo?.to;
+  if (typeof value !== "string" || typeof to !== "string") return valueWord(kind, field, value);
+  // A channel is named after the radio that it belongs to.
+  const row = rowIn(world, (to === "carriers" ? "radios" : to) as Patch["kind"], value);
+  const { name, body } = (row ?? {}) as { name?: string; body?: { model?: string } };
+  return body?.model ?? name ?? value;
 }
 
 const MOST_NAMED = 3;
-/** Kinds that only follow from others: named when nothing else is. */
-const FOLLOWING: Patch["kind"][] = ["carriers"];
-
 /** A change as one line of the logbook. */
 export function describePatches(kept: World, world: World, patches: readonly Patch[]): string {
-  const leading = patches.filter(({ kind, set }) => set || !FOLLOWING.includes(kind));
+  const leading = patches.filter(({ kind, set }) => set || !declared(kind).follows);
   const told = leading.length > 0 ? leading : patches;
   const named = told.slice(0, MOST_NAMED).map((patch) => describeOne(kept, world, patch));
   const rest = told.length - named.length;

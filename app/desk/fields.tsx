@@ -1,6 +1,7 @@
 import type { Place } from "#core/geodesy";
-import { setPatch, type RowKind, type RowKinds } from "#core/plan";
+import { bareSchema, fieldOf, setPatch, type RowKind, type RowKinds } from "#core/plan";
 import { parsePosition } from "#formats/places";
+import { z } from "zod";
 import { useEffect, useId, useRef, useState, type ReactNode } from "react";
 import { NumberField, useFormats } from "../ui";
 import { FieldConflict } from "./ConflictPanel";
@@ -48,33 +49,31 @@ function Labelled({
   );
 }
 
-/** Text that is taken as it is typed. An empty one that must not be stays in its box with its reason. */
-export function TextEdit<K extends RowKind>({
-  of,
-  field,
-  label,
-  value,
-  isRequired = false,
-  rows = 1,
-  most,
-}: {
-  of: Of<K>;
-  field: keyof RowKinds[K] & string;
+interface Control {
   label: string;
-  value: string;
-  isRequired?: boolean;
-  rows?: number;
-  most: number;
-}) {
-  const set = useSet(of);
+  help: string | undefined;
+  onSet: (value: unknown) => void;
+}
+
+/** Text that is taken as it is typed. An empty one that must not be stays in its box with its reason. */
+function TextControl({
+  label,
+  help,
+  value,
+  schema,
+  lines = 1,
+  onSet,
+}: Control & { value: string; schema: z.ZodString; lines?: number | undefined }) {
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const shown = typed ?? value;
+  const isRequired = !schema.safeParse("").success;
   const error = isRequired && shown.trim() === "" ? `${label} must not be empty` : null;
   const shared = {
     id,
     value: shown,
-    maxLength: most,
+    maxLength: schema.maxLength ?? undefined,
+    title: help,
     "aria-invalid": error ? true : undefined,
     "aria-describedby": error ? `${id}-error` : undefined,
     onBlur: () => error === null && setTyped(null),
@@ -82,100 +81,129 @@ export function TextEdit<K extends RowKind>({
   };
   const onType = (text: string) => {
     setTyped(text);
-    if (!isRequired || text.trim() !== "") set({ [field]: isRequired ? text.trim() : text } as Partial<RowKinds[K]>);
+    if (!isRequired || text.trim() !== "") onSet(isRequired ? text.trim() : text);
   };
   return (
-    <>
-      <Labelled id={id} label={label} wide error={error}>
-        {rows > 1 ? (
-          <textarea {...shared} rows={rows} onChange={(event) => onType(event.target.value)} />
-        ) : (
-          <input {...shared} onChange={(event) => onType(event.target.value)} />
-        )}
-      </Labelled>
-      <FieldConflict {...of} field={field} />
-    </>
+    <Labelled id={id} label={label} wide error={error}>
+      {lines > 1 ? (
+        <textarea {...shared} rows={lines} onChange={(event) => onType(event.target.value)} />
+      ) : (
+        <input {...shared} onChange={(event) => onType(event.target.value)} />
+      )}
+    </Labelled>
   );
 }
+
+type Choice = readonly [value: string | boolean | number | null, word: string];
+const YES_NO: readonly Choice[] = [
+  [false, "no"],
+  [true, "yes"],
+];
 
 /** One of a few words. */
-export function ChoiceEdit<K extends RowKind>({
-  of,
-  field,
+function ChoiceControl({
   label,
+  help,
   value,
   choices,
-}: {
-  of: Of<K>;
-  field: keyof RowKinds[K] & string;
-  label: string;
-  value: string | boolean | number | null;
-  choices: readonly (readonly [value: string | boolean | number | null, word: string])[];
-}) {
-  const set = useSet(of);
+  onSet,
+}: Control & { value: Choice[0]; choices: readonly Choice[] }) {
   const id = useId();
   return (
+    <Labelled id={id} label={label}>
+      <select
+        id={id}
+        value={String(value)}
+        title={help}
+        className={BOX}
+        onChange={({ target }) => onSet(choices.find(([one]) => String(one) === target.value)![0])}
+      >
+        {choices.map(([one, word]) => (
+          <option key={String(one)} value={String(one)}>
+            {word}
+          </option>
+        ))}
+      </select>
+    </Labelled>
+  );
+}
+
+/**
+ * The control of one field, made from what its kind declares: label, unit, step, bounds and choices. `choices` are given where they
+ * depend on the plan, `label` and `bounds` where the thing at hand narrows them; `onSet` where more than the field follows.
+ */
+export function FieldEdit<K extends RowKind>({
+  kind,
+  row,
+  field,
+  label,
+  choices,
+  value: shown,
+  bounds,
+  onSet,
+}: {
+  kind: K;
+  row: { id: string };
+  field: keyof RowKinds[K] & string;
+  label?: string;
+  choices?: readonly Choice[];
+  /** Shown in place of what the row says. */
+  value?: number;
+  bounds?: { min?: number; max?: number; step?: number };
+  onSet?: (value: unknown) => void;
+}) {
+  const of = { kind, id: row.id };
+  const set = useSet(of);
+  const { schema, facts } = fieldOf(kind, field)!;
+  const bare = bareSchema(schema);
+  const value = shown ?? (row as unknown as Record<string, unknown>)[field];
+  const { unit = "", step = 1, decimals = 0, lines, words, help } = facts;
+  const control: Control = {
+    label: label ?? facts.label,
+    help,
+    onSet: onSet ?? ((next) => set({ [field]: next } as Partial<RowKinds[K]>)),
+  };
+  const offered =
+    choices ??
+    (bare instanceof z.ZodBoolean
+      ? YES_NO
+      : bare instanceof z.ZodEnum
+        ? bare.options.map((one): Choice => [one, words?.[one] ?? String(one)])
+        : null);
+  return (
     <>
-      <Labelled id={id} label={label}>
-        <select
-          id={id}
-          value={String(value)}
-          className={BOX}
-          onChange={({ target }) => {
-            const chosen = choices.find(([one]) => String(one) === target.value)!;
-            set({ [field]: chosen[0] } as Partial<RowKinds[K]>);
-          }}
-        >
-          {choices.map(([one, word]) => (
-            <option key={String(one)} value={String(one)}>
-              {word}
-            </option>
-          ))}
-        </select>
-      </Labelled>
+      {offered ? (
+        <ChoiceControl {...control} value={value as Choice[0]} choices={offered} />
+      ) : bare instanceof z.ZodNumber ? (
+        <NumberField
+          label={control.label}
+          value={value as number}
+          unit={unit}
+          step={bounds?.step ?? step}
+          min={bounds?.min ?? bare.minValue!}
+          max={bounds?.max ?? bare.maxValue!}
+          decimals={decimals}
+          onChange={control.onSet}
+        />
+      ) : (
+        <TextControl {...control} value={value as string} schema={bare as z.ZodString} lines={lines} />
+      )}
       <FieldConflict {...of} field={field} />
     </>
   );
 }
 
-/** A number within its bounds. */
-export function FigureEdit<K extends RowKind>({
-  of,
-  field,
-  label,
-  value,
-  unit = "",
-  step = 1,
-  min = 0,
-  max,
-  decimals = 0,
+/** The controls of some fields of one thing, in order. */
+export function FieldsEdit<K extends RowKind>({
+  kind,
+  row,
+  fields,
 }: {
-  of: Of<K>;
-  field: keyof RowKinds[K] & string;
-  label: string;
-  value: number;
-  unit?: string;
-  step?: number;
-  min?: number;
-  max: number;
-  decimals?: number;
+  kind: K;
+  row: { id: string };
+  fields: readonly (keyof RowKinds[K] & string)[];
 }) {
-  const set = useSet(of);
-  return (
-    <>
-      <NumberField
-        label={label}
-        value={value}
-        unit={unit}
-        step={step}
-        min={min}
-        max={max}
-        decimals={decimals}
-        onChange={(next) => set({ [field]: next } as Partial<RowKinds[K]>)}
-      />
-      <FieldConflict {...of} field={field} />
-    </>
-  );
+  return fields.map((field) => <FieldEdit key={field} kind={kind} row={row} field={field} />);
 }
 
 /** A place by its coordinates, in any notation. */

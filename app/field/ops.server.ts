@@ -8,22 +8,14 @@ import {
   visitName,
   type FieldNote,
 } from "#core/crews";
-import { linkEnds, patchBetween, plainIssue, setPatch, type Visit, type World } from "#core/plan";
+import { fieldOf, fieldWord, linkEnds, patchBetween, plainIssue, setPatch, type Visit, type World } from "#core/plan";
 import { judge, promisedBy, promisedIn } from "#core/proof";
 import type { PlanContext } from "#engine";
 import { addFieldNotes, NoRoom, readFieldNotes, type Store } from "#store";
 import type { FieldAnswer, FieldOp } from "#wire";
 import { z } from "zod";
 import type { JobsSeen } from "../access/ownJobs.server";
-import { fieldWord } from "../keep/fieldWords";
 import { keepOwn, keepSent } from "../keep/keep.server";
-
-/** What a crew may put right from the roof, by kind. */
-const MAY_SET = {
-  sites: ["notes", "access", "hazards"],
-  subscribers: ["notes"],
-  radios: ["heightM"],
-} as const;
 
 const opId = z.string().regex(/^[\w-]{8,64}$/, "is no id of an entry");
 const patchOp = z.object({
@@ -137,10 +129,13 @@ async function setRow(
     const { radio } = ends[side];
     return [radio.id, radio.siteId, radio.subscriberId];
   });
-  const may: readonly string[] = MAY_SET[patch.kind];
-  const foreign = Object.keys(patch.set).find((field) => !may.includes(field));
+  const foreign = Object.keys(patch.set).find((name) => fieldOf(patch.kind, name)?.facts.setBy !== "crew");
   if (foreign !== undefined)
-    return { id, kind: "refused", message: `The ${fieldWord(foreign)} is changed at the desk, not from a roof.` };
+    return {
+      id,
+      kind: "refused",
+      message: `The ${fieldWord(patch.kind, foreign)} is changed at the desk, not from a roof.`,
+    };
   if (!own.includes(patch.id)) return { id, kind: "refused", message: "This is not at either end of the job." };
   const result = await keepSent(
     store,

@@ -1,4 +1,4 @@
-import { PLACE_FIELDS, type Mapping, type PlaceField } from "#formats/places";
+import { PLACE_FIELDS, type Mapping } from "#formats/places";
 import {
   DndContext,
   KeyboardSensor,
@@ -73,7 +73,7 @@ function FieldSlot({
 }
 
 type Field = (typeof PLACE_FIELDS)[number];
-const ALWAYS_SHOWN: PlaceField[] = ["name", "lat", "lon", "position"];
+const ALWAYS_SHOWN: string[] = ["name", "lat", "lon", "position"];
 const GRID = "grid grid-cols-1 gap-1 sm:grid-cols-2 lg:grid-cols-3";
 
 /** Which column is read as what: by choosing it at the field, or by dragging the column there. */
@@ -90,7 +90,7 @@ export function MappingEditor({
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor),
   );
-  const set = (field: PlaceField, column: number | undefined) => {
+  const set = (field: string, column: number | undefined) => {
     const next = { ...mapping };
     if (column === undefined) delete next[field];
     else next[field] = column;
@@ -114,7 +114,7 @@ export function MappingEditor({
       sensors={sensors}
       onDragEnd={({ active, over }) => {
         if (over)
-          set(String(over.id).replace("field-", "") as PlaceField, Number(String(active.id).replace("column-", "")));
+          set(String(over.id).replace("field-", ""), Number(String(active.id).replace("column-", "")));
       }}
     >
       <h3 className="mb-1 text-xs font-semibold text-quiet">

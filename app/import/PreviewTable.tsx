@@ -1,4 +1,4 @@
-import type { Mapping, PlaceField } from "#formats/places";
+import type { Mapping } from "#formats/places";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useRef } from "react";
 import { figure, useFormats } from "../ui";
@@ -97,7 +97,7 @@ export function PreviewTable({
               {row.verdict === "rejected" && (
                 <div className="flex gap-2 pb-1 pl-17" role="cell">
                   {row.errors.slice(0, 4).map(({ field, value }) => {
-                    const column = mapping[field as PlaceField];
+                    const column = mapping[field];
                     if (column === undefined)
                       return (
                         <span key={field} className="text-xs text-blocked">

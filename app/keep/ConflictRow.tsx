@@ -1,7 +1,7 @@
+import { fieldWord, valueWord } from "#core/plan";
 import { format } from "date-fns";
 import type { ReactNode } from "react";
 import type { ConflictWire } from "./answer";
-import { fieldWord, valueWord } from "./fieldWords";
 
 /** One conflict in words: both values, who and when. `children` are the ways to settle it. */
 export function ConflictRow({
@@ -13,7 +13,7 @@ export function ConflictRow({
   withName?: boolean;
   children: ReactNode;
 }) {
-  const { name, field, theirs, mine, who, at } = conflict;
+  const { kind, name, field, theirs, mine, who, at } = conflict;
   const when = format(new Date(at), "HH:mm");
   return (
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-[13px]">
@@ -32,8 +32,8 @@ export function ConflictRow({
         ) : (
           <>
             {who || "Somebody"} set {withName ? `${name}, ` : ""}
-            {fieldWord(field)} to <strong className="figures">{valueWord(theirs)}</strong> at {when}; here it is{" "}
-            <strong className="figures">{valueWord(mine)}</strong>.
+            {fieldWord(kind, field)} to <strong className="figures">{valueWord(kind, field, theirs)}</strong> at {when};
+            here it is <strong className="figures">{valueWord(kind, field, mine)}</strong>.
           </>
         )}
       </p>

@@ -1,7 +1,6 @@
-import type { Conflict, Patch } from "#core/plan";
+import { fieldWord, type Conflict, type Patch } from "#core/plan";
 import { NoRoom, recordChange, stepRecord, type Author, type Outcome, type PlanBytes, type Store } from "#store";
 import type { KeepAnswer } from "./answer";
-import { fieldWord } from "./fieldWords";
 import { parsePatches } from "./patches.server";
 
 export interface KeepResult extends KeepAnswer {
@@ -19,12 +18,12 @@ function named(messages: readonly string[]): string {
 }
 
 /** "Ana has changed the height of Lighthouse since". */
-function conflictText({ who, name, field, theirs }: Conflict): string {
+function conflictText({ kind, who, name, field, theirs }: Conflict): string {
   const someone = who || "somebody";
   if (field === "" && theirs === null) return `${someone} has removed ${name} since`;
   return field === ""
     ? `${someone} has worked on ${name} since`
-    : `${someone} has changed the ${fieldWord(field)} of ${name} since`;
+    : `${someone} has changed the ${fieldWord(kind, field)} of ${name} since`;
 }
 
 /** The answer to a change, in words for people. */

@@ -1,6 +1,5 @@
 import { expect, test } from "@jest/globals";
 import { valley } from "#core/testing";
-import { fieldWord, valueWord } from "./fieldWords";
 import { MOST_PATCHES, parseDraft, parsePatches } from "./patches.server";
 
 const site = valley().rows.sites[0]!;
@@ -61,16 +60,4 @@ test("a change in hand that comes with a question may be empty; one that cannot 
     data: expect.stringMatching(/^The change in hand cannot be read: sites west, latDeg/),
     init: { status: 400 },
   });
-});
-
-test("fields and values are told in words", () => {
-  expect([fieldWord("structureHeightM"), fieldWord("unheardOf")]).toEqual(["structure’s height", "unheardOf"]);
-  expect([valueWord(-3.5), valueWord(true), valueWord(null), valueWord(""), valueWord("mast")]).toEqual([
-    "−3.5",
-    "yes",
-    "none",
-    "none",
-    "mast",
-  ]);
-  expect(valueWord([[1, 2, 3].concat(Array<number>(60).fill(4))])).toMatch(/^\[\[1,2,3,.*…$/);
 });

@@ -1,5 +1,5 @@
 import { setImmediate as breathe } from "node:timers/promises";
-import { plainIssue, ROW_KINDS, ROW_SCHEMAS, type Patch, type RowKind } from "#core/plan";
+import { fieldOf, isFixed, plainIssue, ROW_KINDS, ROW_SCHEMAS, type Patch } from "#core/plan";
 import { data } from "react-router";
 import { z } from "zod";
 
@@ -27,20 +27,14 @@ interface Wrong {
   message: string;
 }
 
-/** A row's schema by field; a model of the library differs by what it is, so only whole bodies of it are set. */
-function fieldSchemas(kind: RowKind): Record<string, z.ZodType> {
-  return kind === "equipment" ? { body: z.record(z.string(), z.unknown()) } : ROW_SCHEMAS[kind].shape;
-}
-
 function wrongSet({ kind, set }: RawPatch): Wrong | null {
-  const schemas = fieldSchemas(kind);
-  for (const [field, value] of Object.entries(set!)) {
-    if (field === "id" || field === "planId" || !Object.hasOwn(schemas, field))
-      return { field, message: "there is no such field to set" };
-    const parsed = schemas[field]!.safeParse(value);
-    if (!parsed.success) return wrongIn(parsed.error, field);
+  for (const [name, value] of Object.entries(set!)) {
+    const schema = fieldOf(kind, name)?.schema;
+    if (!schema || isFixed(kind, name)) return { field: name, message: "there is no such field to set" };
+    const parsed = schema.safeParse(value);
+    if (!parsed.success) return wrongIn(parsed.error, name);
     // What the schema makes of it is what is kept: names without blanks around them.
-    set![field] = parsed.data;
+    set![name] = parsed.data;
   }
   return Object.keys(set!).length === 0 ? { field: "", message: "it sets no field" } : null;
 }

@@ -4,7 +4,7 @@ import { counted } from "#core/words";
 import { useMemo, useState } from "react";
 import { ChooseButton } from "../desk/ChooseButton";
 import { useDesk } from "../desk/DeskContext";
-import { TextEdit } from "../desk/fields";
+import { FieldEdit } from "../desk/fields";
 import { useLines } from "../stages/useRows";
 import { Button, buttonClass, Table } from "../ui";
 import { RenumberForm } from "./RenumberForm";
@@ -100,13 +100,11 @@ export function AddressesView() {
         })}
       </Table>
       <div className="mt-2 grid max-w-xl grid-cols-2 gap-x-2">
-        <TextEdit
-          of={{ kind: "plans", id: world.plan.id }}
+        <FieldEdit
+          kind="plans"
+          row={world.plan}
           field="reservedAddresses"
           label="Reserved, one a line: an address, a range or a network, then whose it is"
-          rows={3}
-          most={8000}
-          value={world.plan.reservedAddresses}
         />
         {reserved && (
           <p role="alert" className="col-span-2 text-xs text-blocked">

@@ -1,14 +1,6 @@
-import {
-  plainIssue,
-  GLAZINGS,
-  MOUNTS,
-  SITE_POWERS,
-  siteSchema,
-  SUBSCRIBER_STATUSES,
-  subscriberSchema,
-} from "#core/plan";
-import type { Site, Subscriber } from "#core/plan";
+import { bareSchema, fieldsOf, plainIssue, ROW_SCHEMAS, type FieldFacts, type Site, type Subscriber } from "#core/plan";
 import { plainFigure } from "#core/words";
+import { z } from "zod";
 
 export type RegisterKind = "subscribers" | "sites";
 export type RegisterRow = Site | Subscriber;
@@ -23,70 +15,32 @@ export interface RegisterColumn {
   usual: boolean;
 }
 
-const text = (key: string, label: string, widthPx: number, usual = true): RegisterColumn => ({
-  key,
-  label,
-  type: "text",
-  widthPx,
-  usual,
-});
-const number = (key: string, label: string, widthPx = 84, usual = true): RegisterColumn => ({
-  key,
-  label,
-  type: "number",
-  widthPx,
-  usual,
-});
-const choice = (
-  key: string,
-  label: string,
-  choices: readonly string[],
-  widthPx = 100,
-  usual = true,
-): RegisterColumn => ({
-  key,
-  label,
-  type: "choice",
-  choices,
-  widthPx,
-  usual,
-});
+function columnOf(key: string, schema: z.ZodType, facts: FieldFacts): RegisterColumn {
+  const { widthPx, folded = false } = facts.register!;
+  const word = facts.short ?? facts.label;
+  const label = word[0]!.toUpperCase() + word.slice(1);
+  const column = {
+    key,
+    widthPx,
+    usual: !folded,
+    label: facts.unit && facts.unit !== "°" ? `${label}, ${facts.unit}` : label,
+  };
+  const bare = bareSchema(schema);
+  if (bare instanceof z.ZodEnum) return { ...column, type: "choice", choices: bare.options as string[] };
+  return { ...column, type: bare instanceof z.ZodNumber ? "number" : bare instanceof z.ZodBoolean ? "yesno" : "text" };
+}
 
+/** The columns of each register: those fields of its kind that say where they stand in it. */
 export const COLUMNS: Record<RegisterKind, RegisterColumn[]> = {
-  subscribers: [
-    text("name", "Name", 190),
-    choice("status", "Status", SUBSCRIBER_STATUSES),
-    number("demandMbps", "Down, Mbit/s"),
-    number("demandUpMbps", "Up, Mbit/s"),
-    text("tier", "Tier", 90),
-    number("people", "People", 64),
-    choice("mount", "Mount", MOUNTS, 84),
-    number("antennaHeightM", "Antenna, m", 84),
-    number("maxHeightM", "Greatest, m", 84),
-    choice("behind", "Behind", GLAZINGS, 110, false),
-    number("latDeg", "Latitude", 96),
-    number("lonDeg", "Longitude", 96),
-    text("notes", "Notes", 240),
-  ],
-  sites: [
-    text("name", "Name", 170),
-    text("structureKind", "Structure", 150),
-    number("structureHeightM", "Height, m", 78),
-    number("poleDiameterMm", "Pole, mm", 72),
-    number("freeMounts", "Mounts", 100),
-    choice("power", "Power", SITE_POWERS, 80),
-    { key: "isFeed", label: "Feed", type: "yesno", widthPx: 56, usual: true },
-    number("feedMbps", "Feed, Mbit/s", 92),
-    text("access", "Access", 180),
-    text("terms", "Landowner's terms", 160),
-    text("hazards", "Hazards", 180),
-    number("latDeg", "Latitude", 96, false),
-    number("lonDeg", "Longitude", 96, false),
-    text("notes", "Notes", 200, false),
-  ],
+  subscribers: columnsOf("subscribers"),
+  sites: columnsOf("sites"),
 };
-
-export const SCHEMAS = { subscribers: subscriberSchema, sites: siteSchema } as const;
+function columnsOf(kind: RegisterKind): RegisterColumn[] {
+  return fieldsOf(kind)
+    .filter(({ facts }) => facts.register)
+    .sort((x, y) => x.facts.register!.at - y.facts.register!.at)
+    .map(({ name, schema, facts }) => columnOf(name, schema, facts));
+}
 
 /** A cell as it is read and typed. */
 export function cellText(row: RegisterRow, { key, type }: RegisterColumn): string {
@@ -112,7 +66,7 @@ export function withCell(
         : column.type === "choice"
           ? plain.toLowerCase()
           : plain;
-  const parsed = SCHEMAS[kind].safeParse({ ...row, [column.key]: value });
+  const parsed = ROW_SCHEMAS[kind].safeParse({ ...row, [column.key]: value });
   if (!parsed.success) return `${row.name}: ${column.label} "${plain}" ${plainIssue(parsed.error.issues[0]!)}`;
   const next = parsed.data as RegisterRow;
   if ("maxHeightM" in next && next.antennaHeightM > next.maxHeightM)

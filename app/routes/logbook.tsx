@@ -1,33 +1,13 @@
 import { historyPeople, readHistory } from "#store";
-import { rowIn, type KeptPatch, type RowKind } from "#core/plan";
+import { declared, fieldWord, ROW_KINDS, rowIn, valueWord, type KeptPatch } from "#core/plan";
 import { format } from "date-fns";
 import { Form, Link, useSubmit } from "react-router";
 import { requirePlan } from "../data/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
-import { fieldWord, valueWord } from "../keep/fieldWords";
 import { Button, buttonClass, SelectField, TextField, Table, type Column } from "../ui";
 import type { Route } from "./+types/logbook";
 
 const PAGE = 200;
-const KINDS: [RowKind, string][] = [
-  ["sites", "sites"],
-  ["subscribers", "subscribers"],
-  ["radios", "radios"],
-  ["carriers", "channels"],
-  ["links", "links"],
-  ["measurements", "readings"],
-  ["equipment", "equipment"],
-  ["layers", "terrain"],
-  ["areas", "outlines"],
-  ["overlays", "overlays"],
-  ["scans", "noise scans"],
-  ["outsiders", "outsiders"],
-  ["crews", "crews"],
-  ["visits", "jobs"],
-  ["alarms", "alarms"],
-  ["photos", "photographs"],
-  ["plans", "plan settings"],
-];
 const MOST_FIELDS = 12;
 
 /** What an entry did, as "name, field: before → after". */
@@ -39,7 +19,9 @@ function differences(patches: readonly KeptPatch[], nameOf: (patch: KeptPatch) =
     else if ("remove" in patch) told.push(`${name}: removed`);
     else
       for (const [field, value] of Object.entries(patch.set))
-        told.push(`${name}, ${fieldWord(field)}: ${valueWord(patch.was[field])} → ${valueWord(value)}`);
+        told.push(
+          `${name}, ${fieldWord(patch.kind, field)}: ${valueWord(patch.kind, field, patch.was[field])} → ${valueWord(patch.kind, field, value)}`,
+        );
     if (told.length > MOST_FIELDS) return [...told.slice(0, MOST_FIELDS), "…"];
   }
   return told;
@@ -56,7 +38,7 @@ const COLUMNS: Column[] = [
 export async function loader({ params, url }: Route.LoaderArgs) {
   const { store, rows, world } = await requirePlan(params.planId);
   const query = url.searchParams;
-  const kind = KINDS.find(([key]) => key === query.get("kind"))?.[0];
+  const kind = ROW_KINDS.find((one) => one === query.get("kind"));
   const before = Number(query.get("before"));
   const filter = { words: query.get("words") ?? "", who: query.get("who") ?? "" };
   const entries = await readHistory(store.db, params.planId, {
@@ -111,9 +93,9 @@ export default function Logbook({ loaderData: { plan, people, filter, entries } 
           </SelectField>
           <SelectField label="What" name="kind" defaultValue={filter.kind}>
             <option value="">everything</option>
-            {KINDS.map(([key, word]) => (
-              <option key={key} value={key}>
-                {word}
+            {ROW_KINDS.map((kind) => (
+              <option key={kind} value={kind}>
+                {declared(kind).many}
               </option>
             ))}
           </SelectField>

@@ -4,7 +4,7 @@ import { quietestChannelMHz } from "../propose";
 import type { Place } from "../geodesy";
 import { answerLink, type LinkAnswer } from "../link";
 import type { Link, LinkEnd, Radio, World } from "../plan";
-import { USUAL_CABLING } from "../plan";
+import { USUAL } from "../plan";
 import { isChannelInBand, type RadioModel } from "../radio";
 import { ruleSetOf } from "../regulation";
 import type { Profile } from "../terrain";
@@ -101,7 +101,7 @@ function endWith(
     antennaModelId: antenna.id,
     polarization: model.chains === 1 ? "V" : "HV",
     injector: model.powerInput,
-    ...USUAL_CABLING,
+    ...USUAL.radios,
     // A narrower antenna at a fixed direction would miss: what stands alone is aimed.
     azimuthDeg: use === "ptp" ? null : end.radio.azimuthDeg,
     tiltDownDeg: use === "ptp" ? null : end.radio.tiltDownDeg,

@@ -1,24 +1,26 @@
 import { airChangeOf, type Air, type AirChange } from "../interference";
 import {
+  fieldsWith,
   radiosTouched,
+  silentFields,
   type Link,
   type Outsider,
   type Patch,
   type Plan,
-  type Site,
-  type Subscriber,
+  type RowKind,
   type World,
 } from "../plan";
 
 /** What of the plan's settings no answer is made from. */
-const SILENT_SETTINGS: ReadonlySet<keyof Plan> = new Set(["id", "name", "createdAt", "isDemo"]);
+const SILENT_SETTINGS = silentFields("plans");
 /** What of a place is heard by others, what only its own links' answers know, and what says who stands behind which link. */
-const SITE = { heard: ["latDeg", "lonDeg", "name"], answered: ["structureHeightM"], behind: ["isFeed"] } as const;
-const SUBSCRIBER = {
-  heard: ["latDeg", "lonDeg", "name", "behind"],
-  answered: ["maxHeightM", "demandMbps", "demandUpMbps", "people"],
-  behind: ["people"],
-} as const;
+const PLACES = { sites: fieldsByEffect("sites"), subscribers: fieldsByEffect("subscribers") } as const;
+function fieldsByEffect(kind: RowKind) {
+  const [heard, moved, answered, behind] = (["heard", "moved", "answered", "behind"] as const).map((effect) => [
+    ...fieldsWith(kind, effect),
+  ]);
+  return { heard: heard!, moved: moved!, answered: answered!, behind: behind! };
+}
 
 /** What has to be worked out again after a change. */
 export interface Touched {
@@ -64,12 +66,12 @@ export const UNTOUCHED: Touched = {
   only: new Set(),
 };
 
-/** What people write of a place for each other. */
-const SILENT_FIELDS: ReadonlySet<string> = new Set(["notes", "terms", "access", "hazards"]);
+/** Whether a patch changes nothing but what people write of a place for each other. */
 const isSilent = ({ kind, set }: Patch) =>
   (kind === "sites" || kind === "subscribers") &&
   set !== undefined &&
-  Object.keys(set).every((field) => SILENT_FIELDS.has(field));
+  Object.keys(set).every((field) => SILENT_FIELDS[kind].has(field));
+const SILENT_FIELDS = { sites: silentFields("sites"), subscribers: silentFields("subscribers") } as const;
 
 const idsOf = (patches: readonly Patch[], kind: Patch["kind"]) =>
   new Set(patches.flatMap((patch) => (patch.kind === kind ? [patch.id] : [])));
@@ -102,21 +104,18 @@ interface Places {
 
 function placesTouched(before: World, after: World, patches: readonly Patch[]): Places {
   const places: Places = { heard: new Set(), moved: new Set(), answered: new Set(), isBehind: false };
-  const look = <Row extends Site | Subscriber>(
-    id: string,
-    [x, y]: [Row | undefined, Row | undefined],
-    fields: Record<"heard" | "answered" | "behind", readonly (keyof Row)[]>,
-  ) => {
-    const differs = (some: readonly (keyof Row)[]) => !x || !y || some.some((field) => x[field] !== y[field]);
+  const look = (kind: "sites" | "subscribers", id: string) => {
+    type Row = Record<string, unknown> | undefined;
+    const [x, y] = [before[kind].get(id) as Row, after[kind].get(id) as Row];
+    const differs = (some: readonly string[]) => !x || !y || some.some((field) => x[field] !== y[field]);
+    const fields = PLACES[kind];
     if (differs(fields.heard)) places.heard.add(id);
-    if (differs(["latDeg", "lonDeg"])) places.moved.add(id);
+    if (differs(fields.moved)) places.moved.add(id);
     if (differs(fields.answered)) places.answered.add(id);
     if (differs(fields.behind)) places.isBehind = true;
   };
   for (const { kind, id } of patches) {
-    if (kind === "sites") look<Site>(id, [before.sites.get(id), after.sites.get(id)], SITE);
-    if (kind === "subscribers")
-      look<Subscriber>(id, [before.subscribers.get(id), after.subscribers.get(id)], SUBSCRIBER);
+    if (kind === "sites" || kind === "subscribers") look(kind, id);
     // A scan is heard at its site by whoever listens there, and by nobody else.
     if (kind === "scans")
       for (const { scans } of [before, after]) {

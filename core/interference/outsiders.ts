@@ -1,5 +1,5 @@
 import { peakGainDbi, type AntennaModel } from "../antenna";
-import { endOf, type LinkEnd, type Outsider, type World, USUAL_CABLING } from "../plan";
+import { endOf, type LinkEnd, type Outsider, type World, USUAL } from "../plan";
 import type { RadioModel } from "../radio";
 
 const EVERYWHERE = { anglesDeg: [-180, 0, 180], lossDb: [0, 0, 0] };
@@ -62,7 +62,7 @@ export function outsiderEnd(world: World, outsider: Outsider): LinkEnd {
       ...{ id, planId, name, siteId: null, subscriberId: null, role: "bridge", radioModelId: "", carrierId: "" },
       ...{ antennaModelId: antenna.id, heightM, azimuthDeg: azimuthDeg ?? 0, tiltDownDeg: 0, bracketTurned: false },
       ...{ polarization: "HV", frequencyMHz, widthMHz, cableLossDb: 0, interferenceDb: 0, ethernetM: 0 },
-      ...{ injector: "none", address: "", ...USUAL_CABLING },
+      ...{ injector: "none", address: "", ...USUAL.radios },
       txPowerDbm: eirpDbm - peakGainDbi(antenna, frequencyMHz, "HV") + 10 * Math.log10(timeShare),
     },
     ...{ model: UNKNOWN_RADIO, antenna, place: outsider, placeName: name, maxHeightM: heightM, behind: "none" },

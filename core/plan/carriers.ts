@@ -1,4 +1,5 @@
-import { PLAIN_CARRIER, type Carrier, type Link, type Radio, type RadioRow, type RadioWithChannel } from "./schema";
+import { USUAL } from "./facts";
+import type { Carrier, Link, Radio, RadioRow, RadioWithChannel } from "./kinds";
 
 /** A radio with the channel, the power plan and the timing of its carrier. One whose carrier is not there has no channel, which the checks name. */
 export function tuned(row: RadioRow, carriers: ReadonlyMap<string, Carrier>): Radio {
@@ -40,7 +41,7 @@ export function splitChannels(
     const { id, planId, frequencyMHz, widthMHz } = radio;
     const carrierId = owner.get(id) ?? id;
     const own = { id: carrierId, planId, frequencyMHz, widthMHz };
-    carriers.set(carrierId, { ...own, ...PLAIN_CARRIER });
+    carriers.set(carrierId, { ...USUAL.carriers, ...own });
     return untuned({ ...radio, carrierId });
   });
   return { radios: rows, carriers: [...carriers.values()] };

@@ -1,9 +1,10 @@
 import { OWN_RULES, RULE_SETS } from "../regulation";
 import { counted } from "../words";
-import { radiosTouched } from "./tuning";
+import { declared, pointedAt, REFERENCES, type ReferenceField } from "./facts";
+import { ROW_KINDS, type Equipment, type Radio, type RowKind } from "./kinds";
 import type { Patch } from "./patch";
-import type { Radio, RowKind } from "./schema";
-import { rowIn, withPatches, type World } from "./world";
+import { radiosTouched } from "./tuning";
+import { rowIn, rowsOfKind, withPatches, type World } from "./world";
 
 /** Something a change asks for that cannot be built or does not exist. */
 export interface PatchProblem {
@@ -17,25 +18,16 @@ export interface PatchProblem {
 
 type Add = (kind: RowKind, id: string, field: string, message: string, isUnknown?: boolean) => void;
 
-/** What stands against a radio: a place, kit or carrier that is not there, heights and settings that its kit does not have. */
+/** What stands against a radio whose place, kit and channel are there: heights and settings that its kit does not have. */
 function checkRadio(world: World, radio: Radio, add: Add): void {
-  const on = (field: string, message: string, isUnknown = false) =>
-    add("radios", radio.id, field, `${radio.name}: ${message}`, isUnknown);
+  const on = (field: string, message: string) => add("radios", radio.id, field, `${radio.name}: ${message}`);
   const site = world.sites.get(radio.siteId ?? "");
   const subscriber = world.subscribers.get(radio.subscriberId ?? "");
   if ((radio.siteId === null) === (radio.subscriberId === null))
     return on("siteId", "a radio stands at one site or at one subscriber");
-  if (radio.siteId !== null && !site) return on("siteId", `there is no site "${radio.siteId}" in the plan`, true);
-  if (radio.subscriberId !== null && !subscriber)
-    return on("subscriberId", `there is no subscriber "${radio.subscriberId}" in the plan`, true);
   const model = world.radioModels.get(radio.radioModelId);
-  if (!model) return on("radioModelId", `there is no radio "${radio.radioModelId}" in the library`, true);
   const antenna = world.antennaModels.get(radio.antennaModelId);
-  if (!antenna) return on("antennaModelId", `there is no antenna "${radio.antennaModelId}" in the library`, true);
-  if (radio.bracketId !== null && world.parts.get(radio.bracketId)?.kind !== "bracket")
-    return on("bracketId", `there is no bracket "${radio.bracketId}" in the library`, true);
-  if (!world.carriers.has(radio.carrierId))
-    return on("carrierId", `there is no carrier "${radio.carrierId}" in the plan`, true);
+  if (!model || !antenna || !world.carriers.has(radio.carrierId) || !(site ?? subscriber)) return;
   const [maxHeightM, placeName] = site
     ? [site.structureHeightM, site.name]
     : [subscriber!.maxHeightM, subscriber!.name];
@@ -57,100 +49,84 @@ function checkRadio(world: World, radio: Radio, add: Add): void {
 function radiosConcerned(before: World, after: World, patches: readonly Patch[]): Radio[] {
   const named = radiosTouched([before, after], patches);
   const touched = new Set(patches.map(({ kind, id }) => `${kind} ${id}`));
-  return [...after.radios.values()].filter(
-    (radio) =>
-      named.has(radio.id) ||
-      touched.has(`sites ${radio.siteId}`) ||
-      touched.has(`subscribers ${radio.subscriberId}`) ||
-      touched.has(`equipment ${radio.radioModelId}`) ||
-      touched.has(`equipment ${radio.antennaModelId}`),
-  );
+  const stands = (radio: Radio) =>
+    REFERENCES.radios.some((reference) => {
+      const { kind, ids } = pointedAt(reference, radio);
+      return ids.some((id) => touched.has(`${kind} ${id}`));
+    });
+  return [...after.radios.values()].filter((radio) => named.has(radio.id) || stands(radio));
 }
 
-/** What would be left standing on things that a change takes out, and what it makes stand on things that are not there. */
+/** Name of a row as people know it; its kind's word where it has none. */
+function calledIn(worlds: readonly World[], kind: RowKind, id: string): string {
+  for (const world of worlds) {
+    const row = rowIn(world, kind, id) as { name?: string; body?: { name?: string; model?: string } } | null;
+    const name = row?.name ?? row?.body?.model ?? row?.body?.name;
+    if (name) return name;
+  }
+  return id;
+}
+
+/** Whether a row that is pointed at is there, and is what the field asks for. */
+function isThere(world: World, { facts }: ReferenceField, kind: RowKind, id: string): boolean {
+  const row = rowIn(world, kind, id);
+  if (!row || facts.sheet === undefined) return row !== null;
+  const { kind: sheet, body } = row as Equipment;
+  return sheet === facts.sheet && (facts.part === undefined || ("kind" in body && body.kind === facts.part));
+}
+
+/** What a change makes point at rows that are not there, and what would be left pointing at rows that it takes out. */
 function checkReferences(before: World, after: World, patches: readonly Patch[], add: Add): void {
+  const worlds = [before, after];
   const touched = new Set(patches.map(({ kind, id }) => `${kind} ${id}`));
-  for (const { kind, id, remove } of patches) {
-    const isThere = rowIn(after, "equipment", id) !== null;
-    if (kind !== "equipment" || !remove || isThere) continue;
-    const using = [...after.radios.values()].filter(
-      ({ antennaModelId, radioModelId, bracketId }) => antennaModelId === id || radioModelId === id || bracketId === id,
-    );
-    const fed = [...after.sites.values()].find(({ switchPartId }) => switchPartId === id);
-    if (fed) add("equipment", id, "id", `it is the switch of ${fed.name}`);
-    const outsiders = [...after.outsiders.values()].filter(({ antennaModelId }) => antennaModelId === id);
-    if (using.length === 0 && outsiders.length > 0)
-      add("equipment", id, "id", `the outsider ${outsiders[0]!.name} is said to resemble it`);
-    if (using.length === 0) continue;
-    const model = before.radioModels.get(id) ?? before.antennaModels.get(id) ?? before.parts.get(id);
-    add(
-      "equipment",
-      id,
-      "id",
-      `${model?.model ?? id} is in use by ${counted(using.length, "radio")}, ${using[0]!.name} first`,
-    );
-  }
-  for (const link of after.links.values())
-    for (const field of ["aRadioId", "bRadioId"] as const) {
-      const id = link[field];
-      if ((touched.has(`links ${link.id}`) || touched.has(`radios ${id}`)) && !after.radios.has(id))
-        add(
-          "links",
-          link.id,
-          field,
-          `the link ends at radio ${before.radios.get(id)?.name ?? id}, which is not in the plan`,
-          true,
-        );
-    }
-  for (const one of after.measurements.values())
-    if ((touched.has(`measurements ${one.id}`) || touched.has(`links ${one.linkId}`)) && !after.links.has(one.linkId))
-      add("measurements", one.id, "linkId", `the reading is of link ${one.linkId}, which is not in the plan`, true);
-  for (const one of after.scans.values())
-    if ((touched.has(`scans ${one.id}`) || touched.has(`sites ${one.siteId}`)) && !after.sites.has(one.siteId))
+  const gone = new Set(
+    patches.flatMap(({ kind, id, remove }) => (remove && !rowIn(after, kind, id) ? [`${kind} ${id}`] : [])),
+  );
+  /** Of each row that goes, the rows that are left pointing at it. */
+  const left = new Map<string, { kind: RowKind; id: string; users: Map<RowKind, string[]> }>();
+  for (const kind of ROW_KINDS)
+    for (const reference of REFERENCES[kind])
+      for (const row of rowsOfKind(after, kind)) {
+        const to = pointedAt(reference, row);
+        for (const id of to.ids) {
+          const key = `${to.kind} ${id}`;
+          if (!touched.has(`${kind} ${row.id}`) && !touched.has(key)) continue;
+          if (isThere(after, reference, to.kind, id)) continue;
+          if (gone.has(key)) {
+            const one = left.get(key) ?? { kind: to.kind, id, users: new Map<RowKind, string[]>() };
+            left.set(key, one);
+            one.users.set(kind, [...(one.users.get(kind) ?? []), calledIn(worlds, kind, row.id)]);
+          } else add(kind, row.id, reference.name, missing(worlds, reference, kind, row.id, to.kind, id), true);
+        }
+      }
+  for (const { kind, id, users } of left.values())
+    for (const [user, names] of users) {
+      const { one, many } = declared(user);
+      const named = new Set(names);
+      const first = [...named][0]!;
+      const which = named.size === 1 ? "" : ", first";
       add(
-        "scans",
-        one.id,
-        "siteId",
-        `the noise scan stands at site ${before.sites.get(one.siteId)?.name ?? one.siteId}, which is not in the plan`,
-        true,
+        kind,
+        id,
+        "id",
+        `${calledIn(worlds, kind, id)} is in use by ${counted(named.size, one, many)}${which}: ${first}`,
       );
-  for (const one of after.alarms.values())
-    if ((touched.has(`alarms ${one.id}`) || touched.has(`links ${one.linkId}`)) && !after.links.has(one.linkId))
-      add("alarms", one.id, "linkId", `the alarm is of link ${one.linkId}, which is not in the plan`, true);
-  for (const one of after.visits.values()) {
-    if ((touched.has(`visits ${one.id}`) || touched.has(`links ${one.linkId}`)) && !after.links.has(one.linkId))
-      add("visits", one.id, "linkId", `the job is on link ${one.linkId}, which is not in the plan`, true);
-    for (const field of ["crewAId", "crewBId"] as const) {
-      const crewId = one[field];
-      const concerned = touched.has(`visits ${one.id}`) || touched.has(`crews ${crewId}`);
-      if (concerned && crewId !== null && !after.crews.has(crewId))
-        add(
-          "visits",
-          one.id,
-          field,
-          `a job has the crew ${before.crews.get(crewId)?.name ?? crewId}, which is not in the plan`,
-          true,
-        );
     }
-  }
-  for (const { id, switchPartId } of after.sites.values())
-    if (touched.has(`sites ${id}`) && switchPartId !== null && after.parts.get(switchPartId)?.kind !== "switch")
-      add("sites", id, "switchPartId", `there is no switch "${switchPartId}" in the library`, true);
-  for (const { id, antennaModelId } of after.outsiders.values())
-    if (touched.has(`outsiders ${id}`) && antennaModelId !== null && !after.antennaModels.has(antennaModelId))
-      add("outsiders", id, "antennaModelId", `the antenna ${antennaModelId} is not in the library`, true);
-  for (const one of after.photos.values()) {
-    const owners = one.ownerKind === "site" ? after.sites : after.subscribers;
-    const owner = `${one.ownerKind}s ${one.ownerId}`;
-    if ((touched.has(`photos ${one.id}`) || touched.has(owner)) && !owners.has(one.ownerId))
-      add(
-        "photos",
-        one.id,
-        "ownerId",
-        `the photograph is of ${one.ownerKind} ${one.ownerId}, which is not in the plan`,
-        true,
-      );
-  }
+}
+
+/** "Sector north: there is no bracket “x” in the library." */
+function missing(
+  worlds: readonly World[],
+  { facts }: ReferenceField,
+  kind: RowKind,
+  id: string,
+  toKind: RowKind,
+  toId: string,
+): string {
+  const what = facts.part ?? facts.sheet ?? declared(toKind).one;
+  const owner = calledIn(worlds, kind, id);
+  const named = owner === id ? `this ${declared(kind).one}` : owner;
+  return `${named}: there is no ${what} "${calledIn(worlds, toKind, toId)}" in the ${facts.sheet ? "library" : "plan"}`;
 }
 
 function problemsOf(before: World, after: World, patches: readonly Patch[]): PatchProblem[] {
@@ -161,10 +137,7 @@ function problemsOf(before: World, after: World, patches: readonly Patch[]): Pat
   if (ruleSetId !== OWN_RULES && !RULE_SETS.some((set) => set.id === ruleSetId))
     add("plans", id, "ruleSetId", `there is no rule set "${ruleSetId}"`, true);
   checkReferences(before, after, patches, add);
-  // Kit that would go from under its radios has been named once already.
-  const gone = new Set(patches.flatMap((patch) => (patch.kind === "equipment" && patch.remove ? [patch.id] : [])));
-  for (const radio of radiosConcerned(before, after, patches))
-    if (!gone.has(radio.radioModelId) && !gone.has(radio.antennaModelId)) checkRadio(after, radio, add);
+  for (const radio of radiosConcerned(before, after, patches)) checkRadio(after, radio, add);
   return problems;
 }
 

@@ -1,7 +1,7 @@
 import type { AntennaModel } from "../antenna";
 import type { Place } from "../geodesy";
 import type { RadioModel } from "../radio";
-import type { Link, Radio, Scan, Subscriber } from "./schema";
+import type { Link, Radio, Scan, Subscriber } from "./kinds";
 import type { Demand } from "./required";
 import type { World } from "./world";
 

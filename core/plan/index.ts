@@ -1,4 +1,3 @@
-export { ALARM_STATES, type Alarm } from "./alarm";
 export { nestingOf } from "./nesting";
 export { splitChannels, tuned, untuned } from "./carriers";
 export { checkPatches, type PatchProblem } from "./check";
@@ -33,6 +32,24 @@ export { PART_KIND_WORDS, PART_KINDS, partSchema, type Part, type PartKind } fro
 export { DIAGRAMS, procedureSchema, stepSchema, type Diagram, type Procedure, type Step } from "./procedure";
 export { plainIssue } from "./plainIssue";
 export { removalOf, type Removable, type Removal } from "./removal";
-export * from "./schema";
+export * from "./kinds";
+export {
+  bareSchema,
+  declared,
+  fieldOf,
+  fieldsOf,
+  fieldsWith,
+  fieldWord,
+  isFixed,
+  jsonSchemaOf,
+  lackedBefore,
+  pointedAt,
+  REFERENCES,
+  ROW_SCHEMAS,
+  silentFields,
+  startOf,
+  USUAL,
+  valueWord,
+} from "./facts";
 export { emptyRows, linksOn, rowIn, rowsOf, withLinks, withPatches, worldOf, type PlanRows, type World } from "./world";
 export { radioPatches, radiosTouched, rowsOfBefore, withCarriers, type RowsWithChannels } from "./tuning";

@@ -1,4 +1,4 @@
-import type { Radio, Site } from "./schema";
+import type { Radio, Site } from "./kinds";
 import type { World } from "./world";
 
 /** The radios planned at each site that has any. */

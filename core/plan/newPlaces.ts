@@ -1,5 +1,6 @@
 import type { Place } from "../geodesy";
-import { LONGEST_NAME, USUAL_SITE_KIT, type Site, type Subscriber } from "./schema";
+import { startOf } from "./facts";
+import { LONGEST_NAME, type Site, type Subscriber } from "./kinds";
 
 const PLACE_STEPS_PER_DEG = 1e6;
 /** A coordinate to a tenth of a metre: finer says nothing about where a mast stands. */
@@ -14,30 +15,14 @@ export function freeName(taken: Iterable<{ name: string }>, word: string): strin
   }
 }
 
+type NewPlace = { id: string; planId: string; name: string } & Place;
+
+/** A place of which nothing is known but where it lies. */
+const placed = ({ latDeg, lonDeg }: Place) => ({ latDeg: toPlaceStep(latDeg), lonDeg: toPlaceStep(lonDeg) });
+
 /** A site of which nothing is known but its place: the usual stands in the rest until somebody says otherwise. */
-export function newSite({
-  latDeg,
-  lonDeg,
-  ...own
-}: Pick<Site, "id" | "planId" | "name"> & Place & Partial<Site>): Site {
-  return {
-    latDeg: toPlaceStep(latDeg),
-    lonDeg: toPlaceStep(lonDeg),
-    structureKind: "mast",
-    structureHeightM: 15,
-    poleDiameterMm: 48,
-    power: "mains",
-    freeMounts: 4,
-    isFeed: false,
-    feedMbps: 0,
-    access: "",
-    terms: "",
-    hazards: "",
-    notes: "",
-    ...USUAL_SITE_KIT,
-    ...own,
-  };
-}
+export const newSite = (own: NewPlace & Partial<Site>): Site =>
+  ({ ...startOf("sites"), ...own, ...placed(own) }) as Site;
 
 /** A mast that Tejado proposes on high ground, with a power of its own. */
 export function newMast(
@@ -55,24 +40,5 @@ export function newMast(
 }
 
 /** A customer of whom nothing is known but the place. */
-export function newSubscriber({
-  latDeg,
-  lonDeg,
-  ...own
-}: Pick<Subscriber, "id" | "planId" | "name"> & Place): Subscriber {
-  return {
-    latDeg: toPlaceStep(latDeg),
-    lonDeg: toPlaceStep(lonDeg),
-    mount: "roof",
-    antennaHeightM: 6,
-    maxHeightM: 9,
-    status: "asked",
-    demandMbps: 20,
-    demandUpMbps: 5,
-    tier: "",
-    people: 2,
-    behind: "none",
-    notes: "",
-    ...own,
-  };
-}
+export const newSubscriber = (own: NewPlace & Partial<Subscriber>): Subscriber =>
+  ({ ...startOf("subscribers"), ...own, ...placed(own) }) as Subscriber;

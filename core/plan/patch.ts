@@ -1,4 +1,5 @@
-import type { RowKind, RowKinds } from "./schema";
+import { isFixed } from "./facts";
+import type { RowKind, RowKinds } from "./kinds";
 
 /** What a patch does to one row: sets some of its fields, puts it whole, or takes it out. Exactly one of the three. */
 type Deed<K extends RowKind> =
@@ -13,9 +14,6 @@ type Deed<K extends RowKind> =
 export type Patch = { [K in RowKind]: { kind: K; id: string; base?: number } & Deed<K> }[RowKind];
 
 type Row = Record<string, unknown>;
-
-/** Fields that name a row rather than say something about it. */
-const KEYS = new Set(["id", "planId", "kind"]);
 
 /** Whether two values of a field are alike. */
 export const same = (x: unknown, y: unknown) => x === y || JSON.stringify(x) === JSON.stringify(y);
@@ -84,7 +82,7 @@ export function mergePatches(earlier: readonly Patch[], later: readonly Patch[])
   return [...merged.values()];
 }
 
-/** The fields that a patch sets, without those that name the row; none for a whole row or a removal. */
+/** The fields that a patch sets, without those that are never changed; none for a whole row or a removal. */
 export function fieldsSet(patch: Patch): string[] {
-  return patch.set ? Object.keys(patch.set).filter((field) => !KEYS.has(field)) : [];
+  return patch.set ? Object.keys(patch.set).filter((field) => !isFixed(patch.kind, field)) : [];
 }

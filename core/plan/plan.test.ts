@@ -58,7 +58,7 @@ test("what cannot be built is refused by the radio, the value and its bound", ()
   ]);
   // The far end has the same carrier: the channel moves for it too.
   expect(of("east-west").map((text) => text.split(":")[0])).toEqual(["frequencyMHz", "frequencyMHz", "widthMHz"]);
-  expect(of("bridge")).toEqual(["bRadioId: the link ends at radio nobody, which is not in the plan"]);
+  expect(of("bridge")).toEqual(['bRadioId: this link: there is no radio "nobody" in the plan']);
 });
 
 test("an end knows its place, its dangers and how high it can go", () => {

@@ -1,5 +1,5 @@
 import { fieldsSet, patched, same, type Patch } from "./patch";
-import type { RowKind } from "./schema";
+import type { RowKind } from "./kinds";
 
 type Row = Record<string, unknown>;
 

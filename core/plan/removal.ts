@@ -1,10 +1,14 @@
 import { counted } from "../words";
-import type { Link } from "./schema";
-import { removePatch, type Patch } from "./patch";
-import type { World } from "./world";
+import { declared, pointedAt, REFERENCES } from "./facts";
+import { ROW_KINDS, type Link, type ListKind, type RowKind } from "./kinds";
+import { removePatch, setPatch, type Patch } from "./patch";
+import { rowsOfKind, type World } from "./world";
 
 /** Something that can be taken off the plan. */
-export type Removable = { kind: "sites" | "subscribers" | "radios" | "links"; id: string };
+export interface Removable {
+  kind: ListKind;
+  id: string;
+}
 
 /** A removal with all that stands on what goes. */
 export interface Removal {
@@ -13,18 +17,16 @@ export interface Removal {
   along: string[];
 }
 
-/** Radios at a place, or the one that is named. */
-function radiosAt(world: World, { kind, id }: Removable): string[] {
-  if (kind === "radios") return [id];
-  const key = kind === "sites" ? "siteId" : "subscriberId";
-  return [...world.radios.values()].filter((radio) => radio[key] === id).map((radio) => radio.id);
-}
+type Gone = Map<RowKind, Set<string>>;
 
 /** The radios that nothing is left for once some links go: far ends and customers' radios, never a sector. */
-function leftAlone(world: World, gone: ReadonlySet<Link>): string[] {
+function leftAlone(world: World, gone: ReadonlySet<string>): string[] {
   const used = new Set<string>();
-  for (const link of world.links.values()) if (!gone.has(link)) used.add(link.aRadioId).add(link.bRadioId);
-  return [...gone]
+  const going: Link[] = [];
+  for (const link of world.links.values())
+    if (gone.has(link.id)) going.push(link);
+    else used.add(link.aRadioId).add(link.bRadioId);
+  return going
     .flatMap(({ aRadioId, bRadioId }) => [aRadioId, bRadioId])
     .filter((id) => !used.has(id) && world.radios.get(id)?.role !== "sector");
 }
@@ -36,69 +38,57 @@ function carriersLeft(world: World, gone: ReadonlySet<string>): Set<string> {
   return left;
 }
 
+/** Adds all rows that go along with those that point at them, kind by kind: a kind points only at those before it. */
+function addPointing(world: World, gone: Gone): void {
+  for (const kind of ROW_KINDS)
+    for (const reference of REFERENCES[kind])
+      if (reference.facts.whenGone === "remove" && reference.targets.some((target) => gone.get(target)!.size > 0))
+        for (const row of rowsOfKind(world, kind)) {
+          const to = pointedAt(reference, row);
+          if (to.ids.some((id) => gone.get(to.kind)!.has(id))) gone.get(kind)!.add(row.id);
+        }
+}
+
+/** Fields that are emptied of what goes, in rows that stay. */
+function cleared(world: World, gone: Gone): Patch[] {
+  const patches: Patch[] = [];
+  for (const kind of ROW_KINDS)
+    for (const reference of REFERENCES[kind])
+      if (reference.facts.whenGone === "clear")
+        for (const row of rowsOfKind(world, kind)) {
+          const to = pointedAt(reference, row);
+          if (gone.get(kind)!.has(row.id) || !to.ids.some((id) => gone.get(to.kind)!.has(id))) continue;
+          const rest = reference.isList ? to.ids.filter((id) => !gone.get(to.kind)!.has(id)) : null;
+          patches.push(setPatch(kind, row.id, { [reference.name]: rest } as object));
+        }
+  return patches;
+}
+
 /**
- * The patches that take things off the plan together with whatever stands on them: a place with its radios, scans and
- * photographs, their links, the links' readings, and the radios at other places that then serve nothing. A sector stays, with or
- * without customers. One change, so that one undo brings all of it back.
+ * The patches that take things off the plan together with whatever stands on them, as the fields that point at them say: a place with
+ * its radios, scans and photographs, their links, the links' readings, jobs and alarms; and the radios at other places that then serve
+ * nothing. A sector stays, with or without customers. One change, so that one undo brings all of it back.
  */
 export function removalOf(world: World, things: readonly Removable[]): Removal {
-  const places = new Set(things.filter(({ kind }) => kind === "sites" || kind === "subscribers").map(({ id }) => id));
-  const named = new Set(things.filter(({ kind }) => kind === "links").map(({ id }) => id));
-  const radios = new Set(things.flatMap((thing) => (thing.kind === "links" ? [] : radiosAt(world, thing))));
-  const links = new Set(
-    [...world.links.values()].filter(
-      ({ id, aRadioId, bRadioId }) => named.has(id) || radios.has(aRadioId) || radios.has(bRadioId),
-    ),
+  const gone: Gone = new Map(ROW_KINDS.map((kind) => [kind, new Set<string>()]));
+  for (const { kind, id } of things) gone.get(kind)!.add(id);
+  addPointing(world, gone);
+  for (const id of leftAlone(world, gone.get("links")!)) gone.get("radios")!.add(id);
+  // Radios that go alone may be at the end of nothing else, but an alarm may name them.
+  addPointing(world, gone);
+  for (const id of carriersLeft(world, gone.get("radios")!)) gone.get("carriers")!.add(id);
+  const named = new Set(things.map(({ kind, id }) => `${kind} ${id}`));
+  const along = ROW_KINDS.flatMap((kind) => {
+    const { one, many, follows } = declared(kind);
+    const count = [...gone.get(kind)!].filter((id) => !named.has(`${kind} ${id}`)).length;
+    return count === 0 || follows ? [] : [counted(count, one, many)];
+  });
+  const others = ROW_KINDS.flatMap((kind) =>
+    [...gone.get(kind)!].filter((id) => !named.has(`${kind} ${id}`)).map((id) => removePatch(kind, id)),
   );
-  for (const id of leftAlone(world, links)) radios.add(id);
-  const linkIds = new Set([...links].map(({ id }) => id));
-  const carriers = carriersLeft(world, radios);
-  const readings = [...world.measurements.values()].filter(({ linkId }) => linkIds.has(linkId));
-  const scans = [...world.scans.values()].filter(({ siteId }) => places.has(siteId));
-  const visits = [...world.visits.values()].filter(({ linkId }) => linkIds.has(linkId));
-  const alarms = [...world.alarms.values()].filter(({ linkId }) => linkIds.has(linkId));
-  const photos = [...world.photos.values()].filter(({ ownerId }) => places.has(ownerId));
-  const without = (kind: Patch["kind"], ids: Iterable<string>) => [...ids].map((id) => removePatch(kind, id));
-  const otherLinks = links.size - named.size;
-  const otherRadios = radios.size - things.filter(({ kind }) => kind === "radios").length;
+  // What was asked for first: the logbook names what comes first.
   return {
-    // What was asked for first: the logbook names what comes first.
-    patches: [
-      ...things
-        .filter(({ kind }) => kind === "sites" || kind === "subscribers")
-        .map(({ kind, id }) => removePatch(kind, id)),
-      ...without("links", linkIds),
-      ...without("radios", radios),
-      ...without("carriers", carriers),
-      ...without(
-        "measurements",
-        readings.map(({ id }) => id),
-      ),
-      ...without(
-        "scans",
-        scans.map(({ id }) => id),
-      ),
-      ...without(
-        "photos",
-        photos.map(({ id }) => id),
-      ),
-      ...without(
-        "visits",
-        visits.map(({ id }) => id),
-      ),
-      ...without(
-        "alarms",
-        alarms.map(({ id }) => id),
-      ),
-    ],
-    along: [
-      ...(otherLinks > 0 ? [counted(otherLinks, "link")] : []),
-      ...(otherRadios > 0 ? [counted(otherRadios, "radio")] : []),
-      ...(readings.length > 0 ? [counted(readings.length, "reading")] : []),
-      ...(scans.length > 0 ? [counted(scans.length, "noise scan")] : []),
-      ...(photos.length > 0 ? [counted(photos.length, "photograph")] : []),
-      ...(visits.length > 0 ? [counted(visits.length, "job")] : []),
-      ...(alarms.length > 0 ? [counted(alarms.length, "alarm")] : []),
-    ],
+    patches: [...things.map(({ kind, id }) => removePatch(kind, id)), ...others, ...cleared(world, gone)],
+    along,
   };
 }

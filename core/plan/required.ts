@@ -1,4 +1,5 @@
-import type { Link, Plan, Radio, Site, Subscriber } from "./schema";
+import { fieldsWith } from "./facts";
+import { ROW_KINDS, type Link, type Plan, type Radio, type RowKind, type Site, type Subscriber } from "./kinds";
 
 /** What a link must carry, away from its first end and back, Mbit/s. */
 export interface Demand {
@@ -116,16 +117,10 @@ export function requiredRates(network: Network): Map<string, RequiredRate> {
 }
 
 /** Fields of which required rates are made, by kind; a change to anything else leaves them as they are. */
-const MAKES_RATES: Partial<Record<string, ReadonlySet<string>>> = {
-  plans: new Set(["oversubscription"]),
-  sites: new Set(["isFeed", "feedMbps"]),
-  subscribers: new Set(["demandMbps", "demandUpMbps"]),
-  radios: new Set(["siteId", "subscriberId"]),
-  links: new Set(["aRadioId", "bRadioId", "mustDownMbps", "mustUpMbps"]),
-};
+const MAKES_RATES = new Map(ROW_KINDS.map((kind) => [kind, fieldsWith(kind, "required")]));
 
 /** Whether a patch may change what some bridge must carry. */
-export function changesRequired({ kind, set }: { kind: string; set?: object | undefined }): boolean {
-  const fields = MAKES_RATES[kind];
-  return fields !== undefined && (set === undefined || Object.keys(set).some((field) => fields.has(field)));
+export function changesRequired({ kind, set }: { kind: RowKind; set?: object | undefined }): boolean {
+  const fields = MAKES_RATES.get(kind)!;
+  return fields.size > 0 && (set === undefined || Object.keys(set).some((field) => fields.has(field)));
 }

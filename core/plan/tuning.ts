@@ -1,6 +1,7 @@
 import { splitChannels, untuned } from "./carriers";
 import { patchBetween, putPatch, type Patch } from "./patch";
-import { PLAIN_CARRIER, type Radio, type RadioWithChannel } from "./schema";
+import { USUAL } from "./facts";
+import type { Radio, RadioWithChannel } from "./kinds";
 import type { PlanRows, World } from "./world";
 
 /**
@@ -13,7 +14,7 @@ export function radioPatches(world: World, radio: Radio): Patch[] {
   const before = world.radios.get(radio.id);
   const channel = carrier
     ? patchBetween("carriers", carrier, { ...carrier, frequencyMHz, widthMHz })
-    : putPatch("carriers", { id: carrierId, planId, frequencyMHz, widthMHz, ...PLAIN_CARRIER });
+    : putPatch("carriers", { id: carrierId, planId, frequencyMHz, widthMHz, ...USUAL.carriers });
   const own = patchBetween("radios", before && untuned(before), untuned(radio));
   return [channel, own].filter((patch) => patch !== null);
 }

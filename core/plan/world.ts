@@ -1,108 +1,54 @@
-import type { Alarm } from "./alarm";
 import type { AntennaModel } from "../antenna";
 import type { RadioModel } from "../radio";
-import type { Part } from "./part";
-import type { Procedure } from "./procedure";
 import { ruleSetOf } from "../regulation";
 import { tuned, untuned } from "./carriers";
+import {
+  LIST_KINDS,
+  type Equipment,
+  type Link,
+  type ListKind,
+  type Plan,
+  type Radio,
+  type RowKind,
+  type RowKinds,
+  type Scan,
+} from "./kinds";
+import type { Part } from "./part";
 import { patched, type Patch } from "./patch";
+import type { Procedure } from "./procedure";
 import { changesRequired, requiredRates, type RequiredRate } from "./required";
-import type {
-  Area,
-  Carrier,
-  Crew,
-  Equipment,
-  Layer,
-  Link,
-  Measurement,
-  Outsider,
-  Overlay,
-  Photo,
-  Plan,
-  Radio,
-  RadioRow,
-  Scan,
-  Site,
-  Subscriber,
-  Visit,
-} from "./schema";
 
 /** Everything of one plan as rows; the bytes of rasters and photographs lie apart, under the ids of theirs. */
-export interface PlanRows {
-  plan: Plan;
-  sites: Site[];
-  subscribers: Subscriber[];
-  carriers: Carrier[];
-  radios: RadioRow[];
-  links: Link[];
-  measurements: Measurement[];
-  equipment: Equipment[];
-  layers: Layer[];
-  areas: Area[];
-  overlays: Overlay[];
-  scans: Scan[];
-  outsiders: Outsider[];
-  photos: Photo[];
-  crews: Crew[];
-  visits: Visit[];
-  alarms: Alarm[];
-}
+export type PlanRows = { plan: Plan } & { [K in ListKind]: RowKinds[K][] };
 
 /** A plan's rows with nothing in them yet. */
-export function emptyRows(plan: Plan): PlanRows {
-  return {
-    plan,
-    sites: [],
-    subscribers: [],
-    carriers: [],
-    radios: [],
-    links: [],
-    measurements: [],
-    equipment: [],
-    layers: [],
-    areas: [],
-    overlays: [],
-    scans: [],
-    outsiders: [],
-    photos: [],
-    crews: [],
-    visits: [],
-    alarms: [],
-  };
-}
+export const emptyRows = (plan: Plan): PlanRows => listsOf(plan, () => []);
+
+/** A plan's rows, each list as `list` makes it. */
+const listsOf = (plan: Plan, list: (kind: ListKind) => object[]): PlanRows =>
+  Object.assign({ plan }, Object.fromEntries(LIST_KINDS.map((kind) => [kind, list(kind)]))) as unknown as PlanRows;
+
+/** Kinds whose rows a world holds by id just as they are. */
+type PlainKind = Exclude<ListKind, "radios" | "equipment">;
+const PLAIN_KINDS = LIST_KINDS.filter((kind): kind is PlainKind => kind !== "radios" && kind !== "equipment");
 
 /** A plan with its things found by id in one step. */
-export interface World {
+export interface World extends Indexes {
   plan: Plan;
-  sites: Map<string, Site>;
-  subscribers: Map<string, Subscriber>;
-  carriers: Map<string, Carrier>;
   radios: Map<string, Radio>;
-  links: Map<string, Link>;
-  /** The same by the access point or near bridge end that they stand on. */
+  /** Links by the access point or near bridge end that they stand on. */
   linksByNear: ReadonlyMap<string, readonly Link[]>;
   /** What each bridge must carry, as far as that is known. */
   required: ReadonlyMap<string, RequiredRate>;
-  measurements: Map<string, Measurement>;
-  layers: Map<string, Layer>;
-  areas: Map<string, Area>;
-  overlays: Map<string, Overlay>;
-  scans: Map<string, Scan>;
-  /** Transmitters of others whose place is known. */
-  outsiders: Map<string, Outsider>;
-  /** The same by the site at which they were taken. */
+  /** Scans by the site at which they were taken. */
   scansBySite: ReadonlyMap<string, readonly Scan[]>;
-  photos: Map<string, Photo>;
-  crews: Map<string, Crew>;
-  /** Jobs on roofs and masts. */
-  visits: Map<string, Visit>;
-  alarms: Map<string, Alarm>;
   radioModels: Map<string, RadioModel>;
   antennaModels: Map<string, AntennaModel>;
   parts: Map<string, Part>;
   /** Own procedures, beside those that ship with Tejado. */
   procedures: Map<string, Procedure>;
 }
+type Indexes = { [K in PlainKind]: Map<string, RowKinds[K]> };
 
 /** The shelf of the library on which each kind of sheet lies. */
 const SHELF = { radio: "radioModels", antenna: "antennaModels", part: "parts", procedure: "procedures" } as const;
@@ -144,30 +90,17 @@ export function worldOf(rows: PlanRows): World {
     procedures: new Map(),
   };
   for (const item of rows.equipment) shelve(shelves, item);
-  const carriers = byId(rows.carriers);
-  const network = {
-    plan: rows.plan,
-    sites: byId(rows.sites),
-    subscribers: byId(rows.subscribers),
-    radios: byId(rows.radios.map((row) => tuned(row, carriers))),
-    links: byId(rows.links),
-  };
+  const plain = Object.fromEntries(
+    PLAIN_KINDS.map((kind) => [kind, byId<{ id: string }>(rows[kind])]),
+  ) as unknown as Indexes;
+  const radios = byId(rows.radios.map((row) => tuned(row, plain.carriers)));
   return {
-    ...network,
-    carriers,
+    plan: rows.plan,
+    ...plain,
+    radios,
     linksByNear: byNear(rows.links),
-    required: requiredRates(network),
-    measurements: byId(rows.measurements),
-    layers: byId(rows.layers),
-    areas: byId(rows.areas),
-    overlays: byId(rows.overlays),
-    scans: byId(rows.scans),
-    outsiders: byId(rows.outsiders),
+    required: requiredRates({ plan: rows.plan, ...plain, radios }),
     scansBySite: bySite(rows.scans),
-    photos: byId(rows.photos),
-    crews: byId(rows.crews),
-    visits: byId(rows.visits),
-    alarms: byId(rows.alarms),
     ...shelves,
   };
 }
@@ -189,29 +122,20 @@ export function rowIn(world: World, kind: Patch["kind"], id: string): object | n
   return null;
 }
 
+/** The rows of a kind in a world, for whoever needs no more of them than their fields. */
+export function* rowsOfKind(world: World, kind: RowKind): Iterable<{ id: string }> {
+  if (kind === "plans") yield world.plan;
+  else if (kind !== "equipment") yield* world[kind].values();
+  else for (const [, shelf] of SHELVES) for (const id of world[shelf].keys()) yield rowIn(world, kind, id) as Equipment;
+}
+
 /** A world's rows as lists. */
 export function rowsOf(world: World): PlanRows {
-  const list = <T>(rows: ReadonlyMap<string, T>): T[] => [...rows.values()];
   const models = SHELVES.flatMap(([, shelf]) => [...world[shelf].keys()]);
-  return {
-    plan: world.plan,
-    sites: list(world.sites),
-    subscribers: list(world.subscribers),
-    carriers: list(world.carriers),
-    radios: list(world.radios).map(untuned),
-    links: list(world.links),
-    measurements: list(world.measurements),
-    equipment: models.map((id) => rowIn(world, "equipment", id) as Equipment),
-    layers: list(world.layers),
-    areas: list(world.areas),
-    overlays: list(world.overlays),
-    scans: list(world.scans),
-    outsiders: list(world.outsiders),
-    photos: list(world.photos),
-    crews: list(world.crews),
-    visits: list(world.visits),
-    alarms: list(world.alarms),
-  };
+  return listsOf(world.plan, (kind) => {
+    if (kind === "equipment") return models.map((id) => rowIn(world, kind, id)!);
+    return kind === "radios" ? [...world.radios.values()].map(untuned) : [...world[kind].values()];
+  });
 }
 
 /** The world as it would be with `patches` applied, in order; the given one is left alone. */

@@ -1,5 +1,5 @@
 import type { RadioModel } from "../radio";
-import type { RadioRow } from "../plan";
+import { CABLE_WORDS, INJECTOR_NAMES, type RadioRow } from "../plan";
 
 /** How a kind of power comes over a data cable. */
 export interface PowerRule {
@@ -26,15 +26,13 @@ export const POWER_RULES: Readonly<Record<Exclude<RadioModel["powerInput"], "dc4
 /** The same of a lead of its own from a 48 V battery or supply: most such radios take 40 to 60 V. */
 export const DC_RULE = { sourceV: 48, leastV: 40, mostW: 150 } as const;
 
-/** Kinds of power as they are called on a roof. */
-export const INJECTOR_WORDS: Readonly<Record<RadioRow["injector"], string>> = {
-  none: "no injector",
-  passive24: "a passive 24 V injector",
-  "802.3af": "an 802.3af injector",
-  "802.3at": "an 802.3at injector",
-  "802.3bt": "an 802.3bt injector",
-  dc48: "a 48 V DC lead",
-};
+/** Kinds of power within a sentence: "an 802.3at injector". */
+export const INJECTOR_WORDS = Object.fromEntries(
+  Object.entries(INJECTOR_NAMES).map(([kind, name]) => [
+    kind,
+    /^no /.test(name) ? name : `${name.startsWith("8") ? "an" : "a"} ${name}`,
+  ]),
+) as Readonly<Record<RadioRow["injector"], string>>;
 
 /** A kind of cable: its conductors by gauge, the fastest that it carries over 100 m, and whether sun and lightning are what it is made for. */
 interface Cable {
@@ -47,10 +45,10 @@ interface Cable {
 
 /** Every kind of cable that a radio can hang on. */
 export const CABLES: Readonly<Record<RadioRow["cableKind"], Cable>> = {
-  cat5e: { name: "5e, shielded", awg: 24, mostMbps: 1000, isOutdoor: true },
-  cat6a: { name: "6A, shielded", awg: 23, mostMbps: 10_000, isOutdoor: true },
-  cat5eIndoor: { name: "5e for indoors", awg: 24, mostMbps: 1000, isOutdoor: false },
-  fibre: { name: "fibre", awg: null, mostMbps: 100_000, isOutdoor: true },
+  cat5e: { name: CABLE_WORDS.cat5e, awg: 24, mostMbps: 1000, isOutdoor: true },
+  cat6a: { name: CABLE_WORDS.cat6a, awg: 23, mostMbps: 10_000, isOutdoor: true },
+  cat5eIndoor: { name: CABLE_WORDS.cat5eIndoor, awg: 24, mostMbps: 1000, isOutdoor: false },
+  fibre: { name: CABLE_WORDS.fibre, awg: null, mostMbps: 100_000, isOutdoor: true },
 };
 
 /** Copper Ethernet ends here, both sides of an injector counted together, m. */

@@ -2,7 +2,6 @@ import { patternLossDb, peakGainDbi } from "../antenna";
 import { inverseGeodesic, signedAngleDeg, type Geodesic, type Place } from "../geodesy";
 import {
   endOf,
-  INHERITED_RATE,
   LONGEST_NAME,
   putPatch,
   radioPatches,
@@ -16,7 +15,7 @@ import {
   type Site,
   type Subscriber,
   type World,
-  USUAL_CABLING,
+  USUAL,
 } from "../plan";
 import { wantedMarginDb } from "../link";
 import { freeSpaceLossDb } from "../propagation";
@@ -153,7 +152,7 @@ function newRadio(
     txPowerDbm: powerDbm,
     ...COMMON,
     injector: model.powerInput,
-    ...USUAL_CABLING,
+    ...USUAL.radios,
   };
 }
 
@@ -420,7 +419,6 @@ function newLink(world: World, makeId: () => string, kind: Link["kind"], aRadioI
     bRadioId,
     state: "planned",
     foliageDepthM: null,
-    growthStage: 1,
-    ...INHERITED_RATE,
+    ...USUAL.links,
   };
 }

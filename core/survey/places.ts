@@ -1,7 +1,9 @@
 import { M_PER_DEG } from "../geodesy";
 import KDBush from "kdbush";
 import {
+  fieldsOf,
   fieldsSet,
+  fieldWord,
   newSite,
   newSubscriber,
   patchBetween,
@@ -11,25 +13,17 @@ import {
   type World,
 } from "../plan";
 
-type Nullable<T> = { [K in keyof T]: T[K] | null };
-
-/** A place read from a file. What the file does not say is null and left to what is kept, or to the usual. */
-export type ReadPlace = {
+/** A place read from a file. */
+export interface ReadPlace {
   /** The row that its author would count. */
   row: number;
   kind: "site" | "subscriber";
   name: string;
   latDeg: number;
   lonDeg: number;
-} & Nullable<
-  Pick<Subscriber, "demandMbps" | "demandUpMbps" | "tier" | "status" | "people" | "mount" | "behind" | "notes"> &
-    Pick<Site, "power" | "freeMounts" | "isFeed" | "feedMbps" | "access" | "terms" | "hazards"> & {
-      heightM: number;
-      maxHeightM: number;
-      structure: string;
-      poleMm: number;
-    }
->;
+  /** What the file says of it by column; what it leaves out stays as it is kept, or as is usual. */
+  said: Readonly<Record<string, string | number | boolean>>;
+}
 
 export type Verdict = "new" | "changed" | "same" | "duplicate";
 
@@ -43,43 +37,37 @@ export interface PlaceVerdict {
   patch: Patch | null;
 }
 
-/** Fields that a file and the plan call alike: what the file says, else what is known. */
-function saidOrKnown<K extends keyof ReadPlace>(
-  place: ReadPlace,
-  known: { [F in K]: NonNullable<ReadPlace[F]> },
-  fields: readonly K[],
-): { [F in K]: NonNullable<ReadPlace[F]> } {
-  const said = fields.map((field) => [field, place[field] ?? known[field]] as const);
-  return Object.fromEntries(said) as { [F in K]: NonNullable<ReadPlace[F]> };
+/** A row as the file says, else as it is kept, else as is usual. */
+function rowOf<Row extends Site | Subscriber>(
+  kind: "sites" | "subscribers",
+  { name, said }: ReadPlace,
+  fresh: Row,
+  before: Row | undefined,
+): Row {
+  const row: Record<string, unknown> = { ...fresh };
+  for (const { name: field, facts } of fieldsOf(kind))
+    if (facts.column) row[field] = said[facts.column.key] ?? (before ?? fresh)[field as keyof Row];
+  return { ...(row as unknown as Row), name, latDeg: fresh.latDeg, lonDeg: fresh.lonDeg };
 }
 
 function asSite(planId: string, id: string, place: ReadPlace, before: Site | undefined): Site {
-  const { name, latDeg, lonDeg } = place;
-  const fresh = newSite({ id, planId, name, latDeg, lonDeg });
-  const known = before ?? fresh;
-  return {
-    ...fresh,
-    structureKind: place.structure ?? known.structureKind,
-    structureHeightM: place.maxHeightM ?? place.heightM ?? known.structureHeightM,
-    poleDiameterMm: place.poleMm ?? known.poleDiameterMm,
-    ...saidOrKnown(place, known, ["power", "freeMounts", "isFeed", "feedMbps", "access", "terms", "hazards", "notes"]),
-  };
+  const { name, latDeg, lonDeg, said } = place;
+  const row = rowOf("sites", place, newSite({ id, planId, name, latDeg, lonDeg }), before);
+  // A file with one height for all means the structure's at a site.
+  return said.maxHeight === undefined && said.height !== undefined
+    ? { ...row, structureHeightM: Number(said.height) }
+    : row;
 }
 
+/** Room above the usual antenna that a new customer's pole is taken to have, m. */
+const POLE_ROOM_M = 3;
+
 function asSubscriber(planId: string, id: string, place: ReadPlace, before: Subscriber | undefined): Subscriber {
-  const { name, latDeg, lonDeg } = place;
-  const fresh = newSubscriber({ id, planId, name, latDeg, lonDeg });
-  const known = before ?? fresh;
-  const antennaHeightM = place.heightM ?? known.antennaHeightM;
-  return {
-    ...fresh,
-    antennaHeightM,
-    maxHeightM: place.maxHeightM ?? Math.max(before?.maxHeightM ?? 0, before ? antennaHeightM : antennaHeightM + 3),
-    ...saidOrKnown(place, known, [
-      ...(["mount", "status", "demandMbps", "demandUpMbps"] as const),
-      ...(["tier", "people", "behind", "notes"] as const),
-    ]),
-  };
+  const { name, latDeg, lonDeg, said } = place;
+  const row = rowOf("subscribers", place, newSubscriber({ id, planId, name, latDeg, lonDeg }), before);
+  if (said.maxHeight !== undefined) return row;
+  const leastM = before ? row.antennaHeightM : row.antennaHeightM + POLE_ROOM_M;
+  return { ...row, maxHeightM: Math.max(before?.maxHeightM ?? 0, leastM) };
 }
 
 /** Places that stand so near one another that they may be one, found by a tree over all of a kind. */
@@ -144,7 +132,10 @@ export function placeVerdicts(
     seen[kind].set(key, place.row);
     if (before) {
       const changes = patch ? fieldsSet(patch) : [];
-      add(changes.length === 0 ? "same" : "changed", changes.join(", "));
+      add(
+        changes.length === 0 ? "same" : "changed",
+        changes.map((field) => fieldWord(kind === "site" ? "sites" : "subscribers", field)).join(", "),
+      );
       continue;
     }
     const keptNear = nearKept[kind](latDeg, lonDeg)[0];

@@ -6,40 +6,14 @@ import { valley } from "#core/testing";
 const { world } = valley();
 let count = 0;
 const makeId = () => `new-${count++}`;
-const NOTHING_SAID: Omit<ReadPlace, "row" | "kind" | "name" | "latDeg" | "lonDeg"> = {
-  demandMbps: null,
-  demandUpMbps: null,
-  tier: null,
-  status: null,
-  people: null,
-  mount: null,
-  behind: null,
-  notes: null,
-  power: null,
-  freeMounts: null,
-  isFeed: null,
-  feedMbps: null,
-  access: null,
-  terms: null,
-  hazards: null,
-  heightM: null,
-  maxHeightM: null,
-  structure: null,
-  poleMm: null,
-};
 const read = (name: string, rest: Partial<ReadPlace> = {}): ReadPlace => ({
-  ...NOTHING_SAID,
-  row: 2,
-  kind: "subscriber",
-  name,
-  latDeg: -1.1,
-  lonDeg: 20.2,
+  ...{ row: 2, kind: "subscriber", name, latDeg: -1.1, lonDeg: 20.2, said: {} },
   ...rest,
 });
 const verdicts = (places: ReadPlace[], nearM = 5) => placeVerdicts(world, places, nearM, makeId);
 
 test("a place that nobody knows is new, with the usual where its file says nothing", () => {
-  const [house, mast] = verdicts([read("House"), read("Mast", { kind: "site", latDeg: -1.2, heightM: 18 })]);
+  const [house, mast] = verdicts([read("House"), read("Mast", { kind: "site", latDeg: -1.2, said: { height: 18 } })]);
   expect([house!.verdict, mast!.verdict]).toEqual(["new", "new"]);
   expect(house!.patch).toMatchObject({
     kind: "subscribers",
@@ -61,7 +35,7 @@ test("a place that nobody knows is new, with the usual where its file says nothi
 
 test("a place of a known name changes what its file says and keeps the rest", () => {
   const farm = world.subscribers.get("farm")!;
-  const [changed] = verdicts([read("farm", { latDeg: farm.latDeg, lonDeg: farm.lonDeg, people: 7 })]);
+  const [changed] = verdicts([read("farm", { latDeg: farm.latDeg, lonDeg: farm.lonDeg, said: { people: 7 } })]);
   expect(changed!.verdict).toBe("changed");
   expect(changed!.note).toContain("people");
   expect(changed!.patch).toEqual({

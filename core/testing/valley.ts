@@ -1,10 +1,6 @@
 import { libraryFor } from "../catalogue";
 import {
   emptyRows,
-  INHERITED_RATE,
-  TWO_CHAINS,
-  USUAL_CABLING,
-  USUAL_SITE_KIT,
   newPlan,
   withCarriers,
   worldOf,
@@ -16,6 +12,7 @@ import {
   type Site,
   type Subscriber,
   type World,
+  USUAL,
 } from "../plan";
 import { arraySurface, plainTerrain, sampleProfile, type Profile, type Surface, type Terrain } from "../terrain";
 
@@ -43,7 +40,7 @@ const site = (id: string, lonDeg: number): Site => ({
   terms: "",
   hazards: "",
   notes: "",
-  ...USUAL_SITE_KIT,
+  ...USUAL.sites,
 });
 const subscriber: Subscriber = {
   id: "farm",
@@ -87,7 +84,7 @@ export const radio = (id: string, rest: Partial<Radio> = {}): Radio => ({
   ethernetM: 20,
   injector: "802.3at",
   address: "",
-  ...USUAL_CABLING,
+  ...USUAL.radios,
   ...rest,
 });
 
@@ -127,8 +124,7 @@ export function valley(ridgeM = 0, change: (rows: ValleyRows) => void = () => un
     bRadioId,
     state: "planned",
     foliageDepthM: 0,
-    growthStage: 1,
-    ...INHERITED_RATE,
+    ...USUAL.links,
   });
   const loose: ValleyRows = {
     ...emptyRows({ ...PLAN }),
@@ -209,11 +205,7 @@ export function reading(aTotalDbm: number, bTotalDbm: number, rest: Partial<Meas
     upMbps: null,
     expectedADbm: -50,
     expectedBDbm: -50,
-    expectedDownMbps: null,
-    expectedUpMbps: null,
-    expectedNoiseADbm: null,
-    expectedNoiseBDbm: null,
-    ...TWO_CHAINS,
+    ...USUAL.measurements,
     notes: "",
     ...rest,
   };

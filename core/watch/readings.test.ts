@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { correctionOf, type Learned } from "#core/learn";
 import { answering } from "#core/outcome";
-import { putPatch, withPatches, type Alarm, type Measurement, type World, TWO_CHAINS } from "#core/plan";
+import { putPatch, withPatches, type Alarm, type Measurement, type World, USUAL } from "#core/plan";
 import { promisedBy } from "#core/proof";
 import { valley } from "#core/testing";
 import {
@@ -43,7 +43,7 @@ function proven({ world, answer }: Wooded, measuredAt: string, offDb: number, pr
     ...{ levelA0Dbm: bToA.chainLevelDbm + offDb, levelA1Dbm: null },
     ...{ levelB0Dbm: aToB.chainLevelDbm + offDb, levelB1Dbm: null },
     ...{ noiseADbm: null, noiseBDbm: null, downMbps: null, upMbps: null },
-    ...TWO_CHAINS,
+    ...USUAL.measurements,
     ...promisedBy(world.plan, promised.path!),
   };
   return withPatches(world, [putPatch("measurements", proof)]);

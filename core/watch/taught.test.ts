@@ -8,7 +8,7 @@ import {
   type Measurement,
   type Patch,
   type World,
-  TWO_CHAINS,
+  USUAL,
 } from "#core/plan";
 import { promisedBy } from "#core/proof";
 import { reading, town, valley, type Valley } from "#core/testing";
@@ -36,7 +36,7 @@ test("a proof teaches by how far it stood over physics alone; one that most like
         levelB1Dbm: null,
       },
       ...{ noiseADbm: null, noiseBDbm: null, downMbps: null, upMbps: null },
-      ...TWO_CHAINS,
+      ...USUAL.measurements,
       ...promisedBy(world.plan, answer.path!),
     };
     const read = withPatches(world, [putPatch("measurements", kept)]);

@@ -1,6 +1,15 @@
 import type { Place } from "#core/geodesy";
 import type { LinkSummary } from "#core/outcome";
-import { linkEnds, type Link, type LinkState, type Outsider, type Site, type Subscriber, type World } from "#core/plan";
+import {
+  fieldsOf,
+  linkEnds,
+  type Link,
+  type LinkState,
+  type Outsider,
+  type Site,
+  type Subscriber,
+  type World,
+} from "#core/plan";
 
 type Value = string | number | boolean | null;
 
@@ -13,54 +22,28 @@ export interface Thing {
   values: Readonly<Record<string, Value>>;
 }
 
-/** A site under the column names that the import reads. */
+/** A row's fields under the column names that the import reads. */
+function columnsOf(kind: "sites" | "subscribers", row: object): Record<string, Value> {
+  const values: Record<string, Value> = {};
+  for (const { name, facts } of fieldsOf(kind)) {
+    const value = (row as Record<string, Value>)[name]!;
+    if (facts.column) values[facts.column.key] = typeof value === "boolean" ? (value ? "yes" : "no") : value;
+  }
+  return values;
+}
+
 export function siteThing(site: Site): Thing {
   return {
     name: site.name,
     note: [site.structureKind, site.notes].filter(Boolean).join(". "),
     places: [site],
-    values: {
-      kind: "site",
-      name: site.name,
-      lat: site.latDeg,
-      lon: site.lonDeg,
-      maxHeight: site.structureHeightM,
-      structure: site.structureKind,
-      pole: site.poleDiameterMm,
-      power: site.power,
-      mounts: site.freeMounts,
-      feed: site.isFeed ? "yes" : "no",
-      feedMbps: site.feedMbps,
-      access: site.access,
-      terms: site.terms,
-      hazards: site.hazards,
-      notes: site.notes,
-    },
+    values: { kind: "site", ...columnsOf("sites", site) },
   };
 }
 
 export function subscriberThing(one: Subscriber): Thing {
-  return {
-    name: one.name,
-    note: one.notes,
-    places: [one],
-    values: {
-      kind: "subscriber",
-      name: one.name,
-      lat: one.latDeg,
-      lon: one.lonDeg,
-      height: one.antennaHeightM,
-      maxHeight: one.maxHeightM,
-      status: one.status,
-      demand: one.demandMbps,
-      demandUp: one.demandUpMbps,
-      tier: one.tier,
-      people: one.people,
-      mount: one.mount,
-      behind: one.behind,
-      notes: one.notes,
-    },
-  };
+  const values = { kind: "subscriber", ...columnsOf("subscribers", one) };
+  return { name: one.name, note: one.notes, places: [one], values };
 }
 
 /** A transmitter of somebody else, with what is known of it. */

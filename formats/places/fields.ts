@@ -1,49 +1,45 @@
-/** What a column can be taken for. */
-export const PLACE_FIELDS = [
+import { fieldsOf } from "#core/plan";
+import type { z } from "zod";
+
+/** A column of a file of places: the name under which it is written, its title, and the names under which it is read. */
+interface PlaceColumn {
+  key: string;
+  label: string;
+  names: readonly string[];
+}
+
+/** What only files say: which kind a row is, and where it lies in other notations. */
+const OF_FILES: readonly PlaceColumn[] = [
   { key: "kind", label: "Kind", names: ["kind", "type", "class"] },
-  { key: "name", label: "Name", names: ["name", "title", "customer", "site", "subscriber", "nombre"] },
   {
     key: "position",
     label: "Position, both in one",
     names: ["position", "coordinates", "latlon", "latlng", "location", "gps", "coords"],
   },
-  { key: "lat", label: "Latitude", names: ["lat", "latitude", "latdeg", "y", "latitud"] },
-  { key: "lon", label: "Longitude", names: ["lon", "lng", "long", "longitude", "londeg", "x", "longitud"] },
   { key: "easting", label: "UTM easting", names: ["easting", "east", "utme", "utmx"] },
   { key: "northing", label: "UTM northing", names: ["northing", "north", "utmn", "utmy"] },
   { key: "zone", label: "UTM zone", names: ["zone", "utmzone"] },
-  { key: "height", label: "Antenna height, m", names: ["height", "heightm", "antennaheight", "antennaheightm"] },
-  {
-    key: "maxHeight",
-    label: "Greatest height, m",
-    names: ["maxheight", "maxheightm", "structureheight", "structureheightm"],
-  },
-  {
-    key: "demand",
-    label: "Demand down, Mbit/s",
-    names: ["demand", "demandmbps", "mbps", "speed", "down", "demanddown"],
-  },
-  { key: "demandUp", label: "Demand up, Mbit/s", names: ["demandup", "demandupmbps", "up", "upload"] },
-  { key: "tier", label: "Service tier", names: ["tier", "plan", "service", "package"] },
-  { key: "status", label: "Status", names: ["status", "state", "stage"] },
-  { key: "people", label: "People", names: ["people", "persons", "users"] },
-  { key: "mount", label: "Mount", names: ["mount", "mounting"] },
-  { key: "behind", label: "Behind wall or glass", names: ["behind", "glazing"] },
-  { key: "structure", label: "Structure", names: ["structure", "structurekind"] },
-  { key: "pole", label: "Pole diameter, mm", names: ["pole", "polediametermm", "polediameter"] },
-  { key: "power", label: "Power", names: ["power"] },
-  { key: "mounts", label: "Free mounts", names: ["mounts", "freemounts"] },
-  { key: "feed", label: "Feed (yes/no)", names: ["feed", "isfeed", "uplink"] },
-  { key: "feedMbps", label: "Feed, Mbit/s", names: ["feedmbps", "feedcapacity"] },
-  { key: "access", label: "Access", names: ["access"] },
-  { key: "terms", label: "Landowner's terms", names: ["terms", "landowner", "owner"] },
-  { key: "hazards", label: "Hazards", names: ["hazards", "hazard", "danger"] },
-  { key: "notes", label: "Notes", names: ["notes", "note", "desc", "description", "comment", "cmt"] },
-] as const;
-export type PlaceField = (typeof PLACE_FIELDS)[number]["key"];
+];
+
+/** Fields of places that stand in files, each with its schema; a column that both kinds have stands once. */
+export const ROW_COLUMNS: readonly (PlaceColumn & { schema: z.ZodType })[] = ofRows();
+function ofRows() {
+  const columns = new Map<string, PlaceColumn & { schema: z.ZodType }>();
+  for (const kind of ["subscribers", "sites"] as const)
+    for (const { schema, facts } of fieldsOf(kind)) {
+      if (!facts.column) continue;
+      const { key, title, names } = facts.column;
+      const known = columns.get(key);
+      columns.set(key, { key, label: title, schema, names: [...(known?.names ?? []), ...names] });
+    }
+  return [...columns.values()];
+}
+
+/** What a column can be taken for. */
+export const PLACE_FIELDS: readonly PlaceColumn[] = [...OF_FILES, ...ROW_COLUMNS];
 
 /** Which column each field is read from, by index. */
-export type Mapping = Partial<Record<PlaceField, number>>;
+export type Mapping = Partial<Record<string, number>>;
 
 const plain = (text: string) =>
   text
@@ -55,7 +51,7 @@ const plain = (text: string) =>
 export function guessMapping(columns: readonly string[]): Mapping {
   const mapping: Mapping = {};
   columns.forEach((title, index) => {
-    const field = PLACE_FIELDS.find(({ names }) => (names as readonly string[]).includes(plain(title)));
+    const field = PLACE_FIELDS.find(({ names }) => names.includes(plain(title)));
     if (field && mapping[field.key] === undefined) mapping[field.key] = index;
   });
   // Pasted rows without a header: a column of names and one or two of coordinates.

@@ -1,5 +1,5 @@
 export { typeWords } from "./geojson";
-export { guessMapping, PLACE_FIELDS, type Mapping, type PlaceField } from "./fields";
+export { guessMapping, PLACE_FIELDS, type Mapping } from "./fields";
 export { interpretRows, type InterpretedRow, type InterpretOptions, type RowError } from "./interpret";
 export { parsePosition, utmToPlace } from "./position";
 export { MOST_ROWS, readPasted, readTable } from "./readTable";

@@ -1,10 +1,11 @@
 import { parseAxis, type Place } from "#core/geodesy";
-import { GLAZINGS, MOUNTS, SITE_POWERS, SUBSCRIBER_STATUSES } from "#core/plan";
+import { bareSchema, LONGEST_NAME } from "#core/plan";
 import type { ReadPlace } from "#core/survey";
 import { parseNumber } from "../text";
-import type { Mapping, PlaceField } from "./fields";
+import { ROW_COLUMNS, type Mapping } from "./fields";
 import { parsePosition, utmToPlace } from "./position";
 import type { SourceTable } from "./table";
+import { z } from "zod";
 
 /** Why a row could not be taken: where, what stood there, and what would do. */
 export interface RowError {
@@ -35,6 +36,29 @@ function readKind(text: string, fallback: ReadPlace["kind"]): ReadPlace["kind"] 
   return ["subscriber", "customer", "client"].includes(word) ? "subscriber" : null;
 }
 
+/** Columns that say what a place is called and where it lies: they are read by themselves. */
+const PLACED: ReadonlySet<string> = new Set(["name", "lat", "lon"]);
+
+type Read = { value: string | number | boolean } | { reason: string };
+
+/** A cell as its field's schema wants it, or why it cannot be. */
+function readCell(text: string, schema: z.ZodType, decimalComma: boolean): Read {
+  if (schema instanceof z.ZodBoolean) return { value: /^(1|y|yes|true|x)$/i.test(text) };
+  if (schema instanceof z.ZodEnum) {
+    const word = text.toLowerCase().replace(/\s+/g, "_");
+    return schema.options.includes(word) ? { value: word } : { reason: `must be one of ${schema.options.join(", ")}` };
+  }
+  if (!(schema instanceof z.ZodNumber)) {
+    const most = (schema as z.ZodString).maxLength ?? Infinity;
+    return text.length > most ? { reason: `is longer than ${most} characters` } : { value: text };
+  }
+  const value = parseNumber(text, decimalComma);
+  if (Number.isNaN(value)) return { reason: "is not a number" };
+  const { minValue, maxValue } = schema;
+  if (value < minValue! || value > maxValue!) return { reason: `must lie between ${minValue} and ${maxValue}` };
+  return schema.safeParse(value).success ? { value } : { reason: "must be a whole number" };
+}
+
 /** Makes places of a table's rows, each with all that is wrong with it. */
 export function interpretRows(table: SourceTable, options: InterpretOptions): InterpretedRow[] {
   return table.rows.map((row) => interpretRow(row, table.decimalComma, options));
@@ -47,28 +71,11 @@ function interpretRow(
   { mapping, defaultKind, defaultZone }: InterpretOptions,
 ): InterpretedRow {
   const errors: RowError[] = [];
-  const cell = (field: PlaceField) => cells[mapping[field] ?? -1]?.trim() ?? "";
-  const reject = (field: PlaceField, reason: string) => {
+  const cell = (field: string) => cells[mapping[field] ?? -1]?.trim() ?? "";
+  const reject = (field: string, reason: string) => {
     errors.push({ row, field, value: cell(field).slice(0, 80), reason });
     return null;
   };
-  const number = (field: PlaceField, min: number, max: number, whole = false): number | null => {
-    if (cell(field) === "") return null;
-    const value = parseNumber(cell(field), decimalComma);
-    if (Number.isNaN(value)) return reject(field, "is not a number");
-    if (value < min || value > max) return reject(field, `must lie between ${min} and ${max}`);
-    return whole && !Number.isInteger(value) ? reject(field, "must be a whole number") : value;
-  };
-  const oneOf = <T extends string>(field: PlaceField, choices: readonly T[]): T | null => {
-    const word = cell(field).toLowerCase().replace(/\s+/g, "_") as T;
-    if (word === "") return null;
-    return choices.includes(word) ? word : reject(field, `must be one of ${choices.join(", ")}`);
-  };
-  const text = (field: PlaceField, most: number): string | null => {
-    if (cell(field).length > most) return reject(field, `is longer than ${most} characters`);
-    return cell(field) || null;
-  };
-
   const position = (): Place | null => {
     if (cell("position") !== "")
       return parsePosition(cell("position")) ?? reject("position", "is not a latitude and a longitude, nor UTM");
@@ -92,30 +99,17 @@ function interpretRow(
   const kind = readKind(cell("kind"), defaultKind) ?? reject("kind", "must be site or subscriber");
   const name = cell("name");
   if (name === "") reject("name", "is empty");
-  else if (name.length > 120) reject("name", "is longer than 120 characters");
+  else if (name.length > LONGEST_NAME) reject("name", `is longer than ${LONGEST_NAME} characters`);
   const at = position();
-  const fields = {
-    heightM: number("height", 0, 500),
-    maxHeightM: number("maxHeight", 0, 500),
-    demandMbps: number("demand", 0, 100_000),
-    demandUpMbps: number("demandUp", 0, 100_000),
-    tier: text("tier", 60),
-    status: oneOf("status", SUBSCRIBER_STATUSES),
-    people: number("people", 1, 100_000, true),
-    mount: oneOf("mount", MOUNTS),
-    behind: oneOf("behind", GLAZINGS),
-    structure: text("structure", 60),
-    poleMm: number("pole", 10, 2000),
-    power: oneOf("power", SITE_POWERS),
-    freeMounts: number("mounts", 0, 99, true),
-    isFeed: cell("feed") === "" ? null : /^(1|y|yes|true|x)$/i.test(cell("feed")),
-    feedMbps: number("feedMbps", 0, 1_000_000),
-    access: text("access", 1000),
-    terms: text("terms", 1000),
-    hazards: text("hazards", 1000),
-    notes: text("notes", 4000),
-  };
-  if (fields.heightM !== null && fields.maxHeightM !== null && fields.heightM > fields.maxHeightM)
-    reject("height", `is above the ${fields.maxHeightM} m that the structure offers`);
-  return { row, errors, place: errors.length > 0 || !kind || !at ? null : { row, kind, name, ...at, ...fields } };
+  const said: Record<string, string | number | boolean> = {};
+  for (const { key, schema } of ROW_COLUMNS) {
+    if (cell(key) === "" || PLACED.has(key)) continue;
+    const read = readCell(cell(key), bareSchema(schema), decimalComma);
+    if ("reason" in read) reject(key, read.reason);
+    else said[key] = read.value;
+  }
+  const { height, maxHeight } = said;
+  if (height !== undefined && maxHeight !== undefined && height > maxHeight)
+    reject("height", `is above the ${maxHeight} m that the structure offers`);
+  return { row, errors, place: errors.length > 0 || !kind || !at ? null : { row, kind, name, ...at, said } };
 }

@@ -22,7 +22,7 @@ const placesOf = (table: SourceTable) => interpret(table).flatMap(({ place }) =>
 
 test("CSV is read whatever its delimiter, encoding and decimal mark", () => {
   const comma = placesOf(readTable(bytes("kind,name,lat,lon,height\nsite,Alto,-1.5,20.25,12.5\n")));
-  expect(comma).toMatchObject([{ kind: "site", name: "Alto", latDeg: -1.5, lonDeg: 20.25, heightM: 12.5 }]);
+  expect(comma).toMatchObject([{ kind: "site", name: "Alto", latDeg: -1.5, lonDeg: 20.25, said: { height: 12.5 } }]);
   const semicolon = readTable(bytes('\uFEFFName;Latitud;Longitud;Height\n"Casa; alta";-1,5;20,25;"1.012,5"\n'));
   expect(semicolon.found).toBe("CSV, semicolon-separated, UTF-8, decimal comma");
   expect(interpret(semicolon)[0]!.errors).toMatchObject([{ row: 2, field: "height", value: "1.012,5" }]);
@@ -91,17 +91,19 @@ test("GeoJSON, KML, KMZ and GPX become rows; their properties become columns", (
     ],
   });
   expect(placesOf(readTable(bytes(geojson)))).toMatchObject([
-    { name: "P", latDeg: 1, lonDeg: 2, people: 3 },
+    { name: "P", latDeg: 1, lonDeg: 2, said: { people: 3 } },
     { name: "Q", latDeg: expect.closeTo(0.8, 6) },
   ]);
   const kml = `<?xml version="1.0"?><kml xmlns="http://www.opengis.net/kml/2.2"><Document><Placemark><name>Alto</name>
     <ExtendedData><Data name="height"><value>9</value></Data></ExtendedData><Point><coordinates>20.25,-1.5,40</coordinates></Point></Placemark></Document></kml>`;
-  const alto = { name: "Alto", latDeg: -1.5, lonDeg: 20.25, heightM: 9 };
+  const alto = { name: "Alto", latDeg: -1.5, lonDeg: 20.25, said: { height: 9 } };
   expect(placesOf(readTable(bytes(kml)))).toMatchObject([alto]);
   const kmz = zipFiles(new Map([["doc.kml", bytes(kml)]]), () => false);
   expect(placesOf(readTable(kmz))).toMatchObject([alto]);
   const gpx = `<gpx version="1.1" creator="t" xmlns="http://www.topografix.com/GPX/1/1"><wpt lat="-1.5" lon="20.25"><name>Alto</name><desc>by the well</desc></wpt></gpx>`;
-  expect(placesOf(readTable(bytes(gpx)))).toMatchObject([{ name: "Alto", latDeg: -1.5, notes: "by the well" }]);
+  expect(placesOf(readTable(bytes(gpx)))).toMatchObject([
+    { name: "Alto", latDeg: -1.5, said: { notes: "by the well" } },
+  ]);
 });
 
 test("pasted rows need no header", () => {
@@ -121,8 +123,8 @@ test("a rejected row names every field with its value and what would do", () => 
     'kind "hill" must be site or subscriber',
     'name "" is empty',
     'lat "95" is not a latitude between −90 and 90°',
-    'people "1.5" must be a whole number',
     'mount "tree" must be one of roof, pole, wall, window',
+    'people "1.5" must be a whole number',
     'height "12" is above the 9 m that the structure offers',
   ]);
 });
@@ -190,8 +192,8 @@ test("a file imported twice changes nothing; neighbours and second names wait to
     if (verdict === "new") rows.subscribers.push((patch as Extract<Patch, { kind: "subscribers" }>).put!);
   const again = placeVerdicts(worldOf(rows), places, 5, makeId);
   expect(again.map(({ verdict }) => verdict)).toEqual(["same", "same", "duplicate", "duplicate", "same"]);
-  const moved = placeVerdicts(worldOf(rows), [{ ...places[0]!, latDeg: 1.5, people: 7 }], 5, makeId);
-  expect(moved).toMatchObject([{ verdict: "changed", note: "latDeg, people", patch: { id: "id-0" } }]);
+  const moved = placeVerdicts(worldOf(rows), [{ ...places[0]!, latDeg: 1.5, said: { people: 7 } }], 5, makeId);
+  expect(moved).toMatchObject([{ verdict: "changed", note: "people, latitude", patch: { id: "id-0" } }]);
 });
 
 test("spreadsheet cells that begin like formulas are made harmless and come back as they were", () => {
@@ -201,6 +203,6 @@ test("spreadsheet cells that begin like formulas are made harmless and come back
     nasty.map((text, i) => [`N${i}`, 1 + i, 2, text]),
   );
   for (const line of csv.split("\r\n").slice(1)) expect(line).not.toMatch(/,"?[=@\t]|,"?[+-](?!\d+$)/);
-  const back = placesOf(readTable(bytes(csv))).map(({ notes }) => notes);
+  const back = placesOf(readTable(bytes(csv))).map(({ said }) => said.notes);
   expect(back).toEqual(nasty.map((text) => (text === "\tx" ? "x" : text)));
 });
