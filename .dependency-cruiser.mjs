@@ -54,6 +54,12 @@ const forbidden = [
       pathNot: ["/index\\.ts$", "^$1/"],
     },
   },
+  {
+    name: "nobody-imports-routes",
+    severity: "error",
+    from: { pathNot: "^(app/routes(/|\\.ts$)|e2e/)" },
+    to: { path: "^app/routes/" },
+  },
   { name: "no-circles", severity: "error", from: {}, to: { circular: true } },
 ];
 export default {

@@ -3,7 +3,7 @@ import { createReadableStreamFromReadable } from "@react-router/node";
 import { isbot } from "isbot";
 import { renderToPipeableStream } from "react-dom/server";
 import { isRouteErrorResponse, ServerRouter, type EntryContext, type RouterContextProvider } from "react-router";
-import { NonceContext, nonceInContext } from "./data/nonce";
+import { NonceContext, nonceInContext } from "./requests/nonce";
 
 const GIVE_UP_AFTER_MS = 10_000;
 

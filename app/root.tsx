@@ -4,8 +4,8 @@ import { Toaster } from "sonner";
 import type { Route } from "./+types/root";
 import "./app.css";
 import { gate } from "./access/gate.server";
-import { NonceContext } from "./data/nonce";
-import { DEFAULT_PREFERENCES, readPreferences } from "./data/preferences";
+import { NonceContext } from "./requests/nonce";
+import { DEFAULT_PREFERENCES, readPreferences } from "./shared/preferences";
 import { BrokenPage } from "./frame/BrokenPage";
 import { ConflictDialog } from "./keep/ConflictDialog";
 

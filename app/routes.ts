@@ -51,7 +51,7 @@ export default [
   route("plans/:planId/export/file", "routes/exportFile.ts"),
   route("plans/:planId/kit/:file", "routes/kitFile.ts"),
   route("plans/:planId/stock", "routes/stock.ts"),
-  route("plans/:planId/staging", "routes/staging.ts"),
+  route("plans/:planId/staging/notes", "routes/staging.ts"),
   route("plans/:planId/watch/kept", "routes/watch.ts"),
   route("plans/:planId/watch/links/:linkId", "routes/watchLink.ts"),
   route("plans/:planId/watch/learned", "routes/watchLearned.ts"),

@@ -55,7 +55,7 @@ function may(who: Who, pattern: string, isChange: boolean): boolean {
   if (pattern === `${PLAN}/people`) return isOwner;
   if (isOwner || who === "planner") return true;
   if (who === "crew") return isChange ? ROOF.includes(pattern) : CREW_READS.includes(pattern);
-  return isChange ? QUESTIONS.includes(pattern) : pattern !== `${PLAN}/staging`;
+  return isChange ? QUESTIONS.includes(pattern) : pattern !== `${PLAN}/staging/notes`;
 }
 
 const PLAN_HERE = "/plans/isla-orvena";

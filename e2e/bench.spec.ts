@@ -5,7 +5,7 @@ test("ways out of a blocked link are searched with progress, marked on the plan,
   page,
   demo,
 }) => {
-  await page.goto(`${demo}/paths?sel=link:link-sub-44&bench=ways`);
+  await page.goto(`${demo}/paths?sel=link:link-sub-44&panel=ways`);
   await page.getByLabel("Move Casa Galbra within").fill("400");
   await page.getByRole("button", { name: "Search ways out" }).click();
   await expect(page.getByText(/changes tried; \d+ ways out/)).toBeVisible({ timeout: 30_000 });
@@ -23,7 +23,7 @@ test("ways out of a blocked link are searched with progress, marked on the plan,
   ).toBeVisible();
   await expect(page.locator('[data-in-hand="Served"]')).toContainText("▲");
   await discard(page);
-  await page.goto(`${demo}/paths?sel=link:link-sub-44&bench=ways`);
+  await page.goto(`${demo}/paths?sel=link:link-sub-44&panel=ways`);
   await page.getByRole("button", { name: "Search ways out" }).click();
   await first.click({ timeout: 30_000 });
   await page.getByRole("button", { name: /^Keep/ }).click();
@@ -34,7 +34,7 @@ test("ways out of a blocked link are searched with progress, marked on the plan,
 });
 
 test("a search is stopped and leaves nothing", async ({ page, demo }) => {
-  await page.goto(`${demo}/paths?sel=link:link-sub-44&bench=ways`);
+  await page.goto(`${demo}/paths?sel=link:link-sub-44&panel=ways`);
   await page.getByLabel("Move Quarry mast within").fill("5000");
   await page.getByLabel("Move Casa Galbra within").fill("5000");
   await page.getByRole("button", { name: "Search ways out" }).click();
@@ -43,7 +43,7 @@ test("a search is stopped and leaves nothing", async ({ page, demo }) => {
 });
 
 test("bands stand side by side and the best one is taken in hand", async ({ page, demo }) => {
-  await page.goto(`${demo}/paths?sel=link:link-town&bench=bands`);
+  await page.goto(`${demo}/paths?sel=link:link-town&panel=bands`);
   const table = page.getByRole("table", { name: /Bands compared/ });
   await expect(table.getByRole("rowheader")).toHaveCount(9);
   const must = await page.getByLabel("Should carry").inputValue();
@@ -193,7 +193,7 @@ test("the bench is worked from the keyboard", async ({ page, demo }) => {
   await page.getByRole("tab", { name: "Section" }).focus();
   await page.keyboard.press("ArrowRight");
   await expect(page.getByRole("tab", { name: "Ways out" })).toBeFocused();
-  await expect(page).toHaveURL(/bench=ways/);
+  await expect(page).toHaveURL(/panel=ways/);
   const search = page.getByRole("button", { name: "Search ways out" });
   for (let i = 0; i < 8 && !(await search.evaluate((node) => node === document.activeElement)); i++)
     await page.keyboard.press("Tab");

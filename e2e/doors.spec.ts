@@ -167,8 +167,8 @@ test("markup in every text of a plan stays text in every view", async ({ page, o
   console.log(`${written} kinds of texts were written`);
   await page.goto(ownDemo);
   const more = [
-    ["timeline", `${DEMO}/watch?view=timeline&sel=link:link-long`],
-    ["alarms", `${DEMO}/watch?view=alarms`],
+    ["timeline", `${DEMO}/monitoring?view=timeline&sel=link:link-long`],
+    ["alarms", `${DEMO}/monitoring?view=alarms`],
     ["crews", `${DEMO}/install?view=crews`],
   ] as const;
   for (const [name, path] of [...SCREENS, ...more]) {

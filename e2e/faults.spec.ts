@@ -53,7 +53,7 @@ test("every planted fault is found and resolved by its first remedy", async ({ p
   await expect(page.locator(`${LIST} [data-finding="bracket"]`)).toHaveCount(0);
 
   // The side lobe is resolved on the roof: by a new reading within the band.
-  await page.getByRole("link", { name: /^Proof/ }).click();
+  await page.getByRole("link", { name: /^Acceptance/ }).click();
   const doubtful = page.locator(`${LIST} [data-finding="doubtful"]`).first();
   await doubtful.getByRole("button").first().click();
   await doubtful.getByRole("link", { name: "Write down a new reading" }).click();

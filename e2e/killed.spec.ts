@@ -58,7 +58,7 @@ test("what was acknowledged of devices' reports outlives a killed server, rolled
   test.setTimeout(180_000);
   const first = await startServer(["--demo"]);
   const plan = new URL(first.landing).pathname;
-  await page.goto(`${first.landing}/watch?view=sources`);
+  await page.goto(`${first.landing}/monitoring?view=sources`);
   await page.getByLabel("Source").selectOption("devices");
   await page.getByRole("button", { name: "Drop it and change" }).click();
   await page.getByRole("button", { name: "Make a token" }).click();
@@ -97,7 +97,7 @@ test("what was acknowledged of devices' reports outlives a killed server, rolled
     );
   };
   const look = async () => {
-    await page.goto(`${second.origin}${plan}/watch?view=sources`);
+    await page.goto(`${second.origin}${plan}/monitoring?view=sources`);
     await page.getByRole("button", { name: "Look now" }).click();
   };
   await look();

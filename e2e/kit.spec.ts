@@ -17,7 +17,7 @@ test("every fault of the demo's kit is found and mended by its first remedy", as
   test.slow();
   await page.goto(`${demo}/kit`);
   for (const { kind, place, remedy } of PLANTED) {
-    await page.getByRole("link", { name: kind === "firmware" ? /^Bench/ : /^Kit/ }).click();
+    await page.getByRole("link", { name: kind === "firmware" ? /^Staging/ : /^Kit/ }).click();
     await expect(page.getByRole("status").filter({ hasText: "saved" })).toBeVisible();
     const cards = page.locator(`${LIST} [data-finding="${kind}"]`).filter({ hasText: place });
     await expect(cards.first(), `${kind} at ${place} is found`).toBeVisible();
@@ -35,7 +35,7 @@ test("every fault of the demo's kit is found and mended by its first remedy", as
   await page.getByRole("button", { name: /^Keep/ }).click();
   await expect(page.getByRole("button", { name: "Nobody needs one" })).toBeVisible();
   await expect(page.locator(`${LIST} [data-finding]`)).toHaveCount(0);
-  await page.getByRole("link", { name: /^Bench/ }).click();
+  await page.getByRole("link", { name: /^Staging/ }).click();
   const firmware = page.locator(`${LIST} [data-finding="firmware"]`);
   await firmware.getByRole("button").first().click();
   await firmware.getByRole("button", { name: "Take in hand" }).click();
@@ -113,7 +113,7 @@ test("what is bought: one tick orders all, what cannot be is refused, the rest g
     ["Order, PDF", "store"],
     ["Labels of all, PDF", "bench"],
   ] as const) {
-    if (view === "bench") await page.goto(`${ownDemo}/bench`);
+    if (view === "bench") await page.goto(`${ownDemo}/staging`);
     const [download] = await Promise.all([
       page.waitForEvent("download"),
       page.getByRole("link", { name: link }).click(),

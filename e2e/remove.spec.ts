@@ -25,7 +25,7 @@ test("a customer goes with its radio and link, a link with its reading, each nam
   await page.keyboard.press("Control+z");
   await expect(row).toHaveCount(1);
 
-  await page.goto(`${demo}/proof?sel=link:link-medium`);
+  await page.goto(`${demo}/acceptance?sel=link:link-medium`);
   await page.getByRole("button", { name: "Remove" }).click();
   const link = page.getByRole("alertdialog", { name: "Remove the link Harbour hut – Ridge hut?" });
   // Other tests on this server may have written readings too.

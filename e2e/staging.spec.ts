@@ -6,7 +6,7 @@ test("devices are practised with, ticked off by hand, compared with their sheets
   ownDemo,
 }) => {
   test.slow();
-  await page.goto(ownDemo.replace(/plans\/.*/, "plans/isla-orvena/bench"));
+  await page.goto(ownDemo.replace(/plans\/.*/, "plans/isla-orvena/staging"));
   const table = page.getByRole("table", { name: "Devices in the order of the bench" });
   const client = table.getByRole("row", { name: /Casa Dator radio/ });
   await expect(client).toContainText("in its box");

@@ -6,7 +6,7 @@ const STORM = "2026-11-18";
 
 test("a storm moves the ridge bridge: alarm, cause, job, new proof, alarm closed", async ({ page, ownDemo }) => {
   test.setTimeout(240_000);
-  await page.goto(`${ownDemo}/watch?view=sources&sel=link:link-medium`);
+  await page.goto(`${ownDemo}/monitoring?view=sources&sel=link:link-medium`);
   await page.getByRole("button", { name: "Look now" }).click();
   await expect(page.getByText("Last looked up to 2026-11-27")).toBeVisible({ timeout: 90_000 });
   // The year behind the demo is found as its own alarms tell it, and nothing else.
@@ -46,7 +46,7 @@ test("a storm moves the ridge bridge: alarm, cause, job, new proof, alarm closed
   }
   await page.getByRole("button", { name: "Judge and keep" }).click();
   await expect(page.getByText("proven").first()).toBeVisible();
-  await page.goto(`${ownDemo}/watch?view=sources`);
+  await page.goto(`${ownDemo}/monitoring?view=sources`);
   const fault = page.getByRole("listitem").filter({ hasText: "Harbour hut – Ridge hut" });
   await fault.getByRole("button", { name: "It is mended" }).click();
   await expect(fault).toContainText("to 2026-11-26");
@@ -56,13 +56,13 @@ test("a storm moves the ridge bridge: alarm, cause, job, new proof, alarm closed
 });
 
 test("customers are counted by site, and a link's year stands by its seasons", async ({ page, demo }) => {
-  await page.goto(`${demo}/watch`);
+  await page.goto(`${demo}/monitoring`);
   await page.getByRole("button", { name: "Customers by site" }).click();
   const plan = page.locator('[data-availability="plan"]');
   await expect(plan).toContainText("The plan", { timeout: 60_000 });
   await expect(plan.locator("td").nth(6)).toHaveText(/^≥ \d/);
   await expectAccessible(page, "customers by site");
-  await page.goto(`${demo}/watch?view=timeline&sel=link:link-long`);
+  await page.goto(`${demo}/monitoring?view=timeline&sel=link:link-long`);
   await page.getByLabel("Shown").selectOption("a year");
   await expect(page.locator("[data-seasons]").getByRole("row", { name: /^winter/ })).toContainText("dB,", {
     timeout: 20_000,
@@ -73,7 +73,7 @@ test("samples come in by a token alone, and what cannot be kept is told by row, 
   page,
   ownDemo,
 }) => {
-  await page.goto(`${ownDemo}/watch?view=sources`);
+  await page.goto(`${ownDemo}/monitoring?view=sources`);
   await page.getByLabel("Source").selectOption("devices");
   await expect(page.getByRole("alert")).toContainText("Everything that was played so far is dropped");
   await page.getByRole("button", { name: "Drop it and change" }).click();
@@ -146,7 +146,7 @@ test("a change of channels and powers is rehearsed with faults thrown at it, and
   await expect(page.getByRole("button", { name: /^Keep/ })).toBeEnabled();
   await page
     .getByRole("navigation", { name: "Stages" })
-    .getByRole("link", { name: /^Watch/ })
+    .getByRole("link", { name: /^Monitoring/ })
     .click();
   await page.getByRole("button", { name: "Channel run" }).click();
   const groups = page.getByRole("list", { name: "Groups in their order" });
@@ -171,7 +171,7 @@ test("what readings taught is used, has its own line on the tape, and goes with 
   page,
   ownDemo,
 }) => {
-  await page.goto(`${ownDemo}/watch?view=learned`);
+  await page.goto(`${ownDemo}/monitoring?view=learned`);
   const taught = page.getByText(/^Levels, \d+ readings?: predictions stray by/);
   const before = Number.parseInt((await taught.innerText()).slice("Levels, ".length));
   // The demo's devices told their noise for a year.
@@ -187,7 +187,7 @@ test("what readings taught is used, has its own line on the tape, and goes with 
   }
   await page.getByRole("button", { name: "Judge and keep" }).click();
   await expect(page.getByText(/doubtful/).first()).toBeVisible();
-  await page.goto(`${ownDemo}/watch?view=learned&sel=link:link-sub-20`);
+  await page.goto(`${ownDemo}/monitoring?view=learned&sel=link:link-sub-20`);
   await expect(taught).toContainText(`${before + 1} readings`);
   await expectAccessible(page, "learned");
   await page.getByRole("button", { name: "Use it in predictions" }).click();

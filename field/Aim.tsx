@@ -2,7 +2,7 @@ import { fitSweep, type SweepPoint, type SweptAntenna } from "#core/aiming";
 import { aimTurns, inOrder, type AimAxis, type FieldNote } from "#core/crews";
 import { figure, plainFigure } from "#core/words";
 import { useState } from "react";
-import { acceptText } from "../app/data/acceptText";
+import { acceptText } from "../app/shared/acceptText";
 import { adviceOf } from "./advice";
 import { Bearings } from "./Bearings";
 import { Camera } from "./Camera";

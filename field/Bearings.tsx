@@ -3,7 +3,7 @@ import { sketchOf } from "#core/crews";
 import type { FieldEnd } from "#wire";
 import { figure } from "#core/words";
 import { useEffect, useState } from "react";
-import { StepDrawing } from "../app/install/StepDrawing";
+import { StepDrawing } from "../app/shared/StepDrawing";
 
 /** Lower than this the sun throws no shadow to aim by, degrees. */
 const LEAST_HEIGHT_DEG = 3;

@@ -1,8 +1,8 @@
 import { jobMapDrawing, ticked } from "#core/crews";
-import { carriedWords } from "../app/install/words";
+import { carriedWords } from "../app/shared/jobWords";
 import { CAUTION_NOTE, CAUTIONS, sendingWords } from "#core/install";
 import { figure } from "#core/words";
-import { StepDrawing } from "../app/install/StepDrawing";
+import { StepDrawing } from "../app/shared/StepDrawing";
 import { localTime, type Here } from "./here";
 import { Big, Box, Fact } from "./parts";
 import { useField } from "./useField";

@@ -2,7 +2,7 @@ import { ticked } from "#core/crews";
 import { CAUTIONS } from "#core/install";
 import { drawingOf, takesWords } from "#core/procedures";
 import { plainFigure } from "#core/words";
-import { StepDrawing } from "../app/install/StepDrawing";
+import { StepDrawing } from "../app/shared/StepDrawing";
 import { localTime, type Here } from "./here";
 import { Big, Box } from "./parts";
 import { useField } from "./useField";

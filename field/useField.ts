@@ -1,7 +1,7 @@
 import type { FieldNote } from "#core/crews";
 import type { FieldAccount, FieldOp, FieldPack } from "#wire";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
-import { forgetPictures } from "../app/access/forgetPictures";
+import { forgetPictures } from "../app/shared/forgetPictures";
 import { readEntries, readPacks, readSetting, writeEntries, writeSetting, type Entry } from "./keep";
 import { sendWaiting, type Way } from "./send";
 

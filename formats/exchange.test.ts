@@ -47,13 +47,10 @@ test("what is exported comes back in: CSV with every value, the others with name
     ]);
   }
   const [west, , farm] = readBack(new TextEncoder().encode(writeThings(things.slice(0, 3), "csv")));
-  expect(west).toMatchObject({ kind: "site", maxHeightM: 40, poleMm: 60, isFeed: true, feedMbps: 80 });
+  expect(west).toMatchObject({ kind: "site", said: { maxHeight: 40, pole: 60, feed: true, feedMbps: 80 } });
   expect(farm).toMatchObject({
     kind: "subscriber",
-    heightM: 8,
-    demandUpMbps: 5,
-    status: "asked",
-    notes: "line one\nline two",
+    said: { height: 8, demandUp: 5, status: "asked", notes: "line one\nline two" },
   });
 });
 
@@ -124,7 +121,7 @@ testWith("soffice")(
       const bytes = readFileSync(join(folder, "saved", "sheet.csv"));
       expect(readTable(bytes).found).toContain(encoding);
       const [place] = readBack(bytes);
-      expect(place).toMatchObject({ name: 'Farm "Ñ" & sons <x>', heightM: 8, notes: "=1+1" });
+      expect(place).toMatchObject({ name: 'Farm "Ñ" & sons <x>', said: { height: 8, notes: "=1+1" } });
     }
   },
   120_000,

@@ -19,7 +19,7 @@ export interface Part {
 }
 
 /** What a task works on. */
-export interface Bench {
+export interface TaskGround {
   world: World;
   ground: Ground;
   between: ProfileSource;

@@ -1,7 +1,7 @@
 import type { AddressInfo } from "node:net";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import express from "express";
-import { preferencesCookie, preferencesSchema } from "../app/data/preferences";
+import { preferencesCookie, preferencesSchema } from "../app/shared/preferences";
 import { hostNames, isLoopback, knownHost } from "./hosts";
 import { headers, namedProxy, nonce, plainAddress, sameOrigin, statedLength } from "./security";
 

@@ -1,7 +1,7 @@
 import { randomBytes, randomUUID } from "node:crypto";
 import type { NextFunction, Request, Response } from "express";
 import helmet from "helmet";
-import { BROWSER_COOKIE, preferencesIn } from "../app/data/preferences";
+import { BROWSER_COOKIE, preferencesIn } from "../app/shared/preferences";
 
 /** A fresh nonce for each answer; only scripts that carry it run. */
 export function nonce(_request: Request, response: Response, next: NextFunction): void {

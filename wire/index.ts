@@ -3,7 +3,6 @@ export { rowsWire, summariesWire, type ChangeWire, type HeardWire, type PlanWire
 export { profileFromWire, profileToWire, type ProfileWire } from "./profile";
 export { BEYOND_TERRAIN, RELIEF_SAMPLES } from "./relief";
 export { firstOfEach, shownAfter, shownOf, shownSince, type Shown, type ShownSince } from "./shown";
-export { countsOf, isStage, STAGE_KEYS, STAGE_NAMES, STAGES, type Stage } from "./stages";
 export { lossesFromWire, lossesToWire } from "./coverage";
 export * from "./roles";
 export {
@@ -18,3 +17,4 @@ export {
   type FieldVisit,
 } from "./field";
 export { packBatch, unpackBatch } from "./watchBatch";
+export { stockAskSchema, type StockAsk } from "./stock";

@@ -1,13 +1,12 @@
-import type { Finding } from "#core/findings";
+import type { Finding, StageId } from "#core/findings";
 import type { Outcome } from "#core/outcome";
-import type { Stage } from "./stages";
 
 /** What was worked out of a plan, as far as a window is shown it. */
 export interface Shown {
   outcome: Outcome;
   /** The first findings of each stage; `counts` has how many there are. */
   findings: readonly Finding[];
-  counts: Record<Stage, number>;
+  counts: Record<StageId, number>;
 }
 
 /** Findings of each stage that a window is sent: more than anybody works through in a day. */
@@ -16,7 +15,7 @@ const MOST_FINDINGS = 100;
 /** The first findings of each stage, in the order in which they stand; `counts` says how many each stage has. */
 export function firstOfEach(
   findings: readonly Finding[],
-  counts: Readonly<Record<Stage, number>>,
+  counts: Readonly<Record<StageId, number>>,
   most: number,
 ): Finding[] {
   const left = new Map(Object.entries(counts).map(([stage, count]) => [stage, Math.min(count, most)]));
@@ -41,7 +40,7 @@ export function shownOf({
 }: {
   outcome: Outcome;
   findings: readonly Finding[];
-  counts: Readonly<Record<Stage, number>>;
+  counts: Readonly<Record<StageId, number>>;
 }): Shown {
   return { outcome, findings: firstOfEach(findings, counts, MOST_FINDINGS), counts: { ...counts } };
 }

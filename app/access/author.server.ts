@@ -1,5 +1,5 @@
 import { whoAsks } from "#accounts";
-import { BROWSER_COOKIE, readPreferences } from "../data/preferences";
+import { BROWSER_COOKIE, readPreferences } from "../shared/preferences";
 
 const NAMELESS = "planner";
 

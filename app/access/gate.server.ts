@@ -2,7 +2,7 @@ import { asAccount } from "#accounts";
 import { roleIn } from "#store";
 import type { Role } from "#wire";
 import { data, redirect, type MiddlewareFunction } from "react-router";
-import { getStore } from "../data/store.server";
+import { getStore } from "../requests/store.server";
 import { accessInContext } from "./context";
 import { decide, FORM_BYTES, RULES } from "./rules";
 

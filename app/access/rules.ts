@@ -91,7 +91,7 @@ export const RULES: Readonly<Record<string, Rule>> = {
   "/plans/:planId/export/file": { ...planned, bytes: MB },
   "/plans/:planId/kit/:file": planned,
   "/plans/:planId/stock": planned,
-  "/plans/:planId/staging": { read: PLANNERS, write: PLANNERS, bytes: IDS_BYTES },
+  "/plans/:planId/staging/notes": { read: PLANNERS, write: PLANNERS, bytes: IDS_BYTES },
   "/plans/:planId/watch/kept": { ...planned, bytes: 12 * MB },
   "/plans/:planId/watch/links/:linkId": { read: READERS, write: [] },
   "/plans/:planId/watch/learned": { read: READERS, write: [] },

@@ -3,7 +3,7 @@ import { newSite, putPatch } from "#core/plan";
 import type { ViewRow } from "#core/search";
 import { DropdownMenu } from "radix-ui";
 import { useEffect, useMemo, useState } from "react";
-import { useView } from "../bench/useView";
+import { useView } from "../ask/useView";
 import { useDesk } from "../desk/DeskContext";
 import type { MapPick } from "../map/types";
 import { useFormats } from "../ui";

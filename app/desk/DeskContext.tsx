@@ -1,7 +1,7 @@
 import { NO_RATE_CHANGES, rateChangeSteps, type RateChanges } from "#core/channels";
 import { findingsInHandSteps } from "#core/evaluate";
 import { changesNoise, outcomeSteps, type LinkSummary, type Outcome } from "#core/outcome";
-import type { Finding } from "#core/findings";
+import { countsByStage, STAGE_IDS, type Finding, type StageId } from "#core/findings";
 import type { Place } from "#core/geodesy";
 import type { LinkAnswer } from "#core/link";
 import { withPatches, type Link, type LinkState, type World } from "#core/plan";
@@ -15,8 +15,8 @@ import { useInHand } from "./useInHand";
 import { useResting } from "./useResting";
 import { useStepped } from "./useStepped";
 import type { Profiles } from "./profiles";
-import type { DeskData } from "../follow/deskData";
-import { countsOf, STAGES, type Shown, type Stage } from "#wire";
+import type { DeskData } from "./deskData";
+import type { Shown } from "#wire";
 import { useSelection, type Selection } from "./selection";
 
 export interface Desk {
@@ -45,7 +45,7 @@ export interface Desk {
   /** What is wrong with the plan as it is in hand: the first findings of each stage, and those of the selected link. */
   findings: readonly Finding[];
   /** How many findings each stage has. */
-  counts: Record<Stage, number>;
+  counts: Record<StageId, number>;
   /** False while a changed link still waits for its profile. */
   settled: boolean;
   profiles: Profiles;
@@ -72,12 +72,12 @@ const MOST_LINKS_AT_ONCE = 500;
 const REST_MS = 250;
 
 /** How many findings each stage has in hand: those that the kept plan has, with what the change adds to those that are here. */
-function countsInHand(shown: Shown | null, findings: readonly Finding[]): Record<Stage, number> {
-  const [now, before] = [countsOf(findings), countsOf(shown?.findings ?? NO_FINDINGS)];
+function countsInHand(shown: Shown | null, findings: readonly Finding[]): Record<StageId, number> {
+  const [now, before] = [countsByStage(findings), countsByStage(shown?.findings ?? NO_FINDINGS)];
   const kept = shown?.counts ?? before;
   return Object.fromEntries(
-    STAGES.map((stage) => [stage, Math.max(0, kept[stage] + now[stage] - before[stage])]),
-  ) as Record<Stage, number>;
+    STAGE_IDS.map((stage) => [stage, Math.max(0, kept[stage] + now[stage] - before[stage])]),
+  ) as Record<StageId, number>;
 }
 
 export function DeskProvider({
@@ -119,8 +119,8 @@ export function DeskProvider({
           ? yield* outcomeSteps(worked, summaries, changesNoise(patches) ? null : data.shown.outcome.noiseMadePeopleKm2)
           : (data.shown?.outcome ?? null);
       // Of a large plan only the first findings are here: those of the selected link are found from its own answer.
-      const here = countsOf(findingsKept);
-      const isCut = data.shown !== null && STAGES.some((stage) => data.shown!.counts[stage] > here[stage]);
+      const here = countsByStage(findingsKept);
+      const isCut = data.shown !== null && STAGE_IDS.some((stage) => data.shown!.counts[stage] > here[stage]);
       const reached = [...linkIds].filter((id) => inHand || isCut || id !== workedLink?.id);
       const touched = new Map(reached.flatMap((id) => (answers.has(id) ? [[id, answers.get(id)!] as const] : [])));
       const findings =
@@ -141,7 +141,7 @@ export function DeskProvider({
     isDone: isTold,
   } = useStepped(told, asKept, isLarge && inHand);
   const counts = useMemo(
-    () => (inHand ? countsInHand(data.shown, findings) : (data.shown?.counts ?? countsOf(NO_FINDINGS))),
+    () => (inHand ? countsInHand(data.shown, findings) : (data.shown?.counts ?? countsByStage(NO_FINDINGS))),
     [inHand, data.shown, findings],
   );
 

@@ -1,11 +1,10 @@
 import { expect, test } from "@jest/globals";
-import { CHECKS, type Finding } from "#core/findings";
+import { CHECKS, countsByStage } from "#core/findings";
 import { putPatch, radioPatches, removePatch, setPatch, withPatches, type Patch, type Radio } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
 import { describePatches } from "./describe";
 import { channelPatches } from "./patches";
 import { parseSelection, selectionText } from "./selection";
-import { countsOf, isStage, STAGE_KEYS, STAGES } from "#wire";
 
 const told = (patches: Patch[], change: (rows: ValleyRows) => void = () => undefined) => {
   const { world } = valley(0, change);
@@ -18,7 +17,7 @@ const changed = (row: Radio) => radioPatches(world, row);
 test("a change is told by name, field and both values", () => {
   expect(told(changed({ ...radio("west-east"), heightM: 13.5 }))).toBe("west-east: height 20 → 13.5");
   expect(told(changed({ ...radio("west-east"), txPowerDbm: 12, frequencyMHz: 5745, address: "10.0.0.2" }))).toBe(
-    "channel of west-east: frequency 5800 → 5745; west-east: power 20 → 12, address none → 10.0.0.2",
+    "channel of west-east: frequency 5800 → 5745; west-east: transmit power 20 → 12, address none → 10.0.0.2",
   );
   expect(told([setPatch("sites", "east", { name: "East hill" })])).toBe("East hill: name east → East hill");
 });
@@ -29,7 +28,7 @@ test("values are told as people say them: kit by its model, ends by name, nothin
   expect(
     told(changed({ ...radio("farm-radio"), antennaModelId: other.id, tiltDownDeg: -3.5, bracketTurned: true })),
   ).toBe(
-    `farm-radio: antenna ${world.antennaModels.get(antennaModelId)!.model} → ${other.model}, tilt none → −3.5, bracket turned over no → yes`,
+    `farm-radio: antenna ${world.antennaModels.get(antennaModelId)!.model} → ${other.model}, downtilt none → −3.5, bracket turned over no → yes`,
   );
   const link = world.links.get("access")!;
   expect(told([setPatch("links", link.id, { aRadioId: "west-east" })])).toBe(
@@ -85,12 +84,12 @@ test("a selection stands in the address and is read back; what is none is none",
 
 test("every check belongs to the stage in whose work it is mended", () => {
   const at = (stage: string) => CHECKS.filter((check) => check.stage === stage).map(({ id }) => id);
-  expect([at("channels"), at("install"), at("proof")]).toEqual([
+  expect([at("channels"), at("install"), at("acceptance")]).toEqual([
     expect.arrayContaining(["noise", "ownNoise"]),
     ["mounts", "bracket"],
     ["failed", "doubtful"],
   ]);
-  const counts = countsOf([{ stage: "proof" }, { stage: "paths" }, { stage: "paths" }] as Finding[]);
+  const counts = countsByStage([{ stage: "acceptance" }, { stage: "paths" }, { stage: "paths" }] as const);
   expect(counts).toEqual({
     survey: 0,
     paths: 2,
@@ -98,11 +97,9 @@ test("every check belongs to the stage in whose work it is mended", () => {
     channels: 0,
     capacity: 0,
     kit: 0,
-    bench: 0,
+    staging: 0,
     install: 0,
-    proof: 1,
-    watch: 0,
+    acceptance: 1,
+    monitoring: 0,
   });
-  expect(Object.values(STAGE_KEYS).sort()).toEqual([...STAGES].sort());
-  expect([isStage("paths"), isStage("library"), isStage(undefined)]).toEqual([true, false, false]);
 });

@@ -2,7 +2,7 @@ import type { Place } from "#core/geodesy";
 import type { Profile } from "#core/terrain";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { profileFromWire, type ProfileWire } from "#wire";
-import { said } from "../work/said";
+import { said } from "../ask/said";
 
 export type Pair = readonly [from: Place, to: Place];
 const pairKey = ([from, to]: Pair) => `${from.latDeg},${from.lonDeg},${to.latDeg},${to.lonDeg}`;

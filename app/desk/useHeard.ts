@@ -1,7 +1,7 @@
 import type { Hearing } from "#core/interference";
 import { useEffect, useMemo, useState } from "react";
 import type { HeardWire } from "#wire";
-import { said } from "../work/said";
+import { said } from "../ask/said";
 
 /** What ends of kept links hear: near ends by their radio, far ends by their link. */
 export interface Heard {

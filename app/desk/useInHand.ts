@@ -2,7 +2,7 @@ import { answersKept, heardBefore, reachOf, stepsInHand, type Answers } from "#c
 import type { KnownProfile } from "#core/interference";
 import type { Link, Patch, World } from "#core/plan";
 import { useCallback, useMemo, useRef } from "react";
-import type { DeskData } from "../follow/deskData";
+import type { DeskData } from "./deskData";
 import { useAir } from "./useAir";
 import { useFetched, useProfiles, type Pair, type Profiles } from "./profiles";
 import { NOTHING_HEARD, useHeard, type Heard } from "./useHeard";

@@ -1,8 +1,9 @@
 import { Command } from "cmdk";
 import { useNavigate } from "react-router";
-import { STAGE_NAMES, STAGES, type Stage } from "#wire";
+import type { StageId } from "#core/findings";
+import { STAGES } from "../stages";
 import { Modal } from "../ui";
-import type { NamedThings } from "./names";
+import type { NamedThings } from "../desk/names";
 
 const ITEM = "cursor-pointer rounded px-2 py-1.5 text-sm data-[selected=true]:bg-ground data-[selected=true]:text-clay";
 /** Rows drawn for each group; typing narrows them. */
@@ -26,7 +27,7 @@ export function Finder({
   planId: string;
   open: boolean;
   onOpenChange: (open: boolean) => void;
-  stage: Stage | null;
+  stage: StageId | null;
   /** Null while they are on their way. */
   things: NamedThings | null;
   commands: readonly FinderCommand[];
@@ -37,9 +38,9 @@ export function Finder({
     onOpenChange(false);
     void navigate(to);
   };
-  const pick = (selection: string, at: Stage) => go(`${base}/${at}?sel=${encodeURIComponent(selection)}`);
+  const pick = (selection: string, at: StageId) => go(`${base}/${at}?sel=${encodeURIComponent(selection)}`);
   const mapStage = stage === "survey" || stage === "paths" ? stage : "paths";
-  const group = (heading: string, rows: readonly { id: string; name: string }[], kind: string, at: Stage) => (
+  const group = (heading: string, rows: readonly { id: string; name: string }[], kind: string, at: StageId) => (
     <Command.Group heading={<span className="px-2 text-xs text-quiet">{heading}</span>}>
       {rows.slice(0, MOST_ROWS).map(({ id, name }) => (
         <Command.Item
@@ -65,12 +66,17 @@ export function Finder({
           <Command.Empty className="p-2 text-sm text-quiet">
             {things ? "Nothing by that name." : "Reading the names…"}
           </Command.Empty>
-          <Command.Group heading={<span className="px-2 text-xs text-quiet">Stages</span>}>
-            {STAGES.map((one) => (
-              <Command.Item key={one} className={ITEM} onSelect={() => go(`${base}/${one}`)}>
-                {STAGE_NAMES[one]}
-              </Command.Item>
-            ))}
+          <Command.Group heading={<span className="px-2 text-xs text-quiet">Stages and their views</span>}>
+            {STAGES.flatMap(({ id, label, views }) => [
+              <Command.Item key={id} className={ITEM} onSelect={() => go(`${base}/${id}`)}>
+                {label}
+              </Command.Item>,
+              ...Object.entries(views).map(([view, name]) => (
+                <Command.Item key={`${id} ${view}`} className={ITEM} onSelect={() => go(`${base}/${id}?view=${view}`)}>
+                  {label} · {name}
+                </Command.Item>
+              )),
+            ])}
           </Command.Group>
           <Command.Group heading={<span className="px-2 text-xs text-quiet">Do</span>}>
             {commands.map(({ name, run }) => (

@@ -22,7 +22,8 @@ import {
 import { useEffect, useRef, type ReactNode } from "react";
 import { Link, useFetcher, useLocation } from "react-router";
 import { Button, Mark, usePreferences } from "../ui";
-import { STAGE_NAMES, STAGES, type Stage } from "#wire";
+import type { StageId } from "#core/findings";
+import { STAGES } from "../stages";
 
 const ITEM =
   "flex items-center gap-2 rounded px-2 py-1 text-sm outline-none data-[highlighted]:bg-ground data-[highlighted]:text-clay cursor-pointer";
@@ -162,9 +163,9 @@ export function PlanBar({
   onStep,
 }: {
   plan: { id: string; name: string };
-  stage: Stage | null;
+  stage: StageId | null;
   /** Open findings of each stage; null while nobody has worked them out. */
-  counts: Record<Stage, number> | null;
+  counts: Record<StageId, number> | null;
   steps: Steps;
   status: string;
   busy: boolean;
@@ -207,7 +208,7 @@ export function PlanBar({
         tabIndex={0}
         className="flex h-full max-md:relative max-md:order-last max-md:h-12 max-md:w-full max-md:overflow-x-auto"
       >
-        {STAGES.map((one) => {
+        {STAGES.map(({ id: one, label }) => {
           const count = counts?.[one] ?? 0;
           const here = one === stage;
           return (
@@ -218,7 +219,7 @@ export function PlanBar({
               ref={here ? open : undefined}
               className={`flex items-center gap-1 border-b-2 px-2 text-sm ${here ? "border-clay font-semibold" : "border-transparent hover:text-clay"}`}
             >
-              {STAGE_NAMES[one]}
+              {label}
               {count > 0 && (
                 <span className="figures rounded border border-rule px-1 text-xs leading-4 text-quiet">
                   {count}

@@ -3,18 +3,26 @@ import { useLocation, useNavigate, useRevalidator, useRouteLoaderData } from "re
 import { toast } from "sonner";
 import { ADDABLE } from "../adding/addable";
 import { postStep } from "../keep/post";
-import type { loader } from "../routes/plan";
 import { Finder, type FinderCommand } from "./Finder";
-import type { NamedThings } from "./names";
-import { PlanBar } from "./PlanBar";
+import type { NamedThings } from "../desk/names";
+import { PlanBar, type Steps } from "./PlanBar";
 import { Shortcuts } from "./Shortcuts";
-import type { Stage } from "#wire";
+import type { StageId } from "#core/findings";
 import { useKeys, type KeyActions } from "./useKeys";
+
+/** What the frame of every page of a plan shows of it. */
+export interface FrameData {
+  plan: { id: string; name: string };
+  revision: number;
+  /** Open findings of each stage; null while nobody has worked them out. */
+  counts: Record<StageId, number> | null;
+  steps: Steps;
+}
 
 /** What the desk adds to the frame: its stage and the change in hand. */
 export interface DeskInFrame {
-  stage: Stage;
-  counts: Record<Stage, number>;
+  stage: StageId;
+  counts: Record<StageId, number>;
   status: string;
   busy: boolean;
   things: NamedThings;
@@ -30,7 +38,7 @@ const LONG_MS = 12_000;
 
 /** The bar, the search and the keys around every page of a plan. `desk` is what only the desk knows of itself. */
 export function PlanFrame({ desk, children }: { desk?: DeskInFrame; children: ReactNode }) {
-  const frame = useRouteLoaderData<typeof loader>("routes/plan");
+  const frame = useRouteLoaderData<FrameData>("routes/plan");
   if (!frame) throw new Error("the frame stands outside its plan");
   const { plan, steps } = frame;
   const navigate = useNavigate();

@@ -1,18 +1,17 @@
 import { Dialog } from "radix-ui";
-import { STAGE_KEYS, STAGE_NAMES } from "#wire";
+import { STAGES } from "../stages";
 import { Modal } from "../ui";
 
 type Line = [keys: string, what: string];
 
 /** Stages on one line of the list. */
 const STAGES_A_LINE = 5;
-const stageKeys = Object.entries(STAGE_KEYS);
-/** The keys of all stages, as they are declared. */
-const GO_TO: readonly Line[] = Array.from({ length: Math.ceil(stageKeys.length / STAGES_A_LINE) }, (_, i) => {
-  const some = stageKeys.slice(i * STAGES_A_LINE, (i + 1) * STAGES_A_LINE);
+/** The keys of all stages, as their manifests say. */
+const GO_TO: readonly Line[] = Array.from({ length: Math.ceil(STAGES.length / STAGES_A_LINE) }, (_, i) => {
+  const some = STAGES.slice(i * STAGES_A_LINE, (i + 1) * STAGES_A_LINE);
   return [
-    `G then ${some.map(([key]) => key.toUpperCase()).join(", ")}`,
-    `Go to ${some.map(([, stage]) => STAGE_NAMES[stage]).join(", ")}`,
+    `G then ${some.map(({ key }) => key.toUpperCase()).join(", ")}`,
+    `Go to ${some.map(({ label }) => label).join(", ")}`,
   ];
 });
 

@@ -1,10 +1,11 @@
 import { useEffect, useRef } from "react";
-import { STAGE_KEYS, type Stage } from "#wire";
+import type { StageId } from "#core/findings";
+import { stageByKey } from "../stages";
 
 export interface KeyActions {
   find: () => void;
   help: () => void;
-  go: (stage: Stage) => void;
+  go: (stage: StageId) => void;
   history: (way: "undo" | "redo") => void;
   /** The rest is the desk's alone. */
   step?: (by: 1 | -1) => void;
@@ -48,8 +49,8 @@ export function useKeys(actions: KeyActions): void {
       if (typing) return;
       if (Date.now() < chordUntil) {
         chordUntil = 0;
-        const stage = STAGE_KEYS[key];
-        if (stage) return done(event, () => act.go(stage));
+        const stage = stageByKey(key);
+        if (stage) return done(event, () => act.go(stage.id));
       }
       if (key === "g") chordUntil = Date.now() + CHORD_MS;
       else if (key === "/") done(event, act.find);

@@ -3,9 +3,9 @@ import { useCallback, useEffect, useState } from "react";
 import { useFetcher, useRevalidator } from "react-router";
 import { Button } from "../ui";
 import { SEALING_KEY } from "./sealingKey";
-import { JobProgress } from "../work/JobProgress";
-import { useJob } from "../work/useJob";
-import { upload } from "../work/upload";
+import { JobProgress } from "../ask/JobProgress";
+import { useJob } from "../ask/useJob";
+import { upload } from "../ask/upload";
 
 interface Backup {
   name: string;

@@ -113,8 +113,7 @@ export function MappingEditor({
     <DndContext
       sensors={sensors}
       onDragEnd={({ active, over }) => {
-        if (over)
-          set(String(over.id).replace("field-", ""), Number(String(active.id).replace("column-", "")));
+        if (over) set(String(over.id).replace("field-", ""), Number(String(active.id).replace("column-", "")));
       }}
     >
       <h3 className="mb-1 text-xs font-semibold text-quiet">

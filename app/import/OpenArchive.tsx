@@ -1,10 +1,10 @@
 import type { JobView } from "#jobs";
 import { useCallback, useState } from "react";
 import { useNavigate } from "react-router";
-import { JobProgress } from "../work/JobProgress";
-import { upload } from "../work/upload";
-import { useJob } from "../work/useJob";
-import { said } from "../work/said";
+import { JobProgress } from "../ask/JobProgress";
+import { upload } from "../ask/upload";
+import { useJob } from "../ask/useJob";
+import { said } from "../ask/said";
 
 /** Makes a new plan of an archive that some Tejado wrote. */
 export function OpenArchive() {

@@ -3,12 +3,12 @@ import type { JobView } from "#jobs";
 import { useCallback, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
 import { Button, TextField } from "../ui";
-import { JobProgress } from "../work/JobProgress";
+import { JobProgress } from "../ask/JobProgress";
 import { LayerTable } from "./LayerTable";
 import { LegendEditor, USUAL_LEGEND, type LegendRow } from "./LegendEditor";
-import { upload } from "../work/upload";
-import { useJob } from "../work/useJob";
-import { said } from "../work/said";
+import { upload } from "../ask/upload";
+import { useJob } from "../ask/useJob";
+import { said } from "../ask/said";
 
 const KINDS: { kind: Layer["kind"]; title: string; note: string }[] = [
   { kind: "bare", title: "Bare ground", note: "Heights without trees and roofs. Cover is put on top of them." },

@@ -1,6 +1,6 @@
 import type { Patch } from "#core/plan";
 import type { KeepAnswer } from "./answer";
-import { said } from "../work/said";
+import { said } from "../ask/said";
 
 /** Names this window as long as it is open: what it has kept itself never stands in its way. */
 const windowName = typeof crypto === "undefined" ? "server" : crypto.randomUUID();

@@ -7,7 +7,7 @@ import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import type { FieldPack } from "#wire";
 import { registerFonts } from "./fonts";
 import type { Formats } from "../ui/format";
-import type { PrintedPhoto } from "../field/photos.server";
+import type { PrintedPhoto } from "../crew/photos.server";
 import { PhotosPdf } from "./PhotosPdf";
 
 registerFonts();

@@ -1,12 +1,13 @@
 import { clock, END_SIDES, jobMapDrawing, sketchOf, type EndSide } from "#core/crews";
+import { PERMIT_WORDS } from "#core/plan";
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import type { FieldPack } from "#wire";
 import { DrawingPdf } from "./DrawingPdf";
 import { registerFonts } from "./fonts";
 import { EndPage } from "./SheetPdf";
-import { carriedWords, PERMIT_WORDS, WORK_WORDS } from "../install/words";
+import { carriedWords, WORK_WORDS } from "../shared/jobWords";
 import type { Formats } from "../ui/format";
-import type { PrintedPhoto } from "../field/photos.server";
+import type { PrintedPhoto } from "../crew/photos.server";
 import { PhotosPdf } from "./PhotosPdf";
 
 registerFonts();

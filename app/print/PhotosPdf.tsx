@@ -1,5 +1,5 @@
 import { Image, StyleSheet, Text, View } from "@react-pdf/renderer";
-import type { PrintedPhoto } from "../field/photos.server";
+import type { PrintedPhoto } from "../crew/photos.server";
 
 const styles = StyleSheet.create({
   heading: { fontSize: 11, fontWeight: 700, marginTop: 10, marginBottom: 3 },

@@ -1,4 +1,4 @@
-import { acceptText } from "../data/acceptText";
+import { acceptText } from "../shared/acceptText";
 import { drawingOf, takesWords, toolWords } from "#core/procedures";
 import { DrawingPdf } from "./DrawingPdf";
 import { registerFonts } from "./fonts";
@@ -6,7 +6,7 @@ import { CAUTION_NOTE, CAUTIONS, sendingWords, type CrewEnd } from "#core/instal
 import { Document, Page, StyleSheet, Text, View } from "@react-pdf/renderer";
 import { figure } from "#core/words";
 import type { Formats } from "../ui/format";
-import type { SheetData } from "../data/sheet.server";
+import type { SheetData } from "../crew/sheet.server";
 
 registerFonts();
 

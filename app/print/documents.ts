@@ -1,4 +1,4 @@
-import type { Preferences } from "../data/preferences";
+import type { Preferences } from "../shared/preferences";
 import { formatsFor } from "../ui/format";
 
 /** How lengths and places are written on paper, as the reader chose for the screen. */

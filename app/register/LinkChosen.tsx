@@ -4,7 +4,7 @@ import { useEffect, useState } from "react";
 import { toast } from "sonner";
 import { keepPatches } from "../keep/keepPatches";
 import { Button, figure, Modal, Table } from "../ui";
-import { said } from "../work/said";
+import { said } from "../ask/said";
 
 /** More are not linked at once: each is answered in full. */
 export const MOST_LINKED_AT_ONCE = 500;

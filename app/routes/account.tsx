@@ -8,10 +8,10 @@ import { browserWords } from "../access/browserWords";
 import { accessInContext } from "../access/context";
 import { PasskeyButton } from "../access/PasskeyButton";
 import { noSessionCookie, sessionToken } from "../access/session";
-import { getStore } from "../data/store.server";
+import { getStore } from "../requests/store.server";
 import { Button, buttonClass, TextField } from "../ui";
 import { counted } from "#core/words";
-import { formOf } from "../data/asked.server";
+import { formOf } from "../requests/asked.server";
 import type { Route } from "./+types/account";
 
 const NOBODY = "Nobody signs in here: this Tejado answers its own machine only.";

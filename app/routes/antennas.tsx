@@ -1,10 +1,10 @@
 import { radiosForAntenna } from "#core/kit";
 import { writeAntennaCsv } from "#formats/kit";
 import { Link, useSearchParams } from "react-router";
-import { requirePlan } from "../data/plan.server";
+import { requirePlan } from "../requests/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { AntennaSheet } from "../library/AntennaSheet";
-import { download } from "../library/download";
+import { download } from "../ui/download";
 import { MOST_COMPARED } from "../library/lines";
 import { Button } from "../ui";
 import type { Route } from "./+types/antennas";

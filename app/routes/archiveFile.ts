@@ -2,8 +2,8 @@ import { createReadStream, existsSync, statSync } from "node:fs";
 import { createReadableStreamFromReadable } from "@react-router/node";
 import { archivePath, jobOf } from "#jobs";
 import { data } from "react-router";
-import { fileName } from "../data/fileName";
-import { openPlan } from "../data/plan.server";
+import { fileName } from "../requests/fileName";
+import { openPlan } from "../requests/plan.server";
 import type { Route } from "./+types/archiveFile";
 
 /** A finished archive. */

@@ -1,6 +1,6 @@
 import { jobOf, NO_PLAN, stopJob } from "#jobs";
 import { data } from "react-router";
-import { getStore } from "../data/store.server";
+import { getStore } from "../requests/store.server";
 import type { Route } from "./+types/archiveJob";
 
 /** How work stands that belongs to no plan: an archive that is opened, a backup. */

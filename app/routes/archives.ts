@@ -2,8 +2,8 @@ import { NO_PLAN, submit } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
 import { authorOf } from "../access/author.server";
-import { getStore } from "../data/store.server";
-import { jsonOf } from "../data/asked.server";
+import { getStore } from "../requests/store.server";
+import { jsonOf } from "../requests/asked.server";
 import type { Route } from "./+types/archives";
 
 const orderSchema = z.object({ uploadId: z.uuid() });

@@ -1,5 +1,5 @@
 import { data } from "react-router";
-import { openPlan } from "../data/plan.server";
+import { openPlan } from "../requests/plan.server";
 import type { Route } from "./+types/around";
 
 /** The site named by `?site=` as its sectors see it. */

@@ -2,7 +2,7 @@ import { createReadStream, existsSync, statSync } from "node:fs";
 import { createReadableStreamFromReadable } from "@react-router/node";
 import { backupPath, sealingKeyPath } from "#store";
 import { data } from "react-router";
-import { getStore } from "../data/store.server";
+import { getStore } from "../requests/store.server";
 import { SEALING_KEY } from "../import/sealingKey";
 import type { Route } from "./+types/backupFile";
 

@@ -3,8 +3,8 @@ import { dropUpload, NO_PLAN, pauseWork, startWork, submit, uploadPath } from "#
 import { stopPool } from "#pool";
 import { BackupElsewhere, backupPath, listBackups, restore, RestoreRefused } from "#store";
 import { data } from "react-router";
-import { getStore } from "../data/store.server";
-import { formOf } from "../data/asked.server";
+import { getStore } from "../requests/store.server";
+import { formOf } from "../requests/asked.server";
 import type { Route } from "./+types/backups";
 
 export async function loader() {

@@ -2,9 +2,9 @@ import { peopleOf, visitName, visitProblems } from "#core/crews";
 import { linkEnds } from "#core/plan";
 import { writeCalendar } from "#formats/calendar";
 import { jobsSeen } from "../access/ownJobs.server";
-import { fileName } from "../data/fileName";
-import { requirePlan } from "../data/plan.server";
-import { WORK_WORDS } from "../install/words";
+import { fileName } from "../requests/fileName";
+import { requirePlan } from "../requests/plan.server";
+import { WORK_WORDS } from "../shared/jobWords";
 import type { Route } from "./+types/calendar";
 
 /** The jobs of a plan that have a day, as an iCalendar file; with `?crew=` those of one crew. */

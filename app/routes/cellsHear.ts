@@ -2,10 +2,10 @@ import { askPool, Stopped } from "#pool";
 import { data } from "react-router";
 import { z } from "zod";
 import { parseDraft } from "../keep/patches.server";
-import { askedOf } from "../data/asked.server";
-import { openPlan } from "../data/plan.server";
+import { askedOf } from "../requests/asked.server";
+import { openPlan } from "../requests/plan.server";
 import type { Route } from "./+types/cellsHear";
-import { gridAskSchema, kitSchema, MOST_RINGS } from "../data/circleAsked.server";
+import { gridAskSchema, kitSchema, MOST_RINGS } from "../requests/circleAsked.server";
 
 const MOST_CELLS = 4000;
 const askSchema = z.object({

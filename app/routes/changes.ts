@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { authorOf } from "../access/author.server";
-import { requirePlanId } from "../data/plan.server";
+import { requirePlanId } from "../requests/plan.server";
 import { keepSent, stepBack, type KeepResult } from "../keep/keep.server";
-import { jsonOf } from "../data/asked.server";
+import { jsonOf } from "../requests/asked.server";
 import type { Route } from "./+types/changes";
 
 const op = z.string().max(100).default("");

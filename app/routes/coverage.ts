@@ -4,9 +4,9 @@ import { askCoverage } from "#jobs";
 import { Stopped } from "#pool";
 import { learnedOverSchema } from "#core/coverage";
 import { plainIssue } from "#core/plan";
-import { gridAskSchema, metresSchema, MOST_RINGS } from "../data/circleAsked.server";
-import { openPlan } from "../data/plan.server";
-import { jsonOf } from "../data/asked.server";
+import { gridAskSchema, metresSchema, MOST_RINGS } from "../requests/circleAsked.server";
+import { openPlan } from "../requests/plan.server";
+import { jsonOf } from "../requests/asked.server";
 import type { Route } from "./+types/coverage";
 
 const askSchema = z

@@ -3,7 +3,7 @@ import { linkStates } from "#core/proof";
 import { useState } from "react";
 import { Link } from "react-router";
 import { jobsSeen } from "../access/ownJobs.server";
-import { requirePlan } from "../data/plan.server";
+import { requirePlan } from "../requests/plan.server";
 import { buttonClass, ProofMark, TextField } from "../ui";
 import type { Route } from "./+types/crew";
 

@@ -1,44 +1,37 @@
-import { useCallback, useMemo, useRef, useState } from "react";
+import type { StageId } from "#core/findings";
+import { Suspense, useCallback, useMemo, useRef, useState } from "react";
 import { data, redirect, useRouteLoaderData, type ShouldRevalidateFunctionArgs } from "react-router";
 import { toast } from "sonner";
 import { ADDABLE } from "../adding/addable";
 import { AddingProvider, useAdding } from "../adding/AddingContext";
 import { EmptyPlan } from "../adding/EmptyPlan";
-import { AreaSheet } from "../desk/AreaSheet";
-import { ChangeBar } from "../desk/ChangeBar";
-import { ConflictPanel } from "../desk/ConflictPanel";
+import { AreaSheet } from "../sheets/AreaSheet";
+import { ChangeBar } from "../sheets/ChangeBar";
+import { ConflictPanel } from "../sheets/ConflictPanel";
 import { DeskProvider, useDesk } from "../desk/DeskContext";
-import { useFollowing } from "../follow/useFollowing";
+import { useFollowing } from "../desk/useFollowing";
 import { describePatches } from "../desk/describe";
-import { LinkSheet } from "../desk/LinkSheet";
-import { LeftColumn } from "../desk/Lists";
-import { PlanAndSection } from "../desk/PlanAndSection";
-import { RadioSheet } from "../desk/RadioSheet";
-import { SiteSheet } from "../desk/SiteSheet";
-import { SubscriberSheet } from "../desk/SubscriberSheet";
-import { namesIn } from "../frame/names";
+import { LinkSheet } from "../sheets/LinkSheet";
+import { LeftColumn } from "../lists/Lists";
+import { RadioSheet } from "../sheets/RadioSheet";
+import { SiteSheet } from "../sheets/SiteSheet";
+import { SubscriberSheet } from "../sheets/SubscriberSheet";
+import { namesIn } from "../desk/names";
 import { PlanFrame } from "../frame/PlanFrame";
-import { isStage, type Stage } from "#wire";
-import { firstSector } from "../sectors/scene";
-import { CapacityStage } from "../capacity/CapacityStage";
-import { ChannelsStage } from "../channels/ChannelsStage";
-import { SectorsStage } from "../sectors/SectorsStage";
-import { BenchStage } from "../staging/BenchStage";
-import { KitStage } from "../kit/KitStage";
-import { InstallStage } from "../install/InstallStage";
-import { ProofStage } from "../stages/ProofStage";
-import { WatchStage } from "../watch/WatchStage";
-import { said } from "../work/said";
+import { stageNamed, stageOf } from "../stages";
+import type { StageManifest } from "../views/manifest";
+import { firstSector } from "../stages/sectors/scene";
+import { said } from "../ask/said";
 import type { Route } from "./+types/desk";
 import type { loader as planLoader } from "./plan";
 
 export async function loader({ params, url }: Route.LoaderArgs) {
-  if (!isStage(params.stage)) {
-    const { search } = url;
-    if (params.stage) throw data(`There is no stage "${params.stage}".`, { status: 404 });
-    return redirect(`/plans/${encodeURIComponent(params.planId)}/paths${search}`);
-  }
-  return { stage: params.stage };
+  const stage = params.stage ? stageNamed(params.stage) : stageOf("paths");
+  if (!stage) throw data(`There is no stage "${params.stage}".`, { status: 404 });
+  // No stage, or a name of before.
+  if (stage.id !== params.stage)
+    return redirect(`/plans/${encodeURIComponent(params.planId)}/${stage.id}${url.search}`);
+  return { stage: stage.id };
 }
 /**
  * The page is built in the browser, which has the plan to work on anyway. The plan comes by a question of its own, as one text: within the
@@ -59,10 +52,10 @@ export function HydrateFallback() {
 
 /** The desk follows its plan by itself: it is sent whole only when it is opened. */
 export function shouldRevalidate({ currentParams, nextParams }: ShouldRevalidateFunctionArgs) {
-  return currentParams.planId !== nextParams.planId || !isStage(nextParams.stage);
+  return currentParams.planId !== nextParams.planId || !stageNamed(nextParams.stage);
 }
 
-function Sheet({ stage }: { stage: Stage }) {
+function Sheet({ stage }: { stage: StageId }) {
   const { selection, link, world } = useDesk();
   if (link) return <LinkSheet key={link.id} link={link} />;
   const site = selection?.kind === "site" ? world.sites.get(selection.id) : undefined;
@@ -84,7 +77,7 @@ function Sheet({ stage }: { stage: Stage }) {
   );
 }
 
-function Desk({ stage }: { stage: Stage }) {
+function Desk({ stage }: { stage: StageManifest }) {
   const { draft, kept, selection, select, world, rested, counts, data: deskData } = useDesk();
   const { start, setMenuOpen } = useAdding();
   const [busy, setBusy] = useState(false);
@@ -117,11 +110,10 @@ function Desk({ stage }: { stage: Stage }) {
     });
   };
   const things = useMemo(() => namesIn(rested), [rested]);
-  const onMap = stage === "survey" || stage === "paths";
   return (
     <PlanFrame
       desk={{
-        stage,
+        stage: stage.id,
         counts,
         status:
           deskData.shown === null || deskData.unsettled !== null
@@ -156,22 +148,16 @@ function Desk({ stage }: { stage: Stage }) {
       <div className="flex min-h-0 flex-1 max-md:flex-col max-md:overflow-y-auto">
         <LeftColumn stage={stage} />
         <main className="min-w-0 flex-1 max-md:order-first max-md:h-[70vh] max-md:flex-none">
-          {onMap && <PlanAndSection canDraw={stage === "survey"} />}
-          {stage === "install" && <InstallStage />}
-          {stage === "sectors" && <SectorsStage />}
-          {stage === "channels" && <ChannelsStage />}
-          {stage === "capacity" && <CapacityStage />}
-          {stage === "kit" && <KitStage />}
-          {stage === "bench" && <BenchStage />}
-          {stage === "proof" && <ProofStage />}
-          {stage === "watch" && <WatchStage />}
+          <Suspense fallback={<p className="p-6 text-sm text-quiet">Opening {stage.label}…</p>}>
+            <stage.Shown stage={stage} />
+          </Suspense>
         </main>
         <aside
           aria-label="Sheet"
           tabIndex={0}
           className="w-86 shrink-0 overflow-y-auto border-l border-rule bg-panel max-md:w-full max-md:border-l-0"
         >
-          <Sheet stage={stage} />
+          <Sheet stage={stage.id} />
         </aside>
       </div>
       <ConflictPanel />
@@ -183,7 +169,7 @@ function Desk({ stage }: { stage: Stage }) {
 export default function DeskRoute({ loaderData: { packed }, params }: Route.ComponentProps) {
   const frame = useRouteLoaderData<typeof planLoader>("routes/plan");
   const { data: desk, follow } = useFollowing(packed, frame?.revision ?? 0);
-  const stage = isStage(params.stage) ? params.stage : "paths";
+  const stage = stageNamed(params.stage) ?? stageOf("paths");
   return (
     <DeskProvider data={desk} follow={follow}>
       <title>{`${desk.world.plan.name} – Tejado`}</title>

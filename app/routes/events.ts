@@ -1,7 +1,7 @@
 import { onChange } from "#engine";
 import { stillReads } from "../access/stillReads.server";
-import { eventLine } from "../data/eventLine";
-import { requirePlanId } from "../data/plan.server";
+import { eventLine } from "../requests/eventLine";
+import { requirePlanId } from "../requests/plan.server";
 import type { Route } from "./+types/events";
 
 /** Tells a window the revision of its plan, and each new one as it comes, whoever made it. */

@@ -2,10 +2,10 @@ import { submit, type JobView } from "#jobs";
 import { EXPORT_FORMATS } from "#formats/export";
 import { useCallback, useEffect } from "react";
 import { Link, useFetcher } from "react-router";
-import { requirePlan } from "../data/plan.server";
+import { requirePlan } from "../requests/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
-import { JobProgress } from "../work/JobProgress";
-import { useJob } from "../work/useJob";
+import { JobProgress } from "../ask/JobProgress";
+import { useJob } from "../ask/useJob";
 import { Button, buttonClass } from "../ui";
 import type { Route } from "./+types/export";
 

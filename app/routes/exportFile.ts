@@ -1,9 +1,9 @@
 import { EXPORT_FORMATS, MEDIA_TYPES } from "#formats/export";
 import { data } from "react-router";
 import { z } from "zod";
-import { openPlan } from "../data/plan.server";
-import { fileName } from "../data/fileName";
-import { formOf } from "../data/asked.server";
+import { openPlan } from "../requests/plan.server";
+import { fileName } from "../requests/fileName";
+import { formOf } from "../requests/asked.server";
 import type { Route } from "./+types/exportFile";
 
 const orderSchema = z.object({

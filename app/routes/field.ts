@@ -2,11 +2,11 @@ import { whoAsks } from "#accounts";
 import { readFieldNotes } from "#store";
 import { authorOf } from "../access/author.server";
 import { jobsSeen } from "../access/ownJobs.server";
-import { askedOf } from "../data/asked.server";
-import { requirePlan } from "../data/plan.server";
-import { opsSchema, takeOps } from "../field/ops.server";
-import { fieldPack, fieldVisit } from "../field/pack.server";
-import { fieldAccount, requireWriter } from "../field/writer.server";
+import { askedOf } from "../requests/asked.server";
+import { requirePlan } from "../requests/plan.server";
+import { opsSchema, takeOps } from "../crew/ops.server";
+import { fieldPack, fieldVisit } from "../crew/pack.server";
+import { fieldAccount, requireWriter } from "../crew/writer.server";
 import type { Route } from "./+types/field";
 
 const NO_STORE = { "Cache-Control": "no-store" };

@@ -1,6 +1,6 @@
 import { besideStamp, readFieldNotes } from "#store";
-import { besideOf } from "../data/beside.server";
-import { requirePlanId } from "../data/plan.server";
+import { besideOf } from "../requests/beside.server";
+import { requirePlanId } from "../requests/plan.server";
 import type { Route } from "./+types/fieldNotes";
 
 /** What crews have written down of all jobs of a plan, for the desk that looks on. */

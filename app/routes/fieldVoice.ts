@@ -3,7 +3,7 @@ import { readVoice } from "#store";
 import { data } from "react-router";
 import { pictureCaching } from "../access/pictureCaching.server";
 import { jobsSeen, requireSeen } from "../access/ownJobs.server";
-import { requirePlan } from "../data/plan.server";
+import { requirePlan } from "../requests/plan.server";
 import type { Route } from "./+types/fieldVoice";
 
 /** What a crew spoke, to be listened to. */

@@ -5,9 +5,9 @@ import { AudioError, audioType } from "#formats/audio";
 import { readJson } from "#formats/text";
 import { addFieldNotes, writeVoice } from "#store";
 import { jobsSeen, requireSeen } from "../access/ownJobs.server";
-import { formOf } from "../data/asked.server";
-import { requirePlan } from "../data/plan.server";
-import { requireWriter } from "../field/writer.server";
+import { formOf } from "../requests/asked.server";
+import { requirePlan } from "../requests/plan.server";
+import { requireWriter } from "../crew/writer.server";
 import type { Route } from "./+types/fieldVoices";
 
 /** Bytes of one recording: two minutes take 0.4 MB as they are asked for, 2 MB on a phone that records at 128 kbit/s. */

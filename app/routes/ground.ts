@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { openPlan } from "../data/plan.server";
+import { openPlan } from "../requests/plan.server";
 import type { Route } from "./+types/ground";
 
 const placeSchema = z.object({ lat: z.coerce.number().min(-90).max(90), lon: z.coerce.number().min(-180).max(180) });

@@ -1,4 +1,4 @@
-import { getStore } from "../data/store.server";
+import { getStore } from "../requests/store.server";
 
 export async function loader() {
   const store = await getStore();

@@ -1,6 +1,6 @@
 import { data } from "react-router";
 import { z } from "zod";
-import { openPlan } from "../data/plan.server";
+import { openPlan } from "../requests/plan.server";
 import type { Route } from "./+types/heard";
 
 const askedSchema = z.array(z.string().min(1).max(64)).min(1).max(100);

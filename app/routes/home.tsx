@@ -6,15 +6,15 @@ import { createPlan, listBackups, listPlans, NoRoom, rolesOf } from "#store";
 import { getFormProps, useForm, type FieldMetadata } from "@conform-to/react";
 import { parseWithZod } from "@conform-to/zod/v4";
 import { data, Form, Link, redirect, useActionData, useNavigation } from "react-router";
-import { nameSchema } from "../data/nameSchema";
+import { nameSchema } from "../requests/nameSchema";
 import { authorOf } from "../access/author.server";
 import { accessInContext } from "../access/context";
-import { readPreferences } from "../data/preferences";
-import { getStore, seedDemo } from "../data/store.server";
+import { readPreferences } from "../shared/preferences";
+import { getStore, seedDemo } from "../requests/store.server";
 import { Backups } from "../import/Backups";
 import { OpenArchive } from "../import/OpenArchive";
 import { Button, FormText, Mark } from "../ui";
-import { formOf } from "../data/asked.server";
+import { formOf } from "../requests/asked.server";
 import type { Route } from "./+types/home";
 
 export async function loader({ request, context }: Route.LoaderArgs) {

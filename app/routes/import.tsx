@@ -1,6 +1,6 @@
 import { Tabs } from "radix-ui";
 import { Link, useSearchParams } from "react-router";
-import { requirePlan } from "../data/plan.server";
+import { requirePlan } from "../requests/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { PlacesImport } from "../import/PlacesImport";
 import { ShapesImport } from "../import/ShapesImport";

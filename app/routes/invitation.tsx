@@ -7,9 +7,9 @@ import { accessInContext } from "../access/context";
 import { NewAccountFields } from "../access/NewAccountFields";
 import { ROLE_WORDS } from "../access/roleWords";
 import { sessionCookie } from "../access/session";
-import { getStore } from "../data/store.server";
+import { getStore } from "../requests/store.server";
 import { Button } from "../ui";
-import { formOf } from "../data/asked.server";
+import { formOf } from "../requests/asked.server";
 import type { Route } from "./+types/invitation";
 
 export async function loader({ params, context }: Route.LoaderArgs) {

@@ -1,6 +1,6 @@
 import { jobOf, stopJob } from "#jobs";
 import { data } from "react-router";
-import { getStore } from "../data/store.server";
+import { getStore } from "../requests/store.server";
 import type { Route } from "./+types/job";
 
 /** How a piece of long work stands. */

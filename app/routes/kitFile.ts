@@ -3,9 +3,9 @@ import { stagingGroups } from "#core/staging";
 import { KIT_TEXTS } from "#engine";
 import type { Store } from "#store";
 import { data } from "react-router";
-import { fileName } from "../data/fileName";
-import { labelsPdf, MOST_PRINTED, orderPdf, proceduresPdf, sheetsPdf } from "../data/kitPdf.server";
-import { openPlan } from "../data/plan.server";
+import { fileName } from "../requests/fileName";
+import { labelsPdf, MOST_PRINTED, orderPdf, proceduresPdf, sheetsPdf } from "../print/kitPdf.server";
+import { openPlan } from "../requests/plan.server";
 import type { Route } from "./+types/kitFile";
 
 /** The radios of a plan in the order in which they are staged. Throws a refusal where they are more than one file holds. */

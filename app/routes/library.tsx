@@ -14,10 +14,10 @@ import {
 import { useRef, useState } from "react";
 import { Link, useRevalidator } from "react-router";
 import { toast } from "sonner";
-import { requirePlan } from "../data/plan.server";
+import { requirePlan } from "../requests/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { keepPatches } from "../keep/keepPatches";
-import { download } from "../library/download";
+import { download } from "../ui/download";
 import { PartEditor } from "../library/PartEditor";
 import { PartsTable } from "../library/PartsTable";
 import { MOST_COMPARED } from "../library/lines";

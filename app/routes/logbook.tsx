@@ -2,7 +2,7 @@ import { historyPeople, readHistory } from "#store";
 import { declared, fieldWord, ROW_KINDS, rowIn, valueWord, type KeptPatch } from "#core/plan";
 import { format } from "date-fns";
 import { Form, Link, useSubmit } from "react-router";
-import { requirePlan } from "../data/plan.server";
+import { requirePlan } from "../requests/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { Button, buttonClass, SelectField, TextField, Table, type Column } from "../ui";
 import type { Route } from "./+types/logbook";

@@ -7,10 +7,10 @@ import { InvitationLink } from "../access/InvitationLink";
 import { Invitations } from "../access/Invitations";
 import { openInvitations } from "../access/openInvitations.server";
 import { ROLE_WORDS } from "../access/roleWords";
-import { requirePlanId } from "../data/plan.server";
+import { requirePlanId } from "../requests/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { Button, SelectField, Table } from "../ui";
-import { formOf } from "../data/asked.server";
+import { formOf } from "../requests/asked.server";
 import type { Route } from "./+types/members";
 
 export async function loader({ params }: Route.LoaderArgs) {

@@ -1,5 +1,5 @@
-import { namesIn } from "../frame/names";
-import { requirePlan } from "../data/plan.server";
+import { namesIn } from "../desk/names";
+import { requirePlan } from "../requests/plan.server";
 import type { Route } from "./+types/names";
 
 /** Names of a plan's places and links as JSON, for the search. */

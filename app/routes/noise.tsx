@@ -3,14 +3,14 @@ import { putPatch, scanSchema } from "#core/plan";
 import { startScanner } from "#simulators";
 import { parseWithZod } from "@conform-to/zod/v4";
 import { data } from "react-router";
-import { requirePlan } from "../data/plan.server";
+import { requirePlan } from "../requests/plan.server";
 import { authorOf } from "../access/author.server";
 import { keepOwn } from "../keep/keep.server";
 import { z } from "zod";
 import { askScanner, ScannerFailed } from "../noise/askScanner.server";
 import { NoisePage } from "../noise/NoisePage";
 import { scannerAskSchema } from "../noise/scannerAsk";
-import { formOf } from "../data/asked.server";
+import { formOf } from "../requests/asked.server";
 import type { Route } from "./+types/noise";
 
 export async function loader({ params }: Route.LoaderArgs) {

@@ -1,10 +1,10 @@
 import { data } from "react-router";
 import { visitProblems } from "#core/crews";
-import { requireVisit } from "../field/visit.server";
-import { fileName } from "../data/fileName";
-import { readPreferences } from "../data/preferences";
-import { fieldPack } from "../field/pack.server";
-import { photosOf } from "../field/photos.server";
+import { requireVisit } from "../crew/visit.server";
+import { fileName } from "../requests/fileName";
+import { readPreferences } from "../shared/preferences";
+import { fieldPack } from "../crew/pack.server";
+import { photosOf } from "../crew/photos.server";
 import { printed } from "../print/press.server";
 import type { Route } from "./+types/packPdf";
 

@@ -12,8 +12,8 @@ import { z } from "zod";
 import { askerOf, siteOf } from "../access/asker.server";
 import { accessInContext } from "../access/context";
 import { sessionCookie } from "../access/session";
-import { askedOf } from "../data/asked.server";
-import { getStore } from "../data/store.server";
+import { askedOf } from "../requests/asked.server";
+import { getStore } from "../requests/store.server";
 import type { Route } from "./+types/passkeys";
 
 /** What a browser answers; the library that reads it looks closer. */

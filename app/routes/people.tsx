@@ -6,9 +6,9 @@ import { siteOf } from "../access/asker.server";
 import { InvitationLink } from "../access/InvitationLink";
 import { Invitations } from "../access/Invitations";
 import { openInvitations } from "../access/openInvitations.server";
-import { getStore } from "../data/store.server";
+import { getStore } from "../requests/store.server";
 import { Button, Table } from "../ui";
-import { formOf } from "../data/asked.server";
+import { formOf } from "../requests/asked.server";
 import type { Route } from "./+types/people";
 
 export async function loader() {

@@ -2,7 +2,7 @@ import { readPhoto } from "#store";
 import { data } from "react-router";
 import { pictureCaching } from "../access/pictureCaching.server";
 import { jobsSeen, requireSeen } from "../access/ownJobs.server";
-import { requirePlan } from "../data/plan.server";
+import { requirePlan } from "../requests/plan.server";
 import type { Route } from "./+types/photo";
 
 /** The picture itself. */

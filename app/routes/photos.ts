@@ -2,12 +2,12 @@ import { randomUUID } from "node:crypto";
 import { photoSchema, plainIssue, putPatch } from "#core/plan";
 import { readJson } from "#formats/text";
 import { JpegError, stripJpeg } from "#formats/jpeg";
-import { requirePlan } from "../data/plan.server";
+import { requirePlan } from "../requests/plan.server";
 import { authorOf } from "../access/author.server";
 import { jobsSeen, requireSeen } from "../access/ownJobs.server";
 import { keepOwn } from "../keep/keep.server";
-import { formOf } from "../data/asked.server";
-import { requireWriter } from "../field/writer.server";
+import { formOf } from "../requests/asked.server";
+import { requireWriter } from "../crew/writer.server";
 import type { Route } from "./+types/photos";
 
 /** Bytes of a photograph after the browser made it smaller. */

@@ -1,4 +1,4 @@
-import { requirePlan } from "../data/plan.server";
+import { requirePlan } from "../requests/plan.server";
 import type { Route } from "./+types/places";
 
 /** A plan's sites and subscribers as JSON, for whoever compares others with them. */

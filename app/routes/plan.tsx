@@ -1,12 +1,13 @@
 import { stepsOf } from "#store";
 import { Outlet, type ShouldRevalidateFunctionArgs } from "react-router";
-import { openPlan } from "../data/plan.server";
+import { openPlan } from "../requests/plan.server";
 import { BrokenPage } from "../frame/BrokenPage";
+import type { FrameData } from "../frame/PlanFrame";
 import { authorOf } from "../access/author.server";
 import type { Route } from "./+types/plan";
 
 /** What the bar of every page of a plan shows. */
-export async function loader({ params, request }: Route.LoaderArgs) {
+export async function loader({ params, request }: Route.LoaderArgs): Promise<FrameData> {
   const { store, context } = await openPlan(params.planId);
   const { plan, revision } = await context.ask("plan");
   return {

@@ -1,6 +1,6 @@
 import { data } from "react-router";
-import { preferencesCookie, preferencesSchema, readPreferences } from "../data/preferences";
-import { formOf } from "../data/asked.server";
+import { preferencesCookie, preferencesSchema, readPreferences } from "../shared/preferences";
+import { formOf } from "../requests/asked.server";
 import type { Route } from "./+types/preferences";
 
 export async function action({ request }: Route.ActionArgs) {

@@ -1,6 +1,6 @@
 import { data } from "react-router";
 import { z } from "zod";
-import { openPlan } from "../data/plan.server";
+import { openPlan } from "../requests/plan.server";
 import { inverseGeodesic, type Place } from "#core/geodesy";
 import { LONGEST_EXACT_M } from "#core/terrain";
 import type { Route } from "./+types/profiles";

@@ -18,13 +18,13 @@ import { format, parseISO } from "date-fns";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { listed, plainFigure } from "#core/words";
-import { requireLink } from "../data/plan.server";
+import { requireLink } from "../requests/plan.server";
 import { authorOf, signature } from "../access/author.server";
 import { jobsSeen, requireSeen } from "../access/ownJobs.server";
 import { keepOwn } from "../keep/keep.server";
 import { Button, buttonClass, figure, ProofMark, TextField } from "../ui";
-import { formOf } from "../data/asked.server";
-import { IperfForm } from "../proof/IperfForm";
+import { formOf } from "../requests/asked.server";
+import { IperfForm } from "../stages/acceptance/IperfForm";
 import type { Route } from "./+types/proof";
 
 /** A number as written on a roof: decimal comma, printed minus, or nothing. */
@@ -327,7 +327,7 @@ export default function ProofRoute({ loaderData, actionData }: Route.ComponentPr
     <main className="mx-auto max-w-xl px-4 py-3">
       <title>{`${names.join(" – ")} – proof`}</title>
       <p className="flex justify-between text-sm">
-        <Link to={`/plans/${planId}/proof?sel=link:${linkId}`} className="text-clay underline">
+        <Link to={`/plans/${planId}/acceptance?sel=link:${linkId}`} className="text-clay underline">
           Back to the desk
         </Link>
         <Link to={`/plans/${planId}/links/${linkId}/sheet`} className={buttonClass()}>

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
 import { mountsLeft, radiosBySite, type World } from "#core/plan";
-import { requirePlan } from "../data/plan.server";
+import { requirePlan } from "../requests/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { Register } from "../register/Register";
 import type { RegisterKind, RegisterRow } from "../register/columns";

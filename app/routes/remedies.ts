@@ -1,5 +1,5 @@
 import { data } from "react-router";
-import { openPlan } from "../data/plan.server";
+import { openPlan } from "../requests/plan.server";
 import type { Route } from "./+types/remedies";
 
 /** The remedies of one finding, for those that the review of a large plan leaves for when they are asked for. */

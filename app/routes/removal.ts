@@ -1,8 +1,8 @@
 import { removalOf } from "#core/plan";
 import { z } from "zod";
-import { requirePlan } from "../data/plan.server";
+import { requirePlan } from "../requests/plan.server";
 import { MOST_PATCHES } from "../keep/patches.server";
-import { jsonOf } from "../data/asked.server";
+import { jsonOf } from "../requests/asked.server";
 import type { Route } from "./+types/removal";
 
 const orderSchema = z.object({

@@ -4,7 +4,7 @@ import { counted } from "#core/words";
 import { useState } from "react";
 import { Link, useRevalidator, useSearchParams } from "react-router";
 import { toast } from "sonner";
-import { requirePlan } from "../data/plan.server";
+import { requirePlan } from "../requests/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { setPatch } from "#core/plan";
 import { keepPatches } from "../keep/keepPatches";

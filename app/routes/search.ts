@@ -1,6 +1,6 @@
 import { searchResult } from "#jobs";
 import { data } from "react-router";
-import { getStore } from "../data/store.server";
+import { getStore } from "../requests/store.server";
 import type { Route } from "./+types/search";
 
 /** What a finished search found. */

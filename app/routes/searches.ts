@@ -7,8 +7,8 @@ import { channelRunTitle, channelsTitle, optimizeTitle, searchTitle, sitesTitle,
 import { data } from "react-router";
 import { z } from "zod";
 import { parseDraft } from "../keep/patches.server";
-import { requirePlan } from "../data/plan.server";
-import { jsonOf } from "../data/asked.server";
+import { requirePlan } from "../requests/plan.server";
+import { jsonOf } from "../requests/asked.server";
 import type { Route } from "./+types/searches";
 
 const id = z.string().min(1).max(64);

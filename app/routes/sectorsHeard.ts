@@ -1,4 +1,4 @@
-import { openPlan } from "../data/plan.server";
+import { openPlan } from "../requests/plan.server";
 import type { Route } from "./+types/sectorsHeard";
 
 /** What each sector of a plan hears of the other transmitters. */

@@ -7,7 +7,7 @@ import { useState } from "react";
 import { Form, Link, useNavigate } from "react-router";
 import { toast } from "sonner";
 import { z } from "zod";
-import { requirePlan } from "../data/plan.server";
+import { requirePlan } from "../requests/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { keepPatches } from "../keep/keepPatches";
 import { Button, buttonClass, figure, FormSelect, FormText } from "../ui";

@@ -2,9 +2,9 @@ import { CAUTION_NOTE, CAUTIONS, sendingWords, type CrewEnd } from "#core/instal
 import { Printer } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import { acceptText } from "../data/acceptText";
-import { readSheet } from "../data/sheet.server";
-import { ProcedureSteps } from "../install/ProcedureSteps";
+import { acceptText } from "../shared/acceptText";
+import { readSheet } from "../crew/sheet.server";
+import { ProcedureSteps } from "../stages/install/ProcedureSteps";
 import { Button, buttonClass, figure, ProofMark, useFormats } from "../ui";
 import type { Route } from "./+types/sheet";
 

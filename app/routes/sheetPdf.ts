@@ -1,6 +1,6 @@
 import { data } from "react-router";
-import { readPreferences } from "../data/preferences";
-import { readSheet } from "../data/sheet.server";
+import { readPreferences } from "../shared/preferences";
+import { readSheet } from "../crew/sheet.server";
 import { printed } from "../print/press.server";
 import type { Route } from "./+types/sheetPdf";
 

@@ -6,11 +6,11 @@ import { askerOf } from "../access/asker.server";
 import { accessInContext } from "../access/context";
 import { ownPath } from "../access/ownPath";
 import { PasskeyButton } from "../access/PasskeyButton";
-import { forgetPictures } from "../access/forgetPictures";
+import { forgetPictures } from "../shared/forgetPictures";
 import { knownCookie, knownMarks, sessionCookie } from "../access/session";
-import { getStore } from "../data/store.server";
+import { getStore } from "../requests/store.server";
 import { Button, TextField } from "../ui";
-import { formOf } from "../data/asked.server";
+import { formOf } from "../requests/asked.server";
 import type { Route } from "./+types/signIn";
 
 export function loader({ url, context }: Route.LoaderArgs) {

@@ -1,7 +1,7 @@
 import { planContext } from "#engine";
 import { patchesSince } from "#store";
 import { data } from "react-router";
-import { requirePlanId } from "../data/plan.server";
+import { requirePlanId } from "../requests/plan.server";
 import type { Route } from "./+types/since";
 
 /** What has changed of a plan since a revision, worked out; `{anew: true}` where a window is better sent the plan whole. */

@@ -1,8 +1,8 @@
-import { askedOf } from "../data/asked.server";
-import { besideOf } from "../data/beside.server";
-import { requirePlan } from "../data/plan.server";
+import { askedOf } from "../requests/asked.server";
+import { besideOf } from "../requests/beside.server";
+import { requirePlan } from "../requests/plan.server";
 import { authorOf } from "../access/author.server";
-import { actOnBench, askSchema } from "../staging/act.server";
+import { actOnBench, askSchema } from "../stages/staging/act.server";
 import { besideStamp, readStaging } from "#store";
 import type { Route } from "./+types/staging";
 

@@ -1,20 +1,13 @@
 import { stockProblem } from "#core/bill";
 import { besideStamp, putStock, readStock, stockOf } from "#store";
+import { stockAskSchema } from "#wire";
 import { data } from "react-router";
-import { z } from "zod";
-import { askedOf } from "../data/asked.server";
-import { besideOf } from "../data/beside.server";
-import { requirePlan } from "../data/plan.server";
+import { askedOf } from "../requests/asked.server";
+import { besideOf } from "../requests/beside.server";
+import { requirePlan } from "../requests/plan.server";
 import type { Route } from "./+types/stock";
 
 const NO_STORE = { "Cache-Control": "no-store" };
-const MOST = 1_000_000;
-const askSchema = z.object({
-  itemId: z.string().min(1).max(200),
-  field: z.enum(["inStore", "ordered", "arrived", "packed"]),
-  count: z.number().int("must be a whole number").min(0, "must be 0 or more").max(MOST, `must be ${MOST} or less`),
-});
-export type StockAsk = z.infer<typeof askSchema>;
 
 /** What is in store, ordered, arrived and packed. */
 export async function loader({ params, request }: Route.LoaderArgs) {
@@ -27,7 +20,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
 /** Puts one figure of one item; what cannot be is refused with its reason, and nothing is kept. */
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, world } = await requirePlan(params.planId);
-  const { itemId, field, count } = await askedOf(request, askSchema, "Not kept");
+  const { itemId, field, count } = await askedOf(request, stockAskSchema, "Not kept");
   if (![world.radioModels, world.antennaModels, world.parts].some((sheets) => sheets.has(itemId)))
     throw data(`Not kept: "${itemId}" is not in the library.`, { status: 404 });
   const problem = await store.db.transaction(async (tx) => {

@@ -3,9 +3,9 @@ import { legendSchema } from "#formats/raster";
 import { submit } from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
-import { openPlan } from "../data/plan.server";
+import { openPlan } from "../requests/plan.server";
 import { authorOf } from "../access/author.server";
-import { jsonOf } from "../data/asked.server";
+import { jsonOf } from "../requests/asked.server";
 import type { Route } from "./+types/terrain";
 
 const orderSchema = z

@@ -15,13 +15,13 @@ import { getFormProps, useForm, type FieldMetadata } from "@conform-to/react";
 import { parseWithZod } from "@conform-to/zod/v4";
 import { format } from "date-fns";
 import { data, Form, Link, useNavigation } from "react-router";
-import { nameSchema } from "../data/nameSchema";
-import { requirePlan } from "../data/plan.server";
+import { nameSchema } from "../requests/nameSchema";
+import { requirePlan } from "../requests/plan.server";
 import { PlanFrame } from "../frame/PlanFrame";
 import { authorOf } from "../access/author.server";
 import { keepOwn } from "../keep/keep.server";
 import { Button, buttonClass, euros, figure, FormText, roughly, SelectField } from "../ui";
-import { formOf } from "../data/asked.server";
+import { formOf } from "../requests/asked.server";
 import type { Route } from "./+types/versions";
 
 const NOW = "now";

@@ -3,10 +3,10 @@ import { Stopped } from "#pool";
 import { data } from "react-router";
 import { z } from "zod";
 import { parseDraft } from "../keep/patches.server";
-import { openPlan } from "../data/plan.server";
-import { jsonOf } from "../data/asked.server";
+import { openPlan } from "../requests/plan.server";
+import { jsonOf } from "../requests/asked.server";
 import type { Route } from "./+types/views";
-import { kitSchema, placeSchema } from "../data/circleAsked.server";
+import { kitSchema, placeSchema } from "../requests/circleAsked.server";
 
 const id = z.string().min(1).max(64);
 const orderSchema = z.object({

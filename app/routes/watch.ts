@@ -1,11 +1,11 @@
 import { availabilityOf } from "#core/watch";
 import { jobUnderWay, lastLook, trustNobody, watchSettings } from "#jobs";
 import { besideStamp, readWatch } from "#store";
-import { askedOf } from "../data/asked.server";
-import { besideOf } from "../data/beside.server";
-import { openPlan, requirePlan } from "../data/plan.server";
-import { actOnWatch, watchAskSchema } from "../watch/act.server";
-import type { WatchKept } from "../watch/kept";
+import { askedOf } from "../requests/asked.server";
+import { besideOf } from "../requests/beside.server";
+import { openPlan, requirePlan } from "../requests/plan.server";
+import { actOnWatch, watchAskSchema } from "../stages/monitoring/act.server";
+import type { WatchKept } from "../stages/monitoring/kept";
 import type { Route } from "./+types/watch";
 
 /** How each link does, as the last look found it, and how the plan is watched. */

@@ -1,6 +1,6 @@
 import { lastLook } from "#jobs";
 import { askPool } from "#pool";
-import { openPlan } from "../data/plan.server";
+import { openPlan } from "../requests/plan.server";
 import type { Route } from "./+types/watchLearned";
 
 /** What proofs and the watch teach about the plan's predictions, and every customer's odds. */

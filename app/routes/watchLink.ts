@@ -1,8 +1,8 @@
 import { DAY_MS } from "#core/watch";
 import { watchClockMs, watchSettings } from "#jobs";
 import { data } from "react-router";
-import { requireLink } from "../data/plan.server";
-import { linkChart } from "../watch/chart.server";
+import { requireLink } from "../requests/plan.server";
+import { linkChart } from "../stages/monitoring/chart.server";
 import type { Route } from "./+types/watchLink";
 
 const USUAL_DAYS = 30;

@@ -1,8 +1,8 @@
 import { data } from "react-router";
 import { DAY_MS, monthOfDay, monthReport } from "#core/watch";
 import { lastLook, watchClockMs, watchSettings } from "#jobs";
-import { fileName } from "../data/fileName";
-import { requirePlan } from "../data/plan.server";
+import { fileName } from "../requests/fileName";
+import { requirePlan } from "../requests/plan.server";
 import { printed } from "../print/press.server";
 import type { Route } from "./+types/watchMonth";
 

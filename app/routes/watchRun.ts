@@ -3,8 +3,8 @@ import { backhaulOf } from "#core/capacity";
 import { groupRadios, powerChangeText, runGroups, type RunMove } from "#core/channels";
 import type { World } from "#core/plan";
 import { groupName } from "#core/propose";
-import { fileName } from "../data/fileName";
-import { requirePlan } from "../data/plan.server";
+import { fileName } from "../requests/fileName";
+import { requirePlan } from "../requests/plan.server";
 import { printed } from "../print/press.server";
 import type { Route } from "./+types/watchRun";
 

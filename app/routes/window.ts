@@ -1,4 +1,4 @@
-import { openPlan } from "../data/plan.server";
+import { openPlan } from "../requests/plan.server";
 import type { Route } from "./+types/window";
 
 /** A plan as a window gets it first. */

@@ -2,10 +2,10 @@ import { getFormProps, useForm, type FieldMetadata } from "@conform-to/react";
 import { parseWithZod } from "@conform-to/zod/v4";
 import { data, Form, redirect, useNavigation } from "react-router";
 import { z } from "zod";
-import { isTileUrl, preferencesCookie, preferencesSchema, readPreferences } from "../data/preferences";
+import { isTileUrl, preferencesCookie, preferencesSchema, readPreferences } from "../shared/preferences";
 import { ownPath } from "../access/ownPath";
 import { Button, FormText } from "../ui";
-import { formOf } from "../data/asked.server";
+import { formOf } from "../requests/asked.server";
 import type { Route } from "./+types/you";
 
 const formSchema = z.object({

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { acceptText } from "../data/acceptText";
+import { acceptText } from "../shared/acceptText";
 import { euros, formatsFor, freeSight } from "./format";
 
 test("lengths are told in the units that a person chose", () => {

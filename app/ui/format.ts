@@ -1,6 +1,6 @@
 import { formatPlace, type Place } from "#core/geodesy";
 import { figure } from "#core/words";
-import type { Preferences } from "../data/preferences";
+import type { Preferences } from "../shared/preferences";
 
 const FEET_PER_M = 1 / 0.3048;
 const MILES_PER_KM = 1 / 1.609344;

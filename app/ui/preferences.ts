@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import { useRouteLoaderData } from "react-router";
-import { DEFAULT_PREFERENCES, type Preferences } from "../data/preferences";
+import { DEFAULT_PREFERENCES, type Preferences } from "../shared/preferences";
 import { formatsFor, type Formats } from "./format";
 
 export function usePreferences(): Preferences {

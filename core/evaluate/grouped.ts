@@ -1,5 +1,5 @@
 import { backhaulOf } from "../capacity";
-import { byPeopleHurt, CHECKS, linksOf, planFindingOf, type Fault, type Finding } from "../findings";
+import { byPeopleHurt, CHECKS, countsByStage, linksOf, planFindingOf, type Fault, type Finding } from "../findings";
 import type { LinkSummary } from "../outcome";
 import type { World } from "../plan";
 import { finished, type Steps } from "../steps";
@@ -30,18 +30,7 @@ export interface Findings {
 
 export const NOTHING_FOUND: Findings = {
   ...{ found: new Map(), shared: new Map(), ofPlan: [], findings: [] },
-  counts: {
-    survey: 0,
-    paths: 0,
-    sectors: 0,
-    channels: 0,
-    capacity: 0,
-    kit: 0,
-    bench: 0,
-    install: 0,
-    proof: 0,
-    watch: 0,
-  },
+  counts: countsByStage([]),
 };
 
 /** What is wrong with things that are no single link, by every check that looks at them, one after the other. */

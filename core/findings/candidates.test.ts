@@ -12,8 +12,8 @@ function tried(kind: string, change: (rows: ValleyRows) => void, { ridgeM = 0, l
   const answer = answerOf(world, link, profileBetween);
   const fault = faultsOf(world, link, answer, null).find((one) => one.check === kind);
   expect([kind, fault !== undefined]).toEqual([kind, true]);
-  const bench = { world, link, ...linkEnds(world, link), answer, profileBetween };
-  return [...(checkOf(kind).candidates?.(bench, fault!) ?? [])];
+  const given = { world, link, ...linkEnds(world, link), answer, profileBetween };
+  return [...(checkOf(kind).candidates?.(given, fault!) ?? [])];
 }
 const labels = (...ask: Parameters<typeof tried>) => tried(...ask).map(({ label }) => label);
 /** What patches set of a radio, the channel of its carrier included. */

@@ -1,7 +1,8 @@
 import { linkEnds, type Link, type LinkEnd, type World } from "../plan";
 import { inOnePiece } from "../words";
 import { checkOf, weightOf } from "./checks";
-import type { Figure, FindingStage, LinkFault, PlanFault, Remedy, Thing } from "./checks/check";
+import type { StageId } from "./stages";
+import type { Figure, LinkFault, PlanFault, Remedy, Thing } from "./checks/check";
 import { peopleBehind, type Backbone } from "../outcome";
 
 /** A fault of one link with the check that found it, before anyone has looked for remedies. */
@@ -13,7 +14,7 @@ export interface Finding {
   check: string;
   /** How it is said to a reader, and in whose work it is mended. */
   title: string;
-  stage: FindingStage;
+  stage: StageId;
   /** What it is about: the radio or site at fault, and every link that the same cause hurts. */
   about: Thing[];
   /** The link to look at first; null where it is about no link. */

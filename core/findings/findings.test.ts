@@ -161,7 +161,7 @@ test("outdoors in an indoor band, and beyond a radio's timing, are faults with t
 test("kit in use cannot be taken out of the library; kit that is not, can", () => {
   const { world } = valley();
   const removal = (id: string) => checkPatches(world, [removePatch("equipment", id)]);
-  expect(removal("brisote-tramo-5")[0]!.message).toBe("Tramo 5 is in use by 2 radios, west-east first");
+  expect(removal("brisote-tramo-5")[0]!.message).toBe("Tramo 5 is in use by 2 radios, first: west-east");
   expect(removal("kestrane-salto-80")).toEqual([]);
 });
 

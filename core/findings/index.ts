@@ -1,4 +1,5 @@
 export { simpleChanges } from "./candidates";
+export { countsByStage, STAGE_IDS, type StageId } from "./stages";
 export { checksOf, faultsOf } from "./faults";
 export { CHECKS, checkOf } from "./checks";
 export type { Candidate, Check, Figure, Remedy, Thing } from "./checks/check";

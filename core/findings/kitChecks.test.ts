@@ -5,7 +5,7 @@ import { withPatches, type World } from "#core/plan";
 import { radioIn, town, valley, type ValleyRows } from "#core/testing";
 
 const kitFaults = (world: World) =>
-  planFaults(world, new Map()).filter(({ finding }) => finding.stage === "kit" || finding.stage === "bench");
+  planFaults(world, new Map()).filter(({ finding }) => finding.stage === "kit" || finding.stage === "staging");
 const tools = {
   profileBetween: () => {
     throw new Error("no ground is asked for");

@@ -2,7 +2,7 @@ import { weakestMarginDb, type LinkAnswer } from "../link";
 import { linkEnds, radiosTouched, withPatches, type Patch, type Link, type Measurement, type World } from "../plan";
 import { costOf } from "../bill";
 import { checkOf } from "./checks";
-import type { Bench, Remedy } from "./checks/check";
+import type { RemedyCase, Remedy } from "./checks/check";
 import { checksOf, faultsOf } from "./faults";
 import type { Fault } from "./finding";
 import { answering, isLinkServed, type ProfileSource } from "../outcome";
@@ -60,8 +60,8 @@ export function remediesFor(
     return served;
   };
   const costNowEur = costOf(world);
-  const bench: Bench = { world, link, a, b, answer, profileBetween };
-  for (const { label, patches } of check.candidates?.(bench, fault) ?? []) {
+  const given: RemedyCase = { world, link, a, b, answer, profileBetween };
+  for (const { label, patches } of check.candidates?.(given, fault) ?? []) {
     const tried = withPatches(world, patches);
     const triedLink = tried.links.get(link.id)!;
     const answerThen = answering(tried, profileBetween);

@@ -103,7 +103,7 @@ describe("an outsider with a place", () => {
 
   test("resembles an antenna that there is, which cannot go while it does", () => {
     const put = putPatch("outsiders", outsider({ antennaModelId: "none" }));
-    expect(checkPatches(world, [put])[0]!.message).toContain("the antenna none is not in the library");
+    expect(checkPatches(world, [put])[0]!.message).toContain('there is no antenna "none" in the library');
     const spare = { ...[...world.antennaModels.values()][0]!, id: "spare" };
     const library = withPatches(world, [
       putPatch("equipment", { kind: "antenna", id: "spare", planId: "valley", body: spare }),

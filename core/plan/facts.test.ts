@@ -82,7 +82,7 @@ test("fields and values are told in words", () => {
   const said = (value: unknown) => valueWord("sites", "notes", value);
   expect([said(-3.5), said(true), said(null), said(""), said("mast")]).toEqual(["−3.5", "yes", "none", "none", "mast"]);
   expect(said([[1, 2, 3].concat(Array<number>(60).fill(4))])).toMatch(/^\[\[1,2,3,.*…$/);
-  expect(valueWord("visits", "climb", "toAsk")).toBe("to ask for");
+  expect(valueWord("visits", "climb", "toAsk")).toBe("to be asked");
   expect(declared("subscribers").many).toBe("customers");
 });
 

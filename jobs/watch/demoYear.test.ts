@@ -3,7 +3,7 @@ import { expect, test } from "@jest/globals";
 import { DEMO_PLAN_ID } from "#demo";
 import { planContext, stopEngine } from "#engine";
 import { openStore, planStamp, readPlan } from "#store";
-import { seedDemo } from "../../app/data/store.server";
+import { seedDemo } from "../../app/requests/store.server";
 import { watch } from "./index";
 import { lastLook } from "./looks";
 import { begunDirectory } from "../../store/testing";

@@ -13,7 +13,7 @@ const peopleOf = (world: World, { linkIds }: Alarm) =>
 export const alarm: Check = {
   id: "alarm",
   title: "The watch raised an alarm",
-  stage: "watch",
+  stage: "monitoring",
   ofPlan: (world) =>
     [...world.alarms.values()].flatMap((one) => {
       const link = world.links.get(one.linkId);

@@ -3,10 +3,7 @@ import type { LinkAnswer, Tape } from "../../link";
 import { wantedMarginDb } from "../../link";
 import { linkEnds, type Link, type LinkEnd, type Measurement, type Patch, type RowKind, type World } from "../../plan";
 import type { LinkSummary, ProfileSource } from "../../outcome";
-
-/** The stage in whose work something is mended. */
-export type FindingStage =
-  "survey" | "paths" | "sectors" | "channels" | "capacity" | "kit" | "bench" | "install" | "proof" | "watch";
+import type { StageId } from "../stages";
 
 /** A change to be tried. */
 export interface Candidate {
@@ -14,7 +11,7 @@ export interface Candidate {
   patches: Patch[];
 }
 /** What the changes of one link are made from: its ends, its present answer and the ground. */
-export interface Bench {
+export interface RemedyCase {
   world: World;
   link: Link;
   a: LinkEnd;
@@ -108,7 +105,7 @@ export interface Check {
   /** How it is said to a reader. */
   title: string;
   /** In whose work it is mended. */
-  stage: FindingStage;
+  stage: StageId;
   /** What is wrong with a link, whether or not its path has an answer. */
   ofLink?: (one: LinkCase) => LinkFault[];
   /** What is wrong with a link whose path is answered. */
@@ -116,7 +113,7 @@ export interface Check {
   /** What is wrong with things that are no single link. */
   ofPlan?: (world: World, summaries: ReadonlyMap<string, LinkSummary>, backhaul: Backhaul) => PlanFault[];
   /** Changes that could resolve a fault of one link, untried. */
-  candidates?: (bench: Bench, fault: LinkFault) => Iterable<Candidate>;
+  candidates?: (given: RemedyCase, fault: LinkFault) => Iterable<Candidate>;
   /** Ways out that are worked out otherwise than by trying changes on one link. */
   remedies?: (
     world: World,
@@ -178,6 +175,6 @@ export function ownCause({ radio }: LinkEnd): string | null {
 }
 
 /** The end of a link at which a fault lies, and the other one. */
-export function endsOf({ a, b }: Bench, { radioId }: LinkFault): { end: LinkEnd; other: LinkEnd } {
+export function endsOf({ a, b }: RemedyCase, { radioId }: LinkFault): { end: LinkEnd; other: LinkEnd } {
   return radioId === a.radio.id ? { end: a, other: b } : { end: b, other: a };
 }

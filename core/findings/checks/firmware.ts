@@ -17,7 +17,7 @@ function behind(world: World): { radio: Radio; ap: Radio }[] {
 export const firmware: Check = {
   id: "firmware",
   title: "Firmware differs",
-  stage: "bench",
+  stage: "staging",
   ofPlan: (world) =>
     placedFaults(
       world,

@@ -6,7 +6,7 @@ function notProven(state: "failed" | "doubtful", title: string): Check {
   return {
     id: state,
     title,
-    stage: "proof",
+    stage: "acceptance",
     ofPath: ({ world, a, b, measurement }) => {
       const verdict = measurement && judge(world.plan, a, b, measurement);
       if (verdict?.state !== state) return [];

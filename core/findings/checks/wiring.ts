@@ -2,7 +2,8 @@ import { ARRESTERS, CABLES, isTurnedAbout, jumperLossDb, powerChain } from "../.
 import { endOf, setPatch, type Radio, type RadioRow } from "../../plan";
 import { figure } from "../../words";
 import { kitOf, mending, radioFaults, type Kit, type RadioFault } from "../kit/radios";
-import type { Check, FindingStage } from "./check";
+import type { StageId } from "../stages";
+import type { Check } from "./check";
 
 /** A finding about one radio's chain that a change of its own fields mends. */
 function chainCheck(
@@ -10,7 +11,7 @@ function chainCheck(
   title: string,
   test: (end: Kit) => RadioFault | null,
   mend: (radio: Radio) => { label: string; effect: string; fields: Partial<RadioRow> },
-  stage: FindingStage = "kit",
+  stage: StageId = "kit",
 ): Check {
   return {
     ...{ id, title, stage },

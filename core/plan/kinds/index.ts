@@ -82,4 +82,4 @@ export {
   type Subscriber,
   type SubscriberStatus,
 } from "./subscribers";
-export { PERMITS, VISIT_STATES, VISIT_WORKS, visitSchema, type Visit } from "./visits";
+export { PERMIT_WORDS, PERMITS, VISIT_STATES, VISIT_WORKS, visitSchema, type Visit } from "./visits";

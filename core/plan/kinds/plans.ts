@@ -108,4 +108,4 @@ export const planSchema = z.object({
   createdAt: field(moment, { label: "Created", affects: [], setBy: "tejado" }),
 });
 export type Plan = z.infer<typeof planSchema>;
-export const plans = kindOf(planSchema, { one: "plan’s settings", many: "plan settings" });
+export const plans = kindOf(planSchema, { one: "plan's settings", many: "plan settings" });

@@ -5,7 +5,12 @@ export const VISIT_WORKS = ["build", "aim", "mend", "retest"] as const;
 export const VISIT_STATES = ["planned", "underway", "stopped", "done"] as const;
 export const PERMITS = ["notNeeded", "toAsk", "asked", "granted"] as const;
 const permit = z.enum(PERMITS);
-const PERMIT_WORDS = { notNeeded: "not needed", toAsk: "to ask for", asked: "asked for", granted: "granted" };
+export const PERMIT_WORDS: Readonly<Record<z.infer<typeof permit>, string>> = {
+  notNeeded: "not needed",
+  toAsk: "to be asked",
+  asked: "asked",
+  granted: "granted",
+};
 
 /** A job on both ends of a link: what, when, by whom, and what must be so before. */
 export const visitSchema = z.object({

@@ -1,0 +1,63 @@
+import { DESK, visitProblems, type FieldNote, type VisitProblem } from "#core/crews";
+import { removePatch, setPatch, type Patch, type Visit } from "#core/plan";
+import { useMemo } from "react";
+import { toast } from "sonner";
+import { useDesk } from "../../desk/DeskContext";
+import { keepPatches } from "../../keep/keepPatches";
+import { usePreferences } from "../../ui";
+import { useBeside } from "../../ask/useBeside";
+
+/** The plan's jobs with what stands against them and what crews have written; changes are kept at once, and undo takes them back. */
+export function useJobs() {
+  const { kept, data } = useDesk();
+  const planId = kept.plan.id;
+  const { name } = usePreferences();
+  const { kept: notes, look } = useBeside<FieldNote[], never, never>(`/plans/${planId}/field/notes`);
+  const problems = useMemo(() => {
+    const by = new Map<string, VisitProblem[]>();
+    for (const problem of visitProblems(kept)) by.set(problem.visitId, [...(by.get(problem.visitId) ?? []), problem]);
+    return by;
+  }, [kept]);
+  const notesBy = useMemo(() => {
+    const by = new Map<string, FieldNote[]>();
+    for (const note of notes ?? []) by.set(note.visitId, [...(by.get(note.visitId) ?? []), note]);
+    return by;
+  }, [notes]);
+  /** Says something to both crews of a job. */
+  const say = async (visit: Visit, text: string): Promise<boolean> => {
+    const id = crypto.randomUUID();
+    const note = {
+      id,
+      visitId: visit.id,
+      side: "a",
+      kind: "message",
+      key: DESK,
+      text,
+      by: name,
+      at: new Date().toISOString(),
+    };
+    const response = await fetch(`/plans/${planId}/field`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify({ ops: [{ id, note }] }),
+    }).catch(() => null);
+    if (!response?.ok) toast.error("It was not said: Tejado does not answer. Try again.");
+    else await look();
+    return response?.ok ?? false;
+  };
+  const keep = async (patches: Patch[], what: string): Promise<boolean> => {
+    if (patches.length === 0) return true;
+    const { ok, message } = await keepPatches(planId, data.revision, patches, what);
+    if (!ok) toast.error(message, { duration: 12_000 });
+    return ok;
+  };
+  return {
+    problems,
+    notes: notesBy,
+    keep,
+    say,
+    set: (visit: Visit, set: Partial<Visit>, what: string) => keep([setPatch("visits", visit.id, set)], what),
+    remove: (visit: Visit, what: string) => keep([removePatch("visits", visit.id)], what),
+  };
+}
+export type Jobs = ReturnType<typeof useJobs>;
