@@ -1,5 +1,6 @@
 import { fileURLToPath } from "node:url";
 import { defineConfig } from "vite";
+import { SOURCES } from "./threads/start";
 
 const from = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
@@ -11,15 +12,7 @@ export default defineConfig({
     outDir: "build/server/workers",
     emptyOutDir: true,
     rollupOptions: {
-      input: {
-        plan: from("engine/thread/worker.ts"),
-        pool: from("pool/worker.ts"),
-        reader: from("jobs/workers/reader.ts"),
-        packer: from("jobs/workers/packer.ts"),
-        database: from("store/thread/worker.ts"),
-        watch: from("jobs/workers/watch.ts"),
-        print: from("app/print/worker.ts"),
-      },
+      input: Object.fromEntries(Object.entries(SOURCES).map(([name, path]) => [name, from(path.replace("../", ""))])),
       output: { entryFileNames: "[name].js", chunkFileNames: "shared/[name]-[hash].js" },
     },
   },

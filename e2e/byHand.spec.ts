@@ -100,7 +100,7 @@ test("with the mouse: a chain of two bridges over a solar site, and a sector wit
     await click([x, y]);
     await expect(sheet.getByLabel("Name", { exact: true })).toHaveValue(`Site ${i + 1}`);
     if (i === 1) await sheet.getByLabel("Power", { exact: true }).selectOption("solar");
-    if (i === 0) await sheet.getByLabel("Feed", { exact: true }).selectOption("yes");
+    if (i === 0) await sheet.getByLabel("Internet feed", { exact: true }).selectOption("yes");
     await keep();
   }
   for (const [from, to] of [

@@ -10,7 +10,7 @@ test("a customer goes with its radio and link, a link with its reading, each nam
   await row.click();
   await page.getByRole("button", { name: "Remove" }).click();
   const asked = page.getByRole("alertdialog", { name: "Remove Casa Togalsa?" });
-  await expect(asked).toContainText("With it go 1 link and 1 radio.");
+  await expect(asked).toContainText("With it go 1 radio and 1 link.");
   await page.keyboard.press("Escape");
   await expect(asked).toBeHidden();
   await expect(page.getByText(/^Nothing in hand/)).toBeVisible();

@@ -89,7 +89,7 @@ test("the register is filtered, edited, filled down and pasted into from the key
   await page.keyboard.press("Control+a");
   await page.getByRole("button", { name: "Take out" }).click();
   const asked = page.getByRole("alertdialog", { name: "Take out 1 subscribers?" });
-  await expect(asked).toContainText("With them go 1 link and 1 radio.");
+  await expect(asked).toContainText("With them go 1 radio and 1 link.");
   await asked.getByRole("button", { name: "Take out" }).click();
   await expect(page.getByText("0 shown, 0 chosen")).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
@@ -119,11 +119,11 @@ test("a wood drawn across a path blocks it; its corners can be typed; undo clear
   await page.mouse.dblclick(box.x + box.width * 0.3, box.y + box.height * 0.5);
   const sheet = page.getByRole("region", { name: "Outline" });
   await expect(sheet).toBeVisible();
-  await sheet.getByLabel("Height").fill("900");
+  await sheet.getByLabel("Structure height").fill("900");
   await sheet.getByRole("button", { name: "Keep" }).click();
   await expect(sheet.getByRole("alert")).toContainText("heightM");
   // Across the bridge between harbour and silo.
-  await sheet.getByLabel("Height").fill("60");
+  await sheet.getByLabel("Structure height").fill("60");
   await sheet.getByLabel(/Corners/).fill("-37.625 -30.147\n-37.625 -30.125\n-37.622 -30.125\n-37.622 -30.147");
   await sheet.getByRole("button", { name: "Keep" }).click();
   await expect(page.getByText("Changed wood. Undo takes it back.")).toBeVisible();
@@ -184,7 +184,7 @@ test("the whole plan goes out as an archive and comes back as another plan", asy
   await expect(page).toHaveURL(/\/survey$/, { timeout: 30_000 });
   await expect(page).not.toHaveURL(/isla-orvena/);
   await page.getByRole("button", { name: /^Ridge hut/ }).click();
-  await expect(page.getByLabel("Sheet").getByLabel("Structure")).toHaveValue("hut with mast");
+  await expect(page.getByLabel("Sheet").getByLabel("Structure", { exact: true })).toHaveValue("hut with mast");
   await page.goto(server.origin);
   await page
     .getByLabel("A plan archive")

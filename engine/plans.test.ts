@@ -2,7 +2,6 @@ import { rmSync } from "node:fs";
 import { afterAll, beforeAll, beforeEach, expect, jest, test } from "@jest/globals";
 import { askOf, forgetPlans, onChange, planContext, stopEngine, type PlanContext } from "#engine";
 import { fromColumns, shownAfter, type ChangeWire, type PlanWire, type ShownSince } from "#wire";
-import { runningEngine } from "./thread";
 import { areaSchema, putPatch, removePatch, setPatch, type Area, type Patch } from "#core/plan";
 import { valley, valleySurface } from "#core/testing";
 import {
@@ -171,7 +170,7 @@ test("an engine that dies is replaced: what was asked of it is answered by the n
   const context = await now();
   const before = await context.ask("window");
   const asked = context.ask("window");
-  void runningEngine().worker.terminate();
+  void stopEngine();
   expect(shown(await asked)).toEqual(shown(before));
   expect(await (await now()).ask("ground", { latDeg: -1, lonDeg: 20.02 })).toBeCloseTo(10, 3);
 });

@@ -4,7 +4,8 @@ import { rowsOf, withPatches, worldOf, type Area, type Layer, type Plan, type Pl
 import { patchesSince, planStamp, readGroundRows, readPlanText, type Store } from "#store";
 import { readRows } from "./thread/readRows";
 import { forgetRasters, readShared } from "./rasters";
-import { EngineEnded, onEngineEnd, runningEngine } from "./thread";
+import { ThreadEnded } from "../threads";
+import { askEngine, onEngineEnd, tellEngine } from "./thread";
 import type { Answer, AskedWith, QuestionName } from "./thread/questions";
 import type { GroundVersions } from "./thread/state";
 import type { GroundOrder } from "./thread/worker";
@@ -41,7 +42,7 @@ onEngineEnd(() => contexts.clear());
 
 /** Drops all that is kept warm: the database is another one now. */
 export function forgetPlans(): void {
-  for (const key of contexts.keys()) runningEngine().tell({ kind: "drop", key });
+  for (const key of contexts.keys()) tellEngine(({ drop }) => drop(key));
   contexts.clear();
   forgetRasters();
 }
@@ -98,7 +99,7 @@ async function makeContext(store: Store, planId: string, stamp: string): Promise
   const [oldest] = contexts.keys();
   if (contexts.size > KEPT_PLANS) {
     contexts.delete(oldest!);
-    runningEngine().tell({ kind: "drop", key: oldest! });
+    tellEngine(({ drop }) => drop(oldest!));
   }
   return kept.context;
 }
@@ -109,7 +110,7 @@ async function opened(store: Store, planId: string): Promise<Kept | null> {
   const { plan, lists, revision, stamp } = at;
   const { layers, areas } = await readGroundRows(store.db, planId);
   const ground = await groundOrder(store, layers, areas);
-  runningEngine().tell({ kind: "open", key: planId, plan, lists, revision, ground });
+  tellEngine(({ open }) => open(planId, { plan, lists, revision, ground }));
   return { stamp, context: contextOf(store, plan, revision, ground.versions) };
 }
 
@@ -123,7 +124,7 @@ async function stepped(store: Store, planId: string, { stamp, context }: Kept): 
   const ground = rows && (await groundOrder(store, rows.layers, rows.areas));
   // While the ground was read the engine may have ended.
   if (contexts.get(planId)?.context !== context) return null;
-  runningEngine().tell({ kind: "step", key: planId, patches, revision, ground });
+  tellEngine(({ step }) => step(planId, { patches, revision, ground }));
   const versions = ground?.versions ?? context.versions;
   // Rows may still be read for somebody else: a change does not wait for that.
   const known = loadedBy.get(context)?.then((loaded) => {
@@ -185,12 +186,12 @@ function contextOf(
     load: () => loadedBy.get(context) ?? hold(context, loadRows(store, id)),
     ask: async <N extends QuestionName>(name: N, ...asked: AskedWith<N>): Promise<Answer<N>> => {
       try {
-        return await runningEngine().ask(id, name, asked[0]);
+        return await askEngine(id, name, asked[0]);
       } catch (error) {
-        if (!(error instanceof EngineEnded)) throw error;
+        if (!(error instanceof ThreadEnded)) throw error;
         // What the engine held is read anew, and the question asked once more.
         if (!(await planContext(store, id))) throw error;
-        return runningEngine().ask(id, name, asked[0]);
+        return askEngine(id, name, asked[0]);
       }
     },
   };
@@ -207,13 +208,12 @@ export async function askOf<N extends QuestionName>(
 ): Promise<Answer<N>> {
   const key = `${rows.plan.id} ${randomUUID()}`;
   const ground = await groundOrder(store, rows.layers, rows.areas);
-  const engine = runningEngine();
   const { plan, ...lists } = rows;
   const texts = Object.fromEntries(Object.entries(lists).map(([kind, list]) => [kind, [JSON.stringify(list)]]));
-  engine.tell({ kind: "open", key, plan, lists: texts, revision: 0, ground });
+  tellEngine(({ open }) => open(key, { plan, lists: texts, revision: 0, ground }));
   try {
-    return await engine.ask(key, name, asked[0]);
+    return await askEngine(key, name, asked[0]);
   } finally {
-    engine.tell({ kind: "drop", key });
+    tellEngine(({ drop }) => drop(key));
   }
 }

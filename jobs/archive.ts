@@ -19,9 +19,10 @@ import {
   type PlanBytes,
   type Store,
 } from "#store";
-import { startThread } from "../threads";
+import { threadClient } from "../threads";
 import type { ArchiveContents } from "./packArchive";
 import { withArchive, type UnpackedArchive } from "./readArchive";
+import type { Packer } from "./workers/packer";
 import type { JobKind, JobTools } from "./tools";
 import { dropOldFiles, dropUpload, uploadPath } from "./uploads";
 
@@ -58,19 +59,15 @@ export async function archivePlan(store: Store, planId: string, tools: JobTools)
   return packApart(contents, tools.signal);
 }
 
+const packers = threadClient<Packer>("packer", { heapMB: PACKER_HEAP_MB, idleMs: 0, isExclusive: true });
+
 /** Has a thread of its own pack an archive. */
-function packApart(contents: ArchiveContents, signal: AbortSignal): Promise<Uint8Array> {
-  return new Promise((resolve, reject) => {
-    const packer = startThread("packer", PACKER_HEAP_MB, contents);
-    const stop = () => void packer.terminate();
-    signal.addEventListener("abort", stop, { once: true });
-    packer.once("message", resolve);
-    packer.once("error", reject);
-    packer.once("exit", () => {
-      signal.removeEventListener("abort", stop);
-      reject(signal.aborted ? new Stopped() : new Error("Packing the archive was broken off."));
-    });
-  });
+async function packApart(contents: ArchiveContents, signal: AbortSignal): Promise<Uint8Array> {
+  try {
+    return await packers.use(({ pack }) => pack(contents), { signal });
+  } catch (error) {
+    throw signal.aborted ? new Stopped() : error;
+  }
 }
 
 const exportsFolder = (store: Store) => join(store.directory, "exports");

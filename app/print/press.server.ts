@@ -1,9 +1,6 @@
-import type { Worker } from "node:worker_threads";
-import { wrap, type Remote } from "comlink";
-import nodeEndpoint from "comlink/dist/esm/node-adapter.mjs";
 import PQueue from "p-queue";
 import { data } from "react-router";
-import { startThread } from "../../threads";
+import { threadClient, ThreadEnded } from "../../threads";
 import type { DocumentGiven, DocumentName } from "./documents";
 import type { Press } from "./worker";
 
@@ -13,33 +10,9 @@ const LONGEST_MS = 60_000;
 /** How long a press that nobody uses is kept: its packages and fonts take memory. */
 const IDLE_MS = 60_000;
 
-interface Running {
-  worker: Worker;
-  press: Remote<Press>;
-}
-let running: Running | null = null;
-let idle: NodeJS.Timeout | undefined;
+const press = threadClient<Press>("print", { heapMB: HEAP_MB, idleMs: IDLE_MS });
 /** One document at a time: two would only wait for each other, and hold twice the memory. */
 const queue = new PQueue({ concurrency: 1 });
-
-function runningPress(): Running {
-  if (running) return running;
-  const worker = startThread("print", HEAP_MB);
-  worker.unref();
-  const started: Running = { worker, press: wrap<Press>(nodeEndpoint(worker)) };
-  // Whoever waits for a page hears of its end himself; one that breaks down while it waits is only forgotten.
-  worker.on("error", () => undefined);
-  worker.on("exit", () => {
-    if (running === started) running = null;
-  });
-  running = started;
-  return started;
-}
-
-function stop(): void {
-  void running?.worker.terminate();
-  running = null;
-}
 
 /**
  * A document as the bytes of its PDF, set beside the serving thread; what it is given must be plain data. Throws a refusal in words
@@ -47,37 +20,18 @@ function stop(): void {
  */
 export function printed<N extends DocumentName>(name: N, given: DocumentGiven<N>): Promise<Uint8Array<ArrayBuffer>> {
   return queue.add(async () => {
-    clearTimeout(idle);
-    const { worker, press } = runningPress();
-    const { promise: broken, reject } = withReject();
-    const end = () => reject(refusal("The thread that sets pages broke down."));
-    worker.once("error", end);
-    worker.once("exit", end);
-    const late = setTimeout(() => {
-      reject(refusal(`It was not set within ${LONGEST_MS / 1000} seconds.`));
-      stop();
-    }, LONGEST_MS);
-    // A process that waits for a page does not end before it is set.
-    worker.ref();
     try {
-      return await Promise.race([press.print(name, given) as Promise<Uint8Array<ArrayBuffer>>, broken]);
-    } finally {
-      clearTimeout(late);
-      worker.off("error", end);
-      worker.off("exit", end);
-      worker.unref();
-      idle = setTimeout(stop, IDLE_MS).unref();
+      return await press.use(({ print }) => print(name, given) as Promise<Uint8Array<ArrayBuffer>>, {
+        mostMs: LONGEST_MS,
+      });
+    } catch (error) {
+      if (!(error instanceof ThreadEnded)) throw error;
+      const why = error.isLate
+        ? `It was not set within ${LONGEST_MS / 1000} seconds.`
+        : "The thread that sets pages broke down.";
+      throw data(`This file could not be printed. ${why} Ask for it again, or for fewer things at once.`, {
+        status: 503,
+      });
     }
   });
-}
-
-const refusal = (why: string) =>
-  data(`This file could not be printed. ${why} Ask for it again, or for fewer things at once.`, { status: 503 });
-
-/** A promise that is only ever broken, without a complaint where nobody waits for it any more. */
-function withReject(): { promise: Promise<never>; reject: (reason: unknown) => void } {
-  let reject: (reason: unknown) => void = () => undefined;
-  const promise = new Promise<never>((_, fail) => (reject = fail));
-  promise.catch(() => undefined);
-  return { promise, reject };
 }

@@ -1,9 +1,7 @@
 // Sets pages beside the thread that serves them. Started by press.server.ts.
-import { parentPort } from "node:worker_threads";
 import { renderToBuffer } from "@react-pdf/renderer";
-import { expose, transfer } from "comlink";
-import nodeEndpoint from "comlink/dist/esm/node-adapter.mjs";
-import { goBehindServing } from "../../threads";
+import { transfer } from "comlink";
+import { exposeTasks, goBehindServing } from "../../threads";
 import { DOCUMENTS, type DocumentGiven, type DocumentName } from "./documents";
 
 goBehindServing();
@@ -18,4 +16,4 @@ const press = {
 };
 export type Press = typeof press;
 
-expose(press, nodeEndpoint(parentPort!));
+exposeTasks(press);

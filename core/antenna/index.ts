@@ -17,7 +17,6 @@ export { lossAbove30Db, MASK_FROM_DEG } from "./sky";
 export { HEARS_DEPTH_DB, hearsWidths } from "./hears";
 export { beamGainDb, beamTurnedDeg, receiveBeamSchema, type ReceiveBeam } from "./receiveBeam";
 export { withShield, type Shield } from "./shield";
-export { beamCut, roundCut, smoothCut } from "./synthesize";
 export {
   antennaFigures,
   groundFootprintM,

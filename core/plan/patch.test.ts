@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
 import {
+  fieldsSet,
   freeName,
   mergePatches,
   mountsLeft,
@@ -18,6 +19,7 @@ import {
   siteSchema,
   subscriberSchema,
   withPatches,
+  type Patch,
 } from "#core/plan";
 import { radioIn, valley } from "#core/testing";
 
@@ -112,4 +114,9 @@ test("what is wrong with a value is told as a person says it", () => {
   expect(told({ access: "x".repeat(1001) })).toBe("must be at most 1000 characters");
   expect(told({ power: "wind" })).toBe("must be one of mains, solar, none");
   expect(told({ name: 3 })).toBe("is no string");
+});
+
+test("what an outline stands for, or which kind a link is, is set like any field; what a sheet of the library is, never", () => {
+  expect(fieldsSet(setPatch("areas", "wood", { kind: "building", heightM: 4 }))).toEqual(["kind", "heightM"]);
+  expect(fieldsSet({ kind: "equipment", id: "x", set: { kind: "part", id: "y" } } as unknown as Patch)).toEqual([]);
 });

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { checkPatches, removalOf, withPatches, type Removable } from "#core/plan";
+import { checkPatches, removalOf, withPatches, type Alarm, type Removable, type Visit } from "#core/plan";
 import { radio, radioIn, reading, valley, type ValleyRows } from "#core/testing";
 
 /** The valley with a reading on its bridge, a second customer, a scan and photographs. */
@@ -87,4 +87,52 @@ test("what stands alone goes alone", () => {
     patches: [{ kind: "sites", id: "bare", remove: true }],
     along: [],
   });
+});
+
+test("what only names something that goes is emptied of it and stays: a job's predecessors, an alarm's radio and links", () => {
+  const visit = (id: string, linkId: string, afterIds: string[]): Visit => ({
+    ...{
+      id,
+      planId: "valley",
+      linkId,
+      work: "build",
+      day: "",
+      startMinute: 480,
+      minutes: 120,
+      crewAId: null,
+      crewBId: null,
+    },
+    ...{ afterIds, weather: "", powerOff: "notNeeded", climb: "notNeeded", neighboursTold: false, packed: false },
+    ...{ state: "planned", stopped: "", notes: "" },
+  });
+  const alarm: Alarm = {
+    ...{
+      id: "weak",
+      planId: "valley",
+      linkId: "access",
+      linkIds: ["access", "bridge"],
+      radioId: "west-east",
+      kind: "level",
+    },
+    ...{
+      sinceDay: "2026-11-01",
+      raisedDay: "2026-11-02",
+      endedDay: "",
+      what: "weak",
+      value: -3,
+      unit: "dB",
+      causes: [],
+    },
+    ...{ state: "open", seenBy: "", closedWhy: "", visitId: "first" },
+  };
+  const world = full((rows) => {
+    rows.visits.push(visit("first", "bridge", []), visit("second", "access", ["first"]));
+    rows.alarms.push(alarm);
+  });
+  const { patches, along } = removalOf(world, [{ kind: "links", id: "bridge" }]);
+  expect(along).toEqual(["2 radios", "1 reading", "1 job"]);
+  const left = withPatches(world, patches);
+  expect(left.visits.get("second")!.afterIds).toEqual([]);
+  expect(left.alarms.get("weak")).toMatchObject({ linkIds: ["access"], radioId: null, visitId: null });
+  expect(checkPatches(world, patches)).toEqual([]);
 });

@@ -1,6 +1,6 @@
 import type { LinkEnd, Procedure, Step } from "../plan";
 import { familyOf } from "./families";
-import { GENERAL } from "./general";
+import { GENERAL } from "./families";
 import { circleWords, mergeProcedures, type Where } from "./merge";
 
 /** From this gain on a dish above 50 GHz goes up as a large one, dBi. */

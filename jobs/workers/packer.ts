@@ -1,8 +1,16 @@
 // Packs a plan's archive beside the serving thread. Started by jobs/archive.ts.
-import { parentPort, workerData } from "node:worker_threads";
-import { goBehindServing } from "../../threads";
+import { transfer } from "comlink";
+import { exposeTasks, goBehindServing } from "../../threads";
 import { packArchive, type ArchiveContents } from "../packArchive";
 
 goBehindServing();
-const bytes = packArchive(workerData as ArchiveContents);
-parentPort!.postMessage(bytes, [bytes.buffer as ArrayBuffer]);
+
+const packer = {
+  pack(contents: ArchiveContents): Uint8Array {
+    const bytes = packArchive(contents);
+    return transfer(bytes, [bytes.buffer as ArrayBuffer]);
+  },
+};
+export type Packer = typeof packer;
+
+exposeTasks(packer);

@@ -1,9 +1,6 @@
 // Lays what devices told into their series and looks what strayed, beside the serving thread. Started by jobs/watch/session.ts, one
 // thread for each piece of work.
-import { parentPort } from "node:worker_threads";
 import { deflateRawSync, inflateRawSync } from "node:zlib";
-import { expose } from "comlink";
-import nodeEndpoint from "comlink/dist/esm/node-adapter.mjs";
 import {
   addSample,
   alarmsOf,
@@ -47,7 +44,7 @@ import {
 } from "#simulators";
 import type { PackedDay, PackedMonth } from "#store";
 import { unpackBatch } from "#wire";
-import { goBehindServing } from "../../threads";
+import { exposeTasks, goBehindServing } from "../../threads";
 
 /** A series on a day. */
 export interface DayKey {
@@ -247,4 +244,4 @@ const tasks = {
 };
 export type WatchTasks = typeof tasks;
 
-expose(tasks, nodeEndpoint(parentPort!));
+exposeTasks(tasks);

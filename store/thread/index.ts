@@ -1,18 +1,15 @@
 import { writeSync } from "node:fs";
+import { MessageChannel } from "node:worker_threads";
 import PQueue from "p-queue";
-import { startThread } from "../../threads";
+import { threadClient } from "../../threads";
 import type { Db, Queries } from "../db";
-import { errorOf, type Asked, type Opening, type Question, type Said } from "./messages";
+import { errorOf, type Asked, type Begin, type Heard, type Opening, type Outcome } from "./messages";
+import type { DatabaseTasks } from "./worker";
 
 /** Memory that the database's thread may take besides the database's own, MB: a backup stands in it whole. */
 const HEAP_MB = 1024;
 
 const CLOSED = "the database is closed";
-
-interface Waiting {
-  resolve: (value: unknown) => void;
-  reject: (error: Error) => void;
-}
 
 /**
  * The embedded database of a directory on a thread of its own, so that neither its work nor its waiting for the disk keeps
@@ -20,51 +17,36 @@ interface Waiting {
  * under way cannot be told to be kept or not. Throws what the opening threw.
  */
 export async function threadDb(opening: Opening, requireRoom: () => void = () => undefined): Promise<Db> {
-  const thread = startThread("database", HEAP_MB, opening);
-  const waiting = new Map<number, Waiting>();
+  const { port1: told, port2: port } = new MessageChannel();
   const ears = new Map<string, Set<(payload: string) => void>>();
-  let asks = 0;
   let transactions = 0;
   let isOpen = false;
   let isClosing = false;
-
-  /** Waits for an answer; the thread keeps the process alive only while somebody does. */
-  const answered = (id: number) =>
-    new Promise<unknown>((resolve, reject) => {
-      waiting.set(id, { resolve, reject });
-      thread.ref();
-    });
-  const ask = (asked: Asked): Promise<unknown> => {
-    if (isClosing) return Promise.reject(new Error(CLOSED));
-    const id = ++asks;
-    const answer = answered(id);
-    thread.postMessage({ id, asked } satisfies Question);
-    return answer;
-  };
-  const opened = answered(0);
-  thread.on("message", (said: Said) => {
-    if (said.kind === "heard") {
-      for (const heard of ears.get(said.channel) ?? []) heard(said.payload);
-      return;
-    }
-    const asker = waiting.get(said.id);
-    waiting.delete(said.id);
-    if (waiting.size === 0) thread.unref();
-    if (said.kind === "answer") asker?.resolve(said.value);
-    else asker?.reject(errorOf(said.failure));
+  const thread = threadClient<DatabaseTasks>("database", {
+    heapMB: HEAP_MB,
+    workerData: { ...opening, port } satisfies Begin,
+    transferList: [port],
+    onEnd: (why) => {
+      told.close();
+      if (isOpen && !isClosing) endProcess(why);
+    },
   });
-  const broke = (why: string) => {
-    if (isOpen) endProcess(why);
-    waiting.get(0)?.reject(new Error(why));
+  told.on("message", ({ channel, payload }: Heard) => {
+    for (const heard of ears.get(channel) ?? []) heard(payload);
+  });
+  // The thread keeps the process alive only while somebody waits for an answer.
+  told.unref();
+  const ask = async (asked: Asked): Promise<unknown> => {
+    if (isClosing) throw new Error(CLOSED);
+    let outcome: Outcome;
+    try {
+      outcome = await thread.use((database) => database.ask(asked) as Promise<Outcome>);
+    } catch (error) {
+      throw isClosing ? new Error(CLOSED) : error;
+    }
+    if ("failure" in outcome) throw errorOf(outcome.failure);
+    return outcome.value;
   };
-  thread.on("error", (error: Error) => broke(error.message));
-  const over = new Promise<void>((resolve) =>
-    thread.on("exit", (code) => {
-      if (!isClosing) broke(`it ended with ${code}`);
-      for (const { reject } of waiting.values()) reject(new Error(CLOSED));
-      resolve();
-    }),
-  );
 
   const queries = (transaction: number): Queries => ({
     query: async <T>(sql: string, parameters?: unknown[]) => ({
@@ -90,12 +72,11 @@ export async function threadDb(opening: Opening, requireRoom: () => void = () =>
   const writers = new PQueue({ concurrency: 1 });
   const stop = async () => {
     isClosing = true;
-    await thread.terminate();
-    await over;
+    await thread.stop();
   };
 
   try {
-    await opened;
+    await ask({ kind: "turn" });
     isOpen = true;
   } catch (error) {
     await stop();

@@ -1,8 +1,12 @@
+import type { MessagePort } from "node:worker_threads";
+
 /** What the thread of the database is given to begin with: where its files lie, and what is unpacked into new ones. */
 export interface Opening {
   directory: string;
   backup?: Uint8Array;
 }
+/** The same with the port on which the thread tells what was notified. */
+export type Begin = Opening & { port: MessagePort };
 
 /** What can be asked of the thread. Whoever asks numbers his transactions from 1; 0 stands for a question outside of any. */
 export type Asked =
@@ -14,19 +18,20 @@ export type Asked =
   | { kind: "notify"; channel: string; payload: string }
   | { kind: "dump" | "turn" | "close" };
 
-export type Question = { id: number; asked: Asked };
-
 /** A failure as it crosses threads: copying an error would drop the fields that a database puts on it. */
 export interface Failure {
   message: string;
   fields: Record<string, unknown>;
 }
 
-/** What the thread says: answers by the question's number, 0 for its opening, and what was notified. */
-export type Said =
-  | { kind: "answer"; id: number; value: unknown }
-  | { kind: "failure"; id: number; failure: Failure }
-  | { kind: "heard"; channel: string; payload: string };
+/** What became of what was asked. */
+export type Outcome = { value: unknown } | { failure: Failure };
+
+/** What was notified on a channel that is listened to. */
+export interface Heard {
+  channel: string;
+  payload: string;
+}
 
 export function failureOf(error: unknown): Failure {
   const { message, ...fields } =

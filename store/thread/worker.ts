@@ -1,12 +1,11 @@
 // The thread of the embedded database: it computes and waits for the disk here, and whoever asks goes on meanwhile.
-import { parentPort, workerData } from "node:worker_threads";
+import { workerData } from "node:worker_threads";
+import { transfer } from "comlink";
+import { exposeTasks } from "../../threads";
 import type { Queries } from "../db";
 import { openDurable } from "../drivers/durable";
 import { pgliteDb } from "../drivers/pglite";
-import { failureOf, type Asked, type Opening, type Question, type Said } from "./messages";
-
-const port = parentPort!;
-const say = (said: Said, bytes?: Uint8Array) => port.postMessage(said, bytes ? [bytes.buffer as ArrayBuffer] : []);
+import { failureOf, type Asked, type Begin, type Heard, type Outcome } from "./messages";
 
 /** Thrown inside a transaction that is to be rolled back; nobody sees it. */
 class RolledBack extends Error {}
@@ -18,7 +17,7 @@ interface Open {
   ended: Promise<unknown>;
 }
 
-async function answering({ directory, backup }: Opening): Promise<(asked: Asked) => Promise<unknown>> {
+async function answering({ directory, backup, port }: Begin): Promise<(asked: Asked) => Promise<unknown>> {
   const loadDataDir = backup && new Blob([backup as Uint8Array<ArrayBuffer>]);
   const db = pgliteDb(await openDurable(directory, loadDataDir ? { loadDataDir } : {}));
   const transactions = new Map<number, Open>();
@@ -60,7 +59,10 @@ async function answering({ directory, backup }: Opening): Promise<(asked: Asked)
         return end(asked.transaction, asked.kind === "commit");
       case "listen": {
         const { channel } = asked;
-        ears.set(channel, await db.listen(channel, (payload) => say({ kind: "heard", channel, payload })));
+        ears.set(
+          channel,
+          await db.listen(channel, (payload) => port.postMessage({ channel, payload } satisfies Heard)),
+        );
         return undefined;
       }
       case "unlisten":
@@ -77,15 +79,20 @@ async function answering({ directory, backup }: Opening): Promise<(asked: Asked)
   };
 }
 
-try {
-  const answer = await answering(workerData as Opening);
-  port.on("message", ({ id, asked }: Question) => {
-    answer(asked).then(
-      (value) => say({ kind: "answer", id, value }, asked.kind === "dump" ? (value as Uint8Array) : undefined),
-      (error: unknown) => say({ kind: "failure", id, failure: failureOf(error) }),
-    );
-  });
-  say({ kind: "answer", id: 0, value: undefined });
-} catch (error) {
-  say({ kind: "failure", id: 0, failure: failureOf(error) });
-}
+const opening = answering(workerData as Begin);
+// Whoever asks first hears of a failure to open.
+opening.catch(() => undefined);
+
+const database = {
+  async ask(asked: Asked): Promise<Outcome> {
+    try {
+      const value = await (await opening)(asked);
+      return asked.kind === "dump" ? transfer({ value }, [(value as Uint8Array).buffer as ArrayBuffer]) : { value };
+    } catch (error) {
+      return { failure: failureOf(error) };
+    }
+  },
+};
+export type DatabaseTasks = typeof database;
+
+exposeTasks(database);
