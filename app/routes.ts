@@ -60,6 +60,7 @@ export default [
   route("plans/:planId/photos", "routes/photos.ts"),
   route("plans/:planId/photos/:photoId", "routes/photo.ts"),
   route("schemas/radios.json", "routes/radiosSchema.ts"),
+  route("schemas/rows.json", "routes/rowsSchema.ts"),
   route("plans/:planId/links/:linkId/sheet.pdf", "routes/sheetPdf.ts"),
   route("plans/:planId/links/:linkId/sheet", "routes/sheet.tsx"),
   route("plans/:planId/links/:linkId/proof", "routes/proof.tsx"),

@@ -114,7 +114,7 @@ test("in the demo, whose devices are stand-ins all, their versions go into the p
   const rows = (await readPlan(store.db, "valley"))!;
   expect(rows.radios.find(({ id }) => id === "r0")!.firmware).toBe("4.2.1");
   const [last] = await readHistory(store.db, "valley", { limit: 1 });
-  expect(last).toMatchObject({ who: "ana", what: expect.stringMatching(/^Bench: versions of \d radios$/) });
+  expect(last).toMatchObject({ who: "ana", what: expect.stringMatching(/^Staging: versions of \d radios$/) });
   const { revision } = last!;
   await run("fourth");
   expect((await readHistory(store.db, "valley", { limit: 1 }))[0]!.revision).toBe(revision);

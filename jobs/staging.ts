@@ -99,10 +99,10 @@ async function noteVersions(
     planId,
     ...author,
     op,
-    what: `Bench: versions of ${counted(patches.length, "radio")}`,
+    what: `Staging: versions of ${counted(patches.length, "radio")}`,
     patches,
   });
 }
 
 /** What such work is called. */
-export const stagingTitle = (world: World): string => `Bench of ${world.plan.name}`;
+export const stagingTitle = (world: World): string => `Staging of ${world.plan.name}`;

@@ -9,7 +9,7 @@ import { entryOf, limitsOf } from "../threads";
 import type { TaskAnswers, TaskAsk } from "./tasks";
 import type { TaskOrder, TaskOutcome, Told } from "./worker";
 
-export type { Part } from "./bench";
+export type { Part } from "./taskGround";
 export type { SiteChoice } from "./siteTasks";
 export type { CoverageAsk, TaskAnswers, TaskAsk } from "./tasks";
 

@@ -19,7 +19,7 @@ import {
   type Wanted,
   type Whom,
 } from "#core/sites";
-import { heightOver, type TaskGround, type Part } from "./bench";
+import { heightOver, type TaskGround, type Part } from "./taskGround";
 
 /** Steps of the search for where to build. */
 export type SiteTaskAsk =
@@ -66,7 +66,7 @@ export interface SiteTaskAnswers {
 /** How each step is answered. */
 export const SITE_TASKS: {
   [K in SiteTaskAsk["kind"]]: (
-    bench: TaskGround,
+    given: TaskGround,
     ask: Extract<SiteTaskAsk, { kind: K }>,
   ) => SiteTaskAnswers[K] | Promise<SiteTaskAnswers[K]>;
 } = {

@@ -51,7 +51,7 @@ import type { Place } from "#core/geodesy";
 import type { OwnNoise } from "#core/link";
 import { learnedPage, type Learnable, type LearnedPage, type LinkWatch } from "#core/watch";
 import { lossesToWire } from "#wire";
-import { coarseGlances, heightOver, type TaskGround, type Part } from "./bench";
+import { coarseGlances, heightOver, type TaskGround, type Part } from "./taskGround";
 import { SITE_TASKS, type SiteTaskAnswers, type SiteTaskAsk } from "./siteTasks";
 
 /** One part of a coverage: the losses of its cells from one antenna. */
@@ -131,7 +131,7 @@ function required<T>(row: T | undefined, what: string): T {
 /** How each question is answered. */
 export const TASKS: {
   [K in TaskAsk["kind"]]: (
-    bench: TaskGround,
+    given: TaskGround,
     ask: Extract<TaskAsk, { kind: K }>,
   ) => TaskAnswers[K] | Promise<TaskAnswers[K]>;
 } = {

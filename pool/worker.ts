@@ -3,7 +3,7 @@ import type { MessagePort } from "node:worker_threads";
 import { withPatches, worldOf, type Patch, type PlanRows, type World } from "#core/plan";
 import type { SearchProgress } from "#core/search";
 import { groundOver, type Ground, type SharedGround } from "#ground";
-import { glances, type TaskGround } from "./bench";
+import { glances, type TaskGround } from "./taskGround";
 import { goBehindServing } from "../threads";
 import { TASKS, type TaskAsk } from "./tasks";
 
@@ -48,7 +48,7 @@ export default async function work(order: TaskOrder): Promise<TaskOutcome> {
   try {
     const over = groundFor(order);
     let told = 0;
-    const bench: TaskGround = {
+    const given: TaskGround = {
       world: withPatches(worldFor(order), order.patches),
       ground: over,
       between: glances(over),
@@ -59,7 +59,7 @@ export default async function work(order: TaskOrder): Promise<TaskOutcome> {
       },
       found: (something) => order.port?.postMessage({ found: something } satisfies Told),
     };
-    const answer = await (TASKS[order.ask.kind] as (bench: TaskGround, ask: TaskAsk) => unknown)(bench, order.ask);
+    const answer = await (TASKS[order.ask.kind] as (given: TaskGround, ask: TaskAsk) => unknown)(given, order.ask);
     return { answer, tookMs: performance.now() - start };
   } catch (error) {
     return { failed: error as Error };

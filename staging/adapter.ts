@@ -30,7 +30,7 @@ export interface DeviceChange extends Partial<DeviceSettings> {
  * A bench with devices on it. Whatever stands behind it, one thing holds: two devices that are plugged in with one address answer for each
  * other, so nothing but `plug` and `unplug` says which one is spoken to.
  */
-export interface Bench {
+export interface DeviceAdapter {
   /** The box with the device for a radio, or null if the bench has no such box. */
   boxOf(radioId: string): Promise<{ serial: string; password: string } | null>;
   plug(serial: string): Promise<void>;

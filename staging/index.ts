@@ -1,4 +1,4 @@
-export type { Bench } from "./adapter";
+export type { DeviceAdapter } from "./adapter";
 export { practiceBench } from "./practice";
 export { stageGroup, type StagingTools } from "./stage";
 export { stagingTasks, type StagingTask } from "./task";

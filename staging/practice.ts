@@ -1,7 +1,7 @@
 import { Agent, request } from "node:http";
 import { json } from "node:stream/consumers";
 import { z } from "zod";
-import { BenchError, type Access, type Bench } from "./adapter";
+import { BenchError, type Access, type DeviceAdapter } from "./adapter";
 
 const value = z.union([z.string(), z.number(), z.null()]);
 const boxesSchema = z.array(z.object({ serial: z.string(), radioId: z.string(), password: z.string() }));
@@ -26,7 +26,7 @@ const NOTHING_ANSWERS = 504;
 const WRONG_PASSWORD = 401;
 
 /** The practice bench of `simulators/`, spoken to over HTTP as real devices would be. Throws BenchError in its words. */
-export function practiceBench(url: string): Bench {
+export function practiceBench(url: string): DeviceAdapter {
   // Of its own: a connection that another bench left on the same port must not be taken up again.
   const agent = new Agent({ keepAlive: true });
   const ask = (method: string, path: string, body?: unknown, password?: string) =>

@@ -4,7 +4,7 @@ import { withPatches, type World } from "#core/plan";
 import { configSheet, progressOf, sheetContext, stagingGroups, type StagingNote } from "#core/staging";
 import { radioIn, town, valley } from "#core/testing";
 import { boxesOf, startPracticeBench, type PracticeBench } from "#simulators";
-import { practiceBench, stageGroup, stagingTasks, type Bench } from "#staging";
+import { practiceBench, stageGroup, stagingTasks, type DeviceAdapter } from "#staging";
 
 /** The town with more customers on its second sector, each with an address. */
 function planned(moreCustomers = 0): World {
@@ -30,7 +30,7 @@ class Keeper {
   notes = new Map<string, StagingNote>();
   secrets = new Map<string, string>();
 
-  async stage(world: World, bench: Bench): Promise<void> {
+  async stage(world: World, bench: DeviceAdapter): Promise<void> {
     const task = stagingTasks(world, this.notes);
     for (const { leaderId, followerIds } of stagingGroups(world))
       await stageGroup(bench, task(leaderId), followerIds.map(task), {
@@ -114,7 +114,7 @@ describe("on the practice bench", () => {
           name in target
             ? (...asked: unknown[]) => {
                 if (left-- === 0) throw new Killed();
-                return (target[name as keyof Bench] as (...all: unknown[]) => unknown)(...asked);
+                return (target[name as keyof DeviceAdapter] as (...all: unknown[]) => unknown)(...asked);
               }
             : undefined,
       });

@@ -9,7 +9,7 @@ import {
   type StagingStep,
 } from "#core/staging";
 import type { StagingTask } from "./task";
-import { BenchError, type Access, type Bench, type DeviceStatus } from "./adapter";
+import { BenchError, type Access, type DeviceAdapter, type DeviceStatus } from "./adapter";
 
 export interface StagingTools {
   who: string;
@@ -29,11 +29,11 @@ const hostOf = (address: string) => address.split("/")[0]!;
 /** One device while it is on the bench. */
 class Staged {
   readonly note: StagingNote;
-  readonly #bench: Bench;
+  readonly #bench: DeviceAdapter;
   readonly #task: StagingTask;
   readonly #tools: StagingTools;
 
-  constructor(bench: Bench, task: StagingTask, tools: StagingTools, serial: string) {
+  constructor(bench: DeviceAdapter, task: StagingTask, tools: StagingTools, serial: string) {
     this.#bench = bench;
     this.#task = task;
     this.#tools = tools;
@@ -164,7 +164,7 @@ class Staged {
 
 /** Plugs one in, does something with it, and keeps what came of it; what goes wrong with it is its own problem and nobody else's. */
 async function withDevice(
-  bench: Bench,
+  bench: DeviceAdapter,
   task: StagingTask,
   tools: StagingTools,
   work: (device: Staged, boxPassword: string) => Promise<void>,
@@ -189,7 +189,7 @@ async function withDevice(
  * Whatever broke off before is gone on with: a device is looked for where the plan wants it before it is looked for as delivered.
  */
 export async function stageGroup(
-  bench: Bench,
+  bench: DeviceAdapter,
   leader: StagingTask,
   followers: readonly StagingTask[],
   tools: StagingTools,

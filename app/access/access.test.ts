@@ -29,7 +29,8 @@ describe("who may", () => {
   test("what everybody may see without an account is this, and nothing of any plan", () => {
     const open = Object.entries(RULES).flatMap(([pattern, { read }]) => (read === "anyone" ? [pattern] : []));
     expect(open).toEqual([
-      ...["/health", "/preferences", "/sign-in", "/passkeys", "/invitations/:token", "/schemas/radios.json"],
+      ...["/health", "/preferences", "/sign-in", "/passkeys", "/invitations/:token"],
+      ...["/schemas/radios.json", "/schemas/rows.json"],
     ]);
   });
 });

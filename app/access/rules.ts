@@ -45,6 +45,7 @@ export const RULES: Readonly<Record<string, Rule>> = {
   "/passkeys": open,
   "/invitations/:token": open,
   "/schemas/radios.json": open,
+  "/schemas/rows.json": open,
   "/you": own,
   "/account": own,
   "/people": kept,

@@ -2,7 +2,7 @@ import { askedOf } from "../requests/asked.server";
 import { besideOf } from "../requests/beside.server";
 import { requirePlan } from "../requests/plan.server";
 import { authorOf } from "../access/author.server";
-import { actOnBench, askSchema } from "../stages/staging/act.server";
+import { actOnStaging, askSchema } from "../stages/staging/act.server";
 import { besideStamp, readStaging } from "#store";
 import type { Route } from "./+types/staging";
 
@@ -20,6 +20,6 @@ export async function loader({ params, request }: Route.LoaderArgs) {
 export async function action({ params, request }: Route.ActionArgs) {
   const { store, world } = await requirePlan(params.planId);
   const asked = await askedOf(request, askSchema, "The bench cannot do that");
-  const { status = 200, ...body } = await actOnBench(store, world, authorOf(request), asked);
+  const { status = 200, ...body } = await actOnStaging(store, world, authorOf(request), asked);
   return Response.json(body, { status, headers: NO_STORE });
 }

@@ -157,7 +157,7 @@ export function FieldEdit<K extends RowKind>({
   const { schema, facts } = fieldOf(kind, field)!;
   const bare = bareSchema(schema);
   const value = shown ?? (row as unknown as Record<string, unknown>)[field];
-  const { unit = "", step = 1, decimals = 0, lines, words, help } = facts;
+  const { unit = "", step = 1, decimals = 2, lines, words, help } = facts;
   const control: Control = {
     label: label ?? facts.label,
     help,

@@ -45,7 +45,7 @@ const blank = (id: string): StagingNote => ({
 });
 
 /** Does what is asked of a plan's bench. */
-export async function actOnBench(
+export async function actOnStaging(
   store: Store,
   world: World,
   author: Author,

@@ -62,6 +62,7 @@ export const radioSchema = z.object({
     short: "azimuth",
     help: "Empty aims at the other end of its link.",
     unit: "°",
+    decimals: 1,
   }),
   tiltDownDeg: field(z.number().min(-90).max(90).nullable(), {
     label: "Downtilt",
