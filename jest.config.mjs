@@ -11,6 +11,7 @@ export default {
         jsc: {
           parser: { syntax: "typescript", tsx: true },
           target: "es2022",
+          experimental: { keepImportAttributes: true },
           transform: { react: { runtime: "automatic" } },
         },
         module: { type: "es6" },
