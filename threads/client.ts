@@ -61,7 +61,8 @@ interface Running<Tasks> {
  * somebody waits, and tells whoever waits when a thread ends.
  */
 export function threadClient<Tasks>(name: ThreadName, options: ClientOptions): ThreadClient<Tasks> {
-  const { heapMB, idleMs, isExclusive = false, workerData, transferList, onEnd } = options;
+  // Packages that start workers of their own look for theirs in what a thread was given: none is an object without it.
+  const { heapMB, idleMs, isExclusive = false, workerData = {}, transferList, onEnd } = options;
   const running = new Set<Running<Tasks>>();
 
   const started = (): Running<Tasks> => {
