@@ -183,8 +183,7 @@ onBothDrivers(({ store, second }) => {
       { kind: "plans", field: "ruleSetId" },
     ]);
     expect(await refused([removePatch("carriers", "sector")])).toMatchObject([
-      { field: "carrierId" },
-      { field: "carrierId" },
+      { kind: "carriers", id: "sector", message: "sector is in use by 2 radios, first: farm-radio" },
     ]);
     expect((await readPlanAt(db(), "valley"))!.revision).toBe(1);
     await expect(recordChange(db(), { planId: "none", ...ana, what: "x", patches: [] })).rejects.toThrow(NoSuchPlan);

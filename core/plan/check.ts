@@ -59,6 +59,8 @@ function radiosConcerned(before: World, after: World, patches: readonly Patch[])
 
 /** Name of a row as people know it; its kind's word where it has none. */
 function calledIn(worlds: readonly World[], kind: RowKind, id: string): string {
+  // A channel is named after the radio that it belongs to.
+  if (kind === "carriers") return calledIn(worlds, "radios", id);
   for (const world of worlds) {
     const row = rowIn(world, kind, id) as { name?: string; body?: { name?: string; model?: string } } | null;
     const name = row?.name ?? row?.body?.model ?? row?.body?.name;
