@@ -119,11 +119,11 @@ test("a wood drawn across a path blocks it; its corners can be typed; undo clear
   await page.mouse.dblclick(box.x + box.width * 0.3, box.y + box.height * 0.5);
   const sheet = page.getByRole("region", { name: "Outline" });
   await expect(sheet).toBeVisible();
-  await sheet.getByLabel("Structure height").fill("900");
+  await sheet.getByLabel("Height").fill("900");
   await sheet.getByRole("button", { name: "Keep" }).click();
-  await expect(sheet.getByRole("alert")).toContainText("heightM");
+  await expect(sheet.getByRole("alert")).toContainText("height must be at most 300");
   // Across the bridge between harbour and silo.
-  await sheet.getByLabel("Structure height").fill("60");
+  await sheet.getByLabel("Height").fill("60");
   await sheet.getByLabel(/Corners/).fill("-37.625 -30.147\n-37.625 -30.125\n-37.622 -30.125\n-37.622 -30.147");
   await sheet.getByRole("button", { name: "Keep" }).click();
   await expect(page.getByText("Changed wood. Undo takes it back.")).toBeVisible();

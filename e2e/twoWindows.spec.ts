@@ -112,7 +112,7 @@ test("a setting that somebody changed meanwhile is asked about, and the rest is 
   await ben.getByLabel("Proof: absolute floor").fill("-66");
   await ben.getByRole("button", { name: "Keep", exact: true }).click();
   const asked = ben.getByRole("alertdialog", { name: "Somebody has changed this meanwhile" });
-  await expect(asked).toContainText("proof’s deviation to 5");
+  await expect(asked).toContainText("acceptance deviation to 5");
   await asked.getByRole("radio", { name: "Keep mine" }).click();
   await asked.getByRole("button", { name: "Keep as chosen" }).click();
   await expect(ben).toHaveURL(/\/paths/);

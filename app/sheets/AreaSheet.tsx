@@ -1,4 +1,4 @@
-import { areaSchema, patchBetween, plainIssue, removePatch, type Area } from "#core/plan";
+import { areaSchema, fieldWord, patchBetween, plainIssue, removePatch, type Area } from "#core/plan";
 import { COVER_KINDS } from "#core/terrain";
 import { parsePosition } from "#formats/places";
 import { useState } from "react";
@@ -52,7 +52,7 @@ export function AreaSheet({ area }: { area: Area }) {
     });
     if (!parsed.success) {
       const issue = parsed.error.issues[0]!;
-      return setError(`${issue.path.join(" ")} ${plainIssue(issue)}`);
+      return setError(`The ${fieldWord("areas", String(issue.path[0]))} ${plainIssue(issue)}.`);
     }
     await put(parsed.data, `Changed ${name || kind}`);
   };
