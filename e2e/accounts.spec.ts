@@ -8,7 +8,15 @@ import { expect, expectAccessible, test } from "./fixtures";
 
 const PLAN = "/plans/:planId";
 /** Who may do what, said here once more and otherwise than the application says it. */
-const PUBLIC = ["/health", "/preferences", "/sign-in", "/passkeys", "/invitations/:token", "/schemas/radios.json", "/schemas/rows.json"];
+const PUBLIC = [
+  "/health",
+  "/preferences",
+  "/sign-in",
+  "/passkeys",
+  "/invitations/:token",
+  "/schemas/radios.json",
+  "/schemas/rows.json",
+];
 const KEEPERS = ["/people", "/backups", "/backups/:name"];
 const ROOF = [
   `${PLAN}/field`,
