@@ -192,7 +192,7 @@ export function PlanBar({
     </Button>
   );
   return (
-    <header className="relative flex h-11 shrink-0 items-center gap-3 overflow-x-auto border-b border-rule bg-panel px-3 max-md:h-auto max-md:flex-wrap max-md:gap-y-0">
+    <header className="relative flex h-11 shrink-0 items-center gap-2 overflow-x-auto border-b border-rule bg-panel px-3 max-md:h-auto max-md:flex-wrap max-md:gap-y-0">
       <Link to="/" aria-label="All plans" className="flex shrink-0 items-center">
         <Mark />
       </Link>
@@ -217,7 +217,7 @@ export function PlanBar({
               to={`/plans/${plan.id}/${one}${stage ? search : ""}`}
               aria-current={here ? "page" : undefined}
               ref={here ? open : undefined}
-              className={`flex items-center gap-1 border-b-2 px-2 text-sm ${here ? "border-clay font-semibold" : "border-transparent hover:text-clay"}`}
+              className={`flex items-center gap-1 border-b-2 px-1.5 text-[13px] 2xl:px-2 2xl:text-sm ${here ? "border-clay font-semibold" : "border-transparent hover:text-clay"}`}
             >
               {label}
               {count > 0 && (
