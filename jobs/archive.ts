@@ -19,7 +19,7 @@ import {
   type PlanBytes,
   type Store,
 } from "#store";
-import { threadClient } from "../threads";
+import { threadClient, ThreadEnded } from "../threads";
 import type { ArchiveContents } from "./packArchive";
 import { withArchive, type UnpackedArchive } from "./readArchive";
 import type { Packer } from "./workers/packer";
@@ -66,7 +66,8 @@ async function packApart(contents: ArchiveContents, signal: AbortSignal): Promis
   try {
     return await packers.use(({ pack }) => pack(contents), { signal });
   } catch (error) {
-    throw signal.aborted ? new Stopped() : error;
+    if (signal.aborted) throw new Stopped();
+    throw error instanceof ThreadEnded ? new Error("Packing the archive was broken off.", { cause: error }) : error;
   }
 }
 

@@ -18,12 +18,16 @@ type Upgrade = (patches: KeptPatch[], today: Today) => KeptPatch[];
 /** Completes whole rows with the fields that they lack from before a migration. */
 const withFields =
   (schema: number): Upgrade =>
-  (patches) =>
-    patches.map((patch) => {
-      const usual = lackedBefore(patch.kind, schema);
+  (patches) => {
+    const lacked = new Map(
+      [...new Set(patches.map(({ kind }) => kind))].map((kind) => [kind, lackedBefore(kind, schema)]),
+    );
+    return patches.map((patch) => {
+      const usual = lacked.get(patch.kind)!;
       if ("put" in patch) return { ...patch, put: { ...usual, ...patch.put } };
       return "remove" in patch ? { ...patch, was: { ...usual, ...patch.was } } : patch;
     });
+  };
 
 const CHANNEL = ["frequencyMHz", "widthMHz"] as const;
 

@@ -28,14 +28,14 @@ export interface ClientOptions {
   start?: () => Worker;
 }
 
-export interface UseOptions {
+interface UseOptions {
   /** Ends the work together with its thread. */
   signal?: AbortSignal;
   /** The longest that the work may take, ms. */
   mostMs?: number;
 }
 
-export interface ThreadClient<Tasks> {
+interface ThreadClient<Tasks> {
   /**
    * Has a thread work for as long as `work` takes; `work` begins at once, so that what is told a shared thread arrives in the order in
    * which it was told. Throws what the tasks throw, and ThreadEnded where the thread ends before.

@@ -33,7 +33,7 @@ export function useMapPlaces(world: World): { sites: MapSite[]; subscribers: Map
   return { sites, subscribers };
 }
 
-/** What of a selection the plan marks: a radio stands at its site. */
+/** Returns what the map marks for a selection; nothing for a radio, which stands at its site. */
 export function onMap(selection: Selection): MapPick | null {
   return selection && selection.kind !== "radio" ? { kind: selection.kind, id: selection.id } : null;
 }

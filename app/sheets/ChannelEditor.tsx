@@ -55,11 +55,7 @@ export function ChannelEditor({ radioId, link }: { radioId: string; link?: Link 
         <FrameShare carrierId={carrierId} downShare={radio.downShare ?? null} usualShare={model.downShare} />
       )}
       {radio.role === "sector" && <PowerPlan carrierId={carrierId} arriveAtDbm={radio.arriveAtDbm ?? null} />}
-      <FieldEdit
-        kind="carriers"
-        row={{ id: carrierId, timingGroup: radio.timingGroup ?? "" } as { id: string }}
-        field="timingGroup"
-      />
+      <FieldEdit kind="carriers" row={{ id: carrierId }} field="timingGroup" value={radio.timingGroup ?? ""} />
       <p className="col-span-2 text-xs text-quiet">
         Access points of one sync group send at the same times and do not hear each other; empty keeps its own time.
       </p>

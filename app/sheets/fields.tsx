@@ -148,7 +148,7 @@ export function FieldEdit<K extends RowKind>({
   label?: string;
   choices?: readonly Choice[];
   /** Shown in place of what the row says. */
-  value?: number;
+  value?: string | number;
   bounds?: { min?: number; max?: number; step?: number };
   onSet?: (value: unknown) => void;
 }) {

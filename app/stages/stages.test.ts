@@ -14,7 +14,7 @@ test("every stage has a manifest: its own letter, no two of one name, old addres
   expect([stageNamed("library"), stageNamed(undefined), stageByKey("z")]).toEqual([undefined, undefined, undefined]);
 });
 
-test("every check is mended in a stage that there is, and the key list holds each letter once", () => {
+test("every check belongs to a stage that there is; keys are letters, labels are names, no two views share one", () => {
   for (const { stage } of CHECKS) expect(STAGES.some(({ id }) => id === stage)).toBe(true);
   for (const { key, label, views } of STAGES) {
     expect(key).toMatch(/^[a-z]$/);

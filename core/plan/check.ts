@@ -57,7 +57,7 @@ function radiosConcerned(before: World, after: World, patches: readonly Patch[])
   return [...after.radios.values()].filter((radio) => named.has(radio.id) || stands(radio));
 }
 
-/** Name of a row as people know it; its kind's word where it has none. */
+/** Returns the name of a row as people know it; its id where it has none. */
 function calledIn(worlds: readonly World[], kind: RowKind, id: string): string {
   // A channel is named after the radio that it belongs to.
   if (kind === "carriers") return calledIn(worlds, "radios", id);
@@ -85,7 +85,7 @@ function checkReferences(before: World, after: World, patches: readonly Patch[],
     patches.flatMap(({ kind, id, remove }) => (remove && !rowIn(after, kind, id) ? [`${kind} ${id}`] : [])),
   );
   /** Of each row that goes, the rows that are left pointing at it. */
-  const left = new Map<string, { kind: RowKind; id: string; users: Map<RowKind, string[]> }>();
+  const left = new Map<string, { kind: RowKind; id: string; users: Map<RowKind, Set<string>> }>();
   for (const kind of ROW_KINDS)
     for (const reference of REFERENCES[kind])
       for (const row of rowsOfKind(after, kind)) {
@@ -95,23 +95,23 @@ function checkReferences(before: World, after: World, patches: readonly Patch[],
           if (!touched.has(`${kind} ${row.id}`) && !touched.has(key)) continue;
           if (isThere(after, reference, to.kind, id)) continue;
           if (gone.has(key)) {
-            const one = left.get(key) ?? { kind: to.kind, id, users: new Map<RowKind, string[]>() };
+            const one = left.get(key) ?? { kind: to.kind, id, users: new Map<RowKind, Set<string>>() };
             left.set(key, one);
-            one.users.set(kind, [...(one.users.get(kind) ?? []), calledIn(worlds, kind, row.id)]);
+            const users = one.users.get(kind) ?? new Set<string>();
+            one.users.set(kind, users.add(calledIn(worlds, kind, row.id)));
           } else add(kind, row.id, reference.name, missing(worlds, reference, kind, row.id, to.kind, id), true);
         }
       }
   for (const { kind, id, users } of left.values())
     for (const [user, names] of users) {
       const { one, many } = declared(user);
-      const named = new Set(names);
-      const first = [...named][0]!;
-      const which = named.size === 1 ? "" : ", first";
+      const [first] = names;
+      const which = names.size === 1 ? "" : ", first";
       add(
         kind,
         id,
         "id",
-        `${calledIn(worlds, kind, id)} is in use by ${counted(named.size, one, many)}${which}: ${first}`,
+        `${calledIn(worlds, kind, id)} is in use by ${counted(names.size, one, many)}${which}: ${first}`,
       );
     }
 }

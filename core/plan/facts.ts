@@ -51,7 +51,7 @@ type Optional<T> = { [K in keyof T]-?: undefined extends T[K] ? K : never }[keyo
 /** The fields of a kind that a new row need not say. */
 type Usual<K extends RowKind> = Pick<RowKinds[K], Optional<z.input<(typeof KINDS)[K]["schema"]>> & keyof RowKinds[K]>;
 
-/** What the fields of a kind say that a new row leaves out. */
+/** Returns the default of every field that a new row may leave out. */
 function usualOf<K extends RowKind>(kind: K): Usual<K> {
   const given = FIELDS[kind].flatMap(({ name, schema }) =>
     schema instanceof z.ZodDefault ? [[name, schema.parse(undefined)] as const] : [],
@@ -59,12 +59,12 @@ function usualOf<K extends RowKind>(kind: K): Usual<K> {
   return Object.fromEntries(given) as unknown as Usual<K>;
 }
 
-/** The same of every kind, to be spread into new rows. */
+/** Defaults by kind, to be spread into new rows. */
 export const USUAL = Object.fromEntries(ROW_KINDS.map((kind) => [kind, usualOf(kind)])) as unknown as {
   [K in RowKind]: Usual<K>;
 };
 
-/** What a new row of a kind says before anybody surveyed or chose. */
+/** Returns the values that a new row starts with, until a survey or a person changes them. */
 export function startOf(kind: RowKind): Row {
   const start = FIELDS[kind].flatMap(({ name, facts }) => ("start" in facts ? [[name, facts.start] as const] : []));
   return { ...USUAL[kind], ...Object.fromEntries(start) };

@@ -122,7 +122,7 @@ export function rowIn(world: World, kind: Patch["kind"], id: string): object | n
   return null;
 }
 
-/** The rows of a kind in a world, for whoever needs no more of them than their fields. */
+/** Iterates over the rows of one kind; radios carry their channel too. */
 export function* rowsOfKind(world: World, kind: RowKind): Iterable<{ id: string }> {
   if (kind === "plans") yield world.plan;
   else if (kind !== "equipment") yield* world[kind].values();

@@ -37,16 +37,16 @@ export interface PlaceVerdict {
   patch: Patch | null;
 }
 
-/** A row as the file says, else as it is kept, else as is usual. */
+/** Returns a row as the file says, else as it is kept, else as is usual; fields that files do not hold stay as they are kept. */
 function rowOf<Row extends Site | Subscriber>(
   kind: "sites" | "subscribers",
   { name, said }: ReadPlace,
   fresh: Row,
   before: Row | undefined,
 ): Row {
-  const row: Record<string, unknown> = { ...fresh };
+  const row: Record<string, unknown> = { ...fresh, ...before };
   for (const { name: field, facts } of fieldsOf(kind))
-    if (facts.column) row[field] = said[facts.column.key] ?? (before ?? fresh)[field as keyof Row];
+    if (facts.column) row[field] = said[facts.column.key] ?? row[field];
   return { ...(row as unknown as Row), name, latDeg: fresh.latDeg, lonDeg: fresh.lonDeg };
 }
 

@@ -1,9 +1,9 @@
 import { expect, test } from "@jest/globals";
-import type { Site } from "#core/plan";
+import { worldOf, type Site } from "#core/plan";
 import { densityCells, placeVerdicts, type ReadPlace } from "#core/survey";
 import { valley } from "#core/testing";
 
-const { world } = valley();
+const { rows, world } = valley();
 let count = 0;
 const makeId = () => `new-${count++}`;
 const read = (name: string, rest: Partial<ReadPlace> = {}): ReadPlace => ({
@@ -45,6 +45,12 @@ test("a place of a known name changes what its file says and keeps the rest", ()
   });
   const [same] = verdicts([read("farm", { latDeg: farm.latDeg, lonDeg: farm.lonDeg })]);
   expect([same!.verdict, same!.patch]).toEqual(["same", null]);
+  // What files do not hold is not put back to what is usual.
+  const solar = worldOf({ ...rows, sites: rows.sites.map((one) => ({ ...one, panelW: 700, subnet: "10.1.0.0/24" })) });
+  const west = solar.sites.get("west")!;
+  const at = { kind: "site" as const, latDeg: west.latDeg, lonDeg: west.lonDeg };
+  const [again] = placeVerdicts(solar, [read("west", { ...at, said: { mounts: 9 } })], 5, makeId);
+  expect(again!.patch).toEqual({ kind: "sites", id: "west", set: { freeMounts: 9 } });
   // The same name of another kind is another place.
   const [site] = verdicts([read("farm", { kind: "site", latDeg: farm.latDeg, lonDeg: farm.lonDeg })]);
   expect(site!.verdict).toBe("new");

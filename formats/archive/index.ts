@@ -117,17 +117,19 @@ export function readRowFiles(files: ArchiveFiles, planId: string): PlanRows {
 function csvRecords(files: ArchiveFiles, name: string, kind: ListKind): Record<string, unknown>[] {
   const { data } = Papa.parse<string[]>(textOf(files, name), { skipEmptyLines: true, delimiter: "," });
   const [header = [], ...records] = data;
-  return records.map((cells) =>
-    Object.fromEntries(
-      header.map((column, i) => {
-        const schema = fieldOf(kind, column)?.schema;
-        const field = schema && bareSchema(schema);
-        const cell = cells[i] ?? "";
-        if (cell === "" && schema?.safeParse(null).success) return [column, null];
-        if (field instanceof z.ZodNumber) return [column, cell === "" ? NaN : Number(cell)];
-        if (field instanceof z.ZodBoolean) return [column, cell === "true" ? true : cell === "false" ? false : cell];
-        return [column, withoutGuard(cell)];
-      }),
-    ),
-  );
+  const readers = header.map((column) => cellReader(fieldOf(kind, column)?.schema));
+  return records.map((cells) => Object.fromEntries(header.map((column, i) => [column, readers[i]!(cells[i] ?? "")])));
+}
+
+/** Returns what makes a cell's text the value that a field takes. */
+function cellReader(schema: z.ZodType | undefined): (cell: string) => unknown {
+  const field = schema && bareSchema(schema);
+  const mayBeNull = schema?.safeParse(null).success ?? false;
+  const read =
+    field instanceof z.ZodNumber
+      ? (cell: string) => (cell === "" ? NaN : Number(cell))
+      : field instanceof z.ZodBoolean
+        ? (cell: string) => (cell === "true" ? true : cell === "false" ? false : cell)
+        : withoutGuard;
+  return (cell) => (cell === "" && mayBeNull ? null : read(cell));
 }

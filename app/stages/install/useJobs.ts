@@ -1,5 +1,5 @@
 import { DESK, visitProblems, type FieldNote, type VisitProblem } from "#core/crews";
-import { removePatch, setPatch, type Patch, type Visit } from "#core/plan";
+import { removalOf, setPatch, type Patch, type Visit } from "#core/plan";
 import { useMemo } from "react";
 import { toast } from "sonner";
 import { useDesk } from "../../desk/DeskContext";
@@ -57,7 +57,8 @@ export function useJobs() {
     keep,
     say,
     set: (visit: Visit, set: Partial<Visit>, what: string) => keep([setPatch("visits", visit.id, set)], what),
-    remove: (visit: Visit, what: string) => keep([removePatch("visits", visit.id)], what),
+    // What only names the job (a later job, an alarm) is emptied of it.
+    remove: (visit: Visit, what: string) => keep(removalOf(kept, [{ kind: "visits", id: visit.id }]).patches, what),
   };
 }
 export type Jobs = ReturnType<typeof useJobs>;

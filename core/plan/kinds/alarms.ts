@@ -12,7 +12,7 @@ export const alarmSchema = z.object({
   ...keys,
   linkId: field(id, {
     label: "Link",
-    help: "The link at the root, or one of those that a radio hurts alike.",
+    help: "The link where the fault lies, or one of those that a faulty radio affects alike.",
     refersTo: { to: "links", whenGone: "remove" },
   }),
   linkIds: field(z.array(id).min(1).max(2000), {

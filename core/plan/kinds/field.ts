@@ -19,11 +19,11 @@ export type Effect = "heard" | "moved" | "answered" | "behind" | "required";
 
 /** All that is said of a field in one place; lists, checks, controls, words and files are made from it. */
 export interface FieldFacts {
-  /** Noun that stands beside its control. */
+  /** Label of its control, a noun. */
   label: string;
   /** The same where there is little room and in the logbook; the label where left out. */
   short?: string;
-  /** One sentence for whoever does not know the term. */
+  /** One sentence of explanation, shown as a tooltip. */
   help?: string;
   unit?: string;
   /** Step and decimals of its control. */

@@ -61,25 +61,15 @@ export { OVERLAY_LIMIT_CHARACTERS, overlaySchema, type Overlay } from "./overlay
 export { photoSchema, type Photo } from "./photos";
 export { CLEARANCE_SCHOOLS, CLIMATES, planSchema, SEASONS, type Plan } from "./plans";
 export {
-  CABLE_KINDS,
   CABLE_WORDS,
   INJECTOR_NAMES,
-  INJECTORS,
   radioSchema,
   radioWithChannelSchema,
-  WIRINGS,
   type Radio,
   type RadioRow,
   type RadioWithChannel,
 } from "./radios";
 export { scanSchema, type Scan } from "./scans";
-export { BATTERY_KINDS, SITE_POWERS, siteSchema, type Site } from "./sites";
-export {
-  GLAZINGS,
-  MOUNTS,
-  SUBSCRIBER_STATUSES,
-  subscriberSchema,
-  type Subscriber,
-  type SubscriberStatus,
-} from "./subscribers";
+export { siteSchema, type Site } from "./sites";
+export { subscriberSchema, type Subscriber, type SubscriberStatus } from "./subscribers";
 export { PERMIT_WORDS, PERMITS, VISIT_STATES, VISIT_WORKS, visitSchema, type Visit } from "./visits";

@@ -4,9 +4,9 @@ import { POWER_INPUTS } from "../../radio";
 import { carrierSchema, type Carrier, type Channel } from "./carriers";
 import { field, heightM, id, keys, kindOf, name } from "./field";
 
-export const CABLE_KINDS = ["cat5e", "cat6a", "cat5eIndoor", "fibre"] as const;
-export const WIRINGS = ["straight", "crossed"] as const;
-export const INJECTORS = ["none", ...POWER_INPUTS] as const;
+const CABLE_KINDS = ["cat5e", "cat6a", "cat5eIndoor", "fibre"] as const;
+const WIRINGS = ["straight", "crossed"] as const;
+const INJECTORS = ["none", ...POWER_INPUTS] as const;
 /** Kinds of cable and of power as people call them. */
 export const CABLE_WORDS: Readonly<Record<(typeof CABLE_KINDS)[number], string>> = {
   cat5e: "5e, shielded",

@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { field, heightM, id, keys, kindOf, latDeg, lonDeg, name } from "./field";
 
-export const BATTERY_KINDS = ["lead", "lithium"] as const;
-export const SITE_POWERS = ["mains", "solar", "none"] as const;
+const BATTERY_KINDS = ["lead", "lithium"] as const;
+const SITE_POWERS = ["mains", "solar", "none"] as const;
 const networkText = z.string().max(64).default("");
 const tag = z.number().int().min(0).max(4094).default(0);
 

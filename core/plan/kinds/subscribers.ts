@@ -2,10 +2,10 @@ import { z } from "zod";
 import { field, heightM, keys, kindOf, latDeg, lonDeg, name } from "./field";
 
 /** How far a customer has come. */
-export const SUBSCRIBER_STATUSES = ["asked", "surveyed", "planned", "installed", "declined"] as const;
+const SUBSCRIBER_STATUSES = ["asked", "surveyed", "planned", "installed", "declined"] as const;
 export type SubscriberStatus = (typeof SUBSCRIBER_STATUSES)[number];
-export const MOUNTS = ["roof", "pole", "wall", "window"] as const;
-export const GLAZINGS = ["none", "traditional", "thermally_efficient"] as const;
+const MOUNTS = ["roof", "pole", "wall", "window"] as const;
+const GLAZINGS = ["none", "traditional", "thermally_efficient"] as const;
 const rate = z.number().min(0).max(100_000);
 
 export const subscriberSchema = z.object({
