@@ -4,7 +4,7 @@ import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent } from
 import { Button, STATE_LINES, useFormats, usePreferences } from "../ui";
 import { HEAT_GRADES, HEAT_WORDS, heatMarkSvg } from "./heatMarks";
 import type { MapView } from "./mapView";
-import type { HeatMark, PlanMapProps } from "./types";
+import type { HeatMark, Outlining, PlanMapProps } from "./types";
 
 /** What the marks mean that are on the plan now. */
 function HeatLegend({ heat }: { heat: readonly HeatMark[] }) {
@@ -119,13 +119,18 @@ export function PlanMap(props: PlanMapProps) {
     if (ready && fitsPlaces) view.current?.fitPlaces([...sites, ...subscribers].map(({ place }) => place));
   }, [ready, fitsPlaces, sites, subscribers]);
   const { areas, overlays, density } = props;
-  const draws = Boolean(props.onDrawn);
+  const draws = Boolean(props.outlining);
   useEffect(() => {
     if (ready) view.current?.drawGround({ areas, overlays, density, selected });
   }, [ready, areas, overlays, density, selected]);
   // Before the page is seen: whoever reads that corners are clicked may click the first at once.
   useLayoutEffect(() => {
-    if (ready) view.current?.setDrawing(draws ? (ring) => latest.current.onDrawn?.(ring) : null);
+    if (!ready) return;
+    const outlining: Outlining = {
+      onCorners: (count, finish) => latest.current.outlining?.onCorners(count, finish),
+      onDrawn: (ring) => latest.current.outlining?.onDrawn(ring),
+    };
+    view.current?.setOutlining(draws ? outlining : null);
   }, [ready, draws]);
   const { outsiders, fronts } = props;
   useEffect(() => {

@@ -11,7 +11,7 @@ import VectorSource from "ol/source/Vector";
 import { fromExtent } from "ol/geom/Polygon";
 import type { Projection } from "./projection";
 import { areaStyle, densityStyle, drawStyle, overlayStyle, type Palette } from "./styles";
-import type { PlanMapProps, Ring } from "./types";
+import type { Outlining, PlanMapProps, Ring } from "./types";
 
 /** Corners are kept to a tenth of a metre. */
 const rounded = (deg: number) => Math.round(deg * 1e6) / 1e6;
@@ -49,12 +49,21 @@ export function groundLayers(
       new VectorLayer({ source: areas }),
     ],
     attach: (map: OlMap) => map.addInteraction(modify),
-    isDrawing: () => draw !== null,
-    setDrawing(map: OlMap, onDrawn: ((ring: Ring) => void) | null) {
+    isOutlining: () => draw !== null,
+    setOutlining(map: OlMap, outlining: Outlining | null) {
       if (draw) map.removeInteraction(draw);
       draw = null;
-      if (!onDrawn) return;
+      if (!outlining) return;
+      const { onCorners, onDrawn } = outlining;
+      const finish = () => draw?.finishDrawing();
       draw = new Draw({ type: "Polygon", style: drawStyle(palette) });
+      draw.on("drawstart", ({ feature }) => {
+        onCorners(1, finish);
+        feature.getGeometry()!.on("change", ({ target }) => {
+          // The ring holds the corners, the pointer, and its first corner once more.
+          onCorners((target as Polygon).getCoordinates()[0]!.length - 2, finish);
+        });
+      });
       draw.on("drawend", ({ feature }) =>
         onDrawn(unprojectRing((feature.getGeometry() as Polygon).getCoordinates()[0]!)),
       );

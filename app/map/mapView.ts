@@ -19,7 +19,7 @@ import { coverageLayer } from "./coverageLayer";
 import { crowdLayer } from "./crowd";
 import { frontLayer } from "./frontLayer";
 import { outsiderLayer } from "./outsiderLayer";
-import type { HeatMark, MapContour, MapLink, MapPick, MapSite, PlanMapProps, Ring } from "./types";
+import type { HeatMark, MapContour, MapLink, MapPick, MapSite, Outlining, PlanMapProps, Ring } from "./types";
 import { reliefSource } from "./relief";
 import { cursorStyle, heatStyle, linkStyles, measureStyle, paletteOf, siteStyle, subscriberStyle } from "./styles";
 
@@ -27,7 +27,7 @@ export interface MapView {
   draw(things: Pick<PlanMapProps, "sites" | "subscribers" | "links" | "selected">): void;
   drawGround(things: Pick<PlanMapProps, "areas" | "overlays" | "density" | "selected">): void;
   /** Lets clicks draw an outline, or ends that. */
-  setDrawing(onDrawn: ((ring: Ring) => void) | null): void;
+  setOutlining(outlining: Outlining | null): void;
   showCursor(place: Place | null): void;
   showOutsiders(outsiders: NonNullable<PlanMapProps["outsiders"]>): void;
   showFronts(fronts: NonNullable<PlanMapProps["fronts"]>): void;
@@ -230,7 +230,7 @@ export async function createMapView(
   let selectedLine: LineString | null = null;
   let pointedAtMs = -Infinity;
   map.on("click", (event) => {
-    if (ground.isDrawing()) return;
+    if (ground.isOutlining()) return;
     const feature = featureAt(event.pixel);
     const pick = feature ? pickOf(feature) : null;
     if (!events.isMeasuring() && !events.isPointing()) return choose(event.pixel, pick);
@@ -341,7 +341,7 @@ export async function createMapView(
       chosenPlace = key;
     },
     drawGround: (things) => ground.draw(things),
-    setDrawing: (onDrawn) => ground.setDrawing(map, onDrawn),
+    setOutlining: (outlining) => ground.setOutlining(map, outlining),
     showCursor(place) {
       for (const feature of overSource.getFeatures())
         if (feature.get("over") === "cursor") overSource.removeFeature(feature);

@@ -44,6 +44,13 @@ export type HeatMark = HeatPoint & { isAround?: boolean };
 export type Ring = [lonDeg: number, latDeg: number][];
 export type MapPick = { kind: "site" | "subscriber" | "link" | "area"; id: string };
 
+/** Told of an outline while it is drawn. */
+export interface Outlining {
+  /** A corner was put; `finish` closes the outline. */
+  onCorners: (count: number, finish: () => void) => void;
+  onDrawn: (ring: Ring) => void;
+}
+
 export interface PlanMapProps {
   planId: string;
   terrain: { version: string; extent: [number, number, number, number] } | null;
@@ -82,8 +89,8 @@ export interface PlanMapProps {
   contours?: readonly MapContour[];
   /** A raster over the relief, even in latitude and longitude: west, south, east and north edge, and a pixel for each cell. */
   coverage?: { extent: [number, number, number, number]; canvas: HTMLCanvasElement } | null;
-  /** While set, clicks draw an outline, which is handed over when it is closed. */
-  onDrawn?: ((ring: Ring) => void) | null;
+  /** While set, clicks draw an outline. */
+  outlining?: Outlining | null;
   /** Corners of the selected outline were moved. */
   onReshaped?: (id: string, rings: Ring[]) => void;
   /** More buttons beside the map's own. */

@@ -6,7 +6,7 @@ import { useCallback, useMemo, useState, type ReactNode } from "react";
 import { useRevalidator } from "react-router";
 import { toast } from "sonner";
 import { keepPatches } from "../keep/keepPatches";
-import type { MapArea, Ring } from "../map/types";
+import type { MapArea, Outlining, Ring } from "../map/types";
 import { Button } from "../ui";
 import { useDesk } from "../desk/DeskContext";
 
@@ -19,13 +19,19 @@ const DRAWN: { kind: Area["kind"]; heightM: number; word: string }[] = [
 ];
 const NO_CELLS: DensityCell[] = [];
 const SQUARE_DEG = 0.001;
+const LEAST_CORNERS = 3;
+/** How far an outline is, and what to do next. */
+function cornersWords(count: number): string {
+  if (count < LEAST_CORNERS) return `Click the corners: ${count} of at least ${LEAST_CORNERS}`;
+  return `${count} corners: click more, or double-click the last one`;
+}
 const rounded = (deg: number) => Math.round(deg * 1e6) / 1e6;
 
 export interface GroundTools {
   areas: MapArea[];
   overlays: string[];
   density: DensityCell[];
-  onDrawn: ((ring: Ring) => void) | null;
+  outlining: Outlining | null;
   onReshaped: (id: string, rings: Ring[]) => void;
   tools: ReactNode;
 }
@@ -35,6 +41,7 @@ export function useGroundTools(canDraw: boolean): GroundTools {
   const { data, world, select } = useDesk();
   const { revalidate } = useRevalidator();
   const [drawing, setDrawing] = useState<Area["kind"] | null>(null);
+  const [corners, setCorners] = useState<{ count: number; finish: () => void } | null>(null);
   const [dense, setDense] = useState(false);
   const planId = world.plan.id;
   const areas = useMemo(
@@ -78,7 +85,11 @@ export function useGroundTools(canDraw: boolean): GroundTools {
       "Put a square",
     );
   };
-  const drawn = useCallback(
+  const begin = (kind: Area["kind"] | null) => {
+    setCorners(null);
+    setDrawing(kind);
+  };
+  const onDrawn = useCallback(
     (ring: Ring) => {
       const usual = DRAWN.find(({ kind }) => kind === drawing)!;
       setDrawing(null);
@@ -94,6 +105,10 @@ export function useGroundTools(canDraw: boolean): GroundTools {
       void put(row, `Drew ${usual.word}`);
     },
     [drawing, planId, put],
+  );
+  const outlining = useMemo<Outlining>(
+    () => ({ onCorners: (count, finish) => setCorners({ count, finish }), onDrawn }),
+    [onDrawn],
   );
   const onReshaped = useCallback(
     (id: string, rings: Ring[]) => {
@@ -113,9 +128,15 @@ export function useGroundTools(canDraw: boolean): GroundTools {
         <Grid3x3 size={15} aria-hidden="true" /> Density
       </Button>
       {drawing ? (
-        <Button onClick={() => setDrawing(null)} className="border-clay text-clay">
-          Click corners, double-click ends – stop
-        </Button>
+        <>
+          <span role="status" className="rounded bg-panel px-2 py-1 text-sm text-clay">
+            {cornersWords(corners?.count ?? 0)}
+          </span>
+          <Button disabled={(corners?.count ?? 0) < LEAST_CORNERS} onClick={corners?.finish}>
+            Finish outline
+          </Button>
+          <Button onClick={() => begin(null)}>Cancel</Button>
+        </>
       ) : (
         <DropdownMenu.Root>
           <DropdownMenu.Trigger asChild>
@@ -134,7 +155,7 @@ export function useGroundTools(canDraw: boolean): GroundTools {
               {DRAWN.map(({ kind, word }) => (
                 <DropdownMenu.Item
                   key={kind}
-                  onSelect={() => setDrawing(kind)}
+                  onSelect={() => begin(kind)}
                   className="cursor-pointer rounded px-2 py-1 text-sm outline-none data-[highlighted]:bg-ground data-[highlighted]:text-clay"
                 >
                   Draw {word}
@@ -146,5 +167,5 @@ export function useGroundTools(canDraw: boolean): GroundTools {
       )}
     </>
   );
-  return { areas, overlays, density, onDrawn: drawing ? drawn : null, onReshaped, tools };
+  return { areas, overlays, density, outlining: drawing ? outlining : null, onReshaped, tools };
 }
