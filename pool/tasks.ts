@@ -7,8 +7,8 @@ import {
   type SearchResult,
   type ViewRow,
 } from "#core/search";
-import { compareBands, type BandRow } from "#core/bands";
-import { attachList, type AttachedList } from "#core/attach";
+import { compareBands, type BandRow } from "#core/search";
+import { attachList, type AttachedList } from "#core/search";
 import {
   earsNow,
   hurtsOf,
@@ -20,8 +20,9 @@ import {
   type Hurt,
 } from "#core/channels";
 import { grown } from "#core/capacity";
-import { airtimeRemedies, checksOf, hopWays, mendsOf, type HopWay, type Mend, type Remedy } from "#core/findings";
-import { clientAntennas, type ClientAntennaRow } from "#core/clients";
+import { fullSectorWays, hopWays, type HopWay } from "#core/expansion";
+import { checksOf, mendsOf, type Mend, type Remedy } from "#core/findings";
+import { clientAntennas, type ClientAntennaRow } from "#core/search";
 import { heardTape, listeningIn, type HeardTape } from "#core/interference";
 import { optimizeSectors, type OptimizeAsk } from "#core/optimize";
 import { trySchools, type SchoolTried } from "#core/schools";
@@ -151,7 +152,7 @@ export const TASKS: {
   mends: ({ world, between }, { linkId }) => mendsOf(world, linkId, between),
   hopWays: ({ world, between }, { linkId }) => hopWays(world, linkId, between),
   splits: ({ world, between }, { radioId, years }) =>
-    airtimeRemedies(grown(world, years), required(world.radios.get(radioId), `radio "${radioId}"`).id, {
+    fullSectorWays(grown(world, years), required(world.radios.get(radioId), `radio "${radioId}"`).id, {
       profileBetween: between,
       checksOf,
     }),

@@ -1,4 +1,4 @@
-import type { BandRow } from "#core/bands";
+import type { BandRow } from "#core/search";
 import { linkEnds, type Link } from "#core/plan";
 import { Suspense, useEffect, useState } from "react";
 import { useDesk } from "../desk/DeskContext";

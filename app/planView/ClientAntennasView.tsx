@@ -1,5 +1,5 @@
 import { HEARS_DEPTH_DB } from "#core/antenna";
-import { leastClientAntenna, type ClientAntennaRow } from "#core/clients";
+import { leastClientAntenna, type ClientAntennaRow } from "#core/search";
 import { heardName } from "#core/link";
 import type { Link } from "#core/plan";
 import { useDesk } from "../desk/DeskContext";

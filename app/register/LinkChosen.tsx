@@ -1,4 +1,4 @@
-import type { AttachedList } from "#core/attach";
+import type { AttachedList } from "#core/search";
 import { counted } from "#core/words";
 import { useEffect, useState } from "react";
 import { toast } from "sonner";

@@ -1,7 +1,9 @@
 import { sectorAirtime } from "../capacity";
-import { answering, slowing, summarize, type LinkSummary, type ProfileSource } from "../outcome";
-import { linksOn, endOf, withPatches, type Link, type Patch, type World } from "../plan";
+import type { ProfileSource } from "../outcome";
+import { linksOn, endOf, type Link, type Patch, type World } from "../plan";
 import { groupChannelsMHz, groupOn, quietChannelsMHz } from "../propose";
+import { median } from "../statistics";
+import { slowedCount, trialOf, type Trial } from "../trial";
 
 /** A sector on one width, every customer and every neighbour answered in full. */
 export interface WidthRow {
@@ -34,7 +36,7 @@ export function widthTable(world: World, radioId: string, between: ProfileSource
   const links = linksOn(world, radioId);
   const sector = endOf(world, radioId);
   const { frequencyMHz: nowMHz, widthMHz: nowWidth } = sector.radio;
-  const slowedBy = slowing(world, new Set(links.map(({ id }) => id)), between);
+  const before = trialOf(world, between);
   // Its own noise is no reason to avoid a channel.
   const others: World = { ...world, radios: new Map(world.radios) };
   for (const id of [radioId, ...links.map(({ bRadioId }) => bRadioId)]) others.radios.delete(id);
@@ -48,44 +50,34 @@ export function widthTable(world: World, radioId: string, between: ProfileSource
     );
     const tried = (isNow ? [nowMHz] : quiet.slice(0, CHANNELS_TRIED)).map((frequencyMHz) => {
       const patches = isNow ? [] : groupOn(world, radioId, frequencyMHz, widthMHz);
-      return rowOf(withPatches(world, patches), radioId, links, patches, between, slowedBy);
+      return rowOf(before, radioId, links, patches);
     });
     tried.sort((x, y) => y.served - x.served || x.slowed - y.slowed || x.load - y.load);
     return tried.slice(0, 1).map((row) => ({ ...row, isNow }));
   });
 }
 
-function rowOf(
-  then: World,
-  radioId: string,
-  links: readonly Link[],
-  patches: Patch[],
-  between: ProfileSource,
-  slowedBy: ReturnType<typeof slowing>,
-): Omit<WidthRow, "isNow"> {
-  const answer = answering(then, between);
-  const summaries = new Map<string, LinkSummary>();
-  let leastSnrDb: number | null = null;
-  for (const { id } of links) {
-    const link = then.links.get(id)!;
-    const found = answer(link);
-    summaries.set(id, summarize(then, link, found));
-    if (found.path) leastSnrDb = Math.min(leastSnrDb ?? Infinity, found.path.aToB.snrDb, found.path.bToA.snrDb);
-  }
-  const { down, up, unreached } = sectorAirtime(then, links, summaries);
-  const rates = [...summaries.values()].map(({ downMbps }) => downMbps).sort((x, y) => x - y);
-  const { frequencyMHz, widthMHz } = then.radios.get(radioId)!;
+function rowOf(before: Trial, radioId: string, links: readonly Link[], patches: Patch[]): Omit<WidthRow, "isNow"> {
+  const after = before.after(patches);
+  const ids = links.map(({ id }) => id);
+  const summaries = new Map(ids.map((id) => [id, after.summary(id)]));
+  const snrsDb = ids.flatMap((id) => {
+    const { path } = after.answer(id);
+    return path ? [path.aToB.snrDb, path.bToA.snrDb] : [];
+  });
+  const { down, up, unreached } = sectorAirtime(after.world, links, summaries);
+  const { frequencyMHz, widthMHz } = after.world.radios.get(radioId)!;
   return {
     widthMHz,
     frequencyMHz,
     unreached,
-    leastSnrDb,
+    leastSnrDb: snrsDb.length > 0 ? Math.min(...snrsDb) : null,
     patches,
     customers: links.length,
     load: Math.max(down, up),
     served: [...summaries.values()].filter(({ served }) => served).length,
-    medianMbps: rates[rates.length >> 1] ?? 0,
-    slowed: patches.length > 0 ? slowedBy(then, patches) : 0,
+    medianMbps: median([...summaries.values()].map(({ downMbps }) => downMbps)) ?? 0,
+    slowed: patches.length > 0 ? slowedCount(before, after, patches, new Set(ids)) : 0,
   };
 }
 

@@ -1,8 +1,9 @@
+import type { Remedy } from "../trial";
 import { linkEnds, type Link, type LinkEnd, type World } from "../plan";
 import { inOnePiece } from "../words";
 import { checkOf, weightOf } from "./checks";
 import type { StageId } from "./stages";
-import type { Figure, LinkFault, PlanFault, Remedy, Thing } from "./checks/check";
+import type { Figure, LinkFault, PlanFault, Thing } from "./checks/check";
 import { peopleBehind, type Backbone } from "../outcome";
 
 /** A fault of one link with the check that found it, before anyone has looked for remedies. */

@@ -1,11 +1,10 @@
-export { simpleChanges } from "./candidates";
+export { simpleChanges } from "./linkChanges";
 export { countsByStage, STAGE_IDS, type StageId } from "./stages";
 export { checksOf, faultsOf } from "./faults";
 export { CHECKS, checkOf } from "./checks";
-export type { Candidate, Check, Figure, Remedy, Thing } from "./checks/check";
+export type { Check, Figure, Thing } from "./checks/check";
 export { byPeopleHurt, findingOf, linksOf, planFindingOf, radioOf, type Fault, type Finding } from "./finding";
 export { remediesFor } from "./remedies";
+export type { Remedy } from "../trial";
 export { ruleBreaks, type RuleBreak } from "./ruleBreaks";
-export { airtimeRemedies } from "./airtime";
 export { mendsOf, type Mend } from "./mends";
-export { hopWays, type HopWay } from "./hopWays";

@@ -5,7 +5,7 @@ import { linksOf, radioOf, faultsOf, type Finding } from "#core/findings";
 import { answerOf, outcomeOf, summarize } from "#core/outcome";
 import { radioPatches, withPatches, type Scan } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
-import { evenArcs } from "./splits";
+import { evenArcs } from "../expansion/splits";
 
 type Made = ReturnType<typeof valley>;
 const review = (made: Made) => reviewPlan(made.world, made.between);

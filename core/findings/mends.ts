@@ -1,14 +1,12 @@
-import { costOf } from "../bill";
-import { answering, isLinkServed, type ProfileSource } from "../outcome";
-import { linkEnds, withPatches, type Patch, type World } from "../plan";
-import { elsewhere, higher, stronger } from "./candidates";
+import type { ProfileSource } from "../outcome";
+import { linkEnds, type World } from "../plan";
+import { addedEur, trialOf, type Change } from "../trial";
+import { elsewhere, higher, stronger } from "./linkChanges";
 import { checkOf } from "./checks";
 import { faultsOf } from "./faults";
 
 /** A change that lets a customer carry more in the time that he takes. */
-export interface Mend {
-  label: string;
-  patches: Patch[];
+export interface Mend extends Change {
   /** The access point that then serves him. */
   sectorId: string;
   downMbps: number;
@@ -28,11 +26,11 @@ export function mendsOf(world: World, linkId: string, between: ProfileSource): M
   const link = world.links.get(linkId);
   const subscriberId = link && world.radios.get(link.bRadioId)?.subscriberId;
   if (!link || !subscriberId) throw new RangeError(`There is no customer's link "${linkId}" in the plan.`);
-  const answer = answering(world, between)(link);
+  const before = trialOf(world, between);
+  const answer = before.answer(linkId);
   const { a, b } = linkEnds(world, link);
   const bench = { world, link, a, b, answer, profileBetween: between };
-  const now = { down: answer.path?.aToB.rateMbps ?? 0, up: answer.path?.bToA.rateMbps ?? 0 };
-  const costNowEur = costOf(world);
+  const now = before.rates(linkId);
   const found = faultsOf(world, link, answer, null).flatMap((fault) => [
     ...(checkOf(fault.check).candidates?.(bench, fault) ?? []),
   ]);
@@ -43,14 +41,22 @@ export function mendsOf(world: World, linkId: string, between: ProfileSource): M
     return isNew;
   });
   const mends = changes.flatMap(({ label, patches }): Mend[] => {
-    const then = withPatches(world, patches);
-    const changed = then.links.get(linkId)!;
-    const after = answering(then, between)(changed);
-    const [downMbps, upMbps] = [after.path?.aToB.rateMbps ?? 0, after.path?.bToA.rateMbps ?? 0];
-    if (downMbps < now.down || upMbps < now.up || downMbps + upMbps <= now.down + now.up) return [];
-    const isServed = isLinkServed(then, changed, after);
-    const costEur = costOf(then) - costNowEur;
-    return [{ label, patches, sectorId: changed.aRadioId, downMbps, upMbps, isServed, costEur }];
+    const after = before.after(patches);
+    const { downMbps, upMbps } = after.rates(linkId);
+    const isNoFaster = downMbps + upMbps <= now.downMbps + now.upMbps;
+    if (downMbps < now.downMbps || upMbps < now.upMbps || isNoFaster) return [];
+    const sectorId = after.world.links.get(linkId)!.aRadioId;
+    return [
+      {
+        label,
+        patches,
+        sectorId,
+        downMbps,
+        upMbps,
+        isServed: after.isServed(linkId),
+        costEur: addedEur(before, after),
+      },
+    ];
   });
   return mends.sort((x, y) => y.downMbps - x.downMbps || x.costEur - y.costEur);
 }

@@ -1,11 +1,11 @@
 import { weakestMarginDb, type LinkAnswer } from "../link";
-import { linkEnds, radiosTouched, withPatches, type Patch, type Link, type Measurement, type World } from "../plan";
-import { costOf } from "../bill";
+import { linkEnds, radiosTouched, type Patch, type Link, type Measurement, type World } from "../plan";
 import { checkOf } from "./checks";
-import type { RemedyCase, Remedy } from "./checks/check";
+import type { RemedyCase } from "./checks/check";
 import { checksOf, faultsOf } from "./faults";
 import type { Fault } from "./finding";
-import { answering, isLinkServed, type ProfileSource } from "../outcome";
+import type { ProfileSource } from "../outcome";
+import { addedEur, lostLinks, trialOf, type Remedy } from "../trial";
 import { costChangeText, counted, figure, signedFigure } from "../words";
 
 const MOST_REMEDIES = 4;
@@ -51,37 +51,23 @@ export function remediesFor(
   const { proofFloorDbm } = world.plan;
   const stoodOnFloor = weakestTotalDbm(answer) >= proofFloorDbm;
   const found: (Remedy & { served: boolean; costEur: number; harms: number })[] = [];
-  // Many changes touch the same links: each is answered as it stands once.
-  const servedNow = new Map<string, boolean>();
-  const answerNow = answering(world, profileBetween);
-  const isServedNow = (other: Link) => {
-    const served = servedNow.get(other.id) ?? isLinkServed(world, other, answerNow(other));
-    servedNow.set(other.id, served);
-    return served;
-  };
-  const costNowEur = costOf(world);
+  const before = trialOf(world, profileBetween);
   const given: RemedyCase = { world, link, a, b, answer, profileBetween };
   for (const { label, patches } of check.candidates?.(given, fault) ?? []) {
-    const tried = withPatches(world, patches);
-    const triedLink = tried.links.get(link.id)!;
-    const answerThen = answering(tried, profileBetween);
-    const after = answerThen(triedLink);
-    const left = faultsOf(tried, triedLink, after, measurement);
+    const tried = before.after(patches);
+    const after = tried.answer(link.id);
+    const left = faultsOf(tried.world, tried.world.links.get(link.id)!, after, measurement);
     const resolved = !left.some((other) => other.check === fault.check && other.radioId === fault.radioId);
     if (!after.path || !resolved) continue;
     const passes = after.path.aToB.modulation !== null && after.path.bToA.modulation !== null;
     if (!passes && check.isAboutLevel) continue;
     const { mustGo = false } = check;
     if (left.some((other) => !had.has(other.check) && !(mustGo && checkOf(other.check).comesOfLessPower))) continue;
-    const lost = touchedBeside(world, link, patches).filter((other) => {
-      if (!isServedNow(other)) return false;
-      const then = tried.links.get(other.id);
-      return !then || !isLinkServed(tried, then, answerThen(then));
-    });
+    const lost = lostLinks(before, tried, touchedBeside(world, link, patches));
     if (lost.length > 0 && !mustGo) continue;
     const floorDbm = weakestTotalDbm(after);
     const underFloor = stoodOnFloor && floorDbm < proofFloorDbm;
-    const served = isLinkServed(tried, triedLink, after);
+    const served = tried.isServed(link.id);
     const notes = [
       ...(underFloor
         ? [
@@ -90,7 +76,7 @@ export function remediesFor(
         : []),
       ...(lost.length > 0 ? [`${counted(lost.length, "other link is", "other links are")} no longer served`] : []),
     ];
-    const costEur = costOf(tried) - costNowEur;
+    const costEur = addedEur(before, tried);
     const effect = [effectOf(answer, after, costEur), ...notes].join("; ");
     found.push({ label, effect, patches, visit: false, served, costEur, harms: notes.length });
   }

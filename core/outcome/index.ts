@@ -17,4 +17,3 @@ export {
   type ProfileSource,
 } from "./outcome";
 export { changesNoise, noiseMadePeopleKm2 } from "./noiseMade";
-export { slowing } from "./slowing";

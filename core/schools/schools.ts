@@ -2,9 +2,8 @@ import { bracketReach, tiltDownDeg } from "../aiming";
 import { peakGainDbi, type AntennaModel } from "../antenna";
 import { inverseGeodesic, normalizeAzimuthDeg } from "../geodesy";
 import { sectorHeardKm } from "../coverage";
-import { costOf } from "../bill";
 import { antennasFor, withPowerInCap } from "../kit";
-import { answering, isLinkServed, type ProfileSource } from "../outcome";
+import type { ProfileSource } from "../outcome";
 import {
   endOf,
   mergePatches,
@@ -19,6 +18,8 @@ import {
   type World,
 } from "../plan";
 import { attachTo, proposeSector } from "../propose";
+import { median } from "../statistics";
+import { addedEur, trialOf, type Trial } from "../trial";
 import { azimuthLossDb, edgesOf, sectorCustomer, shareOfDistance, type SectorCustomer } from "../sectors";
 
 /** How a site may serve the customers round it. */
@@ -286,12 +287,8 @@ export function trySchool(
     planned = withPatches(planned, way.patches);
   }
   // Whoever is new and would not be served is left out: his noise is spared.
-  const answer = answering(planned, between);
-  const isHeld = ({ linkId }: { linkId: string }) => {
-    const link = planned.links.get(linkId)!;
-    return isLinkServed(planned, link, answer(link));
-  };
-  const kept = [...attached.values()].filter((one) => !one.isNew || isHeld(one));
+  const trial = trialOf(planned, between);
+  const kept = [...attached.values()].filter((one) => !one.isNew || trial.isServed(one.linkId));
   planned = base;
   put(kept.flatMap((one) => one.patches));
   if (school !== "asItStands")
@@ -302,7 +299,8 @@ export function trySchool(
         )
         .map(({ id }) => removePatch("radios", id)),
     );
-  return measured(world, planned, site, school, asked, sectors, mergePatches([], patches), between);
+  const stands = trialOf(world, between);
+  return triedSchool(stands, stands.after(patches), site, school, asked, sectors, mergePatches([], patches));
 }
 const USUAL_MHZ = 5600;
 
@@ -322,28 +320,26 @@ function bestOf(sectors: readonly { antenna: AntennaModel; azimuthDeg: number | 
   return best;
 }
 
-function measured(
-  world: World,
-  planned: World,
+function triedSchool(
+  before: Trial,
+  after: Trial,
   site: Site,
   school: School,
   asked: readonly Asked[],
   sectors: readonly Radio[],
   patches: Patch[],
-  between: ProfileSource,
 ): SchoolTried {
-  const answer = answering(planned, between);
+  const { world: planned } = after;
   const ids = new Set(sectors.map(({ id }) => id));
   let noiseHeardDb = 0;
   const customers = [...planned.links.values()].flatMap((link): SectorCustomer[] => {
     if (!ids.has(link.aRadioId)) return [];
-    const found = answer(link);
+    const found = after.answer(link.id);
     noiseHeardDb = Math.max(noiseHeardDb, found.path?.bToA.noise.riseDb ?? 0);
     const one = sectorCustomer(planned, link, found);
     return one ? [one] : [];
   });
   const served = customers.filter(({ isServed }) => isServed);
-  const rates = served.map(({ downMbps }) => downMbps).sort((x, y) => x - y);
   const airtimes = sectors.map(({ id }) =>
     customers
       .filter(({ linkId }) => planned.links.get(linkId)!.aRadioId === id)
@@ -377,7 +373,7 @@ function measured(
     customersServed: served.length,
     peopleAsked: asked.reduce((sum, { subscriber }) => sum + subscriber.people, 0),
     peopleServed: served.reduce((sum, { people }) => sum + people, 0),
-    medianMbps: rates[rates.length >> 1] ?? null,
+    medianMbps: median(served.map(({ downMbps }) => downMbps)),
     busiestAirtime: Math.max(0, ...airtimes),
     litDeg,
     idleDeg,
@@ -387,7 +383,7 @@ function measured(
         ? Math.max(...[...ids].map((id) => sectorHeardKm(planned, planned.radios.get(id)!) ?? 0)) - cellKm
         : null,
     noiseHeardDb,
-    costEur: costOf(planned) - costOf(world),
+    costEur: addedEur(before, after),
     mounts: sectors.length,
     mountsLeft: mountsLeft(planned, planned.sites.get(site.id)!),
   };

@@ -1,8 +1,9 @@
 import { destination, inverseGeodesic, type Place } from "../geodesy";
-import { answering, answerOf, isLinkServed, type ProfileSource } from "../outcome";
+import { answerOf, isLinkServed, type ProfileSource } from "../outcome";
 import { earsOf, listeningIn } from "../interference";
 import { weakestMarginDb, type PathState } from "../link";
 import { linkEnds, setPatch, withPatches, type Patch, type Link, type World } from "../plan";
+import { lostLinks, trialOf } from "../trial";
 import { counted } from "../words";
 import { effectText, tryPatches, type WayOut } from "./try";
 
@@ -86,8 +87,7 @@ export function* searchMoves(
     if (i % 16 === 0) yield i / places.length;
   }
   const others = companions(world, link, radioId);
-  const answerNow = answering(world, profileBetween);
-  const servedNow = new Map(others.map((other) => [other.id, isLinkServed(world, other, answerNow(other))]));
+  const before = trialOf(world, profileBetween);
   const far = (point: Place) => inverseGeodesic(moved.place, point).distanceM;
   const worth = (point: HeatPoint) =>
     (point.served ? 2 : 0) + (point.state === "clear" ? 1 : 0) + (point.state === "blocked" ? -1 : 0);
@@ -101,12 +101,8 @@ export function* searchMoves(
     // Moves close to one another are one move.
     if (ways.some((way) => inverseGeodesic(placeIn(way.patches), point).distanceM < radiusM / 3)) continue;
     const patches = [movePatch(world, radioId, { latDeg: point.latDeg, lonDeg: point.lonDeg })];
-    const found = tryPatches(world, patches, [link.id], profileBetween);
-    if (!found) continue;
-    const tried = withPatches(world, patches);
-    const answerThen = answering(tried, profileBetween);
-    const lost = others.filter((other) => servedNow.get(other.id) && !isLinkServed(tried, other, answerThen(other)));
-    if (lost.length > 0) continue;
+    const found = tryPatches(before, patches, [link.id]);
+    if (!found || lostLinks(before, found.after, others).length > 0) continue;
     const bearing = inverseGeodesic(moved.place, point).azimuthDeg;
     ways.push({
       kind: "move",

@@ -1,5 +1,5 @@
 import { DEFAULT_BRIDGE_MHZ, proposeAccess, proposeBridge } from "../propose";
-import { fedSites, answering, type ProfileSource } from "../outcome";
+import { fedSites, type ProfileSource } from "../outcome";
 import { inverseGeodesic, type Place } from "../geodesy";
 import { checkClearance, holds, obstructionHeightsM, pathProblem } from "../link";
 import {
@@ -15,6 +15,7 @@ import {
   type World,
 } from "../plan";
 import { boundsOf, highPoints, type HeightAt, type HighPoint } from "../terrain";
+import { trialOf } from "../trial";
 import { effectText, tryPatches, type WayOut } from "./try";
 
 /** A relay nearer to an end than this is no relay. */
@@ -71,9 +72,9 @@ export function* searchRelaySites(
 ): Generator<number, FoundRelays> {
   const { a, b } = linkEnds(world, link);
   const ways: WayOut[] = [];
-  const answerNow = answering(world, profileBetween);
+  const before = trialOf(world, profileBetween);
   const works = (one: Link) =>
-    one.id !== link.id && holds(world.plan, world.radios.get(one.aRadioId)!.frequencyMHz, answerNow(one));
+    one.id !== link.id && holds(world.plan, world.radios.get(one.aRadioId)!.frequencyMHz, before.answer(one.id));
   const fed = fedSites(world, works);
   const others = [...world.sites.values()].filter(({ id }) => id !== a.radio.siteId && id !== b.radio.siteId);
   for (const [i, relay] of others.entries()) {
@@ -85,7 +86,7 @@ export function* searchRelaySites(
     // A sector that stands there already is no relay; serving from it is tried by itself.
     const isNewSector = over.patches.some(({ kind, put }) => kind === "radios" && put?.siteId === relay.id);
     if (isFed && !isNewSector) continue;
-    const found = tryPatches(world, over.patches, over.linkIds, profileBetween);
+    const found = tryPatches(before, over.patches, over.linkIds);
     if (!found || !found.outcome.served) continue;
     ways.push({
       kind: "relaySite",
@@ -147,6 +148,7 @@ export function* searchRelayPeaks(
   makeId: () => string,
 ): Generator<number, FoundRelays> {
   const { a, b } = linkEnds(world, link);
+  const before = trialOf(world, profileBetween);
   const { kFactor } = world.plan;
   const points = highPointsAbout(heightAt, a.place, b.place).filter(
     (point) => nearer(point, a.place, b.place) >= LEAST_LEG_M,
@@ -175,7 +177,7 @@ export function* searchRelayPeaks(
     const over = overRelay(withPatches(world, [sitePatch]), link, relay, false, makeId);
     if (!over) continue;
     const patches = [sitePatch, ...over.patches];
-    const found = tryPatches(world, patches, over.linkIds, profileBetween);
+    const found = tryPatches(before, patches, over.linkIds);
     if (!found || !found.outcome.served) continue;
     taken.push(point);
     ways.push({

@@ -1,4 +1,4 @@
-import { compareBands } from "#core/bands";
+import { compareBands } from "#core/search";
 import { expect, test } from "@jest/globals";
 import { answerOf, isLinkServed } from "#core/outcome";
 import { putPatch, checkPatches, withPatches, type Patch, type World } from "#core/plan";

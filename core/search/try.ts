@@ -1,9 +1,8 @@
-import { answering, isLinkServed, type ProfileSource } from "../outcome";
 import { checkOf, faultsOf } from "../findings";
-import { costOf } from "../bill";
 import { weakestMarginDb, type LinkAnswer, type PathState } from "../link";
-import { linkEnds, withPatches, type Patch, type World } from "../plan";
+import { linkEnds, type Patch } from "../plan";
 import { paperCriteria } from "../proof";
+import { addedEur, type Change, type Trial } from "../trial";
 import { costChangeText, figure } from "../words";
 
 /** What a change makes of the links that matter to it. */
@@ -19,14 +18,12 @@ export interface TriedOutcome {
 }
 
 /** One way out, tried on the whole of what it touches. */
-export interface WayOut {
+export interface WayOut extends Change {
   kind: "height" | "kit" | "elsewhere" | "channel" | "band" | "move" | "relaySite" | "relayPeak";
-  label: string;
   /** What it buys. */
   effect: string;
   /** What it leaves wrong, or costs others; empty where nothing. */
   caution: string;
-  patches: Patch[];
   /** Price of the kit that comes and goes. */
   costEur: number;
   outcome: TriedOutcome;
@@ -50,14 +47,14 @@ export const WORK_EUR: Record<WayOut["kind"], number> = {
 const RANK: Record<PathState, number> = { clear: 0, tight: 1, blocked: 2, unknown: 3 };
 const worse = (x: PathState, y: PathState) => (RANK[x] >= RANK[y] ? x : y);
 
-/** A plan under a change, and what it makes of each of `linkIds`; null where one of them breaks a bound. */
+/** A change as tried, and what it makes of each of `linkIds`; null where one of them breaks a bound. */
 export function tryPatches(
-  world: World,
+  before: Trial,
   patches: readonly Patch[],
   linkIds: readonly string[],
-  profileBetween: ProfileSource,
-): { outcome: TriedOutcome; costEur: number; answers: LinkAnswer[] } | null {
-  const tried = withPatches(world, patches);
+): { after: Trial; outcome: TriedOutcome; costEur: number } | null {
+  const after = before.after(patches);
+  const { world } = after;
   const outcome: TriedOutcome = {
     state: "clear",
     served: true,
@@ -66,24 +63,22 @@ export function tryPatches(
     upMbps: Infinity,
     unmet: "",
   };
-  const answerThen = answering(tried, profileBetween);
-  const answers: LinkAnswer[] = [];
   for (const id of linkIds) {
-    const link = tried.links.get(id);
+    const link = world.links.get(id);
     if (!link) return null;
-    const answer = answerThen(link);
-    const broken = faultsOf(tried, link, answer, null).some(({ check }) => checkOf(check).isBreaking);
+    const answer = after.answer(id);
+    const broken = faultsOf(world, link, answer, null).some(({ check }) => checkOf(check).isBreaking);
     if (!answer.path || broken) return null;
-    answers.push(answer);
     outcome.state = worse(outcome.state, answer.state);
-    outcome.served &&= isLinkServed(tried, link, answer);
+    outcome.served &&= after.isServed(id);
     outcome.unmet ||=
-      paperCriteria(tried.plan, linkEnds(tried, link), answer).find(({ passed }) => !passed)?.text ?? "";
+      paperCriteria(world.plan, linkEnds(world, link), answer).find(({ passed }) => !passed)?.text ?? "";
     outcome.marginDb = Math.min(outcome.marginDb, weakestMarginDb(answer)!);
-    outcome.downMbps = Math.min(outcome.downMbps, answer.path.aToB.rateMbps);
-    outcome.upMbps = Math.min(outcome.upMbps, answer.path.bToA.rateMbps);
+    const { downMbps, upMbps } = after.rates(id);
+    outcome.downMbps = Math.min(outcome.downMbps, downMbps);
+    outcome.upMbps = Math.min(outcome.upMbps, upMbps);
   }
-  return { outcome, costEur: costOf(tried) - costOf(world), answers };
+  return { after, outcome, costEur: addedEur(before, after) };
 }
 
 /** An outcome in the figures that a planner asks for. */

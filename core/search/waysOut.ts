@@ -1,9 +1,10 @@
 import { linkEnds, linksOn, radioPatches, type Patch, type Link, type World } from "../plan";
-import { answerOf, isLinkServed, type ProfileSource } from "../outcome";
+import type { ProfileSource } from "../outcome";
+import { trialOf, type Change } from "../trial";
 import { powerWithinCapDbm } from "../kit";
 import { simpleChanges } from "../findings";
 import { ruleUse } from "../regulation";
-import { compareBands } from "../bands";
+import { compareBands } from "./bands";
 import { channelsMHz } from "../propose";
 import { searchMoves, type HeatPoint } from "./moves";
 import type { HeightAt } from "../terrain";
@@ -40,7 +41,7 @@ const MOST_OF_A_KIND = 3;
 const MOST_CHANNELS = 24;
 
 /** The same link on other channels of its radios' band, as many as its rule set and raster allow, evenly spread. */
-function* otherChannels(world: World, link: Link): Generator<{ label: string; patches: Patch[] }> {
+function* otherChannels(world: World, link: Link): Generator<Change> {
   const { a, b } = linkEnds(world, link);
   const shared = linksOn(world, link.aRadioId).some(({ id }) => id !== link.id);
   if (shared) return;
@@ -89,13 +90,14 @@ export function* searchWaysOut(
 ): Generator<SearchProgress, SearchResult> {
   const link = world.links.get(ask.linkId);
   if (!link) throw new RangeError(`link ${ask.linkId} is not in the plan`);
-  const now = answerOf(world, link, profileBetween);
-  const isServedNow = isLinkServed(world, link, now);
+  const before = trialOf(world, profileBetween);
+  const now = before.answer(link.id);
+  const isServedNow = before.isServed(link.id);
   const ways: WayOut[] = [];
   let triedCount = 0;
   const consider = (kind: WayOut["kind"], label: string, patches: Patch[]) => {
     triedCount++;
-    const found = tryPatches(world, patches, [link.id], profileBetween);
+    const found = tryPatches(before, patches, [link.id]);
     if (!found || !isBetter(now, isServedNow, found.outcome)) return;
     const effect = effectText(found.outcome, found.costEur);
     ways.push({ kind, label, effect, caution: "", patches, costEur: found.costEur, outcome: found.outcome });

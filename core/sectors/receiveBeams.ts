@@ -1,8 +1,9 @@
 import { beamTurnedDeg } from "../antenna";
 import { sectorAirtime } from "../capacity";
 import { antennasFor, radioModelsFor, withPowerInCap } from "../kit";
-import { answering, summarize, type LinkSummary, type ProfileSource } from "../outcome";
-import { endOf, radioPatches, withPatches, type Patch, type World } from "../plan";
+import type { ProfileSource } from "../outcome";
+import { trialOf, type Trial } from "../trial";
+import { endOf, radioPatches, type Patch, type World } from "../plan";
 import { customerLinks } from "./stands";
 
 /** The sector's side of one customer's link. */
@@ -57,21 +58,22 @@ export function beamTable(world: World, radioId: string, between: ProfileSource)
         ({ steersBeam, widthsMHz }) => steersBeam && widthsMHz.includes(radio.widthMHz),
       );
   if (!steering || links.length === 0) return [];
-  const answersIn = (then: World) => {
-    const answer = answering(then, between);
-    const answers = links.map((link) => answer(then.links.get(link.id)!));
-    const summaries = new Map<string, LinkSummary>(
-      links.map((link, i) => [link.id, summarize(then, then.links.get(link.id)!, answers[i]!)]),
-    );
+  const comesTo = (trial: Trial) => {
+    const summaries = new Map(links.map(({ id }) => [id, trial.summary(id)]));
     const served = [...summaries.values()].filter((one) => one.served).length;
-    return { answers, served, load: sectorAirtime(then, links, summaries).up };
+    return {
+      answers: links.map(({ id }) => trial.answer(id)),
+      served,
+      load: sectorAirtime(trial.world, links, summaries).up,
+    };
   };
-  const now = answersIn(world);
+  const before = trialOf(world, between);
+  const now = comesTo(before);
   return antennasFor(world, "sector", radio.frequencyMHz, steering).flatMap((antenna): BeamRow[] => {
     if (!antenna.receiveBeam || antenna.id === own.id) return [];
     const fitted = { ...radio, antennaModelId: antenna.id, radioModelId: steering.id };
     const patches = radioPatches(world, withPowerInCap(world, { radio: fitted, model: steering, antenna }, "ptmp"));
-    const then = answersIn(withPatches(world, patches));
+    const then = comesTo(before.after(patches));
     const customers = links.flatMap(({ id, bRadioId }, i): BeamCustomer[] => {
       const [before, after] = [now.answers[i]!.path?.bToA, then.answers[i]!.path?.bToA];
       const customer = world.subscribers.get(world.radios.get(bRadioId)?.subscriberId ?? "");

@@ -1,12 +1,14 @@
 import { sectorHeardKm } from "../coverage";
 import { costOf } from "../bill";
 import { holds } from "../link";
-import { answering, fedSites, isLinkServed, type ProfileSource } from "../outcome";
+import { fedSites, type ProfileSource } from "../outcome";
 import { putPatch, setPatch, withPatches, type Patch, type Site, type World } from "../plan";
 import { attachTo, bestSector, choosingIn, proposeBridge } from "../propose";
 import { trySchool } from "../schools";
 import { gainTable } from "../sectors";
-import type { SiteStyle } from "./candidates";
+import { median } from "../statistics";
+import { trialOf, type Trial } from "../trial";
+import type { SiteStyle } from "./highGround";
 import type { Hop, SiteReach } from "./reach";
 import { customersOf, type Wanted } from "./wanted";
 
@@ -97,7 +99,7 @@ export function buildSites(
         if (now) put([setPatch("radios", sector.id, { txPowerDbm: Math.min(sector.txPowerDbm, now.txPowerDbm) })]);
       }
     }
-  return { ...measured(world, planned, byServer, between), ...told() };
+  return { ...service(trialOf(planned, between), byServer), ...told() };
 
   function told() {
     const linked = [...planned.links.values()];
@@ -157,21 +159,19 @@ function assigned(
   return bySite;
 }
 
-function measured(
-  world: World,
-  planned: World,
+/** Who of those wanted is served, and how fast. */
+function service(
+  { world: planned, answer, isServed }: Trial,
   byServer: ReadonlyMap<string, readonly string[]>,
-  between: ProfileSource,
 ): Pick<BuiltSites, "customersServed" | "peopleServed" | "medianMbps" | "fastCustomers"> {
   const wanted = new Set([...byServer.values()].flat());
-  const answer = answering(planned, between);
   const customerOf = (radioId: string) => planned.subscribers.get(planned.radios.get(radioId)?.subscriberId ?? "");
   const links = [...planned.links.values()];
   const bridges = new Map(
     links.flatMap((link) =>
       customerOf(link.bRadioId)
         ? []
-        : [[link.id, holds(planned.plan, planned.radios.get(link.aRadioId)!.frequencyMHz, answer(link))] as const],
+        : [[link.id, holds(planned.plan, planned.radios.get(link.aRadioId)!.frequencyMHz, answer(link.id))] as const],
     ),
   );
   const fed = fedSites(planned, ({ id }) => bridges.get(id) ?? false);
@@ -181,18 +181,17 @@ function measured(
     const customer = customerOf(link.bRadioId);
     if (!customer || !wanted.has(customer.id)) continue;
     if (!fed.has(planned.radios.get(link.aRadioId)?.siteId ?? "")) continue;
-    const found = answer(link);
-    if (!found.path || !isLinkServed(planned, link, found)) continue;
-    const { aToB, bToA } = found.path;
+    const { path } = answer(link.id);
+    if (!path || !isServed(link.id)) continue;
+    const { aToB, bToA } = path;
     people += customer.people;
     rates.push(aToB.rateMbps);
     if (Math.min(aToB.modulation!.bitsPerHz, bToA.modulation!.bitsPerHz) >= FAST_BITS_PER_HZ) fast++;
   }
-  rates.sort((x, y) => x - y);
   return {
     customersServed: rates.length,
     peopleServed: people,
-    medianMbps: rates[rates.length >> 1] ?? null,
+    medianMbps: median(rates),
     fastCustomers: fast,
   };
 }

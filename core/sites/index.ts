@@ -1,5 +1,5 @@
 export { buildSites, MOST_LINKED, type BuiltSite, type BuiltSites } from "./build";
-export { terrainCandidates, type SiteStyle } from "./candidates";
+export { terrainCandidates, type SiteStyle } from "./highGround";
 export { chooseSites, greedySites, isJoined, type ChosenSites, type SitesQuestion } from "./chooseSites";
 export { peopleReached, sitesQuestion } from "./question";
 export { clearHops, siteReach, type Hop, type SiteReach } from "./reach";

@@ -7,7 +7,7 @@ import { bestSector, choosingIn, DEFAULT_BRIDGE_MHZ, proposeBridge, proposeSecto
 import { headingsFor } from "../schools";
 import { tryEach, viewOfSites, type ToTry } from "../search";
 import { edgesOf } from "../sectors";
-import type { SiteStyle } from "./candidates";
+import type { SiteStyle } from "./highGround";
 
 /** Whom a candidate would serve, and what it would cost before it is joined to others. */
 export interface SiteReach {

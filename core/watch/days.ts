@@ -1,3 +1,4 @@
+import { median } from "../statistics";
 import { AT, METRIC_COUNT, type Metric } from "./metrics";
 import { promisedOnDbm } from "./season";
 import type { Delivered, HourSeries, WatchedLink } from "./watched";
@@ -62,12 +63,6 @@ export function figureAt(
   return hours.count[cell] ? hours[which][cell]! : null;
 }
 
-export function median(values: number[]): number | null {
-  if (values.length === 0) return null;
-  values.sort((x, y) => x - y);
-  const middle = values.length >> 1;
-  return values.length % 2 ? values[middle]! : (values[middle - 1]! + values[middle]!) / 2;
-}
 const mean = (values: readonly number[]) =>
   values.length === 0 ? null : values.reduce((sum, value) => sum + value, 0) / values.length;
 

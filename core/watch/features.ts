@@ -1,4 +1,5 @@
-import { median, SIDES, type LinkDay, type Side } from "./days";
+import { SIDES, type LinkDay, type Side } from "./days";
+import { median } from "../statistics";
 import { dayOfYear, leafShare } from "./season";
 import { pathResidualDb, RATE_PER_DB, type Signal } from "./signals";
 import type { WatchedLink } from "./watched";

@@ -18,7 +18,7 @@ export {
 } from "./buckets";
 export { CAUSES, rankCauses, type CauseKind, type RankedCause } from "./causes";
 export { departures, type CusumBounds, type Departure } from "./cusum";
-export { linkDays, skyDays, median, SIDES, type EndDay, type LinkDay, type Side } from "./days";
+export { linkDays, skyDays, SIDES, type EndDay, type LinkDay, type Side } from "./days";
 export { featuresOf, type Features } from "./features";
 export {
   AT,

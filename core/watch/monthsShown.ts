@@ -1,4 +1,4 @@
-import { median } from "./days";
+import { median } from "../statistics";
 import { DAY_MS } from "./buckets";
 import { monthOfDay } from "./months";
 import type { LinkMonth } from "./summary";

@@ -1,4 +1,5 @@
-import { median, type LinkDay } from "./days";
+import { type LinkDay } from "./days";
+import { median } from "../statistics";
 import type { LinkAlarm } from "./alarms";
 import { dayOfYear, leafShare } from "./season";
 import { pathResidualDb } from "./signals";

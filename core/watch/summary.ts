@@ -1,4 +1,5 @@
-import { figureAt, isUntold, linkDays, median, SIDES, type LinkDay } from "./days";
+import { figureAt, isUntold, linkDays, SIDES, type LinkDay } from "./days";
+import { median } from "../statistics";
 import { firstDayOf, monthOfDay } from "./months";
 import type { OtherSeason } from "./otherSeason";
 import { pathResidualDb } from "./signals";

@@ -20,6 +20,9 @@ export function plainFigure(text: string): string {
   return text.trim().replace("−", "-").replace(",", ".");
 }
 
+/** A throughput, in Mbit/s without its unit: a decimal where one matters. */
+export const mbps = (value: number): string => figure(value, value < 10 ? 1 : 0);
+
 /** Months as they are called, January first. */
 export const MONTHS = [
   ...["January", "February", "March", "April", "May", "June"],

@@ -1,5 +1,5 @@
 import { backhaulOf, type Backhaul, type BackhaulHop } from "#core/capacity";
-import type { HopWay } from "#core/findings";
+import type { HopWay } from "#core/expansion";
 import { counted } from "#core/words";
 import { useMemo } from "react";
 import { Asked } from "../../ask/Asked";

@@ -1,6 +1,6 @@
 import { shortfallText } from "../../link";
 import { figure } from "../../words";
-import { elsewhere, higher } from "../candidates";
+import { elsewhere, higher } from "../linkChanges";
 import type { Check } from "./check";
 import { areTreesAlone } from "./trees";
 

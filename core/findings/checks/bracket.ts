@@ -1,5 +1,5 @@
 import { tiltBeyondBracketDeg } from "../../aiming";
-import { reachable } from "../candidates";
+import { reachable } from "../linkChanges";
 import type { Check } from "./check";
 
 export const bracket: Check = {

@@ -1,15 +1,11 @@
 import type { Backhaul } from "../../capacity";
 import type { LinkAnswer, Tape } from "../../link";
 import { wantedMarginDb } from "../../link";
-import { linkEnds, type Link, type LinkEnd, type Measurement, type Patch, type RowKind, type World } from "../../plan";
+import { linkEnds, type Link, type LinkEnd, type Measurement, type RowKind, type World } from "../../plan";
 import type { LinkSummary, ProfileSource } from "../../outcome";
+import type { Change, Remedy } from "../../trial";
 import type { StageId } from "../stages";
 
-/** A change to be tried. */
-export interface Candidate {
-  label: string;
-  patches: Patch[];
-}
 /** What the changes of one link are made from: its ends, its present answer and the ground. */
 export interface RemedyCase {
   world: World;
@@ -18,15 +14,6 @@ export interface RemedyCase {
   b: LinkEnd;
   answer: LinkAnswer;
   profileBetween: ProfileSource;
-}
-
-/** A computed way out: patches that were tried and found to resolve the finding, or a visit with a reading to take. */
-export interface Remedy {
-  label: string;
-  effect: string;
-  patches: Patch[];
-  /** Set where the way out is a new reading rather than a change of plan. */
-  visit: boolean;
 }
 
 /** Something of a plan that a finding is about. */
@@ -113,7 +100,7 @@ export interface Check {
   /** What is wrong with things that are no single link. */
   ofPlan?: (world: World, summaries: ReadonlyMap<string, LinkSummary>, backhaul: Backhaul) => PlanFault[];
   /** Changes that could resolve a fault of one link, untried. */
-  candidates?: (given: RemedyCase, fault: LinkFault) => Iterable<Candidate>;
+  candidates?: (given: RemedyCase, fault: LinkFault) => Iterable<Change>;
   /** Ways out that are worked out otherwise than by trying changes on one link. */
   remedies?: (
     world: World,

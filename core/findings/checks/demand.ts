@@ -1,6 +1,6 @@
 import { carriesDemand, holds } from "../../link";
 import type { RequiredRate } from "../../plan";
-import { elsewhere, higher, stronger, wider } from "../candidates";
+import { elsewhere, higher, stronger, wider } from "../linkChanges";
 import type { Check } from "./check";
 
 const rateText = (mbps: number) => (mbps < 10 ? mbps.toFixed(1) : mbps.toFixed(0));

@@ -1,8 +1,9 @@
+import type { Remedy } from "../../trial";
 import { peopleBehindRadio } from "../../outcome";
 import { linksOn, setPatch, type Radio, type World } from "../../plan";
 import { frameShare } from "../../radio";
 import { figure } from "../../words";
-import type { Check, Remedy } from "./check";
+import type { Check } from "./check";
 
 /** Access points that keep one time, by their timing group, each with its share of the frame toward customers. */
 function timed(world: World): Map<string, { radio: Radio; share: number }[]> {

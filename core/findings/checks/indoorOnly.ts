@@ -1,4 +1,4 @@
-import { inBand } from "../candidates";
+import { inBand } from "../linkChanges";
 import { ownCause, type Check } from "./check";
 
 export const indoorOnly: Check = {

@@ -1,5 +1,5 @@
 import { figure } from "../../words";
-import { elsewhere, higher, stronger } from "../candidates";
+import { elsewhere, higher, stronger } from "../linkChanges";
 import type { Check } from "./check";
 
 export const margin: Check = {

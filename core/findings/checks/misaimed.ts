@@ -1,4 +1,4 @@
-import { elsewhere, turned } from "../candidates";
+import { elsewhere, turned } from "../linkChanges";
 import type { Check } from "./check";
 
 /** Off-boresight loss, dB, from which an aim counts as missed: the edge of the usual beamwidth, twice. */

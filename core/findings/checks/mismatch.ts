@@ -1,4 +1,4 @@
-import { elsewhere, sameChannel } from "../candidates";
+import { elsewhere, sameChannel } from "../linkChanges";
 import type { Check } from "./check";
 
 export const mismatch: Check = {

@@ -1,5 +1,5 @@
 import { figure } from "../../words";
-import { elsewhere, otherChannels, stronger } from "../candidates";
+import { elsewhere, otherChannels, stronger } from "../linkChanges";
 import { ownCause, type Check } from "./check";
 
 export const noise: Check = {

@@ -1,5 +1,5 @@
 import { returnFrequencyMHz } from "../../radio";
-import { inBand } from "../candidates";
+import { inBand } from "../linkChanges";
 import { ownCause, type Check } from "./check";
 
 export const outOfBand: Check = {

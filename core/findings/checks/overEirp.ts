@@ -1,5 +1,5 @@
 import { limitReason, overCap } from "../../regulation";
-import { turnedDown } from "../candidates";
+import { turnedDown } from "../linkChanges";
 import { ownCause, type Check } from "./check";
 
 export const overEirp: Check = {

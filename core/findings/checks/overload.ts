@@ -1,5 +1,5 @@
 import { figure } from "../../words";
-import { gentler } from "../candidates";
+import { gentler } from "../linkChanges";
 import type { Check } from "./check";
 
 export const overload: Check = {

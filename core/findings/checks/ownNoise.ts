@@ -1,6 +1,6 @@
 import { heardName, type HeardRadio, type Tape } from "../../link";
 import { figure } from "../../words";
-import { otherChannels } from "../candidates";
+import { otherChannels } from "../linkChanges";
 import type { Check } from "./check";
 
 /** A rise of the noise by the plan's own transmitters from which it is told, dB. */

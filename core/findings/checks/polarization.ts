@@ -1,5 +1,5 @@
 import type { Tape } from "../../link";
-import { aligned } from "../candidates";
+import { aligned } from "../linkChanges";
 import type { Check } from "./check";
 
 /** What unequal polarization takes in one direction. */

@@ -1,5 +1,5 @@
 import { shortfallText } from "../../link";
-import { elsewhere, higher } from "../candidates";
+import { elsewhere, higher } from "../linkChanges";
 import type { Check } from "./check";
 import { areTreesAlone } from "./trees";
 

@@ -1,4 +1,4 @@
-import { inBand } from "../candidates";
+import { inBand } from "../linkChanges";
 import type { Check } from "./check";
 
 export const tooFar: Check = {

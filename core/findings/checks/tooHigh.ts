@@ -1,4 +1,4 @@
-import { lower } from "../candidates";
+import { lower } from "../linkChanges";
 import { ownCause, type Check } from "./check";
 
 export const tooHigh: Check = {

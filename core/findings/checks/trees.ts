@@ -1,5 +1,5 @@
 import { isServed } from "../../link";
-import { elsewhere, higher } from "../candidates";
+import { elsewhere, higher } from "../linkChanges";
 import type { Check, PathCase } from "./check";
 
 /** Whether trees alone stand in the way of a path that is served all the same. */

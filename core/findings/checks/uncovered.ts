@@ -1,5 +1,5 @@
 import { limitReason } from "../../regulation";
-import { inBand } from "../candidates";
+import { inBand } from "../linkChanges";
 import { ownCause, type Check } from "./check";
 
 export const uncovered: Check = {

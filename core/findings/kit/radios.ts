@@ -1,9 +1,10 @@
+import type { Remedy } from "../../trial";
 import { peopleBehind, type Backbone, backboneOf } from "../../outcome";
 import { endOf, withPatches, type LinkEnd, type Part, type Patch, type Radio, type World } from "../../plan";
 import { billOf } from "../../bill";
 import { feedingSwitch } from "../../power";
 import { costChangeText } from "../../words";
-import type { Figure, PlanFault, Remedy } from "../checks/check";
+import type { Figure, PlanFault } from "../checks/check";
 
 /** What is wrong with one radio's kit. */
 export interface RadioFault {

@@ -2,10 +2,11 @@ import { peakGainDbi } from "../antenna";
 import { inverseGeodesic } from "../geodesy";
 import type { LinkAnswer } from "../link";
 import { linkEnds, linksOn, radioPatches, setPatch, withPatches, type Link, type Radio, type World } from "../plan";
-import { endsOf, type RemedyCase, type Candidate, type LinkFault } from "./checks/check";
+import { endsOf, type RemedyCase, type LinkFault } from "./checks/check";
 import { antennasFor, powerSparingDbm, powerWithinCapDbm, withPowerInCap } from "../kit";
 import { ruleUse } from "../regulation";
 import { answerOf, type ProfileSource } from "../outcome";
+import type { Change } from "../trial";
 import { channelsMHz, clientOnSector, groupChannelsMHz, groupName, groupOn } from "../propose";
 import { figure, shortFigure } from "../words";
 
@@ -13,7 +14,7 @@ import { figure, shortFigure } from "../words";
 const upToHalf = (heightM: number) => Math.ceil(heightM * 2) / 2;
 
 /** Raising either end, or both, until the wanted share of the zone is free. */
-export function* higher({ a, b, answer, world, link, profileBetween }: RemedyCase): Generator<Candidate> {
+export function* higher({ a, b, answer, world, link, profileBetween }: RemedyCase): Generator<Change> {
   if (!answer.path) return;
   const { leastHeightAM, leastHeightBM } = answer.path.clearance;
   for (const [end, least] of [
@@ -48,7 +49,7 @@ export function* higher({ a, b, answer, world, link, profileBetween }: RemedyCas
 }
 
 /** Serving the subscriber from another sector, with the kit that the sector's band needs. */
-export function* elsewhere({ world, link, b }: RemedyCase): Generator<Candidate> {
+export function* elsewhere({ world, link, b }: RemedyCase): Generator<Change> {
   if (link.kind !== "access") return;
   for (const sector of world.radios.values()) {
     if (sector.role !== "sector" || sector.id === link.aRadioId || sector.siteId === null) continue;
@@ -63,7 +64,7 @@ export function* elsewhere({ world, link, b }: RemedyCase): Generator<Candidate>
 }
 
 /** More level: power up to the cap, a bigger antenna at the ends that aim, a narrower channel. */
-export function* stronger({ world, link, a, b }: RemedyCase): Generator<Candidate> {
+export function* stronger({ world, link, a, b }: RemedyCase): Generator<Change> {
   const use = ruleUse(link.kind);
   const raised: Radio[] = [];
   for (const end of [a, b]) {
@@ -104,7 +105,7 @@ export function* stronger({ world, link, a, b }: RemedyCase): Generator<Candidat
 }
 
 /** Less power, and where that alone is too little a larger antenna at the far end or both, which radiates no more. */
-export function* turnedDown({ world, link, a, b }: RemedyCase, fault: LinkFault): Generator<Candidate> {
+export function* turnedDown({ world, link, a, b }: RemedyCase, fault: LinkFault): Generator<Change> {
   const end = fault.radioId === a.radio.id ? a : b;
   const use = ruleUse(link.kind);
   const radio = withPowerInCap(world, end, use);
@@ -135,7 +136,7 @@ export function* turnedDown({ world, link, a, b }: RemedyCase, fault: LinkFault)
 }
 
 /** Less power at an end that is too strong for the other, or smaller antennas where it cannot be turned down so far. */
-export function* gentler({ world, link, a, b, answer }: RemedyCase, fault: LinkFault): Generator<Candidate> {
+export function* gentler({ world, link, a, b, answer }: RemedyCase, fault: LinkFault): Generator<Change> {
   if (!answer.path) return;
   const { aToB, bToA } = answer.path;
   const lowered = [aToB, bToA].map((tape) => {
@@ -180,7 +181,7 @@ const MOST_CHANNELS_TRIED = 24;
 const MOST_CHANNELS_OFFERED = 2;
 
 /** The whole access point or bridge on another channel: the ones with the best signal to noise on this link. */
-export function* otherChannels({ world, link, profileBetween }: RemedyCase, groupId: string): Generator<Candidate> {
+export function* otherChannels({ world, link, profileBetween }: RemedyCase, groupId: string): Generator<Change> {
   const radio = world.radios.get(groupId)!;
   const others = groupChannelsMHz(world, groupId, radio.widthMHz).filter((centre) => centre !== radio.frequencyMHz);
   const every = Math.max(1, Math.ceil(others.length / MOST_CHANNELS_TRIED));
@@ -201,7 +202,7 @@ export function* otherChannels({ world, link, profileBetween }: RemedyCase, grou
 }
 
 /** Both ends on the channel of either. */
-export function* sameChannel({ world, a, b }: RemedyCase): Generator<Candidate> {
+export function* sameChannel({ world, a, b }: RemedyCase): Generator<Change> {
   for (const [like, changed] of [
     [a, b],
     [b, a],
@@ -215,7 +216,7 @@ export function* sameChannel({ world, a, b }: RemedyCase): Generator<Candidate> 
 }
 
 /** A wider channel for the access point or bridge and all that talk to it. */
-export function* wider({ world, link, a }: RemedyCase): Generator<Candidate> {
+export function* wider({ world, link, a }: RemedyCase): Generator<Change> {
   for (const widthMHz of a.model.widthsMHz.filter((width) => width > a.radio.widthMHz).sort((x, y) => x - y)) {
     const centres = groupChannelsMHz(world, link.aRadioId, widthMHz);
     const nearest = centres.sort((x, y) => Math.abs(x - a.radio.frequencyMHz) - Math.abs(y - a.radio.frequencyMHz))[0];
@@ -227,7 +228,7 @@ export function* wider({ world, link, a }: RemedyCase): Generator<Candidate> {
   }
 }
 
-export function* reachable({ world, link, a, b }: RemedyCase, fault: LinkFault): Generator<Candidate> {
+export function* reachable({ world, link, a, b }: RemedyCase, fault: LinkFault): Generator<Change> {
   const end = fault.radioId === a.radio.id ? a : b;
   yield {
     label: `Mount the bracket of ${end.radio.name} turned over`,
@@ -246,7 +247,7 @@ export function* reachable({ world, link, a, b }: RemedyCase, fault: LinkFault):
   }
 }
 
-export function* inBand({ world, link, a, b }: RemedyCase): Generator<Candidate> {
+export function* inBand({ world, link, a, b }: RemedyCase): Generator<Change> {
   const low = Math.max(...[a, b].flatMap((end) => [end.model.bandMHz[0], end.antenna.bandMHz[0]]));
   const high = Math.min(...[a, b].flatMap((end) => [end.model.bandMHz[1], end.antenna.bandMHz[1]]));
   if (low >= high) return;
@@ -275,7 +276,7 @@ export function* inBand({ world, link, a, b }: RemedyCase): Generator<Candidate>
   }
 }
 
-export function* lower({ world, a, b }: RemedyCase, fault: LinkFault): Generator<Candidate> {
+export function* lower({ world, a, b }: RemedyCase, fault: LinkFault): Generator<Change> {
   const end = fault.radioId === a.radio.id ? a : b;
   yield {
     label: `Lower ${end.radio.name} to the structure's ${end.maxHeightM} m`,
@@ -283,7 +284,7 @@ export function* lower({ world, a, b }: RemedyCase, fault: LinkFault): Generator
   };
 }
 
-export function* aligned({ world, a, b }: RemedyCase): Generator<Candidate> {
+export function* aligned({ world, a, b }: RemedyCase): Generator<Change> {
   yield {
     label: `Set ${b.radio.name} to ${a.radio.polarization}`,
     patches: radioPatches(world, { ...b.radio, polarization: a.radio.polarization }),
@@ -294,7 +295,7 @@ export function* aligned({ world, a, b }: RemedyCase): Generator<Candidate> {
   };
 }
 
-export function* turned(given: RemedyCase, fault: LinkFault): Generator<Candidate> {
+export function* turned(given: RemedyCase, fault: LinkFault): Generator<Change> {
   const { world } = given;
   const { end, other } = endsOf(given, fault);
   const azimuthDeg = Math.round(inverseGeodesic(end.place, other.place).azimuthDeg);
@@ -310,7 +311,7 @@ export function* simpleChanges(
   link: Link,
   answer: LinkAnswer,
   profileBetween: ProfileSource,
-): Generator<Candidate & { kind: "height" | "kit" | "elsewhere" }> {
+): Generator<Change & { kind: "height" | "kit" | "elsewhere" }> {
   const given: RemedyCase = { world, link, ...linkEnds(world, link), answer, profileBetween };
   for (const candidate of higher(given)) yield { kind: "height", ...candidate };
   for (const candidate of stronger(given)) yield { kind: "kit", ...candidate };

@@ -1,12 +1,11 @@
 import { expect, test } from "@jest/globals";
 import { reviewPlan } from "#core/evaluate";
-import { sectorAirtime } from "#core/capacity";
-import { linksOf } from "#core/findings";
+import { backhaulOf, sectorAirtime } from "#core/capacity";
+import { fullSectorWays } from "#core/expansion";
+import { checkOf, checksOf, linksOf } from "#core/findings";
 import type { LinkSummary } from "#core/outcome";
 import { linksOn, withPatches, type Radio, type World } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
-import { airtimeFaults, airtimeRemedies } from "./airtime";
-import { checksOf } from "./faults";
 
 /** The valley's sector with `count` customers who ask for `downMbps` and `upMbps` each, one beside the other to the east. */
 const busy = (count: number, downMbps: number, upMbps: number, change: (rows: ValleyRows) => void = () => undefined) =>
@@ -66,7 +65,8 @@ test("who can get nothing counts as not reached rather than as endless time", ()
 test("a sector is out of airtime from just over one, in either direction; one customer alone never makes it so", () => {
   const fault = (rates: [string, number, number][], count = 2) => {
     const { world } = busy(count, 20, 5);
-    return airtimeFaults(world, told(world, rates).summaries)[0];
+    const { summaries } = told(world, rates);
+    return checkOf("airtime").ofPlan!(world, summaries, backhaulOf(world, summaries))[0];
   };
   expect(
     fault([
@@ -100,7 +100,7 @@ test("a sector is out of airtime from just over one, in either direction; one cu
 
 test("first a wider channel; each remedy says airtime, customers served before and after, and its price", () => {
   const made = busy(4, 30, 3);
-  const [first] = airtimeRemedies(made.world, "sector", { profileBetween: made.between, checksOf });
+  const [first] = fullSectorWays(made.world, "sector", { profileBetween: made.between, checksOf });
   expect(first!.label).toMatch(/^Change the channel of sector, (40|80) MHz wide instead of 20, at \d{4} MHz$/);
   expect(first!.effect).toMatch(/^0\.\d\d of the airtime at most; 4 of 4 customers served \(4 before\)$/);
   const after = withPatches(made.world, first!.patches);
@@ -119,7 +119,7 @@ test("where a channel cannot be wider, sectors are added: each customer on one o
     oneWidth(rows);
     rows.sites[0]!.freeMounts = 0;
   });
-  const [first] = airtimeRemedies(made.world, "sector", { profileBetween: made.between, checksOf });
+  const [first] = fullSectorWays(made.world, "sector", { profileBetween: made.between, checksOf });
   expect(first!.label).toMatch(/^Split sector into [23] sectors by bearing, at \d{4}( and \d{4})+ MHz$/);
   expect(first!.effect).toMatch(/6 of 6 customers served \(6 before\); \+€\d+; west has 0 mounts left$/);
   const after = withPatches(made.world, first!.patches);
@@ -150,7 +150,7 @@ test("some customers are served from a second site that is fed and has a mount l
       change(rows);
     });
   const ways = ({ world, between }: ReturnType<typeof made>) =>
-    airtimeRemedies(world, "sector", { profileBetween: between, checksOf });
+    fullSectorWays(world, "sector", { profileBetween: between, checksOf });
   const plan = made();
   const last = ways(plan).at(-1)!;
   expect(last.label).toMatch(/^Serve [2-4] of its customers from east: a sector there at \d+°, on \d{4} MHz$/);
@@ -170,5 +170,5 @@ test("some customers are served from a second site that is fed and has a mount l
 
 test("what the spectrum cannot give is not promised", () => {
   const made = busy(8, 400, 100);
-  expect(airtimeRemedies(made.world, "sector", { profileBetween: made.between, checksOf })).toEqual([]);
+  expect(fullSectorWays(made.world, "sector", { profileBetween: made.between, checksOf })).toEqual([]);
 });

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { BANDS, compareBands, type BandName, type BandRow } from "#core/bands";
+import { BANDS, compareBands, type BandName, type BandRow } from "#core/search";
 import { withPatches } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
 

@@ -1,7 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { backhaulOf } from "#core/capacity";
 import { evaluate } from "#core/evaluate";
-import { hopWays, mendsOf } from "#core/findings";
+import { hopWays } from "#core/expansion";
+import { mendsOf } from "#core/findings";
 import { costOf } from "#core/bill";
 import { checkPatches, setPatch, withPatches, type World } from "#core/plan";
 import { radioIn, town, valley } from "#core/testing";

@@ -1,13 +1,13 @@
-import type { AntennaModel } from "../antenna";
-import { antennasFor, powerSparingDbm, powerWithinCapDbm } from "../kit";
-import { quietestChannelMHz } from "../propose";
-import type { Place } from "../geodesy";
-import { answerLink, type LinkAnswer } from "../link";
-import type { Link, LinkEnd, Radio, World } from "../plan";
-import { USUAL } from "../plan";
-import { isChannelInBand, type RadioModel } from "../radio";
-import { ruleSetOf } from "../regulation";
-import type { Profile } from "../terrain";
+import type { AntennaModel } from "../../antenna";
+import { antennasFor, powerSparingDbm, powerWithinCapDbm } from "../../kit";
+import { quietestChannelMHz } from "../../propose";
+import type { Place } from "../../geodesy";
+import { answerLink, type LinkAnswer } from "../../link";
+import type { Link, LinkEnd, Radio, World } from "../../plan";
+import { USUAL } from "../../plan";
+import { isChannelInBand, type RadioModel } from "../../radio";
+import { ruleSetOf } from "../../regulation";
+import type { Profile } from "../../terrain";
 
 /** Radios and antennas that could stand at the two ends. */
 export interface Kit {

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import { attachList } from "#core/attach";
+import { attachList } from "#core/search";
 import { evaluate } from "#core/evaluate";
 import { destination } from "#core/geodesy";
 import { checkPatches, withPatches } from "#core/plan";

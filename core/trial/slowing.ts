@@ -1,37 +1,25 @@
-import type { LinkAnswer } from "../link";
 import { endOf, radiosTouched, type Link, type Patch, type World } from "../plan";
 import { channelsMeet } from "../spectrum";
-import { answering, type ProfileSource } from "./outcome";
+import type { Trial } from "./trial";
 
 /** Links that are asked, those nearest to what changes: in a large network all of them would take minutes. */
 const MOST_ASKED = 200;
 
 /**
- * How many links beside some run slower under patches: of those on channels near to where the touched radios then stand, the
- * `MOST_ASKED` nearest are answered before and after.
+ * How many other links run slower after a change: of those on channels near to where the touched radios then stand, the
+ * `MOST_ASKED` nearest are answered before and after. Links in `besideIds` do not count.
  */
-export function slowing(
-  world: World,
+export function slowedCount(
+  before: Trial,
+  after: Trial,
+  patches: readonly Patch[],
   besideIds: ReadonlySet<string>,
-  between: ProfileSource,
-): (then: World, patches: readonly Patch[]) => number {
-  const answerNow = answering(world, between);
-  const known = new Map<string, [down: number, up: number]>();
-  const rates = ({ path }: LinkAnswer): [number, number] => [path?.aToB.rateMbps ?? 0, path?.bToA.rateMbps ?? 0];
-  const ratesNow = (link: Link) => {
-    const now = known.get(link.id) ?? rates(answerNow(link));
-    known.set(link.id, now);
-    return now;
-  };
-  return (then, patches) => {
-    const answerThen = answering(then, between);
-    return nearLinks(then, patches).filter((link) => {
-      const now = world.links.get(link.id);
-      if (!now || besideIds.has(link.id)) return false;
-      const [[downNow, upNow], [down, up]] = [ratesNow(now), rates(answerThen(link))];
-      return down < downNow || up < upNow;
-    }).length;
-  };
+): number {
+  return nearLinks(after.world, patches).filter(({ id }) => {
+    if (!before.world.links.has(id) || besideIds.has(id)) return false;
+    const [now, then] = [before.rates(id), after.rates(id)];
+    return then.downMbps < now.downMbps || then.upMbps < now.upMbps;
+  }).length;
 }
 
 /** Links that may hear what some patches touch, nearest first. */

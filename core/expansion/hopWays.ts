@@ -1,13 +1,11 @@
-import { compareBands } from "../bands";
+import { compareBands } from "../search/bands";
 import { backhaulOf, type Backhaul, type BackhaulHop } from "../capacity";
 import { inverseGeodesic } from "../geodesy";
-import { costOf } from "../bill";
-import { answering, slowing, summarize, type LinkSummary, type ProfileSource } from "../outcome";
-import { linkEnds, removePatch, withPatches, type Link, type Patch, type World } from "../plan";
+import type { LinkSummary, ProfileSource } from "../outcome";
+import { linkEnds, removePatch, type Link, type Patch, type World } from "../plan";
 import { groupOn, proposeBridge, quietChannelsMHz } from "../propose";
-import { costChangeText, counted, figure } from "../words";
-import { mbps } from "./backhaul";
-import type { Remedy } from "./checks/check";
+import { addedEur, slowedCount, trialOf, type Change, type Remedy } from "../trial";
+import { costChangeText, counted, figure, mbps } from "../words";
 
 /** A way to relieve a hop, tried on the whole way to the feed. */
 export interface HopWay extends Remedy {
@@ -34,36 +32,26 @@ const FARTHEST_ROUTE_KM = 40;
 export function hopWays(world: World, linkId: string, between: ProfileSource): HopWay[] {
   const link = world.links.get(linkId);
   if (!link) throw new RangeError(`There is no link "${linkId}" in the plan.`);
-  const answerNow = answering(world, between);
+  const before = trialOf(world, between);
   const summaries = new Map<string, LinkSummary>();
-  for (const one of world.links.values())
-    if (one.kind === "bridge") summaries.set(one.id, summarize(world, one, answerNow(one)));
+  for (const { id, kind } of world.links.values()) if (kind === "bridge") summaries.set(id, before.summary(id));
   const now = backhaulOf(world, summaries);
   const hop = now.hops.find((one) => one.linkId === linkId);
   if (!hop) return [];
-  const costNowEur = costOf(world);
-  const slowedBy = slowing(world, new Set([linkId]), between);
   const tried: Tried = (label, patches) => {
-    const then = withPatches(world, patches);
-    const answerThen = answering(then, between);
-    const summariesThen = new Map(
-      [...then.links.values()]
-        .filter(({ kind }) => kind === "bridge")
-        .map((one) => {
-          const known = summaries.get(one.id);
-          const isNew = !known || one.id === linkId;
-          return [one.id, isNew ? summarize(then, one, answerThen(one)) : known] as const;
-        }),
-    );
-    const tree = backhaulOf(then, summariesThen);
+    const after = before.after(patches);
+    const bridges = [...after.world.links.values()].filter(({ kind }) => kind === "bridge");
+    // What stays is taken as it was: how far the change disturbs it is counted below.
+    const known = (id: string) => (id === linkId ? undefined : summaries.get(id));
+    const tree = backhaulOf(after.world, new Map(bridges.map(({ id }) => [id, known(id) ?? after.summary(id)])));
     const way = tree.sites.find(({ siteId }) => siteId === hop.toSiteId)?.way ?? [];
     const hops = way.map((id) => tree.hops.find((one) => one.linkId === id)!);
     const last = hops.at(-1);
     if (!last || tree.unreached.length > now.unreached.length) return null;
-    const costEur = costOf(then) - costNowEur;
+    const costEur = addedEur(before, after);
     const fullestOnWay = Math.max(...hops.map(({ load }) => load));
     const { downMbps, upMbps, load } = last;
-    const slowed = slowedBy(then, patches);
+    const slowed = slowedCount(before, after, patches, new Set([linkId]));
     const harm = slowed > 0 ? `; ${counted(slowed, "other link")} slower in its noise` : "";
     return {
       ...{ label, patches, downMbps, upMbps, load, fullestOnWay, costEur, slowed, visit: false },
@@ -118,7 +106,7 @@ function widerWays(world: World, link: Link, tried: Tried): (HopWay | null)[] {
 const CHANNELS_TRIED = 4;
 
 /** A bridge on a wider channel, on one quiet channel after another; none where the far end does not know that width. */
-function widened(world: World, link: Link, widthMHz: number): { label: string; patches: Patch[] }[] {
+function widened(world: World, link: Link, widthMHz: number): Change[] {
   const { a, b } = linkEnds(world, link);
   if (!b.model.widthsMHz.includes(widthMHz)) return [];
   // What the bridge sends itself is no reason to avoid a channel.
@@ -135,12 +123,7 @@ function widened(world: World, link: Link, widthMHz: number): { label: string; p
 const isFrom = (world: World, link: Link, siteId: string) => world.radios.get(link.aRadioId)?.siteId === siteId;
 
 /** Bridges to a hop's far site from other sites that feeds reach without it, each in the place of the hop. */
-function routes(
-  world: World,
-  link: Link,
-  hop: BackhaulHop,
-  { sites }: Backhaul,
-): { label: string; patches: Patch[] }[] {
+function routes(world: World, link: Link, hop: BackhaulHop, { sites }: Backhaul): Change[] {
   const to = world.sites.get(hop.toSiteId)!;
   const others = sites
     .filter(({ siteId, way }) => siteId !== hop.fromSiteId && siteId !== to.id && !way.includes(link.id))
@@ -166,7 +149,7 @@ function routes(
 
 /** Ways that leave a full hop with room; at most so many are offered with a finding. */
 const MOST_REMEDIES = 4;
-export const fullHopRemedies = (world: World, linkId: string, between: ProfileSource): Remedy[] =>
+export const fullHopWays = (world: World, linkId: string, between: ProfileSource): Remedy[] =>
   hopWays(world, linkId, between)
     .filter(({ fullestOnWay }) => fullestOnWay <= 1)
     .slice(0, MOST_REMEDIES)

@@ -1,8 +1,9 @@
 import { inverseGeodesic } from "../geodesy";
-import { answering, isLinkServed, type ProfileSource } from "../outcome";
+import type { ProfileSource } from "../outcome";
 import { wantedMarginDb, weakestMarginDb } from "../link";
-import { mergePatches, withPatches, type Patch, type Radio, type Subscriber, type World } from "../plan";
+import { mergePatches, type Patch, type Radio, type Subscriber, type World } from "../plan";
 import { attachTo, bestSector, choosingIn } from "../propose";
+import { trialOf } from "../trial";
 import { figure } from "../words";
 
 /** One customer of a list: which sector takes him, or why none does. */
@@ -38,10 +39,10 @@ export function attachList(
   between: ProfileSource,
   makeId: () => string,
 ): AttachedList {
-  let planned = world;
+  const before = trialOf(world, between);
+  let planned = before;
   let patches: Patch[] = [];
   const choosing = choosingIn(world);
-  const answerKept = answering(world, between);
   const linked = new Map<string, number>();
   for (const { aRadioId } of world.links.values()) linked.set(aRadioId, (linked.get(aRadioId) ?? 0) + 1);
   const hasRoom = ({ id, radioModelId }: Radio) =>
@@ -59,7 +60,7 @@ export function attachList(
     const own = [...world.links.values()].find(
       ({ bRadioId }) => world.radios.get(bRadioId)?.subscriberId === subscriber.id,
     );
-    if (own && isLinkServed(world, own, answerKept(own))) return { ...none, why: "is served already" };
+    if (own && before.isServed(own.id)) return { ...none, why: "is served already" };
     const near = [...world.sites.values()]
       .map((site) => ({ site, distanceM: inverseGeodesic(site, subscriber).distanceM }))
       .filter(({ distanceM }) => distanceM > 1 && distanceM <= FARTHEST_KM * 1000)
@@ -69,22 +70,11 @@ export function attachList(
     const free = looking.filter(hasRoom).slice(0, MOST_SITES_ASKED);
     if (free.length === 0) return { ...none, why: "every sector that looks this way is full" };
     const tries = free.flatMap((sector) => {
-      const way = attachTo(planned, sector, subscriber, makeId);
+      const way = attachTo(planned.world, sector, subscriber, makeId);
       if (!way) return [];
-      const tried = withPatches(planned, way.patches);
-      const link = tried.links.get(way.linkId)!;
-      const answer = answering(tried, between)(link);
-      const { path } = answer;
-      return [
-        {
-          sector,
-          way,
-          answer,
-          isServed: isLinkServed(tried, link, answer),
-          downMbps: path?.aToB.rateMbps ?? 0,
-          upMbps: path?.bToA.rateMbps ?? 0,
-        },
-      ];
+      const after = planned.after(way.patches);
+      const answer = after.answer(way.linkId);
+      return [{ sector, way, after, answer, isServed: after.isServed(way.linkId), ...after.rates(way.linkId) }];
     });
     const slower = (one: (typeof tries)[number]) => Math.min(one.downMbps, one.upMbps);
     const [best] = tries.filter(({ isServed }) => isServed).sort((x, y) => slower(y) - slower(x));
@@ -101,7 +91,7 @@ export function attachList(
             : `less than is asked for from ${nearest.sector.name}: ${figure(nearest.downMbps, 0)}/${figure(nearest.upMbps, 0)} Mbit/s`;
       return { ...none, why };
     }
-    planned = withPatches(planned, best.way.patches);
+    planned = best.after;
     patches = mergePatches(patches, best.way.patches);
     linked.set(best.sector.id, (linked.get(best.sector.id) ?? 0) + 1);
     const siteName = world.sites.get(best.sector.siteId ?? "")?.name ?? "";

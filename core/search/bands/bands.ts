@@ -1,5 +1,5 @@
-import { answerOf, type ProfileSource } from "../outcome";
-import { availabilityOf, fadingPathOf, holds, wantedMarginDb, type LinkAnswer, type PathState } from "../link";
+import { answerOf, type ProfileSource } from "../../outcome";
+import { availabilityOf, fadingPathOf, holds, wantedMarginDb, type LinkAnswer, type PathState } from "../../link";
 import {
   linkEnds,
   radioPatches,
@@ -11,9 +11,9 @@ import {
   type Radio,
   type World,
   linksOn,
-} from "../plan";
-import { LICENCE_WORDS } from "../regulation";
-import type { Profile } from "../terrain";
+} from "../../plan";
+import { LICENCE_WORDS } from "../../regulation";
+import type { Profile } from "../../terrain";
 import { kitsFor, waysIn, type Way } from "./waysIn";
 
 /** The bands compared, with the stretch of spectrum each stands for. */

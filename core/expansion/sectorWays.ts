@@ -1,41 +1,10 @@
-import { accessLinks, sectorAirtime } from "../capacity";
-import { linksOn, endOf, mountsLeft, withPatches, type Link, type World } from "../plan";
-import type { PlanFault, Remedy, RemedyTools, Thing } from "./checks/check";
-import { ontoSecondSite, secondSites, splitSector, type Split } from "./splits";
+import { sectorAirtime } from "../capacity";
+import type { LinkAnswer } from "../link";
+import type { ProfileSource } from "../outcome";
+import { linksOn, endOf, mountsLeft, type Link, type World } from "../plan";
+import { trialOf, type Remedy, type Trial } from "../trial";
 import { counted } from "../words";
-import { answering, summarize, type LinkSummary } from "../outcome";
-
-/** Access points whose customers ask for more time than there is, each with the link to look at first. */
-export function airtimeFaults(world: World, summaries: ReadonlyMap<string, LinkSummary>): PlanFault[] {
-  return [...accessLinks(world)].flatMap(([sectorId, links]) => {
-    const { down, up, unreached } = sectorAirtime(world, links, summaries);
-    // One customer alone who asks for more than there is has a finding of his own.
-    if (links.length < 2 || Math.max(down, up) <= 1) return [];
-    const people = links.reduce((sum, { bRadioId }) => sum + peopleAt(world, bRadioId), 0);
-    const left =
-      unreached > 0 ? `; ${unreached} more ${unreached === 1 ? "is" : "are"} not reached and not counted` : "";
-    const sector = endOf(world, sectorId);
-    return {
-      about: [{ kind: "radios", id: sectorId }, ...links.map(({ id }): Thing => ({ kind: "links", id }))],
-      linkId: slowest(links, summaries).id,
-      where: `${sector.radio.name} at ${sector.placeName}`,
-      people,
-      radioId: sectorId,
-      figure: { value: Math.max(down, up), unit: "of the airtime" },
-      what: `${links.length} customers ask for ${down.toFixed(1)} times its airtime toward them and ${up.toFixed(1)} times back${left}`,
-      why: `What each asks for over the rate each can get, added up${world.plan.oversubscription > 1 ? ` and shared by the plan's oversubscription of ${world.plan.oversubscription}` : ""}, against the share of the frame: at the busy hour all get less than they asked for.`,
-      cause: null,
-    };
-  });
-}
-
-const peopleAt = (world: World, radioId: string) =>
-  world.subscribers.get(world.radios.get(radioId)?.subscriberId ?? "")?.people ?? 0;
-
-function slowest(links: readonly Link[], summaries: ReadonlyMap<string, LinkSummary>): Link {
-  const rate = ({ id }: Link) => summaries.get(id)?.downMbps ?? 0;
-  return links.reduce((worst, link) => (rate(link) < rate(worst) ? link : worst));
-}
+import { ontoSecondSite, secondSites, splitSector, type Split } from "./splits";
 
 /** Most sectors that one is split into. */
 const MOST_SECTORS = 4;
@@ -51,37 +20,40 @@ interface EnoughTime {
   hearEachOther: boolean;
 }
 
+/** The ground, and the checks that find something in an answered link. */
+interface SectorTools {
+  profileBetween: ProfileSource;
+  checksOf: (world: World, link: Link, answer: LinkAnswer) => string[];
+}
+
 /**
  * Ways to give an overloaded access point's customers the time that they ask for: a wider channel, two to four sectors in its
  * place, or both, or a sector for some of them at a second site. Each is tried on every customer; only what serves as many as before with time for all is offered.
  */
-export function airtimeRemedies(world: World, sectorId: string, { profileBetween, checksOf }: RemedyTools): Remedy[] {
+export function fullSectorWays(world: World, sectorId: string, { profileBetween, checksOf }: SectorTools): Remedy[] {
   const links = linksOn(world, sectorId);
   const sector = endOf(world, sectorId);
   const clients = links.map(({ bRadioId }) => endOf(world, bRadioId));
   const widths = sector.model.widthsMHz
     .filter((width) => width >= sector.radio.widthMHz && clients.every(({ model }) => model.widthsMHz.includes(width)))
     .sort((x, y) => x - y);
-  const answerNow = answering(world, profileBetween);
-  const answered = links.map((link) => ({ link, answer: answerNow(link) }));
-  const rateMbps = new Map(answered.map(({ link, answer }) => [link.id, answer.path?.aToB.rateMbps ?? 0]));
-  const summariesBefore = new Map(answered.map(({ link, answer }) => [link.id, summarize(world, link, answer)]));
+  const before = trialOf(world, profileBetween);
+  const summariesOf = (trial: Trial) => new Map(links.map(({ id }) => [id, trial.summary(id)]));
+  const rateMbps = new Map(links.map(({ id }) => [id, before.rates(id).downMbps]));
+  const summariesBefore = summariesOf(before);
   const servedBefore = links.filter(({ id }) => summariesBefore.get(id)!.served).length;
   const unreachedBefore = sectorAirtime(world, links, summariesBefore).unreached;
-  const checksBefore = new Set(answered.flatMap(({ link, answer }) => checksOf(world, link, answer)));
+  const checksBefore = new Set(links.flatMap((link) => checksOf(world, link, before.answer(link.id))));
   const tried = (split: Split, count: number): EnoughTime | null => {
-    const then = withPatches(world, split.patches);
-    const answerThen = answering(then, profileBetween);
-    const summaries = new Map<string, LinkSummary>();
+    const after = before.after(split.patches);
+    const then = after.world;
     let hearEachOther = false;
     for (const { id } of links) {
-      const link = then.links.get(id)!;
-      const answer = answerThen(link);
-      summaries.set(id, summarize(then, link, answer));
-      const fresh = checksOf(then, link, answer).filter((check) => !checksBefore.has(check));
+      const fresh = checksOf(then, then.links.get(id)!, after.answer(id)).filter((check) => !checksBefore.has(check));
       if (fresh.some((check) => check !== "ownNoise")) return null;
       hearEachOther ||= fresh.length > 0;
     }
+    const summaries = summariesOf(after);
     const served = links.filter(({ id }) => summaries.get(id)!.served).length;
     const airtimes = split.sectorIds.map((id) => sectorAirtime(then, linksOn(then, id), summaries));
     const most = Math.max(...airtimes.flatMap(({ down, up }) => [down, up]));

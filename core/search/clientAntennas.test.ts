@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { clientAntennas, leastClientAntenna } from "#core/clients";
+import { clientAntennas, leastClientAntenna } from "#core/search";
 import { evaluate } from "#core/evaluate";
 import { hearingAt, listeningIn } from "#core/interference";
 import { withPatches } from "#core/plan";

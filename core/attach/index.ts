@@ -1,1 +1,0 @@
-export { attachList, type Attached, type AttachedList } from "./attach";

@@ -1,1 +1,0 @@
-export { clientAntennas, leastClientAntenna, type ClientAntennaRow } from "./antennas";

@@ -1,0 +1,2 @@
+export { fullHopWays, hopWays, type HopWay } from "./hopWays";
+export { fullSectorWays } from "./sectorWays";
