@@ -1,6 +1,6 @@
 /**
  * Imports run one way, from each line to those before it: core; formats, wire, ground, threads; store; engine, demo, accounts; pool,
- * simulators, staging; jobs; app; field; server. Folders of one line know nothing of each other. Outside a folder only its index.ts is imported.
+ * simulators, staging; monitoring; jobs; app; field; server. Folders of one line know nothing of each other. Outside a folder only its index.ts is imported.
  */
 const LINES = [
   ["core"],
@@ -8,6 +8,7 @@ const LINES = [
   ["store"],
   ["engine", "demo", "accounts"],
   ["pool", "simulators", "staging"],
+  ["monitoring"],
   ["jobs"],
   ["app"],
   ["field"],
@@ -47,10 +48,10 @@ const forbidden = [
     name: "only-the-public-face-from-outside",
     severity: "error",
     from: {
-      path: "^(wire|ground|threads|store|accounts|engine|pool|jobs|simulators|staging|demo|app|server|bench|e2e)/",
+      path: "^(wire|ground|threads|store|accounts|engine|pool|monitoring|jobs|simulators|staging|demo|app|server|bench|e2e)/",
     },
     to: {
-      path: "^(?:core/[^/]+|formats/[^/]+|wire|ground|threads|store|accounts|engine|pool|jobs|simulators|staging|demo)/",
+      path: "^(?:core/[^/]+|formats/[^/]+|wire|ground|threads|store|accounts|engine|pool|monitoring|jobs|simulators|staging|demo)/",
       pathNot: ["/index\\.ts$", "^$1/"],
     },
   },

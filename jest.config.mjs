@@ -19,7 +19,7 @@ export default {
     ],
   },
   testMatch: [
-    "<rootDir>/{core,formats,wire,ground,threads,store,accounts,engine,pool,jobs,simulators,staging,demo,app,field,server,scripts}/**/*.test.ts",
+    "<rootDir>/{core,formats,wire,ground,threads,store,accounts,engine,pool,monitoring,jobs,simulators,staging,demo,app,field,server,scripts}/**/*.test.ts",
   ],
   // Copies of the code that hold small changes (npm run mutants).
   modulePathIgnorePatterns: ["<rootDir>/.mutants"],

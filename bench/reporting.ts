@@ -6,7 +6,7 @@ import { join } from "node:path";
 import { Worker } from "node:worker_threads";
 import { endSeries } from "#core/watch";
 import { largeSibling } from "#demo";
-import { watchSettings } from "#jobs";
+import { watchSettings } from "#monitoring";
 import { createPlan, openStore, packLayer, putToken, putWatchSettings, signedBy } from "#store";
 import { startServer, stopServer } from "../e2e/startServer";
 import { watchHealth } from "./health";

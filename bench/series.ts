@@ -7,7 +7,7 @@ import { deflateRawSync } from "node:zlib";
 import { DAY_MS, daysIn, endSeries, firstDayOf, monthOfDay, monthOfHours, packBuckets, type Sample } from "#core/watch";
 import { memoryOf, normalAt, seedOf, simulateHours, uniformAt, type SimulatedLink } from "#simulators";
 import { addBatch, createPlan, openStore, signedBy, writeMonths } from "#store";
-import { foldPlan, readKnown, withWatchThread } from "#jobs";
+import { foldPlan, readKnown, withWatchThread } from "#monitoring";
 import { valley } from "#core/testing";
 import { print } from "./print";
 

@@ -5,7 +5,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { largeSibling } from "#demo";
 import { planContext, stopEngine } from "#engine";
-import { askView, type ViewAnswers } from "#jobs";
+import { askView, type ViewAnswers } from "#pool";
 import { askPool, poolThreads, stopPool } from "#pool";
 import { setPatch } from "#core/plan";
 import { createPlan, openStore, packLayer, signedBy } from "#store";

@@ -9,28 +9,14 @@ export type { TerrainImport } from "./terrain";
 export { NO_PLAN, type JobTools } from "./tools";
 export { dropOldUploads, dropUpload, noRoomFor, receiveUpload, UPLOAD_LIMIT_BYTES, uploadPath } from "./uploads";
 export { askCoverage } from "./coverage";
-export { askView, type ViewAnswers, type ViewAsk } from "./views";
 export { jobOf, jobUnderWay, pauseWork, startWork, stopJob, submit, type JobView } from "./work";
 export {
   dayText,
   channelRunTitle,
-  foldPlan,
   linkChanges,
-  endStandInsBut,
-  pollPlan,
-  pollStandIns,
-  runsLive,
-  readKnown,
-  SNMP_SECRETS,
   closeAlarms,
-  mayReport,
-  samplesTokenHash,
-  takeSamples,
-  trustNobody,
   watchClockMs,
-  watchSettings,
   watchTitle,
-  withWatchThread,
   lastLook,
   type Look,
   type RunResult,

@@ -8,7 +8,6 @@ import { groundOver, shareTiles } from "#ground";
 import { radioIn, town, valley, valleySurface } from "#core/testing";
 import { stopEngine } from "#engine";
 import {
-  askView,
   jobOf,
   optimizeTitle,
   pauseWork,
@@ -20,6 +19,7 @@ import {
   type SitesAsk,
   type SitesResult,
 } from "#jobs";
+import { askView } from "#pool";
 import { planContext } from "#engine";
 import { Stopped, stopPool } from "#pool";
 import { createPlan, frameOf, openStore, packLayer, readPlan, readTiles, signedBy, type Store } from "#store";

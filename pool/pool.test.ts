@@ -6,9 +6,9 @@ import { valley, valleySurface } from "#core/testing";
 import { gridAround, newLosses, newSwept, sweep, wedgeOf, WEDGES } from "#core/coverage";
 import { plainTerrain } from "#core/terrain";
 import { planContext, stopEngine } from "#engine";
-import { askCoverage, askView } from "#jobs";
+import { askCoverage } from "#jobs";
 import { lossesFromWire } from "#wire";
-import { askPool, poolThreads, Stopped, stopPool } from "#pool";
+import { askView, askPool, poolThreads, Stopped, stopPool } from "#pool";
 import { createPlan, openStore, packLayer, signedBy, type Store } from "#store";
 import { begunDirectory } from "../store/testing";
 

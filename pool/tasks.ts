@@ -50,7 +50,8 @@ import {
 } from "#core/coverage";
 import type { Place } from "#core/geodesy";
 import type { OwnNoise } from "#core/link";
-import { learnedPage, type Learnable, type LearnedPage, type LinkWatch } from "#core/watch";
+import { type LinkWatch } from "#core/watch";
+import { learnedPage, type Learnable, type LearnedPage } from "#core/calibration";
 import { lossesToWire } from "#wire";
 import { coarseGlances, heightOver, type TaskGround, type Part } from "./taskGround";
 import { SITE_TASKS, type SiteTaskAnswers, type SiteTaskAsk } from "./siteTasks";

@@ -42,6 +42,7 @@ const BUILT_FROM = [
   "formats",
   "ground",
   "jobs",
+  "monitoring",
   "pool",
   "server",
   "simulators",

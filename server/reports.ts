@@ -6,7 +6,7 @@ import express, {
   type Response,
 } from "express";
 import { readSamples, SamplesError } from "#formats/samples";
-import { mayReport, takeSamples } from "#jobs";
+import { mayReport, takeSamples } from "#monitoring";
 import type { Store } from "#store";
 import { statedLength } from "./security";
 

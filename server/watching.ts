@@ -1,24 +1,13 @@
 import { DAY_MS } from "#core/watch";
 import { planContext } from "#engine";
-import {
-  endStandInsBut,
-  jobUnderWay,
-  pollPlan,
-  pollStandIns,
-  runsLive,
-  submit,
-  watchSettings,
-  watchTitle,
-} from "#jobs";
+import { jobUnderWay, submit, watchTitle } from "#jobs";
+import { endStandInsBut, isPlayedByTheHour, pollPlan, pollStandIns, runsLive, watchSettings } from "#monitoring";
 import { openStandInDoor } from "./standInDoor";
 import { isLookedAt, readPlanName, watchedPlans, type Store } from "#store";
 
 /** The first look comes once whoever started Tejado has had the machine for himself; then each hour, ms. */
 const FIRST_MS = 20_000;
 const EVERY_MS = 3600 * 1000;
-
-/** Plans whose live network is too large for stand-ins that are asked: it is played by the hour. */
-const playedByTheHour = new Set<string>();
 
 /** Looks at every plan that is watched while Tejado runs: what devices or their stand-ins told each hour, another simulated network where it was never played. */
 export function lookEachHour(store: Store, onFailure: (error: unknown) => void): void {
@@ -32,7 +21,7 @@ export function lookEachHour(store: Store, onFailure: (error: unknown) => void):
       if (await jobUnderWay(store, planId, "watch")) continue;
       const name = (await readPlanName(store.db, planId)) ?? planId;
       const yesterday = new Date(Date.now() - DAY_MS).toISOString().slice(0, 10);
-      const isPlayed = isUnplayed || (isLive && playedByTheHour.has(planId));
+      const isPlayed = isUnplayed || (isLive && isPlayedByTheHour(planId));
       const play = isPlayed ? { linkIds: "all" as const, fromDay: isUnplayed ? null : yesterday } : null;
       await submit(store, "watch", planId, watchTitle(name), { play });
     }
@@ -60,9 +49,7 @@ export function pollEachMinute(store: Store, onFailure: (error: unknown) => void
     // What is played now reaches up to this minute: asking beside it would tell the same hours twice.
     else if (!(await jobUnderWay(store, planId, "watch"))) {
       live.add(planId);
-      const round = await pollStandIns(store, planId, context, settings, await (door ??= openStandInDoor(store)));
-      if (round) playedByTheHour.delete(planId);
-      else playedByTheHour.add(planId);
+      await pollStandIns(store, planId, context, settings, await (door ??= openStandInDoor(store)));
     }
   };
   const poll = async () => {

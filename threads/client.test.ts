@@ -90,3 +90,25 @@ test("a thread that nobody uses is ended", async () => {
   await use((tasks) => tasks.twice(1));
   expect(await ended).toMatch(/^the watch thread ended/);
 });
+
+test("a thread that is being ended serves nobody new", async () => {
+  const shared = client();
+  const stop = new AbortController();
+  const stopped = shared.use((tasks) => tasks.hang(), { signal: stop.signal });
+  stop.abort();
+  const next = shared.use((tasks) => tasks.twice(5));
+  await expect(stopped).rejects.toBeInstanceOf(ThreadEnded);
+  expect(await next).toBe(10);
+
+  const once = client({ isExclusive: true, idleMs: 0 });
+  const threads = new Set<number>();
+  for (let i = 0; i < 8; i++) threads.add(await once.use((tasks) => tasks.thread()));
+  expect(threads.size).toBe(8);
+
+  // Asked again in the very turn in which its time of waiting is over.
+  const brief = client({ isExclusive: true, idleMs: 1 });
+  for (let i = 0; i < 8; i++) {
+    expect(await brief.use((tasks) => tasks.twice(i))).toBe(2 * i);
+    await new Promise((done) => setTimeout(done, 1));
+  }
+});

@@ -16,7 +16,7 @@ export class ThreadEnded extends Error {
 
 export interface ClientOptions {
   heapMB: number;
-  /** How long a thread that nobody uses is kept, ms; for good where left out. */
+  /** How long a thread that nobody uses is kept, ms; 0 ends it at once, and it is kept for good where left out. */
   idleMs?: number;
   /** Whether each use has a thread to itself; else all share one. */
   isExclusive?: boolean;
@@ -54,6 +54,8 @@ interface Running<Tasks> {
   ended: Promise<never>;
   users: number;
   idle: NodeJS.Timeout | undefined;
+  /** Whether it is being ended: a thread takes a while to end, and nobody new gets it meanwhile. */
+  isEnding: boolean;
 }
 
 /**
@@ -72,7 +74,14 @@ export function threadClient<Tasks>(name: ThreadName, options: ClientOptions): T
     const ended = new Promise<never>((_, reject) => (tell = (why) => reject(new ThreadEnded(why))));
     // Where nobody waits, nobody complains.
     ended.catch(() => undefined);
-    const one: Running<Tasks> = { worker, tasks: wrap<Tasks>(nodeEndpoint(worker)), ended, users: 0, idle: undefined };
+    const one: Running<Tasks> = {
+      worker,
+      tasks: wrap<Tasks>(nodeEndpoint(worker)),
+      ended,
+      users: 0,
+      idle: undefined,
+      isEnding: false,
+    };
     const end = (why: string) => {
       if (!running.delete(one)) return;
       clearTimeout(one.idle);
@@ -85,15 +94,18 @@ export function threadClient<Tasks>(name: ThreadName, options: ClientOptions): T
     return one;
   };
   const taken = (): Running<Tasks> => {
-    for (const one of running) if (!isExclusive || one.users === 0) return one;
+    for (const one of running) if (!one.isEnding && (!isExclusive || one.users === 0)) return one;
     return started();
+  };
+  const halt = (one: Running<Tasks>) => {
+    one.isEnding = true;
+    return one.worker.terminate();
   };
   const leave = (one: Running<Tasks>, isBroken: boolean) => {
     if (--one.users > 0) return;
     one.worker.unref();
-    if (isBroken) void one.worker.terminate();
-    else if (idleMs !== undefined && running.has(one))
-      one.idle = setTimeout(() => void one.worker.terminate(), idleMs).unref();
+    if (isBroken || idleMs === 0) void halt(one);
+    else if (idleMs !== undefined && running.has(one)) one.idle = setTimeout(() => void halt(one), idleMs).unref();
   };
 
   return {
@@ -107,12 +119,12 @@ export function threadClient<Tasks>(name: ThreadName, options: ClientOptions): T
       let late: NodeJS.Timeout | undefined;
       let refuse: (error: ThreadEnded) => void = () => undefined;
       const broken = new Promise<never>((_, reject) => (refuse = reject));
-      const halt = () => void one.worker.terminate();
-      signal?.addEventListener("abort", halt, { once: true });
+      const breakOff = () => void halt(one);
+      signal?.addEventListener("abort", breakOff, { once: true });
       if (mostMs !== undefined)
         late = setTimeout(() => {
           refuse(new ThreadEnded(`the ${name} thread took longer than ${mostMs / 1000} s`, true));
-          halt();
+          breakOff();
         }, mostMs);
       let isWhole = false;
       try {
@@ -121,14 +133,14 @@ export function threadClient<Tasks>(name: ThreadName, options: ClientOptions): T
         return found;
       } finally {
         clearTimeout(late);
-        signal?.removeEventListener("abort", halt);
+        signal?.removeEventListener("abort", breakOff);
         // Work that was broken off may still hold what it was at: nobody else gets that thread.
         leave(one, isExclusive && !isWhole);
       }
     },
     warm: () => void taken(),
     stop: async () => {
-      await Promise.all([...running].map(({ worker }) => worker.terminate()));
+      await Promise.all([...running].map(halt));
     },
   };
 }

@@ -10,7 +10,7 @@ export const SOURCES = {
   reader: "../jobs/workers/reader.ts",
   packer: "../jobs/workers/packer.ts",
   database: "../store/thread/worker.ts",
-  watch: "../jobs/workers/watch.ts",
+  watch: "../monitoring/worker.ts",
   print: "../app/print/worker.ts",
 } as const;
 export type ThreadName = keyof typeof SOURCES;

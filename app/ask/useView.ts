@@ -1,4 +1,4 @@
-import type { ViewAnswers, ViewAsk } from "#jobs";
+import type { ViewAnswers, ViewAsk } from "#pool";
 import type { Patch } from "#core/plan";
 import { useEffect, useState } from "react";
 import { said } from "./said";

@@ -1,4 +1,4 @@
-import { askView } from "#jobs";
+import { askView } from "#pool";
 import { Stopped } from "#pool";
 import { data } from "react-router";
 import { z } from "zod";

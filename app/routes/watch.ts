@@ -1,5 +1,6 @@
 import { availabilityOf } from "#core/watch";
-import { jobUnderWay, lastLook, trustNobody, watchSettings } from "#jobs";
+import { jobUnderWay, lastLook } from "#jobs";
+import { trustNobody, watchSettings } from "#monitoring";
 import { besideStamp, readWatch } from "#store";
 import { askedOf } from "../requests/asked.server";
 import { besideOf } from "../requests/beside.server";

@@ -1,5 +1,6 @@
 import { DAY_MS } from "#core/watch";
-import { watchClockMs, watchSettings } from "#jobs";
+import { watchClockMs } from "#jobs";
+import { watchSettings } from "#monitoring";
 import { data } from "react-router";
 import { requireLink } from "../requests/plan.server";
 import { linkChart } from "../stages/monitoring/chart.server";

@@ -1,6 +1,7 @@
 import { data } from "react-router";
 import { DAY_MS, monthOfDay, monthReport } from "#core/watch";
-import { lastLook, watchClockMs, watchSettings } from "#jobs";
+import { lastLook, watchClockMs } from "#jobs";
+import { watchSettings } from "#monitoring";
 import { fileName } from "../requests/fileName";
 import { requirePlan } from "../requests/plan.server";
 import { printed } from "../print/press.server";

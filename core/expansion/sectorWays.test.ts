@@ -6,6 +6,7 @@ import { checkOf, checksOf, linksOf } from "#core/findings";
 import type { LinkSummary } from "#core/outcome";
 import { linksOn, withPatches, type Radio, type World } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
+import { evenArcs } from "./splits";
 
 /** The valley's sector with `count` customers who ask for `downMbps` and `upMbps` each, one beside the other to the east. */
 const busy = (count: number, downMbps: number, upMbps: number, change: (rows: ValleyRows) => void = () => undefined) =>
@@ -171,4 +172,16 @@ test("some customers are served from a second site that is fed and has a mount l
 test("what the spectrum cannot give is not promised", () => {
   const made = busy(8, 400, 100);
   expect(fullSectorWays(made.world, "sector", { profileBetween: made.between, checksOf })).toEqual([]);
+});
+
+test("arcs are cut so that the heaviest is as light as can be", () => {
+  expect(evenArcs([5, 1, 1, 1, 5], 2)).toEqual([
+    [0, 3],
+    [3, 5],
+  ]);
+  expect(evenArcs([9, 1, 1], 3)).toEqual([
+    [0, 1],
+    [1, 3],
+  ]);
+  expect(evenArcs([2], 4)).toEqual([[0, 1]]);
 });

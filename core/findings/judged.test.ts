@@ -5,7 +5,6 @@ import { linksOf, radioOf, faultsOf, type Finding } from "#core/findings";
 import { answerOf, outcomeOf, summarize } from "#core/outcome";
 import { radioPatches, withPatches, type Scan } from "#core/plan";
 import { radioIn, valley, type ValleyRows } from "#core/testing";
-import { evenArcs } from "../expansion/splits";
 
 type Made = ReturnType<typeof valley>;
 const review = (made: Made) => reviewPlan(made.world, made.between);
@@ -47,18 +46,6 @@ test("a sector that is asked for more than its time says so once, and a way out 
   expect(of(after(made, airtime[0]!).findings, "airtime")).toEqual([]);
   // The plan itself is left as it was by looking for ways out.
   expect(made.world.radios.get("sector")!.azimuthDeg).toBe(95);
-});
-
-test("arcs are cut so that the heaviest is as light as can be", () => {
-  expect(evenArcs([5, 1, 1, 1, 5], 2)).toEqual([
-    [0, 3],
-    [3, 5],
-  ]);
-  expect(evenArcs([9, 1, 1], 3)).toEqual([
-    [0, 1],
-    [1, 3],
-  ]);
-  expect(evenArcs([2], 4)).toEqual([[0, 1]]);
 });
 
 test("what is wrong with a sector is wrong once, for everybody on it", () => {

@@ -99,6 +99,4 @@ export type { Delivered, HourSeries, WatchedLink } from "./watched";
 export { availabilityOf, type Availability } from "./availability";
 export { monthsShown } from "./monthsShown";
 export { SEASONS, seasonsOf, type LinkSeason, type Season } from "./seasons";
-export { otherSeasonOf } from "./otherSeason";
-export { learnableOf, type Learnable } from "./readings";
-export { learnedPage, type LearnedPage, type TaughtBy } from "./taught";
+export { otherSeasonOf, type OtherSeason } from "./otherSeason";

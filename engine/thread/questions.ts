@@ -9,7 +9,8 @@ import { OWN_RULES, RULE_SETS, ruleSetOf } from "#core/regulation";
 import { siteAround, type SiteAround } from "#core/sectors";
 import { readGround, type GroundSample } from "#core/terrain";
 import { channelRows, emittersHeard, hearingAt, listeningIn } from "#core/interference";
-import { learnableOf, watchedOf, type Learnable, type WatchedLink } from "#core/watch";
+import { watchedOf, type WatchedLink } from "#core/watch";
+import { learnableOf, type Learnable } from "#core/calibration";
 import type { SharedGround } from "#ground";
 import {
   profileToWire,

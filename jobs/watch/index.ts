@@ -1,23 +1,15 @@
 import { DAY_MS, type WatchSettings } from "#core/watch";
 import { counted } from "#core/words";
 import { planContext } from "#engine";
+import { foldPlan, watchSettings } from "#monitoring";
 import type { JobKind } from "../tools";
-import { foldPlan } from "./fold";
 import { lookAtPlan } from "./look";
-import { watchSettings } from "./settings";
 import { simulateNetwork } from "./simulated";
 import { tellOfAlarms } from "./tell";
 
-export { foldPlan } from "./fold";
-export { readKnown } from "./known";
 export { channelRun, channelRunTitle, type RunResult } from "./run";
 export { closeAlarms, dayText, linkChanges } from "./look";
 export { lastLook, type Look } from "./looks";
-export { pollPlan, SNMP_SECRETS } from "./poll";
-export { endStandInsBut, pollStandIns, runsLive } from "./standIns";
-export { mayReport, samplesTokenHash, takeSamples, trustNobody } from "./reports";
-export { withWatchThread } from "./session";
-export { watchSettings } from "./settings";
 
 /** What of the simulated network is to be played first: which links, and from which day on; a null day is the whole year. Null plays nothing. */
 export interface WatchOrder {

@@ -13,13 +13,11 @@ import {
   type WatchedLink,
   type WatchSettings,
 } from "#core/watch";
+import { readKnown, withWatchThread, type LinkToLook } from "#monitoring";
 import { linkStates, newestMeasurements } from "#core/proof";
 import { readHistory, recordChange, signedBy, type Store } from "#store";
 import type { JobTools } from "../tools";
-import type { LinkToLook } from "../workers/watch";
-import { readKnown } from "./known";
 import { keepLook, type Look } from "./looks";
-import { withWatchThread } from "./session";
 
 /** How far back is looked, days; links that are read at once; entries of the logbook that are held against what strayed. */
 const LOOKED_DAYS = 370;

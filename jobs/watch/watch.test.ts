@@ -20,6 +20,7 @@ import {
 } from "#core/watch";
 import { putPatch, worldOf, type Alarm } from "#core/plan";
 import { valley } from "#core/testing";
+import { foldPlan, pollPlan, readKnown, SNMP_SECRETS, withWatchThread } from "#monitoring";
 import { startSnmpAgent, type SimulatedLink } from "#simulators";
 import {
   addBatch,
@@ -34,10 +35,6 @@ import {
   readPlan,
   type Store,
 } from "#store";
-import { foldPlan } from "./fold";
-import { readKnown } from "./known";
-import { pollPlan, SNMP_SECRETS } from "./poll";
-import { withWatchThread } from "./session";
 import { alarmText, isQuiet, tellOfAlarms, type Told } from "./tell";
 import { unpackBatch } from "#wire";
 import { begunDirectory } from "../../store/testing";

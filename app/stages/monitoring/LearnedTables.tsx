@@ -1,5 +1,5 @@
 import { areaOfTerm, termName, type Taught } from "#core/learn";
-import type { TaughtBy } from "#core/watch";
+import type { TaughtBy } from "#core/calibration";
 import type { ReactNode } from "react";
 import { figure, signedFigure, Table } from "../../ui";
 

@@ -8,7 +8,7 @@ import { Button, figure, signedFigure, Table } from "../../ui";
 import { LearnedErrors, LearnedTerms } from "./LearnedTables";
 import { keepPatches } from "../../keep/keepPatches";
 import { oddsText } from "../../ui/WatchMark";
-import type { LearnedPage } from "#core/watch";
+import type { LearnedPage } from "#core/calibration";
 import { said } from "../../ask/said";
 
 const MOST_ROWS = 60;

@@ -2,19 +2,8 @@ import { randomBytes } from "node:crypto";
 import type { World } from "#core/plan";
 import { counted } from "#core/words";
 import { DAY_MS, plannedFaultSchema, snmpSettingsSchema, watchSettingsSchema, type WatchSettings } from "#core/watch";
-import {
-  closeAlarms,
-  dayText,
-  SNMP_SECRETS,
-  submit,
-  watchClockMs,
-  watchSettings,
-  watchTitle,
-  type JobView,
-  type WatchOrder,
-  samplesTokenHash,
-  takeSamples,
-} from "#jobs";
+import { closeAlarms, dayText, submit, watchClockMs, watchTitle, type JobView, type WatchOrder } from "#jobs";
+import { SNMP_SECRETS, watchSettings, samplesTokenHash, takeSamples } from "#monitoring";
 import { readSamples, SamplesError } from "#formats/samples";
 import { dropSeries, isLookedAt, putSecret, putToken, putWatchSettings, type Store } from "#store";
 import { z } from "zod";

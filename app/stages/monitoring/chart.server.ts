@@ -15,7 +15,8 @@ import {
   type WatchedLink,
 } from "#core/watch";
 import type { Link, World } from "#core/plan";
-import { dayText, linkChanges, readKnown, withWatchThread } from "#jobs";
+import { dayText, linkChanges } from "#jobs";
+import { readKnown, withWatchThread } from "#monitoring";
 import type { Store } from "#store";
 import type { LinkChart } from "./kept";
 

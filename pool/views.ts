@@ -5,7 +5,9 @@ import type { Patch } from "#core/plan";
 import { mergedHurts } from "#core/channels";
 import { byPromise } from "#core/search";
 import type { PlanContext } from "#engine";
-import { askPool, type Part, type TaskAnswers, type TaskAsk } from "#pool";
+import { askPool } from "./pool";
+import type { Part } from "./taskGround";
+import type { TaskAnswers, TaskAsk } from "./tasks";
 
 export type ViewAsk =
   | { kind: "fromSite"; siteId: string; of: "subscribers" | "sites" }

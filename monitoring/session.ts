@@ -1,6 +1,6 @@
 import type { Remote } from "comlink";
-import { threadClient, ThreadEnded } from "../../threads";
-import type { WatchTasks } from "../workers/watch";
+import { threadClient, ThreadEnded } from "../threads";
+import type { WatchTasks } from "./worker";
 
 /** Heap of a thread, MB, and how long one waits for more work before it is ended, ms. */
 const HEAP_MB = 1200;

@@ -44,7 +44,7 @@ import {
 } from "#simulators";
 import type { PackedDay, PackedMonth } from "#store";
 import { unpackBatch } from "#wire";
-import { exposeTasks, goBehindServing } from "../../threads";
+import { exposeTasks, goBehindServing } from "../threads";
 
 /** A series on a day. */
 export interface DayKey {

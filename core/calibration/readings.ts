@@ -2,11 +2,11 @@ import { leavesIn, spareDb, type LinkAnswer, type Tape } from "../link";
 import type { LearnedCase, LearnedReading, NoiseCase, NoiseReading } from "../learn";
 import { linkEnds, type Link, type Measurement, type World } from "../plan";
 import { judge, newestMeasurements, readLevelsDbm } from "../proof";
-import { DAY_MS } from "./buckets";
-import { pathLeaves, type PathLeaves } from "./leaves";
-import type { OtherSeason } from "./otherSeason";
-import { dayOfYear, leafShare } from "./season";
-import type { LinkWatch } from "./summary";
+import { DAY_MS } from "../watch";
+import { pathLeaves, type PathLeaves } from "../learn";
+import type { OtherSeason } from "../watch";
+import { dayOfYear, leafShare } from "../watch";
+import type { LinkWatch } from "../watch";
 
 /** A link as readings can teach about it. */
 export interface Learnable extends PathLeaves {

@@ -14,7 +14,7 @@ import {
   signedBy,
   type Store,
 } from "#store";
-import { begunDirectory } from "../../store/testing";
+import { begunDirectory } from "../store/testing";
 import { mayReport, samplesTokenHash, takeSamples, trustNobody } from "./reports";
 
 const directory = await begunDirectory("reports");

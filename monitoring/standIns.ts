@@ -14,7 +14,7 @@ import {
 } from "#simulators";
 import type { Store } from "#store";
 import { pollRound } from "./poll";
-import { SEED, simulatedLink } from "./simulated";
+import { SEED, simulatedLink } from "./simulatedLink";
 
 /** So many devices are stood in for on one machine, each with a port of its own; a larger network is played by the hour. */
 export const MOST_STAND_INS = 500;
@@ -29,6 +29,11 @@ interface Standing {
 }
 const held = globalThis as { tejadoStandIns?: Map<string, Standing> };
 const standing = (held.tejadoStandIns ??= new Map());
+/** Plans with more devices than can be stood in for. */
+const tooLarge = new Set<string>();
+
+/** Whether a plan's live network is too large for stand-ins: it is then simulated hour by hour instead. */
+export const isPlayedByTheHour = (planId: string): boolean => tooLarge.has(planId);
 
 const worksBothWays = ({ rateMbps }: WatchedLink) => rateMbps.a > 0 && rateMbps.b > 0;
 const hasTable = (world: World, radioId: string) => world.radios.get(radioId)?.role === "sector";
@@ -95,7 +100,11 @@ export async function pollStandIns(
     standing.delete(planId);
     const watched = await context.ask("watched");
     const devices = standInDevices(world, watched, settings);
-    if (!devices) return null;
+    if (!devices) {
+      tooLarge.add(planId);
+      return null;
+    }
+    tooLarge.delete(planId);
     const memory = memoryOf(SEED, Math.round(watched[0]?.latDeg ?? 0));
     const token = randomBytes(24).toString("base64url");
     own = { key, standIns: startStandIns(devices, memory, door && { address: door(planId), token }), memory, token };

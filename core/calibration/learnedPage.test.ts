@@ -12,7 +12,8 @@ import {
 } from "#core/plan";
 import { promisedBy } from "#core/proof";
 import { reading, town, valley, type Valley } from "#core/testing";
-import { learnableOf, learnedPage, type Learnable, type LinkWatch } from "#core/watch";
+import { type LinkWatch } from "#core/watch";
+import { learnableOf, learnedPage, type Learnable } from "#core/calibration";
 
 test("a proof teaches by how far it stood over physics alone; one that most likely stands on a side lobe does not", () => {
   const reading = (offDb: number) => {

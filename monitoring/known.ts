@@ -1,6 +1,6 @@
 import { monthOfDay } from "#core/watch";
 import { readDays, readMonths, type Store } from "#store";
-import type { KnownSeries } from "../workers/watch";
+import type { KnownSeries } from "./worker";
 
 /** All that is kept of some series from one day to before another, by their names. */
 export async function readKnown(

@@ -20,7 +20,7 @@ import { readSamples } from "#formats/samples";
 import { memoryOf, standInModel, standInSettings, startStandIns, STAND_IN_COMMUNITY } from "#simulators";
 import { createPlan, openStore, packLayer, readBatches, signedBy, type Store } from "#store";
 import { unpackBatch } from "#wire";
-import { begunDirectory } from "../../store/testing";
+import { begunDirectory } from "../store/testing";
 import { foldPlan } from "./fold";
 import { readKnown } from "./known";
 import { withWatchThread } from "./session";

@@ -1,4 +1,5 @@
-import { correctionOf, type LearnedCase } from "../learn";
+import type { LearnedCase } from "./cases";
+import { correctionOf } from "./fit";
 import { inLeafShare, leafDbOf, learnedCaseOf, leavesIn, type PathAnswer } from "../link";
 import type { LinkEnd, Plan } from "../plan";
 

@@ -12,7 +12,7 @@ import {
 } from "../learn";
 import { customerOf, type World } from "../plan";
 import { noiseReadingsOf, readingsOf, readOf, type Learnable, type ReadBy } from "./readings";
-import type { LinkWatch } from "./summary";
+import type { LinkWatch } from "../watch";
 
 /** A reading that taught something, with what its link is predicted without it: from the others alone. */
 export interface TaughtBy extends ReadBy {

@@ -1,0 +1,2 @@
+export { learnedPage, type LearnedPage, type TaughtBy } from "./learnedPage";
+export { learnableOf, type Learnable } from "./readings";
