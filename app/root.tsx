@@ -1,8 +1,10 @@
-import { useContext, type ReactNode } from "react";
+import { QueryClientProvider } from "@tanstack/react-query";
+import { useContext, useState, type ReactNode } from "react";
 import { Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from "react-router";
 import { Toaster } from "sonner";
 import type { Route } from "./+types/root";
 import "./app.css";
+import { questions } from "./ask/useAnswer";
 import { gate } from "./access/gate.server";
 import { NonceContext } from "./requests/nonce";
 import { DEFAULT_PREFERENCES, readPreferences } from "./shared/preferences";
@@ -60,7 +62,12 @@ export function Layout({ children }: { children: ReactNode }) {
 }
 
 export default function App() {
-  return <Outlet />;
+  const [client] = useState(questions);
+  return (
+    <QueryClientProvider client={client}>
+      <Outlet />
+    </QueryClientProvider>
+  );
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {

@@ -105,6 +105,7 @@ test("the register is filtered, edited, filled down and pasted into from the key
 });
 
 test("a wood drawn across a path blocks it; its corners can be typed; undo clears it", async ({ page, demo }) => {
+  test.slow();
   await page.goto(`${demo}/survey`);
   const plan = page.getByRole("application", { name: /^Plan/ });
   await expect(plan).toHaveAttribute("data-ready", "true");
@@ -123,8 +124,10 @@ test("a wood drawn across a path blocks it; its corners can be typed; undo clear
   await click(0.3, 0.5);
   await expect(corners).toContainText("4 corners");
   await page.getByRole("button", { name: "Finish outline" }).click();
+  await expect(page.getByText("Drew a wood. Undo takes it back.")).toBeVisible();
   const sheet = page.getByRole("region", { name: "Outline" });
-  await expect(sheet).toBeVisible();
+  // The window has the outline once every path over it is answered and its remedies are worked out.
+  await expect(sheet).toBeVisible({ timeout: 60_000 });
   await sheet.getByLabel("Height").fill("900");
   await sheet.getByRole("button", { name: "Keep" }).click();
   await expect(sheet.getByRole("alert")).toContainText("height must be at most 300");

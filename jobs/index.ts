@@ -22,3 +22,4 @@ export {
   type RunResult,
   type WatchOrder,
 } from "./watch";
+export { searchAskSchema } from "./searchAsk";

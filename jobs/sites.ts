@@ -1,26 +1,14 @@
 import { availableParallelism } from "node:os";
+import type { AskOf } from "./searchAsk";
 import type { Patch, World } from "#core/plan";
-import { type BuiltSites, type ChosenSites, type SiteStyle, type Wanted, type Whom } from "#core/sites";
+import { type BuiltSites, type ChosenSites, type SiteStyle, type Wanted } from "#core/sites";
 import { counted, figure } from "#core/words";
 import { planContext, type PlanContext } from "#engine";
 import { askPool, type TaskAnswers, type SiteChoice, type TaskAsk } from "#pool";
 import type { JobKind, JobTools } from "./tools";
 
 /** Where to build: for whom, how many of them, and in which ways. */
-export interface SitesAsk {
-  whom: Whom;
-  /** Share of their people to be reached, 0 to 1. */
-  share: number;
-  /** Each is answered by itself, so that they stand side by side. */
-  styles: SiteStyle[];
-  /** Whether masts may be put on the terrain's best high points; `powerM` keeps them within so many metres of mains. */
-  withNewMasts: boolean;
-  powerM: number | null;
-  /** Longest bridge that joins two sites, km. */
-  joinKm: number;
-  /** How long may be looked for better choices in each way. */
-  seconds: number;
-}
+export type SitesAsk = AskOf<"sites">;
 export interface SitesOrder {
   patches: Patch[];
   ask: SitesAsk;

@@ -9,7 +9,6 @@ import { entryOf, limitsOf } from "../threads";
 import type { TaskAnswers, TaskAsk } from "./tasks";
 import type { TaskOrder, TaskOutcome, Told } from "./worker";
 
-
 const HEAP_MB = 900;
 /** Rows of many paths come and go: with more room for the newest they are cleared away half as often. */
 const YOUNG_MB = 48;

@@ -36,65 +36,28 @@ import {
   type HeadingRow,
   type TiltRow,
 } from "#core/sectors";
-import {
-  customerHears,
-  gridAround,
-  heardInCells,
-  newSwept,
-  sweep,
-  wedgeOf,
-  withLearned,
-  type ClientKit,
-  type LearnedOver,
-  type SweepAsk,
-} from "#core/coverage";
-import type { Place } from "#core/geodesy";
+import { customerHears, gridAround, heardInCells, newSwept, sweep, wedgeOf, withLearned } from "#core/coverage";
 import type { OwnNoise } from "#core/link";
 import { type LinkWatch } from "#core/watch";
 import { learnedPage, type Learnable, type LearnedPage } from "#core/calibration";
 import { lossesToWire } from "#wire";
+import type { CellsHearAsk, CoverageAsk, ViewAsk } from "./asks";
 import { coarseGlances, heightOver, type TaskGround, type Part } from "./taskGround";
 import { SITE_TASKS, type SiteTaskAnswers, type SiteTaskAsk } from "./siteTasks";
 
-/** One part of a coverage: the losses of its cells from one antenna. */
-export interface CoverageAsk extends SweepAsk {
-  middle: Place;
-  radiusM: number;
-  cellM: number;
-  wedge: number;
-  /** What readings taught that is to count; null for the physics alone. */
-  learned: LearnedOver | null;
-}
-
-/** Cells round a sector, and whose customers would stand there. */
-export interface CellsHearAsk {
-  radioId: string;
-  kit: ClientKit;
-  middle: Place;
-  radiusM: number;
-  cellM: number;
-  cells: number[];
-}
+/** Questions that all workers answer together are told which part is whose. */
+type Shared = "fromSite" | "hurts";
 
 /** What is asked of the pool. */
 export type TaskAsk =
-  | { kind: "fromSite"; siteId: string; of: "subscribers" | "sites"; part: Part }
-  | { kind: "fromSubscriber"; subscriberId: string }
-  | { kind: "bands"; linkId: string; demandMbps: number }
-  | { kind: "clientAntennas" | "mends" | "hopWays"; linkId: string }
-  | { kind: "splits"; radioId: string; years: number }
-  | { kind: "attach"; subscriberIds: string[] }
-  | { kind: "tilts" | "headings" | "gains" | "widths" | "beams"; radioId: string }
-  | { kind: "schools"; siteId: string; radiusM: number }
+  | Exclude<ViewAsk, { kind: Shared }>
+  | (Extract<ViewAsk, { kind: Shared }> & { part: Part })
   | { kind: "coverage"; ask: CoverageAsk }
   | { kind: "cellsHear"; ask: CellsHearAsk }
-  | { kind: "heardAt"; radioId: string; kit: ClientKit; place: Place }
   | { kind: "search"; ask: SearchAsk }
   | { kind: "optimize"; ask: OptimizeAsk }
   | { kind: "channels"; ask: ChannelsAsk }
-  | { kind: "hurts"; part: Part }
   | { kind: "learned"; learnable: Learnable[]; watched: LinkWatch[] }
-  | { kind: "heardTape"; linkId: string; direction: "down" | "up"; radioId: string }
   | SiteTaskAsk;
 export interface TaskAnswers extends SiteTaskAnswers {
   fromSite: ViewRow[];

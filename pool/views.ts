@@ -1,26 +1,12 @@
 import { availableParallelism } from "node:os";
-import type { ClientKit } from "#core/coverage";
-import type { Place } from "#core/geodesy";
 import type { Patch } from "#core/plan";
 import { mergedHurts } from "#core/channels";
 import { byPromise } from "#core/search";
 import type { PlanContext } from "#engine";
+import type { ViewAsk } from "./asks";
 import { askPool } from "./pool";
 import type { Part } from "./taskGround";
 import type { TaskAnswers, TaskAsk } from "./tasks";
-
-export type ViewAsk =
-  | { kind: "fromSite"; siteId: string; of: "subscribers" | "sites" }
-  | { kind: "fromSubscriber"; subscriberId: string }
-  | { kind: "tilts" | "headings" | "gains" | "widths" | "beams"; radioId: string }
-  | { kind: "clientAntennas" | "mends" | "hopWays"; linkId: string }
-  | { kind: "splits"; radioId: string; years: number }
-  | { kind: "attach"; subscriberIds: string[] }
-  | { kind: "hurts" }
-  | { kind: "heardTape"; linkId: string; direction: "down" | "up"; radioId: string }
-  | { kind: "schools"; siteId: string; radiusM: number }
-  | { kind: "heardAt"; radioId: string; kit: ClientKit; place: Place }
-  | { kind: "bands"; linkId: string; demandMbps: number };
 
 export interface ViewAnswers {
   rows: TaskAnswers[ViewAsk["kind"]];

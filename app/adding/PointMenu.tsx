@@ -2,7 +2,8 @@ import type { Place } from "#core/geodesy";
 import { newSite, putPatch } from "#core/plan";
 import type { ViewRow } from "#core/search";
 import { DropdownMenu } from "radix-ui";
-import { useEffect, useMemo, useState } from "react";
+import { useMemo } from "react";
+import { useAnswer } from "../ask/useAnswer";
 import { useView } from "../ask/useView";
 import { useDesk } from "../desk/DeskContext";
 import type { MapPick } from "../map/types";
@@ -109,16 +110,8 @@ function ViewFrom({ place }: { place: Place }) {
 
 /** Height of the ground at a place, m above the sea; null where unknown, undefined until the answer is here. */
 function useGround(planId: string, place: Place | null): number | null | undefined {
-  const [ground, setGround] = useState<number | null>();
-  useEffect(() => {
-    setGround(undefined);
-    if (!place) return;
-    const stop = new AbortController();
-    fetch(`/plans/${planId}/ground?lat=${place.latDeg}&lon=${place.lonDeg}`, { signal: stop.signal })
-      .then((response) => response.json() as Promise<{ groundAmslM: number | null }>)
-      .then(({ groundAmslM }) => setGround(groundAmslM))
-      .catch(() => !stop.signal.aborted && setGround(null));
-    return () => stop.abort();
-  }, [planId, place]);
-  return ground;
+  const { answer, failed } = useAnswer<{ groundAmslM: number | null }>(
+    place && { address: `/plans/${planId}/ground?lat=${place.latDeg}&lon=${place.lonDeg}` },
+  );
+  return failed ? null : answer?.groundAmslM;
 }

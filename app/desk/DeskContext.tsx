@@ -12,7 +12,7 @@ import { useRevalidator } from "react-router";
 import { toast } from "sonner";
 import { useDraft, type Draft } from "./draft";
 import { useInHand } from "./useInHand";
-import { useResting } from "./useResting";
+import { useResting } from "../ui/useResting";
 import { useStepped } from "./useStepped";
 import type { Profiles } from "./profiles";
 import type { DeskData } from "./deskData";

@@ -2,7 +2,7 @@ import type { Place } from "#core/geodesy";
 import type { Profile } from "#core/terrain";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { profileFromWire, type ProfileWire } from "#wire";
-import { said } from "../ask/said";
+import { requestJson } from "../ask/request";
 
 export type Pair = readonly [from: Place, to: Place];
 const pairKey = ([from, to]: Pair) => `${from.latDeg},${from.lonDeg},${to.latDeg},${to.lonDeg}`;
@@ -49,9 +49,8 @@ export function useFetched(profiles: Profiles, pairs: readonly Pair[]): void {
       for (let keys = missing(); keys.length > 0; keys = missing()) {
         const { planId, known } = now.profiles;
         const query = keys.slice(0, BATCH).map((key) => `pair=${key}`);
-        const response = await fetch(`/plans/${encodeURIComponent(planId)}/profiles?${query.join("&")}`);
-        if (!response.ok) throw new Error(await said(response));
-        const wires = (await response.json()) as ProfileWire[];
+        const address = `/plans/${encodeURIComponent(planId)}/profiles?${query.join("&")}`;
+        const wires = await requestJson<ProfileWire[]>(address);
         wires.forEach((wire, i) => known.set(keys[i]!, profileFromWire(wire)));
         hasCome = true;
       }

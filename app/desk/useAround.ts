@@ -1,7 +1,7 @@
 import { accessLinksAt, sectorCustomer, type SectorCustomer, type SiteAround } from "#core/sectors";
-import { useEffect, useMemo, useState } from "react";
+import { useMemo } from "react";
 import { useDesk } from "./DeskContext";
-import { said } from "../ask/said";
+import { useAnswer } from "../ask/useAnswer";
 
 /** A site as its sectors see it, with the change in hand; null until it is here. */
 export interface Around {
@@ -17,29 +17,15 @@ const NOBODY: ReadonlyMap<string, SectorCustomer> = new Map();
 export function useAround(siteId: string | null): Around {
   const { data, rested, answers, draft } = useDesk();
   const planId = data.world.plan.id;
-  const [kept, setKept] = useState<{ around: SiteAround | null; failed: string | null }>({
-    around: null,
-    failed: null,
-  });
-  const isWorkedOut = data.shown !== null;
   const { revision, unsettled } = data;
-  useEffect(() => {
-    if (siteId === null || !isWorkedOut) return;
-    const stop = new AbortController();
-    const ask = async () => {
-      const response = await fetch(`/plans/${encodeURIComponent(planId)}/around?site=${encodeURIComponent(siteId)}`, {
-        signal: stop.signal,
-      });
-      if (!response.ok) throw new Error(await said(response));
-      setKept({ around: (await response.json()) as SiteAround, failed: null });
-    };
-    ask().catch((error: unknown) => {
-      if (!stop.signal.aborted)
-        setKept({ around: null, failed: error instanceof Error ? error.message : String(error) });
-    });
-    return () => stop.abort();
-  }, [planId, siteId, revision, unsettled, isWorkedOut]);
-  const around = kept.around?.siteId === siteId ? kept.around : null;
+  const { answer: around, failed } = useAnswer<SiteAround>(
+    siteId === null || data.shown === null
+      ? null
+      : {
+          address: `/plans/${encodeURIComponent(planId)}/around?site=${encodeURIComponent(siteId)}`,
+          of: [revision, unsettled],
+        },
+  );
   const inHand = draft.patches.length > 0;
   const customers = useMemo(() => {
     if (!around || siteId === null) return NOBODY;
@@ -55,5 +41,5 @@ export function useAround(siteId: string | null): Around {
     }
     return all;
   }, [around, siteId, inHand, rested, answers]);
-  return { around, customers, failed: kept.failed };
+  return { around, customers, failed };
 }

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
 import type { ChangeWire, PlanWire } from "#wire";
 import { deskDataAfter, deskDataOf, type DeskData } from "./deskData";
-import { said } from "../ask/said";
+import { requestJson } from "../ask/request";
 
 /** The line to the server is opened once the page is at rest. */
 const OPEN_AFTER_MS = 1500;
@@ -46,9 +46,8 @@ export function useFollowing(packed: string, told: number): Following {
         ...(shown ? {} : { all: "1" }),
         ...(unsettled === null ? {} : { unsettled: String(unsettled) }),
       });
-      const response = await fetch(`/plans/${encodeURIComponent(world.plan.id)}/since?${query.toString()}`);
-      if (!response.ok) throw new Error(await said(response));
-      const change = (await response.json()) as ChangeWire | { anew: true };
+      const address = `/plans/${encodeURIComponent(world.plan.id)}/since?${query.toString()}`;
+      const change = await requestJson<ChangeWire | { anew: true }>(address);
       if ("anew" in change) return void window.location.reload();
       // While this was on its way, another plan may have been opened.
       if (latest.current.world.plan.id !== world.plan.id || latest.current.revision !== revision) return;

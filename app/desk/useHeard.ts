@@ -1,7 +1,7 @@
 import type { Hearing } from "#core/interference";
 import { useEffect, useMemo, useState } from "react";
 import type { HeardWire } from "#wire";
-import { said } from "../ask/said";
+import { requestJson } from "../ask/request";
 
 /** What ends of kept links hear: near ends by their radio, far ends by their link. */
 export interface Heard {
@@ -27,11 +27,10 @@ export function useHeard(planId: string, revision: number, linkIds: readonly str
   useEffect(() => {
     if (missing === "") return;
     const stop = new AbortController();
-    const ask = async (ids: string[]) => {
+    const ask = (ids: string[]) => {
       const query = ids.map((id) => `link=${encodeURIComponent(id)}`).join("&");
-      const response = await fetch(`/plans/${encodeURIComponent(planId)}/heard?${query}`, { signal: stop.signal });
-      if (!response.ok) throw new Error(await said(response));
-      return (await response.json()) as HeardWire;
+      const address = `/plans/${encodeURIComponent(planId)}/heard?${query}`;
+      return requestJson<HeardWire>(address, { signal: stop.signal });
     };
     const all = async () => {
       const ids = missing.split("\n");

@@ -1,5 +1,6 @@
-import { useEffect, useRef, useState, type ReactNode } from "react";
+import { useRef, useState, type ReactNode } from "react";
 import { useLocation, useNavigate, useRevalidator, useRouteLoaderData } from "react-router";
+import { useAnswer } from "../ask/useAnswer";
 import { toast } from "sonner";
 import { ADDABLE } from "../adding/addable";
 import { postStep } from "../keep/post";
@@ -128,16 +129,5 @@ export function PlanFrame({ desk, children }: { desk?: DeskInFrame; children: Re
 }
 
 /** The plan's names, fetched once they are wanted; null until then. */
-function useNames(planId: string, wanted: boolean): NamedThings | null {
-  const [names, setNames] = useState<NamedThings | null>(null);
-  useEffect(() => {
-    if (!wanted) return;
-    const stop = new AbortController();
-    fetch(`/plans/${planId}/names`, { signal: stop.signal })
-      .then((response) => (response.ok ? (response.json() as Promise<NamedThings>) : null))
-      .then(setNames)
-      .catch(() => undefined);
-    return () => stop.abort();
-  }, [planId, wanted]);
-  return names;
-}
+const useNames = (planId: string, wanted: boolean): NamedThings | null =>
+  useAnswer<NamedThings>(wanted ? { address: `/plans/${planId}/names` } : null, { isFresh: true }).answer;

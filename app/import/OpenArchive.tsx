@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 import { JobProgress } from "../ask/JobProgress";
 import { upload } from "../ask/upload";
 import { useJob } from "../ask/useJob";
-import { said } from "../ask/said";
+import { requestJson } from "../ask/request";
 
 /** Makes a new plan of an archive that some Tejado wrote. */
 export function OpenArchive() {
@@ -22,13 +22,7 @@ export function OpenArchive() {
     setError("");
     try {
       const uploadId = await upload(file, setShare, new AbortController().signal);
-      const response = await fetch("/archives", {
-        method: "POST",
-        headers: { "Content-Type": "application/json" },
-        body: JSON.stringify({ uploadId }),
-      });
-      if (!response.ok) throw new Error(await said(response));
-      follow((await response.json()) as JobView);
+      follow(await requestJson<JobView>("/archives", { body: { uploadId } }));
     } catch (failure) {
       setError((failure as Error).message);
     }

@@ -8,7 +8,7 @@ import { LayerTable } from "./LayerTable";
 import { LegendEditor, USUAL_LEGEND, type LegendRow } from "./LegendEditor";
 import { upload } from "../ask/upload";
 import { useJob } from "../ask/useJob";
-import { said } from "../ask/said";
+import { requestJson } from "../ask/request";
 
 const KINDS: { kind: Layer["kind"]; title: string; note: string }[] = [
   { kind: "bare", title: "Bare ground", note: "Heights without trees and roofs. Cover is put on top of them." },
@@ -52,26 +52,21 @@ export function TerrainImport({ planId, revision, layers }: { planId: string; re
         sent.push({ uploadId, name: file.name });
       }
       const number = (text: string) => Number(text.trim().replace(",", "."));
-      const response = await fetch(`/plans/${planId}/terrain`, {
-        method: "POST",
-        headers: { "Content-Type": "application/json" },
-        body: JSON.stringify({
-          kind,
-          files: sent,
-          epsg: epsg.trim() === "" ? null : number(epsg),
-          legend:
-            kind === "cover"
-              ? legend.map((row) => ({
-                  value: number(row.value),
-                  kind: row.kind,
-                  heightM: number(row.heightM),
-                  density: number(row.density),
-                }))
-              : null,
-        }),
-      });
-      if (!response.ok) throw new Error(await said(response));
-      follow((await response.json()) as JobView);
+      const body = {
+        kind,
+        files: sent,
+        epsg: epsg.trim() === "" ? null : number(epsg),
+        legend:
+          kind === "cover"
+            ? legend.map((row) => ({
+                value: number(row.value),
+                kind: row.kind,
+                heightM: number(row.heightM),
+                density: number(row.density),
+              }))
+            : null,
+      };
+      follow(await requestJson<JobView>(`/plans/${planId}/terrain`, { body }));
     } catch (failure) {
       setError(`${(failure as Error).message}. The terrain stays as it was.`);
     }

@@ -1,6 +1,6 @@
 import type { Patch } from "#core/plan";
 import type { KeepAnswer } from "./answer";
-import { said } from "../ask/said";
+import { wordsOf } from "../ask/request";
 
 /** Names this window as long as it is open: what it has kept itself never stands in its way. */
 const windowName = typeof crypto === "undefined" ? "server" : crypto.randomUUID();
@@ -23,7 +23,7 @@ async function post(planId: string, body: object): Promise<KeepAnswer> {
       body: JSON.stringify(body),
     }).catch(() => null);
     if (response?.headers.get("content-type")?.includes("json")) return (await response.json()) as KeepAnswer;
-    if (response) return { ok: false, message: await said(response) };
+    if (response) return { ok: false, message: await wordsOf(response) };
     if (tried >= TRIES) return { ok: false, message: NO_ANSWER };
   }
 }

@@ -1,8 +1,8 @@
 import { linksOf, radioOf, type Finding, type Remedy } from "#core/findings";
 import { Users } from "lucide-react";
-import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { Button, buttonClass } from "../ui";
+import { useAnswer } from "../ask/useAnswer";
 import { useDesk } from "../desk/DeskContext";
 import { selectionText, type Selection } from "../desk/selection";
 
@@ -57,28 +57,11 @@ export function FindingCard({
   withPlace?: boolean;
 }) {
   const { data, draft, select, selection } = useDesk();
-  const [found, setFound] = useState<{ of: string; remedies: Remedy[] | null } | null>(null);
-  const remediesUrl = `/plans/${data.world.plan.id}/remedies?finding=${encodeURIComponent(finding.id)}`;
-  // In a large plan only the worst findings come with theirs: the others' are worked out when they are looked at.
-  const asked = `${data.revision} ${remediesUrl}`;
-  const own = found?.of === asked ? found : null;
-  const remedies = finding.remedies ?? own?.remedies ?? null;
-  const isAsked = open && remedies === null && own === null && draft.patches.length === 0;
-  // Looked at again, it is asked again: the plan may have changed, or the answer failed.
-  useEffect(() => {
-    if (!open) setFound(null);
-  }, [open]);
-  useEffect(() => {
-    if (!isAsked) return;
-    const stop = new AbortController();
-    fetch(remediesUrl, { signal: stop.signal })
-      .then(async (response) => (response.ok ? ((await response.json()) as Remedy[]) : null))
-      .catch(() => null)
-      .then((answer) => {
-        if (!stop.signal.aborted) setFound({ of: asked, remedies: answer });
-      });
-    return () => stop.abort();
-  }, [isAsked, asked, remediesUrl]);
+  // In a large plan only the worst findings come with their remedies: the others' are worked out when they are looked at.
+  const isWanted = open && finding.remedies === null && draft.patches.length === 0;
+  const address = `/plans/${data.world.plan.id}/remedies?finding=${encodeURIComponent(finding.id)}`;
+  const { answer, failed } = useAnswer<Remedy[]>(isWanted ? { address, of: [data.revision] } : null, { isFresh: true });
+  const remedies = finding.remedies ?? answer;
   const selected = selection?.kind === "link" && linksOf(finding).includes(selection.id);
   return (
     <article
@@ -107,9 +90,7 @@ export function FindingCard({
             </p>
           ) : remedies === null ? (
             <p role="status" className="text-xs text-quiet">
-              {own
-                ? "What could help was not worked out: choose the finding again in a moment."
-                : "Trying what could help…"}
+              {failed ? `Remedies were not worked out. ${failed}` : "Trying what could help…"}
             </p>
           ) : remedies.length > 0 ? (
             <ul className="space-y-1.5">

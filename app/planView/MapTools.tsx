@@ -62,7 +62,7 @@ export function useGroundTools(canDraw: boolean): GroundTools {
       if (!patch) return;
       const { ok, message } = await keepPatches(planId, data.revision, [patch], what);
       if (ok) toast(`${what}. Undo takes it back.`);
-      else toast.error(message);
+      else toast.error(message, { duration: 12_000 });
       await revalidate();
       if (ok) select({ kind: "area", id: row.id });
     },

@@ -1,10 +1,10 @@
 import type { AttachedList } from "#core/search";
 import { counted } from "#core/words";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { toast } from "sonner";
 import { keepPatches } from "../keep/keepPatches";
 import { Button, figure, Modal, Table } from "../ui";
-import { said } from "../ask/said";
+import { useAnswer } from "../ask/useAnswer";
 
 /** More are not linked at once: each is answered in full. */
 export const MOST_LINKED_AT_ONCE = 500;
@@ -22,31 +22,13 @@ export function LinkChosen({
   onDone: () => void;
 }) {
   const [isOpen, setOpen] = useState(false);
-  const [found, setFound] = useState<AttachedList | null>(null);
   const [busy, setBusy] = useState(false);
-  const asked = ids.join(" ");
-  useEffect(() => {
-    if (!isOpen) return;
-    setFound(null);
-    const stop = new AbortController();
-    fetch(`/plans/${planId}/views`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ ask: { kind: "attach", subscriberIds: asked.split(" ") }, patches: [] }),
-      signal: stop.signal,
-    })
-      .then(async (response) => {
-        if (!response.ok) throw new Error(await said(response));
-        const { rows } = (await response.json()) as { rows: [AttachedList] };
-        setFound(rows[0]);
-      })
-      .catch((error: unknown) => {
-        if (stop.signal.aborted) return;
-        setOpen(false);
-        toast.error(error instanceof Error ? error.message : String(error), { duration: 12_000 });
-      });
-    return () => stop.abort();
-  }, [isOpen, planId, asked]);
+  const body = { ask: { kind: "attach", subscriberIds: ids }, patches: [] };
+  const { answer, failed } = useAnswer<{ rows: [AttachedList] }>(
+    isOpen ? { address: `/plans/${planId}/views`, body, of: [revision] } : null,
+    { isFresh: true },
+  );
+  const found = answer?.rows[0] ?? null;
   const taken = found?.customers.filter(({ sector }) => sector !== null) ?? [];
   const keep = async () => {
     setBusy(true);
@@ -68,7 +50,11 @@ export function LinkChosen({
         Link
       </Button>
       <Modal open={isOpen} onOpenChange={setOpen} title={`Link ${counted(ids.length, "customer")}`} showsTitle>
-        {!found ? (
+        {failed ? (
+          <p role="alert" className="text-sm text-blocked">
+            {failed}
+          </p>
+        ) : !found ? (
           <p role="status" className="text-sm text-quiet">
             Asking every sector that looks their way…
           </p>

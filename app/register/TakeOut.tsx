@@ -3,6 +3,7 @@ import { listed } from "#core/words";
 import { AlertDialog } from "radix-ui";
 import { useState } from "react";
 import { toast } from "sonner";
+import { requestJson } from "../ask/request";
 import { keepPatches } from "../keep/keepPatches";
 import { Button, buttonClass } from "../ui";
 import type { RegisterKind } from "./columns";
@@ -30,15 +31,12 @@ export function TakeOut({
   const ask = async () => {
     setRemoval(null);
     setOpen(true);
-    const response = await fetch(`/plans/${planId}/removal`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ kind, ids }),
-    }).catch(() => null);
-    if (!response?.ok) {
+    try {
+      setRemoval(await requestJson<Removal>(`/plans/${planId}/removal`, { body: { kind, ids } }));
+    } catch (error) {
       setOpen(false);
-      toast.error("Tejado does not answer; nothing was taken out.");
-    } else setRemoval((await response.json()) as Removal);
+      toast.error(`Nothing was taken out. ${(error as Error).message}`);
+    }
   };
   const takeOut = async () => {
     if (!removal) return;

@@ -1,28 +1,12 @@
-import { askPool, Stopped } from "#pool";
+import { askPool, cellsHearAskSchema, Stopped } from "#pool";
 import { data } from "react-router";
 import { z } from "zod";
 import { parseDraft } from "../keep/patches.server";
 import { askedOf } from "../requests/asked.server";
 import { openPlan } from "../requests/plan.server";
 import type { Route } from "./+types/cellsHear";
-import { gridAskSchema, kitSchema, MOST_RINGS } from "../requests/circleAsked.server";
 
-const MOST_CELLS = 4000;
-const askSchema = z.object({
-  radioId: z.string().min(1).max(64),
-  kit: kitSchema,
-  ...gridAskSchema,
-  cells: z
-    .array(
-      z
-        .number()
-        .int()
-        .min(0)
-        .max((2 * MOST_RINGS + 1) ** 2 - 1),
-    )
-    .max(MOST_CELLS),
-  patches: z.unknown(),
-});
+const askSchema = cellsHearAskSchema.extend({ patches: z.unknown() });
 
 /** Interference at a sector's customer in given cells, with the change in hand: one 32-bit float per cell, dBm. */
 export async function action({ params, request }: Route.ActionArgs) {

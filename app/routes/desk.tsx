@@ -21,7 +21,7 @@ import { PlanFrame } from "../frame/PlanFrame";
 import { stageNamed, stageOf } from "../stages";
 import type { StageManifest } from "../views/manifest";
 import { firstSector } from "../stages/sectors/scene";
-import { said } from "../ask/said";
+import { request, type Refused } from "../ask/request";
 import type { Route } from "./+types/desk";
 import type { loader as planLoader } from "./plan";
 
@@ -39,9 +39,9 @@ export async function loader({ params, url }: Route.LoaderArgs) {
  */
 export async function clientLoader({ params, serverLoader }: Route.ClientLoaderArgs) {
   const { stage } = await serverLoader();
-  const response = await fetch(`/plans/${params.planId}/window`).catch(() => null);
-  if (!response) throw data("Tejado does not answer; try again.", { status: 503 });
-  if (!response.ok) throw data(await said(response), { status: response.status });
+  const response = await request(`/plans/${params.planId}/window`).catch((error: Refused) => {
+    throw data(error.message, { status: error.status });
+  });
   return { stage, packed: await response.text() };
 }
 clientLoader.hydrate = true as const;

@@ -1,9 +1,15 @@
-import { FREEDOMS } from "#core/optimize";
 import type { Patch, World } from "#core/plan";
-import { WHOM } from "#core/sites";
 import type { Store } from "#store";
-import { CHANNEL_SCHOOLS } from "#core/channels";
-import { channelRunTitle, channelsTitle, optimizeTitle, searchTitle, sitesTitle, submit, type JobView } from "#jobs";
+import {
+  channelRunTitle,
+  channelsTitle,
+  optimizeTitle,
+  searchAskSchema,
+  searchTitle,
+  sitesTitle,
+  submit,
+  type JobView,
+} from "#jobs";
 import { data } from "react-router";
 import { z } from "zod";
 import { parseDraft } from "../keep/patches.server";
@@ -11,64 +17,9 @@ import { requirePlan } from "../requests/plan.server";
 import { jsonOf } from "../requests/asked.server";
 import type { Route } from "./+types/searches";
 
-const id = z.string().min(1).max(64);
-const radiusM = z.number().min(0).max(5000);
-const km = z.number().min(0.2).max(60);
-const dbm = z.number().min(-40).max(60);
-const styleSchema = z.object({
-  reachKm: km,
-  mastM: z.number().min(1).max(120),
-  mastEur: z.number().min(0).max(1_000_000),
-});
-const askSchema = z.discriminatedUnion("kind", [
-  z.object({
-    kind: z.literal("waysOut"),
-    ...{ linkId: id, moveAM: radiusM, moveBM: radiusM, mastM: z.number().min(0).max(60) },
-  }),
-  z.object({
-    kind: z.literal("sectors"),
-    siteIds: z.array(id).min(1).max(200),
-    may: z.array(z.enum(FREEDOMS)).min(1),
-    reachKm: km,
-  }),
-  z.object({
-    kind: z.literal("channels"),
-    schools: z.array(z.enum(CHANNEL_SCHOOLS)).min(1).max(CHANNEL_SCHOOLS.length),
-    workPeople: z.number().min(0).max(1000),
-    fixedIds: z.array(id).max(2000),
-    limits: z.object({ allowsDfs: z.boolean(), allowsLicensed: z.boolean(), guardMHz: z.number().min(0).max(1000) }),
-    seconds: z.number().min(1).max(300),
-  }),
-  z.object({
-    kind: z.literal("channelRun"),
-    moves: z
-      .array(
-        z.object({
-          radioId: id,
-          name: z.string().max(120),
-          fromMHz: z.number(),
-          toMHz: z.number().min(100).max(120_000),
-          powers: z.array(z.object({ radioId: id, fromDbm: dbm, toDbm: dbm })).max(2000),
-        }),
-      )
-      .min(1)
-      .max(500),
-    withFaults: z.boolean(),
-  }),
-  z.object({
-    kind: z.literal("sites"),
-    whom: z.enum(WHOM),
-    share: z.number().min(0.01).max(1),
-    styles: z.array(styleSchema).min(1).max(2),
-    withNewMasts: z.boolean(),
-    powerM: z.number().min(1).max(20_000).nullable(),
-    joinKm: km,
-    seconds: z.number().min(1).max(600),
-  }),
-]);
-const orderSchema = z.object({ ask: askSchema, patches: z.unknown() });
+const orderSchema = z.object({ ask: searchAskSchema, patches: z.unknown() });
 
-function begin(store: Store, world: World, patches: Patch[], ask: z.infer<typeof askSchema>): Promise<JobView> {
+function begin(store: Store, world: World, patches: Patch[], ask: z.infer<typeof searchAskSchema>): Promise<JobView> {
   const planId = world.plan.id;
   switch (ask.kind) {
     case "waysOut":

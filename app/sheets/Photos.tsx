@@ -2,6 +2,7 @@ import { removePatch, type Photo } from "#core/plan";
 import { useState } from "react";
 import { useRevalidator } from "react-router";
 import { toast } from "sonner";
+import { request } from "../ask/request";
 import { keepPatches } from "../keep/keepPatches";
 import { Button, useFormats } from "../ui";
 import { useDesk } from "../desk/DeskContext";
@@ -61,9 +62,7 @@ export function Photos({ ownerKind, ownerId }: { ownerKind: Photo["ownerKind"]; 
         body.set("file", new File([blob], file.name, { type: "image/jpeg" }));
         const about = { ownerKind, ownerId, name: file.name.slice(0, 160), caption: "", widthPx, heightPx, ...exif };
         body.set("about", JSON.stringify(about));
-        const response = await fetch(`/plans/${planId}/photos`, { method: "POST", body });
-        const { ok, message } = (await response.json()) as { ok: boolean; message: string };
-        if (!ok) throw new Error(message);
+        await request(`/plans/${planId}/photos`, { form: body });
       } catch (error) {
         toast.error(`${file.name} could not be taken: ${(error as Error).message}`, { duration: 12_000 });
       }

@@ -4,7 +4,16 @@ import { answering } from "#core/outcome";
 import { putPatch, withPatches, type Alarm, type Measurement, type World, USUAL } from "#core/plan";
 import { promisedBy } from "#core/proof";
 import { valley } from "#core/testing";
-import { DAY_MS, otherSeasonOf, promisedOnDbm, watchedOf, type LinkAlarm, type LinkDay, type LinkWatch, type WatchedLink } from "#core/watch";
+import {
+  DAY_MS,
+  otherSeasonOf,
+  promisedOnDbm,
+  watchedOf,
+  type LinkAlarm,
+  type LinkDay,
+  type LinkWatch,
+  type WatchedLink,
+} from "#core/watch";
 import { learnableOf } from "#core/calibration";
 import { readingsOf, readOf } from "./readings";
 

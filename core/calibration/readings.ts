@@ -3,7 +3,7 @@ import type { LearnedCase, LearnedReading, NoiseCase, NoiseReading } from "../le
 import { linkEnds, type Link, type Measurement, type World } from "../plan";
 import { judge, newestMeasurements, readLevelsDbm } from "../proof";
 import { DAY_MS } from "../watch";
-import { pathLeaves, type PathLeaves } from "../learn";
+import { pathLeaves, type PathLeaves } from "../link";
 import type { OtherSeason } from "../watch";
 import { dayOfYear, leafShare } from "../watch";
 import type { LinkWatch } from "../watch";

@@ -26,4 +26,3 @@ export {
   type NoiseReading,
 } from "./fit";
 export { mostSettling, normalShare, oddsOf, spreadOf, type OddsCase, type SettlingReading } from "./odds";
-export { pathLeaves, type PathLeaves } from "./leaves";

@@ -45,6 +45,7 @@ export {
 } from "./noise";
 export { beamOfHeardDb, beamTowardDb, heardThroughBeam, receiveBeamOf } from "./receiveBeam";
 export { fadingPathOf, steadyMbps } from "./steady";
+export { pathLeaves, type PathLeaves } from "./pathLeaves";
 export { learnedCaseOf, spareDb } from "./spare";
 export { noiseSteps, rateUnder, type NoiseStep } from "./noiseSteps";
 export {

@@ -67,8 +67,20 @@ test("links count as slowed by what disturbs them, not those that are set aside 
     const farm = rows.subscribers[0]!;
     const own = rows.radios.find(({ id }) => id === "farm-radio")!;
     const sector = rows.radios.find(({ id }) => id === "sector")!;
-    rows.radios.push({ ...sector, id: "other-sector", name: "Other", carrierId: "other-sector", frequencyMHz: sector.frequencyMHz + 200 });
-    rows.radios.push({ ...own, id: "other-radio", subscriberId: "other", carrierId: "other-sector", frequencyMHz: sector.frequencyMHz + 200 });
+    rows.radios.push({
+      ...sector,
+      id: "other-sector",
+      name: "Other",
+      carrierId: "other-sector",
+      frequencyMHz: sector.frequencyMHz + 200,
+    });
+    rows.radios.push({
+      ...own,
+      id: "other-radio",
+      subscriberId: "other",
+      carrierId: "other-sector",
+      frequencyMHz: sector.frequencyMHz + 200,
+    });
     rows.subscribers.push({ ...farm, id: "other", name: "other", latDeg: farm.latDeg + 0.003 });
     const access = rows.links.find(({ id }) => id === "access")!;
     rows.links.push({ ...access, id: "other-access", aRadioId: "other-sector", bRadioId: "other-radio" });

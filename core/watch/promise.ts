@@ -1,7 +1,7 @@
 import type { Pointing } from "../aiming";
 import { availabilityOf, commonChains, fadingPathOf, type LinkAnswer } from "../link";
 import { linkEnds, type Link, type World } from "../plan";
-import { pathLeaves } from "../learn";
+import { pathLeaves } from "../link";
 import type { Off, WatchedLink } from "./watched";
 
 /** What a link promises by its tapes, for the watch to hold deliveries against; null where its path has no answer. */

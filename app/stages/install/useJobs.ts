@@ -5,6 +5,7 @@ import { toast } from "sonner";
 import { useDesk } from "../../desk/DeskContext";
 import { keepPatches } from "../../keep/keepPatches";
 import { usePreferences } from "../../ui";
+import { request } from "../../ask/request";
 import { useBeside } from "../../ask/useBeside";
 
 /** The plan's jobs with what stands against them and what crews have written; changes are kept at once, and undo takes them back. */
@@ -36,14 +37,14 @@ export function useJobs() {
       by: name,
       at: new Date().toISOString(),
     };
-    const response = await fetch(`/plans/${planId}/field`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ ops: [{ id, note }] }),
-    }).catch(() => null);
-    if (!response?.ok) toast.error("It was not said: Tejado does not answer. Try again.");
-    else await look();
-    return response?.ok ?? false;
+    try {
+      await request(`/plans/${planId}/field`, { body: { ops: [{ id, note }] } });
+    } catch (error) {
+      toast.error(`Message not sent. ${(error as Error).message}`);
+      return false;
+    }
+    await look();
+    return true;
   };
   const keep = async (patches: Patch[], what: string): Promise<boolean> => {
     if (patches.length === 0) return true;

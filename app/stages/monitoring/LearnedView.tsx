@@ -1,6 +1,5 @@
 import { endOf, linkName, setPatch } from "#core/plan";
 import { counted } from "#core/words";
-import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { toast } from "sonner";
 import { useDesk } from "../../desk/DeskContext";
@@ -9,7 +8,7 @@ import { LearnedErrors, LearnedTerms } from "./LearnedTables";
 import { keepPatches } from "../../keep/keepPatches";
 import { oddsText } from "../../ui/WatchMark";
 import type { LearnedPage } from "#core/calibration";
-import { said } from "../../ask/said";
+import { useAnswer } from "../../ask/useAnswer";
 
 const MOST_ROWS = 60;
 
@@ -17,21 +16,14 @@ const MOST_ROWS = 60;
 export function LearnedView() {
   const { kept, data, select } = useDesk();
   const planId = kept.plan.id;
-  const [page, setPage] = useState<LearnedPage | null>(null);
-  const [problem, setProblem] = useState("");
-  useEffect(() => {
-    const leaving = new AbortController();
-    fetch(`/plans/${planId}/watch/learned`, { signal: leaving.signal })
-      .then(async (response) =>
-        response.ok ? setPage((await response.json()) as LearnedPage) : setProblem(await said(response)),
-      )
-      .catch(() => leaving.signal.aborted || setProblem("Tejado does not answer; try again."));
-    return () => leaving.abort();
-  }, [planId, data.revision]);
-  if (problem !== "")
+  const { answer: page, failed } = useAnswer<LearnedPage>({
+    address: `/plans/${planId}/watch/learned`,
+    of: [data.revision],
+  });
+  if (failed)
     return (
       <p role="alert" className="p-6 text-sm">
-        {problem}
+        {failed}
       </p>
     );
   if (!page) return <p className="p-6 text-sm text-quiet">Reading…</p>;

@@ -2,7 +2,7 @@ import { COVERAGE_REASONS, HeardField } from "#core/coverage";
 import type { Patch } from "#core/plan";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useDesk } from "../../../desk/DeskContext";
-import { said } from "../../../ask/said";
+import { request } from "../../../ask/request";
 import type { Room } from "./useCells";
 
 /** A drag asks many times a second: what is heard waits until that rests, ms. */
@@ -32,13 +32,8 @@ interface Heard {
 }
 
 async function askCells(planId: string, body: object, cells: readonly number[], signal: AbortSignal) {
-  const response = await fetch(`/plans/${encodeURIComponent(planId)}/cells-hear`, {
-    method: "POST",
-    headers: { "Content-Type": "application/json" },
-    body: JSON.stringify({ ...body, cells }),
-    signal,
-  });
-  if (!response.ok) throw new Error(await said(response));
+  const address = `/plans/${encodeURIComponent(planId)}/cells-hear`;
+  const response = await request(address, { body: { ...body, cells }, signal });
   return new Float32Array(await response.arrayBuffer());
 }
 

@@ -12,7 +12,7 @@ import type { Place } from "#core/geodesy";
 import type { Plan } from "#core/plan";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { lossesFromWire } from "#wire";
-import { said } from "../../../ask/said";
+import { request } from "../../../ask/request";
 
 /** What path losses follow from: no pattern, heading, tilt or power. */
 export interface LossesAsk {
@@ -56,13 +56,8 @@ async function fetchLosses(
   const bearings = cellBearings(grid);
   let arrived = 0;
   const fetchWedge = async (wedge: number) => {
-    const response = await fetch(`/plans/${encodeURIComponent(planId)}/coverage`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ ...ask, wedge }),
-      signal,
-    });
-    if (!response.ok) throw new Error(await said(response));
+    const address = `/plans/${encodeURIComponent(planId)}/coverage`;
+    const response = await request(address, { body: { ...ask, wedge }, signal });
     lossesFromWire(await response.arrayBuffer(), grid, wedgeOf(grid, wedge).window, losses);
     arrived++;
     show({ ask, grid, bearings, losses, arrived });

@@ -1,5 +1,6 @@
 import type { OwnNoise } from "#core/link";
-import { useEffect, useMemo, useState } from "react";
+import { useMemo } from "react";
+import { useAnswer } from "../../../ask/useAnswer";
 import { useDesk } from "../../../desk/DeskContext";
 
 /**
@@ -11,18 +12,8 @@ export function useSectorsHeard(
   known: ReadonlyMap<string, OwnNoise>,
 ): { heard: ReadonlyMap<string, OwnNoise>; isWhole: boolean } {
   const { data } = useDesk();
-  const planId = data.world.plan.id;
-  const [all, setAll] = useState<[string, OwnNoise][] | null>(null);
-  const { revision } = data;
-  useEffect(() => {
-    if (!isWanted) return;
-    const stop = new AbortController();
-    fetch(`/plans/${encodeURIComponent(planId)}/sectors-heard`, { signal: stop.signal })
-      .then(async (response) => setAll(response.ok ? ((await response.json()) as [string, OwnNoise][]) : null))
-      // The view says that it does not know.
-      .catch(() => undefined);
-    return () => stop.abort();
-  }, [planId, isWanted, revision]);
+  const address = `/plans/${encodeURIComponent(data.world.plan.id)}/sectors-heard`;
+  const { answer: all } = useAnswer<[string, OwnNoise][]>(isWanted ? { address, of: [data.revision] } : null);
   const heard = useMemo(() => (isWanted ? new Map([...(all ?? []), ...known]) : known), [isWanted, all, known]);
   return { heard, isWhole: !isWanted || all !== null };
 }

@@ -1,7 +1,8 @@
-import type { LearnedCase } from "./cases";
-import { correctionOf } from "./fit";
-import { inLeafShare, leafDbOf, learnedCaseOf, leavesIn, type PathAnswer } from "../link";
+import { correctionOf, type LearnedCase } from "../learn";
 import type { LinkEnd, Plan } from "../plan";
+import type { PathAnswer } from "./answer";
+import { learnedCaseOf } from "./spare";
+import { inLeafShare, leafDbOf, leavesIn } from "./trees";
 
 /** What leaves do to one path. */
 export interface PathLeaves {
