@@ -28,40 +28,32 @@ function rateWords({ modulation, overloadDb, airRateMbps, question }: Tape): str
   return airRateMbps === null ? modulation.name : `${modulation.name}, as much as the socket carries`;
 }
 
+type Writer = ReturnType<typeof tapeWriter>;
+type Input = [name: string, value: string];
+const frequencyInput = ({ question: { path } }: Tape): Input => ["frequency", `${path.frequencyMHz} MHz`];
+const distanceInput = ({ question: { path } }: Tape): Input => ["distance", `${path.distanceKm.toFixed(3)} km`];
+
 /** A link budget printed line by line; each names its formula, its inputs and its source. */
 export function tapeLines(tape: Tape): TapeLine[] {
-  const { plan, from, to, fromPointing, toPointing, path, turnedDownDb } = tape.question;
-  const { limit, modulation, backoffDb } = tape;
-  const { lines, line, state } = tapeWriter();
-  const offBoresight = (key: string, end: LinkEnd, lossDb: number, pointing: typeof fromPointing) =>
-    line(
-      key,
-      `Off ${end.placeName}'s boresight`,
-      -lossDb,
-      "sum of the azimuth and elevation cuts, at most front-to-back",
-      [
-        ["azimuth off", `${figure(pointing.azimuthOffDeg)}°`],
-        ["elevation off", `${figure(pointing.elevationOffDeg)}°`],
-        ...(end.radio.azimuthDeg === null && plan.pointingErrorDeg > 0
-          ? [["pointing error allowed for", `${plan.pointingErrorDeg}°`] as [string, string]]
-          : []),
-      ],
-      "antenna sheet",
-    );
-  const wall = (end: LinkEnd, lossDb: number) =>
-    line(
-      `wall-${end.radio.id}`,
-      `Into ${end.placeName}`,
-      -lossDb,
-      "median building entry loss",
-      [["construction", end.behind.replace("_", " ")], frequencyInput],
-      "ITU-R P.2109-1",
-    );
+  const writer = tapeWriter();
+  const { from, to, fromPointing } = tape.question;
+  writeSending(tape, writer);
+  if (tape.fromOffDb > 0) writeOffBoresight("offA", tape, from, tape.fromOffDb, fromPointing, writer);
+  writePath(tape, writer);
+  if (tape.fromWallDb > 0) writeWall(tape, from, tape.fromWallDb, writer);
+  if (tape.toWallDb > 0) writeWall(tape, to, tape.toWallDb, writer);
+  writeCorrections(tape, writer);
+  writeReceiving(tape, writer);
+  writeLevels(tape, writer);
+  writeNoise(tape, writer);
+  writeResults(tape, writer);
+  return writer.lines;
+}
 
-  const { frequencyMHz, widthMHz, distanceKm, trees } = path;
-  const frequencyInput: [string, string] = ["frequency", `${frequencyMHz} MHz`];
-  const distanceInput: [string, string] = ["distance", `${distanceKm.toFixed(3)} km`];
-
+/** Power, cable and gain at the end that sends, and the EIRP that they come to. */
+function writeSending(tape: Tape, { line, state }: Writer): void {
+  const { from, turnedDownDb } = tape.question;
+  const { limit } = tape;
   line(
     "power",
     "Transmit power",
@@ -74,7 +66,7 @@ export function tapeLines(tape: Tape): TapeLine[] {
         ? ([
             ["set", dbm(from.radio.txPowerDbm + turnedDownDb)],
             ["turned down by", db(turnedDownDb)],
-          ] as [string, string][])
+          ] as Input[])
         : []),
       ["radio", `${from.model.maker} ${from.model.model}`],
       ["range", `${figure(from.model.powerMinDbm)} to ${dbm(from.model.powerMaxDbm)}`],
@@ -88,7 +80,7 @@ export function tapeLines(tape: Tape): TapeLine[] {
     "Antenna gain",
     tape.fromGainDbi,
     "gain of the antenna's sheet at the frequency",
-    [["antenna", `${from.antenna.maker} ${from.antenna.model}`], frequencyInput],
+    [["antenna", `${from.antenna.maker} ${from.antenna.model}`], frequencyInput(tape)],
     "antenna sheet",
   );
   state(
@@ -100,19 +92,59 @@ export function tapeLines(tape: Tape): TapeLine[] {
     [
       ["cap", capWords(limit)],
       ["because", limitReason(limit)],
-      ...(limit.conductedCapDbm === null ? [] : [["conducted cap", dbm(limit.conductedCapDbm)] as [string, string]]),
-      ...(limit.covered ? [["licence", LICENCE_WORDS[limit.licence]] as [string, string]] : []),
-      ...limit.flags.map((flag) => ["asks for", FLAG_WORDS[flag]] as [string, string]),
+      ...(limit.conductedCapDbm === null ? [] : [["conducted cap", dbm(limit.conductedCapDbm)] as Input]),
+      ...(limit.covered ? [["licence", LICENCE_WORDS[limit.licence]] as Input] : []),
+      ...limit.flags.map((flag) => ["asks for", FLAG_WORDS[flag]] as Input),
     ],
     `${limit.source}; check with your regulator`,
   );
-  if (tape.fromOffDb > 0) offBoresight("offA", from, tape.fromOffDb, fromPointing);
+}
+
+function writeOffBoresight(
+  key: string,
+  { question: { plan } }: Tape,
+  end: LinkEnd,
+  lossDb: number,
+  pointing: Tape["question"]["fromPointing"],
+  { line }: Writer,
+): void {
+  line(
+    key,
+    `Off ${end.placeName}'s boresight`,
+    -lossDb,
+    "sum of the azimuth and elevation cuts, at most front-to-back",
+    [
+      ["azimuth off", `${figure(pointing.azimuthOffDeg)}°`],
+      ["elevation off", `${figure(pointing.elevationOffDeg)}°`],
+      ...(end.radio.azimuthDeg === null && plan.pointingErrorDeg > 0
+        ? [["pointing error allowed for", `${plan.pointingErrorDeg}°`] as Input]
+        : []),
+    ],
+    "antenna sheet",
+  );
+}
+
+function writeWall(tape: Tape, end: LinkEnd, lossDb: number, { line }: Writer): void {
+  line(
+    `wall-${end.radio.id}`,
+    `Into ${end.placeName}`,
+    -lossDb,
+    "median building entry loss",
+    [["construction", end.behind.replace("_", " ")], frequencyInput(tape)],
+    "ITU-R P.2109-1",
+  );
+}
+
+/** What the air, the ground and trees take. */
+function writePath(tape: Tape, { line }: Writer): void {
+  const { plan, path } = tape.question;
+  const { trees } = path;
   line(
     "freeSpace",
     "Free space",
     -path.freeSpaceDb,
     "20 log₁₀(4πd/λ)",
-    [distanceInput, frequencyInput],
+    [distanceInput(tape), frequencyInput(tape)],
     "ITU-R P.525-4 eq. 4",
   );
   line(
@@ -123,7 +155,7 @@ export function tapeLines(tape: Tape): TapeLine[] {
     [
       ["oxygen", `${path.oxygenDbPerKm.toFixed(4)} dB/km`],
       ["vapour", `${path.vapourDbPerKm.toFixed(4)} dB/km`],
-      distanceInput,
+      distanceInput(tape),
     ],
     "ITU-R P.676-10 annex 2",
   );
@@ -134,10 +166,8 @@ export function tapeLines(tape: Tape): TapeLine[] {
     "Bullington over the profile, plus what a smooth earth adds",
     [
       ["k", plan.kFactor.toFixed(2)],
-      frequencyInput,
-      ...(trees.depthM > 0
-        ? [["trees", trees.way === "through" ? "passed through" : "passed over"] as [string, string]]
-        : []),
+      frequencyInput(tape),
+      ...(trees.depthM > 0 ? [["trees", trees.way === "through" ? "passed through" : "passed over"] as Input] : []),
     ],
     "ITU-R P.526-15 §4.5.2",
   );
@@ -153,12 +183,15 @@ export function tapeLines(tape: Tape): TapeLine[] {
           "season",
           plan.season === "bare" ? `bare, ${Math.round(trees.leafyShare * 100)} % sheds its leaves` : "in leaf",
         ],
-        frequencyInput,
+        frequencyInput(tape),
       ],
       "Weissberger 1982",
     );
-  if (tape.fromWallDb > 0) wall(from, tape.fromWallDb);
-  if (tape.toWallDb > 0) wall(to, tape.toWallDb);
+}
+
+/** What unequal ends cost, and what measurements taught. */
+function writeCorrections(tape: Tape, { line }: Writer): void {
+  const { from, to, path } = tape.question;
   if (tape.crossedDb > 0)
     line(
       "polarization",
@@ -178,20 +211,27 @@ export function tapeLines(tape: Tape): TapeLine[] {
       [
         ["give or take", `${sdDb.toFixed(1)} dB`],
         ["readings", String(readings)],
-        ...parts.map(([key, part]): [string, string] => [termName(key), `${signedFigure(part)} dB`]),
+        ...parts.map(([key, part]): Input => [termName(key), `${signedFigure(part)} dB`]),
       ],
       "Bayesian regression on this plan's own readings",
     );
   }
+}
+
+/** Gain, receive beam and cable at the end that receives. */
+function writeReceiving(tape: Tape, writer: Writer): void {
+  const { line } = writer;
+  const { from, to, toPointing } = tape.question;
+  const { modulation, backoffDb } = tape;
   line(
     "farGain",
     "Far antenna gain",
     tape.toGainDbi,
     "gain of the antenna's sheet at the frequency",
-    [["antenna", `${to.antenna.maker} ${to.antenna.model}`], frequencyInput],
+    [["antenna", `${to.antenna.maker} ${to.antenna.model}`], frequencyInput(tape)],
     "antenna sheet",
   );
-  if (tape.toOffDb > 0) offBoresight("offB", to, tape.toOffDb, toPointing);
+  if (tape.toOffDb > 0) writeOffBoresight("offB", tape, to, tape.toOffDb, toPointing, writer);
   const beam = receiveBeamOf(to);
   if (beam)
     line(
@@ -217,6 +257,11 @@ export function tapeLines(tape: Tape): TapeLine[] {
       [["greatest power", dbm(from.model.powerMaxDbm)]],
       "radio sheet",
     );
+}
+
+/** What arrives, on all chains and on one. */
+function writeLevels(tape: Tape, { line, state }: Writer): void {
+  const { from, to } = tape.question;
   const chain = chainWords(tape);
   if (tape.splitDb > 0) {
     state(
@@ -260,6 +305,10 @@ export function tapeLines(tape: Tape): TapeLine[] {
     ],
     "tape",
   );
+}
+
+function writeNoise(tape: Tape, { state }: Writer): void {
+  const { to, path } = tape.question;
   const { learnedNoise } = tape.question;
   if (learnedNoise)
     state(
@@ -271,7 +320,7 @@ export function tapeLines(tape: Tape): TapeLine[] {
       [
         ["give or take", db(learnedNoise.sdDb)],
         ["readings", String(learnedNoise.readings)],
-        ...learnedNoise.parts.map(([key, part]): [string, string] => [termName(key), `${signedFigure(part)} dB`]),
+        ...learnedNoise.parts.map(([key, part]): Input => [termName(key), `${signedFigure(part)} dB`]),
       ],
       "this plan's proofs and watch",
     );
@@ -282,13 +331,20 @@ export function tapeLines(tape: Tape): TapeLine[] {
     "dBm",
     `−173.975 dBm/Hz + 10 log₁₀(B) + noise figure + interference${learnedNoise ? ", what was learned included" : ""}`,
     [
-      ["width", `${widthMHz} MHz`],
+      ["width", `${path.widthMHz} MHz`],
       ["noise figure", db(to.model.noiseFigureDb)],
       ["interference above thermal", db(tape.noise.riseDb)],
       ["because", tape.noise.reason],
     ],
     "k·T·B at 290 K",
   );
+}
+
+/** Signal to noise, throughput and margins. */
+function writeResults(tape: Tape, { lines, state }: Writer): void {
+  const { plan, from, to, path } = tape.question;
+  const isRainCounted = path.frequencyMHz / 1000 > RAIN_COUNTS_FROM_GHZ;
+  const chain = chainWords(tape);
   state("snr", `Signal to noise, ${chain}`, tape.snrDb, "dB", "level − noise floor, both of one chain", [], "tape");
   state(
     "rate",
@@ -301,9 +357,7 @@ export function tapeLines(tape: Tape): TapeLine[] {
       ["efficiency", `${Math.min(from.model.efficiency, to.model.efficiency)}`],
       ...(tape.airRateMbps === null
         ? []
-        : [
-            ["over the air", `${tape.airRateMbps.toFixed(0)} Mbit/s: the data socket carries less`] as [string, string],
-          ]),
+        : [["over the air", `${tape.airRateMbps.toFixed(0)} Mbit/s: the data socket carries less`] as Input]),
     ],
     "radio sheet",
   );
@@ -315,11 +369,11 @@ export function tapeLines(tape: Tape): TapeLine[] {
     "level of a chain at full power − sensitivity at the most robust modulation",
     [
       ["sensitivity", dbm(tape.sensitivityDbm)],
-      ["wanted", db(frequencyMHz / 1000 > RAIN_COUNTS_FROM_GHZ ? plan.rainMarginDb : plan.marginTargetDb)],
+      ["wanted", db(isRainCounted ? plan.rainMarginDb : plan.marginTargetDb)],
     ],
     "radio sheet",
   );
-  if (frequencyMHz / 1000 > RAIN_COUNTS_FROM_GHZ) {
+  if (isRainCounted) {
     lines.push({
       key: "rain",
       label: `Rain at ${plan.availabilityPercent} %`,
@@ -332,11 +386,10 @@ export function tapeLines(tape: Tape): TapeLine[] {
           "rain rate 0.01 %",
           `${path.rainRate001MmPerH} mm/h${plan.rainRate001MmPerH === null ? ", by the latitude" : ", the plan's"}`,
         ],
-        distanceInput,
-        frequencyInput,
+        distanceInput(tape),
+        frequencyInput(tape),
       ],
       source: "ITU-R P.530-17 §2.4.1, P.838-3",
     });
   }
-  return lines;
 }
