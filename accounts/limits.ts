@@ -32,7 +32,7 @@ export function countedAddress(address: string): string {
 }
 
 /** A try that is under way: it counts as wrong until it is known to be right. */
-export interface Try {
+interface Try {
   right(): Promise<void>;
 }
 type Count = readonly [limiter: RateLimiterMemory, key: string];

@@ -11,7 +11,7 @@ const KM_PER_DEG_LAT = 111.0;
 const KM_PER_DEG_LON = 88.2;
 
 /** Cells of about 30 m. */
-export const ISLAND_FRAME: GridFrame = {
+const ISLAND_FRAME: GridFrame = {
   westDeg: SOUTH_WEST.lonDeg,
   northDeg: SOUTH_WEST.latDeg + ISLAND_KM.north / KM_PER_DEG_LAT,
   cellLonDeg: ISLAND_KM.east / KM_PER_DEG_LON / 600,

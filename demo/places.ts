@@ -101,7 +101,7 @@ export const SITES: Site[] = [
 
 export type Cluster = "town" | "glass" | "north" | "west" | "northeast" | "plain" | "wood" | "hidden" | "single";
 
-export interface DemoSubscriber {
+interface DemoSubscriber {
   cluster: Cluster;
   row: Subscriber;
 }

@@ -14,7 +14,7 @@ import { useField } from "./useField";
 import { useTyped } from "./useTyped";
 
 /** A sweep begins anew where somebody says so, and with each axis. */
-export function sweepOf(notes: readonly FieldNote[], side: "a" | "b", axis: AimAxis): SweepPoint[] {
+function sweepOf(notes: readonly FieldNote[], side: "a" | "b", axis: AimAxis): SweepPoint[] {
   const levels = inOrder(notes).filter((note) => note.side === side && note.kind === "level" && note.key === axis);
   const begun = levels.findLastIndex(({ isOn }) => !isOn);
   return levels

@@ -82,7 +82,7 @@ function Leave({ pack }: { pack: FieldPack }) {
   );
 }
 
-export const whenWords = ({ day, startMinute }: Pick<FieldVisit, "day" | "startMinute">): string =>
+const whenWords = ({ day, startMinute }: Pick<FieldVisit, "day" | "startMinute">): string =>
   day === "" ? "no day yet" : `${day}, ${clock(startMinute)}`;
 
 function TakeAlong({ planId }: { planId: string }) {

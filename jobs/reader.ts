@@ -13,7 +13,7 @@ const LONGEST_SILENCE_MS = 10_000;
 const BEGINNING_MS = { rasters: 60_000, archive: 600_000 } as const;
 
 /** What a reader is to be read for. */
-export interface Reading {
+interface Reading {
   signal: AbortSignal;
   /** Where it is before it says so itself: "slope.tif: reading its header". */
   place: string;

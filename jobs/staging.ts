@@ -8,7 +8,7 @@ import { readStaging, recordChange, secretOf, writeStaging, type Author, type St
 import type { JobKind } from "./tools";
 
 /** Radios to be staged on the practice bench; all of the plan where none are named. */
-export interface StagingOrder {
+interface StagingOrder {
   author: Author;
   radioIds: string[] | null;
 }

@@ -27,7 +27,7 @@ const readings = (held.tejadoReadings ??= new Map());
 export const SNMP_SECRETS = { community: "snmp/community", password: "snmp/password", key: "snmp/key" } as const;
 
 /** How the devices of a plan are asked: where each is, what its objects mean, and what opens it. */
-export interface Asking {
+interface Asking {
   /** As whom what came is told of. */
   by: string;
   at: (radio: Radio) => { address: string; settings: SnmpSettings } | null;

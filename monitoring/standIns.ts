@@ -17,7 +17,7 @@ import { pollRound } from "./poll";
 import { SEED, simulatedLink } from "./simulatedLink";
 
 /** So many devices are stood in for on one machine, each with a port of its own; a larger network is played by the hour. */
-export const MOST_STAND_INS = 500;
+const MOST_STAND_INS = 500;
 
 /** The stand-ins of one plan at one revision. */
 interface Standing {

@@ -105,7 +105,7 @@ async function todayOf(tx: Queries, planId: string): Promise<Today> {
 }
 
 /** Brings the patches of changes that were written under an older schema to today's shape. */
-export type Upgrader = (patches: KeptPatch[], schema: number) => Promise<KeptPatch[]>;
+type Upgrader = (patches: KeptPatch[], schema: number) => Promise<KeptPatch[]>;
 
 /** The upgrader of one plan. It looks at the plan once, when the first old change is met. */
 export function upgraderOf(tx: Queries, planId: string): Upgrader {

@@ -1,3 +1,3 @@
 export { threadClient, ThreadEnded } from "./client";
 export { exposeTasks } from "./expose";
-export { entryOf, goBehindServing, limitsOf, SOURCES, startProcess, useBuiltThreads, type ThreadName } from "./start";
+export { entryOf, goBehindServing, limitsOf, startProcess, useBuiltThreads } from "./start";

@@ -2,7 +2,7 @@ import type { Account } from "#store";
 import { createContext } from "react-router";
 
 /** How this Tejado is reached, and who asks. */
-export interface Access {
+interface Access {
   /** It answers beyond its own machine, so whoever asks has to sign in. */
   isOpen: boolean;
   account: Account | null;

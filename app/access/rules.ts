@@ -114,7 +114,7 @@ export const RULES: Readonly<Record<string, Rule>> = {
 };
 
 /** What came of asking whether somebody may. */
-export type Decision = "yes" | "signIn" | "no" | "hidden";
+type Decision = "yes" | "signIn" | "no" | "hidden";
 
 /** Whether somebody with a role in the plan, or with none, may do what is asked. Whoever has nothing to do with a plan does not learn that it is there. */
 export function decide(

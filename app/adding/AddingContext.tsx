@@ -10,7 +10,7 @@ import { useAddress } from "../ui";
 import { ADDABLE, type Addable } from "./addable";
 
 /** What is being put, and of a bridge the site that it begins at, once that is chosen. */
-export interface Adding {
+interface Adding {
   kind: Addable;
   fromSiteId: string | null;
 }

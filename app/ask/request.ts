@@ -25,7 +25,7 @@ export class Refused extends Error {
   }
 }
 
-export interface RequestOptions {
+interface RequestOptions {
   /** Sent as JSON, by POST. */
   body?: unknown;
   /** Sent as it is, by POST. */

@@ -20,7 +20,7 @@ export const questions = (): QueryClient =>
     },
   });
 
-export interface Question {
+interface Question {
   address: string;
   /** Sent as JSON, by POST; fetched by GET where left out. */
   body?: unknown;
@@ -30,7 +30,7 @@ export interface Question {
   of?: readonly unknown[];
 }
 
-export interface AnswerState<Answer> {
+interface AnswerState<Answer> {
   answer: Answer | null;
   failed: string | null;
   /** The answer to a newer question is on its way. */

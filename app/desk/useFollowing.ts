@@ -10,7 +10,7 @@ const OPEN_AFTER_MS = 1500;
 /** How long to wait before asking again a server that did not answer. */
 const RETRY_MS = 3000;
 
-export interface Following {
+interface Following {
   data: DeskData;
   /** Fetches what has changed since; done when the desk has it. */
   follow: () => Promise<void>;

@@ -12,7 +12,7 @@ import { useStepped } from "./useStepped";
 const MOST_LINKS_HEARD_IN_HAND = 500;
 
 /** What is worked out of the change in hand, and of the chosen link. */
-export interface InHand {
+interface InHand {
   /** Links that the change reaches: their answers are those of the change, as far as they are known. */
   linkIds: ReadonlySet<string>;
   answers: Answers["answers"];

@@ -3,7 +3,7 @@ import { startTransition, useEffect, useMemo, useState } from "react";
 import { inSlices } from "./inSlices";
 
 /** What stepped work came to. */
-export interface Stepped<T> {
+interface Stepped<T> {
   value: T;
   /** Whether that is of the work asked for; else of what was asked for before it. */
   isDone: boolean;

@@ -21,7 +21,7 @@ export interface FrameData {
 }
 
 /** What the desk adds to the frame: its stage and the change in hand. */
-export interface DeskInFrame {
+interface DeskInFrame {
   stage: StageId;
   counts: Record<StageId, number>;
   status: string;

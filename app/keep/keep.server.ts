@@ -62,7 +62,7 @@ async function withRoom(work: () => Promise<KeepResult>): Promise<KeepResult> {
   }
 }
 
-export interface KeepOrder {
+interface KeepOrder {
   op?: string;
   what: string;
   reason?: string;

@@ -12,7 +12,7 @@ import { placeNameOf } from "../desk/names";
 import { selectionText, type Selection } from "../desk/selection";
 import type { StageManifest } from "../views/manifest";
 
-export interface ListRow {
+interface ListRow {
   key: string;
   pick: NonNullable<Selection>;
   name: string;

@@ -3,7 +3,7 @@ import type { HeatMark } from "./types";
 
 /** How good a path from a place would be, from best to worst. */
 export const HEAT_GRADES = ["whole", "clear", "tight", "cut", "deep"] as const;
-export type HeatGrade = (typeof HEAT_GRADES)[number];
+type HeatGrade = (typeof HEAT_GRADES)[number];
 
 export const HEAT_WORDS: Record<HeatGrade, string> = {
   whole: "whole zone clear",

@@ -27,7 +27,7 @@ function cornersWords(count: number): string {
 }
 const rounded = (deg: number) => Math.round(deg * 1e6) / 1e6;
 
-export interface GroundTools {
+interface GroundTools {
   areas: MapArea[];
   overlays: string[];
   density: DensityCell[];

@@ -25,7 +25,7 @@ const styles = StyleSheet.create({
 
 const STATE_WORDS = { proven: "Proven", doubtful: "Doubtful", failed: "Failed" } as const;
 
-export interface Certified {
+interface Certified {
   pack: FieldPack;
   reading: Measurement;
   verdict: Verdict;

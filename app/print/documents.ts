@@ -2,7 +2,7 @@ import type { Preferences } from "../shared/preferences";
 import { formatsFor } from "../ui/format";
 
 /** How lengths and places are written on paper, as the reader chose for the screen. */
-export type PrintedAs = Pick<Preferences, "units" | "coordinates">;
+type PrintedAs = Pick<Preferences, "units" | "coordinates">;
 
 /**
  * Everything that goes on paper, by name: from plain data, which may come from another thread, to the document. Each is loaded when it

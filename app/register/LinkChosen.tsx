@@ -7,7 +7,7 @@ import { Button, figure, Modal, Table } from "../ui";
 import { useAnswer } from "../ask/useAnswer";
 
 /** More are not linked at once: each is answered in full. */
-export const MOST_LINKED_AT_ONCE = 500;
+const MOST_LINKED_AT_ONCE = 500;
 
 /** Links chosen customers to the sectors that stand: who takes whom is shown first, and why nobody takes the others. */
 export function LinkChosen({

@@ -1,7 +1,7 @@
 export { boundText } from "./bounds";
 export { Chart } from "./Chart";
 export { Button, buttonClass, SelectField, Term, TextField } from "./controls";
-export { euros, formatsFor, freeSight, roughly, type Formats } from "./format";
+export { euros, freeSight, roughly } from "./format";
 export { FormSelect, FormText } from "./FormField";
 export { figure, signedFigure } from "#core/words";
 export {

@@ -1,25 +1,6 @@
-export {
-  accessPoints,
-  addressFaults,
-  homeSiteOf,
-  networkFor,
-  takenAddresses,
-  type AddressFault,
-  type RoleNetwork,
-} from "./plan";
-export { networkFaults, type NetworkFault } from "./networks";
+export { accessPoints, addressFaults, homeSiteOf, networkFor, takenAddresses } from "./plan";
+export { networkFaults } from "./networks";
 export { proposeAddresses } from "./propose";
 export { reservedBy, reservedOf, reservedProblem } from "./reserved";
-export { renumbering, type Renumbering, type RenumberStep } from "./renumber";
-export {
-  firstAddress,
-  freeAddress,
-  freeAddresses,
-  hostCount,
-  isInSubnet,
-  parsedAddress,
-  parsedSubnet,
-  sameText,
-  subnetProblem,
-  type Taken,
-} from "./subnets";
+export { renumbering, type Renumbering } from "./renumber";
+export { freeAddress, hostCount, isInSubnet, parsedAddress, parsedSubnet, subnetProblem, type Taken } from "./subnets";

@@ -3,7 +3,7 @@ import { accessPoints, homeSiteOf, networkFor } from "./plan";
 import { hostCount, isInSubnet, parsedAddress, parsedSubnet } from "./subnets";
 
 /** Something wrong with a site's network beside those of others, or with its size. */
-export interface NetworkFault {
+interface NetworkFault {
   siteId: string;
   what: string;
   /** The gateway that others of the same network have; null where the fault is another. */

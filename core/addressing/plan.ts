@@ -18,7 +18,7 @@ export function homeSiteOf(world: World, radio: Radio, apOf: ReadonlyMap<string,
 }
 
 /** The network, gateway and tag on the wire that a radio of a site takes by its role. */
-export interface RoleNetwork {
+interface RoleNetwork {
   subnet: string;
   gateway: string;
   /** 0 where it is not tagged. */
@@ -70,7 +70,7 @@ export function takenAddresses(
 }
 
 /** Something wrong with one radio's address. */
-export interface AddressFault {
+interface AddressFault {
   radioId: string;
   kind: "twice" | "none" | "outside" | "reserved" | "notHost" | "factory";
   what: string;

@@ -1,7 +1,7 @@
 import { addressNumber, parsedAddress, parsedSubnet, type Address } from "./subnets";
 
 /** Addresses that no radio may take: somebody else has them, or they are kept for something. */
-export interface Reserved {
+interface Reserved {
   /** As it was written. */
   text: string;
   /** Whose they are; empty where nobody said. */
@@ -13,7 +13,7 @@ export interface Reserved {
 }
 
 /** Most entries that are looked at: each is held against every radio. */
-export const MOST_RESERVED = 200;
+const MOST_RESERVED = 200;
 
 /** Reads one line: an address, a range or a network, and then whose it is. Null for a line that begins with none of them. */
 function reservedIn(line: string): Reserved | null {

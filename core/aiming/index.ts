@@ -12,8 +12,6 @@ export {
   trueLevelDbm,
   turn,
   type Lesson,
-  type Mount,
   type Practice,
   type PracticeLink,
-  type Score,
 } from "./trainer";

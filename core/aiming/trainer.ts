@@ -162,7 +162,7 @@ export function lock(link: PracticeLink, practice: Practice, side: EndSide, isLo
   return { ...practice, seed: practice.seed + 2, mounts: { ...practice.mounts, [side]: next } };
 }
 
-export interface Score {
+interface Score {
   /** What is still lost by both ends' aim and by the film, dB. */
   leftDb: number;
   turns: number;

@@ -17,7 +17,6 @@ export type Cut = z.infer<typeof cutSchema>;
 
 /** How an antenna is joined to its radio. */
 export const JOINS = ["two jacks", "four jacks", "smooth waveguide", "threaded waveguide", "in one piece"] as const;
-export type Join = (typeof JOINS)[number];
 
 export const ANTENNA_SHAPES = ["omni", "sector", "horn", "panel", "grid", "dish"] as const;
 

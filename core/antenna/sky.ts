@@ -2,7 +2,7 @@ import { lossAlong, type Polarization } from "./gain";
 import type { AntennaModel } from "./model";
 
 /** Elevation above which sky masks count, degrees. */
-export const MASK_FROM_DEG = 30;
+const MASK_FROM_DEG = 30;
 
 /**
  * Loss below the peak of the strongest direction above 30° elevation, dB: the whole pattern is searched, all round and up to the

@@ -2,7 +2,7 @@ import type { Patch, Radio, World } from "../plan";
 import { billOf, type BillLine } from "./bill";
 
 /** What of a change is longest on its way. */
-export interface Delivery {
+interface Delivery {
   days: number;
   name: string;
   /** Items that the change needs more of and whose delivery nobody knows. */

@@ -1,7 +1,7 @@
 import type { Radio, Site, World } from "../plan";
 
 /** What is put up in one stage of growth. */
-export interface StageKit {
+interface StageKit {
   radios: Radio[];
   /** Sites on which nothing stood before. */
   sites: Site[];

@@ -69,10 +69,10 @@ export interface ReadBy {
   /** Share of the leaves that stood then; null where no trees that shed stand in the path. */
   leaves: number | null;
 }
-export type ReadingOf = LearnedReading & ReadBy;
+type ReadingOf = LearnedReading & ReadBy;
 
 /** What was read of a plan's links, and which of them strayed. */
-export interface Read {
+interface Read {
   proofs: ReturnType<typeof newestMeasurements>;
   weeks: ReadonlyMap<string, LinkWatch>;
   /** Links that an open alarm is about, unless it is that the prediction is wrong: that is what is to be learned. */
@@ -167,7 +167,7 @@ function onesWatched(
 }
 const leavesAt = (day: number, latDeg: number): number => leafShare(dayOfYear(day), latDeg);
 
-export type NoiseReadingOf = NoiseReading & Pick<ReadBy, "linkId" | "from"> & { radioId: string };
+type NoiseReadingOf = NoiseReading & Pick<ReadBy, "linkId" | "from"> & { radioId: string };
 /** Where the plan's own transmitters make more than this share of what was read, it tells nothing of what comes from outside. */
 const MOST_OWN_SHARE = 0.7;
 

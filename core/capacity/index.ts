@@ -1,5 +1,5 @@
 export { airtimeShare } from "./airtime";
-export { backhaulOf, type Backhaul, type BackhaulFeed, type BackhaulHop, type BackhaulSite } from "./backhaul";
+export { backhaulOf, type Backhaul, type BackhaulHop } from "./backhaul";
 export { grown, growthOver } from "./growth";
 export { yearsUntilFull } from "./busy";
 export {
@@ -10,7 +10,5 @@ export {
   sectorLoad,
   usualDemand,
   type CustomerAirtime,
-  type FrameAdvice,
-  type SectorAirtime,
   type SectorLoad,
 } from "./sectorLoad";

@@ -5,7 +5,7 @@ import { airtimeShare } from "./airtime";
 import { yearsUntilFull } from "./busy";
 
 /** How much of a sector's time its customers take at the busy hour, each direction against its own share of the frame. */
-export interface SectorAirtime {
+interface SectorAirtime {
   down: number;
   up: number;
   /** Customers who ask for something and can get nothing: no time is counted for them. */
@@ -208,7 +208,7 @@ function freeFor(
 }
 
 /** Share of the frame toward customers that leaves least to wait for in the fuller direction, in steps of a twentieth. */
-export interface FrameAdvice {
+interface FrameAdvice {
   /** Carriers that share one frame: those of a timing group, or one alone. */
   carrierIds: string[];
   nowShare: number;

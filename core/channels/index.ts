@@ -1,4 +1,4 @@
-export { channelEars, channelGroups, earsNow, type ChannelEar } from "./ears";
+export { channelEars, channelGroups, earsNow } from "./ears";
 export { planChannels, type ChannelMove, type ChannelPlan } from "./plan";
 export { NO_RATE_CHANGES, rateChanges, rateChangeSteps, type RateChange, type RateChanges } from "./rates";
 export {
@@ -8,13 +8,12 @@ export {
   noiseCost,
   peopleLost,
   unitsOf,
-  type ChannelProblem,
   type ChannelsAsk,
   type ChannelSchool,
 } from "./question";
 export { isForbidden, mayUse, groupSites, NO_LIMITS, type ChannelLimits } from "./limits";
 export { hurtsOf, mergedHurts, type Hurt } from "./hurts";
-export { changeOrder, groupRadios, type ChangeStep } from "./order";
+export { changeOrder, groupRadios } from "./order";
 export {
   runChanges,
   toldRadios,
@@ -25,7 +24,6 @@ export {
   type GroupReport,
   type GroupState,
   type RunGroup,
-  type RunHooks,
   type RunLine,
 } from "./run";
 export { powerChangeText, runGroups, type RunMove } from "./runOrder";

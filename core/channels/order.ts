@@ -4,7 +4,7 @@ import { linksOn, type World } from "../plan";
 import type { ChannelMove } from "./plan";
 
 /** One step of a change of channels on a live network. */
-export interface ChangeStep {
+interface ChangeStep {
   move: ChannelMove;
   /** Its radios, the farthest from the feed first: customers', then those at sites, whichever end the plan writes first. */
   radioIds: string[];

@@ -37,7 +37,7 @@ export interface ChannelsAsk {
 }
 
 /** A plan's channels as a question, and what its choices stand for. */
-export interface ChannelProblem {
+interface ChannelProblem {
   question: ChannelsQuestion;
   /** The groups that each choice moves, and the frequencies that it chooses among, MHz. */
   members: string[][];

@@ -70,7 +70,7 @@ const ROUNDS_BACK = 4;
 /** Left over before a trial ends, s. */
 const SPARE_S = 120;
 
-export interface RunHooks {
+interface RunHooks {
   say: (line: RunLine) => void;
   /** Whether somebody wants it stopped: what is under way then goes back. */
   isStopped: () => boolean;

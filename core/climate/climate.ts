@@ -3,7 +3,7 @@
  * the maps of ITU-R P.837 (rain) and P.453 (refractivity) and rounded. They err to the wet side; islands, coasts and
  * mountains differ from their latitude, so a plan can hold its own.
  */
-export interface ClimateDefaults {
+interface ClimateDefaults {
   /** The band in words. */
   name: string;
   /** Rain rate exceeded for 0.01 % of an average year, mm/h. */

@@ -1,1 +1,1 @@
-export { climateAt, climateOf, kFactor999, type ClimateDefaults } from "./climate";
+export { climateAt, climateOf, kFactor999 } from "./climate";

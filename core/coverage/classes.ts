@@ -51,7 +51,7 @@ export function newCells(grid: CoverageGrid): CoverageCells {
 }
 
 /** Loss by gases, and what must be left for rain, by distance in tenths of a kilometre. */
-export interface WeatherTable {
+interface WeatherTable {
   gasDb: Float32Array;
   rainDb: Float32Array;
 }

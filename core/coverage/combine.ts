@@ -11,7 +11,7 @@ export const NO_SERVER = 255;
 const HELD = COVERAGE_REASONS.indexOf("held");
 
 /** One sector's cells, and where each cell of the shared grid lies among them, −1 outside; null where the grids are one. */
-export interface Layered {
+interface Layered {
   cells: CoverageCells;
   placeOf: Int32Array | null;
 }

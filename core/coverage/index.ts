@@ -1,4 +1,4 @@
-export { combined, NO_SERVER, type Layered, type SharedCells } from "./combine";
+export { combined, NO_SERVER, type SharedCells } from "./combine";
 export { gridOver, placesIn } from "./mosaic";
 export {
   clientEnd,
@@ -19,25 +19,12 @@ export {
   weatherTable,
   type CoverageCells,
   type CoverageReason,
-  type WeatherTable,
 } from "./classes";
 export { cellAt, cellPlace, gridAround, gridExtent, sideOf, type CellWindow, type CoverageGrid } from "./grid";
 export { freelyHeardKm, reachWords, sectorHeardKm, sectorHearsKm } from "./reach";
-export { customerHears, downRise, heardInCells, HeardField, sectorRiseDb, type CellNoise } from "./noise";
-export { cellBearings, withPattern, type BeamAt } from "./pattern";
+export { customerHears, downRise, heardInCells, HeardField, sectorRiseDb } from "./noise";
+export { cellBearings, withPattern } from "./pattern";
 export { learnedNoiseOver, learnedOver, learnedOverSchema, withLearned, type LearnedOver } from "./learned";
 export { RayPoints, raySpacingKm } from "./rayPoints";
-export {
-  newLosses,
-  newSwept,
-  sweep,
-  sweepRay,
-  SweepScratch,
-  wedgeOf,
-  WEDGES,
-  type CellLosses,
-  type LookAtGround,
-  type SweepAsk,
-  type SweptLosses,
-} from "./sweep";
+export { newLosses, newSwept, sweep, sweepRay, SweepScratch, wedgeOf, WEDGES, type CellLosses } from "./sweep";
 export { raysOf } from "./ray";

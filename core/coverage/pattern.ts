@@ -3,7 +3,7 @@ import { sideOf, type CoverageGrid } from "./grid";
 import type { CellLosses } from "./sweep";
 
 /** How a sector's antenna stands. */
-export interface BeamAt {
+interface BeamAt {
   antenna: AntennaModel;
   polarization: Polarization;
   azimuthDeg: number;

@@ -17,7 +17,7 @@ import { cellPlace, gridExtent, sideOf, type CoverageGrid } from "./grid";
 import { cellsOfRay, rayOf, ROUNDING, type Ray } from "./ray";
 import { RayTrees } from "./trees";
 
-export const ZONE_KM = END_ZONE_M / 1000;
+const ZONE_KM = END_ZONE_M / 1000;
 
 /** A ray has at most so many points a cell, where the ground is known finer. */
 const MOST_POINTS_PER_CELL = 4;

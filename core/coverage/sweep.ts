@@ -6,7 +6,7 @@ import { raysOf } from "./ray";
 import { nearFrom, RayPoints, raySpacingKm } from "./rayPoints";
 
 /** What a sweep is made for. */
-export interface SweepAsk {
+interface SweepAsk {
   /** Antenna heights above ground, m. */
   txHeightM: number;
   rxHeightM: number;
@@ -80,7 +80,7 @@ export function newSwept(grid: CoverageGrid): SweptLosses {
 }
 
 /** Looks at the ground; where a part of it is still packed the look is broken off, and made again once it is unpacked. */
-export type LookAtGround = (look: (terrain: Terrain) => void) => void;
+type LookAtGround = (look: (terrain: Terrain) => void) => void;
 
 /**
  * Losses from the middle of a grid to its cells, by rays `from` to `to` (exclusive) of `raysOf`: each cell is answered on the ray that

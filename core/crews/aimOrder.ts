@@ -1,7 +1,7 @@
 import { END_SIDES, inOrder, type AimAxis, type EndSide, type FieldNote } from "./note";
 
 /** One turn of an aim: which axis, at which end. */
-export interface AimTurn {
+interface AimTurn {
   side: EndSide;
   axis: AimAxis;
   isLocked: boolean;

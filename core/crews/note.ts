@@ -1,7 +1,7 @@
 import { z } from "zod";
 
 /** What a crew writes down on a roof. */
-export const NOTE_KINDS = [
+const NOTE_KINDS = [
   "caution",
   "step",
   "level",
@@ -15,7 +15,7 @@ export const NOTE_KINDS = [
   "signed",
   "done",
 ] as const;
-export type NoteKind = (typeof NOTE_KINDS)[number];
+type NoteKind = (typeof NOTE_KINDS)[number];
 
 export const END_SIDES = ["a", "b"] as const;
 export type EndSide = (typeof END_SIDES)[number];

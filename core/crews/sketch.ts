@@ -2,7 +2,7 @@ import type { Drawing, Mark } from "../procedures";
 import { figure } from "../words";
 
 /** A place as one sees it from another: by its true bearing and how far it is. */
-export interface Bearing {
+interface Bearing {
   name: string;
   bearingDeg: number;
   distanceM: number;

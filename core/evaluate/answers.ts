@@ -18,7 +18,7 @@ export interface Answers {
 }
 
 /** What was answered before, and the change since. */
-export interface Since {
+interface Since {
   previous: Answers;
   touched: Touched;
 }

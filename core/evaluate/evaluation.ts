@@ -86,7 +86,7 @@ export function evaluate(world: World, between: ProfileSource): Evaluation {
 }
 
 /** An evaluation, the patches since, and the world that they lead to. */
-export interface After {
+interface After {
   previous: Evaluation;
   patches: readonly Patch[];
   world: World;

@@ -5,7 +5,7 @@ import { answerSteps, type Answers } from "./answers";
 import { touchedBy, UNTOUCHED, type Touched } from "./touched";
 
 /** How far a change in hand reaches. */
-export interface Reach {
+interface Reach {
   touched: Touched;
   /** The links that are worked out for it, the chosen one among them. */
   linkIds: ReadonlySet<string>;

@@ -2,7 +2,6 @@ export { simpleChanges } from "./linkChanges";
 export { countsByStage, STAGE_IDS, type StageId } from "./stages";
 export { checksOf, faultsOf } from "./faults";
 export { CHECKS, checkOf } from "./checks";
-export type { Check, Figure, Thing } from "./checks/check";
 export { byPeopleHurt, findingOf, linksOf, planFindingOf, radioOf, type Fault, type Finding } from "./finding";
 export { remediesFor } from "./remedies";
 export type { Remedy } from "../trial";

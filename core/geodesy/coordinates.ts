@@ -1,6 +1,6 @@
 import type { Place } from "./geodesic";
 
-export type CoordinateStyle = "decimal" | "dms" | "dm";
+type CoordinateStyle = "decimal" | "dms" | "dm";
 
 /** One coordinate as people read it aloud; hemisphere letters instead of signs. */
 function formatAxis(valueDeg: number, letters: string, style: CoordinateStyle): string {

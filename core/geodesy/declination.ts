@@ -2,10 +2,10 @@ import magvarPackage from "magvar";
 import type { Place } from "./geodesic";
 
 /** Years for which the shipped coefficients are published. */
-export const DECLINATION_YEARS = { from: 2025, until: 2030 };
+const DECLINATION_YEARS = { from: 2025, until: 2030 };
 
 /** A date as a decimal year, e.g. 2 July 2026 ≈ 2026.5. */
-export function decimalYear(date: Date): number {
+function decimalYear(date: Date): number {
   const year = date.getUTCFullYear();
   const start = Date.UTC(year, 0, 1);
   return year + (date.getTime() - start) / (Date.UTC(year + 1, 0, 1) - start);

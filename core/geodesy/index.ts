@@ -1,5 +1,5 @@
-export { formatPlace, parseAxis, type CoordinateStyle } from "./coordinates";
-export { declinationDeg, DECLINATION_YEARS } from "./declination";
+export { formatPlace, parseAxis } from "./coordinates";
+export { declinationDeg } from "./declination";
 export { flatM, KM_PER_DEG, M_PER_DEG } from "./flat";
 export {
   destination,

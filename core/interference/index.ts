@@ -3,6 +3,5 @@ export { channelRows, type ChannelRow } from "./channelRows";
 export { heardTape, type HeardTape } from "./heardTape";
 export { emittersHeard } from "./emitters";
 export { earsOf, hearingAfter, hearingAt, hearingOver, type Hearing, type KnownProfile } from "./hearing";
-export { outsiderEnd, transmitterAt } from "./outsiders";
 export { airOf, airSteps, type Air } from "./senders";
 export { listeningIn, type Listening } from "./listening";

@@ -4,7 +4,7 @@ import type { RadioModel } from "../radio";
 import { capsFor, type CappedEnd, type RuleUse } from "../regulation";
 
 /** As much of an end as its power is set by. */
-export interface Sender extends Pick<CappedEnd, "radio" | "antenna"> {
+interface Sender extends Pick<CappedEnd, "radio" | "antenna"> {
   model: Pick<RadioModel, "powerMinDbm" | "powerMaxDbm" | "powerStepDb">;
 }
 

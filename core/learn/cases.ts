@@ -18,7 +18,7 @@ export interface LearnedCase {
 }
 
 /** One term of a correction: what was found for it, how sure that is, and of how many readings. */
-export const learnedTermSchema = z.object({
+const learnedTermSchema = z.object({
   key: z.string().min(1).max(60),
   value: z.number().min(-60).max(60),
   sd: z.number().min(0).max(60),

@@ -21,8 +21,7 @@ export {
   fitReadings,
   noiseCorrectionOf,
   type Correction,
-  type Fit,
   type LearnedReading,
   type NoiseReading,
 } from "./fit";
-export { mostSettling, normalShare, oddsOf, spreadOf, type OddsCase, type SettlingReading } from "./odds";
+export { mostSettling, normalShare, oddsOf, spreadOf, type OddsCase } from "./odds";

@@ -38,7 +38,7 @@ export interface OddsCase {
   spareDb: number;
 }
 /** A reading that would settle something: whose odds it moves, and by how much in all. */
-export interface SettlingReading {
+interface SettlingReading {
   id: string;
   /** Links whose odds it moves by a twentieth or more, on average. */
   movesIds: string[];

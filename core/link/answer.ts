@@ -18,7 +18,7 @@ import { learnedNoiseAt, type OwnNoise } from "./noise";
 import { heardThroughBeam } from "./receiveBeam";
 import { inLeafShare, leavesIn, NO_TREES, treesInRay, treesLossDb, woodPlace, type TreesInRay } from "./trees";
 
-export interface LinkQuestion {
+interface LinkQuestion {
   plan: Plan;
   kind: Link["kind"];
   /** As on the link: null measures the trees in the ray, 0 takes them for solid. */

@@ -17,7 +17,7 @@ export interface FadingPath {
 export type Bound = "atMost" | "atLeast" | null;
 
 /** Shares of time, in per cent, in which a margin is not enough. */
-export interface Availability {
+interface Availability {
   /** How the rain shares read; the availabilities read the other way round. */
   rainBound: Bound;
   availabilityBound: Bound;

@@ -4,7 +4,7 @@ import type { Plan } from "../plan";
 import { isTrees, type Profile } from "../terrain";
 
 /** Share of the first Fresnel zone that the usual school wants free. */
-export const WANTED_ZONE_SHARE = 0.6;
+const WANTED_ZONE_SHARE = 0.6;
 
 export type PathState = "clear" | "tight" | "blocked" | "unknown";
 
@@ -16,7 +16,7 @@ export type PathProblem =
   | { kind: "notFinite"; figure: string };
 
 /** How much of the first zone must be free under one bending of the ray. */
-export interface ClearanceCondition {
+interface ClearanceCondition {
   kFactor: number;
   /** Share of the first zone's radius. */
   wantedShare: number;

@@ -4,7 +4,6 @@ export {
   multipathAnnualShare,
   rainOutagePercent,
   rainWorstMonthPercent,
-  type Availability,
   type Bound,
   type FadingPath,
 } from "./availability";
@@ -17,7 +16,6 @@ export {
   wantedMarginDb,
   weakestMarginDb,
   type LinkAnswer,
-  type LinkQuestion,
   type PathAnswer,
   answerHearing,
   obstructionsOf,
@@ -33,16 +31,8 @@ export {
   type Tape,
   RAIN_COUNTS_FROM_GHZ,
 } from "./budget";
-export { keepOneTime, receivedShare, type ReceivedShare, type SentChannel, type Timed } from "./receiving";
-export {
-  heardName,
-  learnedNoiseAt,
-  noiseRise,
-  raisedByDb,
-  type HeardRadio,
-  type NoiseRise,
-  type OwnNoise,
-} from "./noise";
+export { keepOneTime, receivedShare, type Timed } from "./receiving";
+export { heardName, learnedNoiseAt, noiseRise, raisedByDb, type HeardRadio, type OwnNoise } from "./noise";
 export { beamOfHeardDb, beamTowardDb, heardThroughBeam, receiveBeamOf } from "./receiveBeam";
 export { fadingPathOf, steadyMbps } from "./steady";
 export { pathLeaves, type PathLeaves } from "./pathLeaves";
@@ -57,11 +47,7 @@ export {
   shortfallText,
   SUB_REFRACTIVE_K,
   wantedText,
-  WANTED_ZONE_SHARE,
-  type Clearance,
   type ClearanceCheck,
-  type ClearanceCondition,
-  type PathProblem,
   type PathState,
 } from "./clearance";
 export { tapeWriter, type TapeLine } from "./tapeWriter";
@@ -70,7 +56,6 @@ export {
   BARE_SHARE,
   DEEPEST_TREES_M,
   inLeafShare,
-  leafDbOf,
   leavesIn,
   NO_TREES,
   stretchWithin,
@@ -78,7 +63,6 @@ export {
   treesLossDb,
   WoodFinder,
   woodPlace,
-  type TreesInRay,
 } from "./trees";
 export {
   bullingtonLossDb,

@@ -3,13 +3,13 @@ import { channelCouplingDb } from "../spectrum";
 import { chainSplitDb, polarizationLossDb, wallDb } from "./budget";
 
 /** A channel on which something is sent. */
-export interface SentChannel {
+interface SentChannel {
   frequencyMHz: number;
   widthMHz: number;
 }
 
 /** What a sender and a receiver take from a signal whatever lies between them, dB: losses above zero, the channels' coupling below. */
-export interface ReceivedShare {
+interface ReceivedShare {
   /** What of the sender's power falls into the receiver's channel. */
   channelDb: number;
   polarizationDb: number;

@@ -5,7 +5,7 @@ import { radiosOnMasts } from "./mast";
 import { windAreaOf, windLoad } from "./wind";
 
 /** What one antenna puts on its structure, and how far people keep away from its front. */
-export interface AntennaLoad {
+interface AntennaLoad {
   radio: Radio;
   antenna: string;
   areaM2: number;
@@ -21,7 +21,7 @@ export interface AntennaLoad {
 }
 
 /** A structure under its antennas in the plan's gust. */
-export interface MastLoad {
+interface MastLoad {
   antennas: AntennaLoad[];
   forceN: number;
   momentNm: number;

@@ -15,7 +15,7 @@ export interface OnMast {
 }
 
 /** What one transmitter of a mast does to one receiver beside it. */
-export interface MastPair extends Coupling {
+interface MastPair extends Coupling {
   fromId: string;
   toId: string;
   /** What of the transmitter's power falls into the receiver's channel, dB, 0 or less; null for channels too far apart to meet. */
@@ -91,7 +91,7 @@ const WORTH_DB = 3;
 const STEP_M = 0.5;
 
 /** A mast whose antennas stand closer than they need: heights that use all of it, and what the worst pair gains by them. */
-export interface Respacing {
+interface Respacing {
   heights: { radioId: string; heightM: number }[];
   worstNowDb: number;
   worstThenDb: number;

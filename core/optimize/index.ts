@@ -1,3 +1,3 @@
 export { FREEDOMS, type Freedom } from "./moves";
-export { optimizeSectors, tradeCurve, type OptimizeAsk, type Optimizing, type TradePoint } from "./optimize";
-export { strayKm2, worthOf, type Worth } from "./worth";
+export { optimizeSectors, tradeCurve, type OptimizeAsk, type TradePoint } from "./optimize";
+export { strayKm2, worthOf } from "./worth";

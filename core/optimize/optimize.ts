@@ -20,7 +20,7 @@ export interface TradePoint extends Worth {
   patches: Patch[];
 }
 
-export interface Optimizing {
+interface Optimizing {
   doneShare: number;
   message: string;
   /** One more point of the trade. */

@@ -1,5 +1,5 @@
 export { nestingOf } from "./nesting";
-export { splitChannels, tuned, untuned } from "./carriers";
+export { untuned } from "./carriers";
 export { checkPatches, type PatchProblem } from "./check";
 export { endOf, linkEnds, linkName, type LinkEnd } from "./ends";
 export { busyOf, customerOf, requiredRates, type Demand, type RequiredRate } from "./required";
@@ -28,10 +28,10 @@ export {
   type KeptChange,
   type KeptPatch,
 } from "./record";
-export { PART_KIND_WORDS, PART_KINDS, partSchema, type Part, type PartKind } from "./part";
-export { DIAGRAMS, procedureSchema, stepSchema, type Diagram, type Procedure, type Step } from "./procedure";
+export { PART_KIND_WORDS, PART_KINDS, partSchema, type Part } from "./part";
+export { DIAGRAMS, procedureSchema, type Diagram, type Procedure, type Step } from "./procedure";
 export { plainIssue } from "./plainIssue";
-export { removalOf, type Removable, type Removal } from "./removal";
+export { removalOf, type Removable } from "./removal";
 export * from "./kinds";
 export {
   bareSchema,

@@ -19,7 +19,7 @@ export const PART_KINDS = [
   "converter",
   "tool",
 ] as const;
-export type PartKind = (typeof PART_KINDS)[number];
+type PartKind = (typeof PART_KINDS)[number];
 
 export const PART_KIND_WORDS: Record<PartKind, string> = {
   bracket: "bracket",

@@ -19,7 +19,7 @@ type Row = Record<string, unknown>;
 export const same = (x: unknown, y: unknown) => x === y || JSON.stringify(x) === JSON.stringify(y);
 
 /** The fields in which `after` differs from `before`, or null when there are none. */
-export function fieldsChanged(before: object, after: object): Row | null {
+function fieldsChanged(before: object, after: object): Row | null {
   const changed = Object.entries(after).filter(([field, value]) => !same(value, (before as Row)[field]));
   return changed.length > 0 ? Object.fromEntries(changed) : null;
 }

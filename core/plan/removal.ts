@@ -11,7 +11,7 @@ export interface Removable {
 }
 
 /** A removal with all that stands on what goes. */
-export interface Removal {
+interface Removal {
   patches: Patch[];
   /** What goes along, in words: "2 links", "1 reading". */
   along: string[];

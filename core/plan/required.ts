@@ -26,7 +26,7 @@ export function busyOf(each: readonly number[], oversubscription: number): numbe
 }
 
 /** As much of a plan as required rates follow from. */
-export interface Network {
+interface Network {
   plan: Pick<Plan, "oversubscription">;
   sites: ReadonlyMap<string, Site>;
   subscribers: ReadonlyMap<string, Subscriber>;

@@ -41,7 +41,7 @@ export interface PowerChain {
 }
 
 /** What a radio is fed from: the switch of its site, or null for an injector of its own. */
-export type FedBy = Pick<Part, "standard"> | null;
+type FedBy = Pick<Part, "standard"> | null;
 
 /** How a radio's power comes: over its data cable, or over a lead of its own; null where nothing brings it. */
 function feedOf({ radio, model }: Pick<LinkEnd, "radio" | "model">, switchPart: FedBy) {

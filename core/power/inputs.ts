@@ -2,7 +2,7 @@ import type { RadioModel } from "../radio";
 import { CABLE_WORDS, INJECTOR_NAMES, type RadioRow } from "../plan";
 
 /** How a kind of power comes over a data cable. */
-export interface PowerRule {
+interface PowerRule {
   /** At the injector's end under load, V. */
   sourceV: number;
   /** Under this a radio restarts or never starts, V. */

@@ -6,7 +6,7 @@ const OHM_MM2_PER_M = 0.01724;
 const PER_KELVIN = 0.00393;
 
 /** What arrives at a load, and what its cable takes. */
-export interface Drop {
+interface Drop {
   voltsAtLoad: number;
   amps: number;
   lossW: number;

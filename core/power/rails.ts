@@ -8,7 +8,7 @@ const RAIL_V: Readonly<Record<Exclude<Radio["injector"], "none">, number>> = {
 const CONVERTER_EFFICIENCY = 0.9;
 
 /** One voltage that a site's radios are fed with. */
-export interface Rail {
+interface Rail {
   volts: number;
   radios: number;
   loadW: number;

@@ -7,7 +7,7 @@ import { monthlySunHours, winterTiltDeg } from "./sun";
  * What of a battery may be used, how much of what goes in comes out again, how much of its size is left when it is old, and in the cold
  * at which it is reckoned: lead at 0 °C and five years, lithium at 0 °C and ten.
  */
-export const BATTERIES: Readonly<
+const BATTERIES: Readonly<
   Record<Site["batteryKind"], { depthOfDischarge: number; efficiency: number; leftWhenOld: number; leftInCold: number }>
 > = {
   lead: { depthOfDischarge: 0.5, efficiency: 0.8, leftWhenOld: 0.8, leftInCold: 0.85 },

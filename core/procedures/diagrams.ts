@@ -17,7 +17,7 @@ export interface Drawing {
 }
 
 /** What a drawing is worked out from at one end. */
-export interface DrawnEnd {
+interface DrawnEnd {
   polarization: string;
   tiltDownDeg: number;
   /** How far the bracket reaches. */

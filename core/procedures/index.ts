@@ -1,5 +1,5 @@
-export { DIAGRAM_WORDS, drawingOf, EXAMPLE_END, type Drawing, type DrawnEnd, type Mark } from "./diagrams";
-export { FAMILIES, familyOf, GENERAL } from "./families";
+export { DIAGRAM_WORDS, drawingOf, EXAMPLE_END, type Drawing, type Mark } from "./diagrams";
+export { FAMILIES, GENERAL } from "./families";
 export { contradictionOf, familiesOf, procedureFor, type StepsOfEnd } from "./forEnd";
 export { takesWords, toolWords } from "./words";
-export { circleWords, mergeProcedures, minutesOf, toolsOf, type Merged, type Where } from "./merge";
+export { circleWords, mergeProcedures, minutesOf, toolsOf } from "./merge";

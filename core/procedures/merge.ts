@@ -8,7 +8,7 @@ export interface Where {
 }
 
 /** One sheet out of several procedures, or the steps that wait for each other in a circle. */
-export type Merged = { steps: Step[]; circle: null } | { steps: null; circle: Step[] };
+type Merged = { steps: Step[]; circle: null } | { steps: null; circle: Step[] };
 
 const applies = ({ when }: Step, { ruleSetId, looks }: Where) =>
   (when.ruleSetIds.length === 0 || when.ruleSetIds.includes(ruleSetId)) &&

@@ -13,7 +13,7 @@ export interface Criterion {
 }
 
 /** How a link stands: what its measurements say, whether it would work as planned, and by which criteria. */
-export interface LinkStanding {
+interface LinkStanding {
   state: LinkState;
   /** Null where the path has no answer. */
   worksOnPaper: boolean | null;

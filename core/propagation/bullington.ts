@@ -39,7 +39,7 @@ export function requireProfile({ distancesKm, heightsM, txAmslM, rxAmslM, freque
 }
 
 /** What Bullington's construction asks of a profile; slopes in m/km. */
-export interface Horizons {
+interface Horizons {
   /** Slope of the straight line between the ends. */
   lineSlope: number;
   /** Steepest slope from either end over the bulging earth. */

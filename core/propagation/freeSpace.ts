@@ -1,7 +1,7 @@
 import { requireWithin } from "./bounds";
 
 /** Speed of light in vacuum, m/s (exact, SI). */
-export const SPEED_OF_LIGHT_M_PER_S = 299_792_458;
+const SPEED_OF_LIGHT_M_PER_S = 299_792_458;
 
 /** Wavelength in metres at `frequencyGHz`. */
 export function wavelengthM(frequencyGHz: number): number {

@@ -1,7 +1,7 @@
 import { requireWithin } from "./bounds";
 
 /** Thermal noise density at 290 K, dBm/Hz: 10 log10(k·T·1000). */
-export const THERMAL_NOISE_DBM_PER_HZ = -173.975;
+const THERMAL_NOISE_DBM_PER_HZ = -173.975;
 
 /** Receiver noise floor in dBm for a channel of `bandwidthMHz` and a noise figure in dB: kTB·F. */
 export function thermalNoiseDbm({

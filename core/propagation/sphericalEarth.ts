@@ -4,7 +4,7 @@ import { wavelengthM } from "./freeSpace";
 
 export type LinearPolarization = "H" | "V";
 
-export interface SphericalEarthArgs {
+interface SphericalEarthArgs {
   distanceKm: number;
   /** Heights of the antennas above the smooth earth, m. */
   txHeightM: number;

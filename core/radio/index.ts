@@ -1,7 +1,6 @@
 export { boxHolds } from "./box";
 export {
   ALIGNMENT_AIDS,
-  modulationSchema,
   POWER_INPUTS,
   POWER_SETTINGS,
   radioModelSchema,

@@ -34,7 +34,7 @@ export const POWER_SETTINGS = ["total", "perChain"] as const;
 export const ALIGNMENT_AIDS = ["none", "leds", "tone", "meter", "page"] as const;
 
 /** Something that lies in a radio's box. */
-export const boxedSchema = z.object({
+const boxedSchema = z.object({
   what: z.string().trim().min(1).max(80),
   /** The kind of part that need not be bought then; null for what the library has no kind of. */
   kind: z.string().max(30).nullable().default(null),

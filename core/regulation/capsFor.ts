@@ -26,7 +26,7 @@ export interface CappedEnd {
 }
 
 /** The plan whose rules count, or a rule set itself. */
-export type Rules = { ruleSetId: string; ownRules: readonly Rule[] } | RuleSet;
+type Rules = { ruleSetId: string; ownRules: readonly Rule[] } | RuleSet;
 
 const ruleSetIn = (rules: Rules): RuleSet => ("ruleSetId" in rules ? ruleSetOf(rules) : rules);
 

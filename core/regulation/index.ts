@@ -1,4 +1,4 @@
-export { capsFor, isLicensed, overCap, ruleUse, type CappedEnd, type Caps, type Rules, type RuleUse } from "./capsFor";
+export { capsFor, isLicensed, overCap, ruleUse, type CappedEnd, type Caps, type RuleUse } from "./capsFor";
 export {
   capWords,
   eirpLimit,
@@ -9,10 +9,9 @@ export {
   LICENCES,
   RULE_FLAGS,
   ruleSchema,
-  ruleSetSchema,
   type EirpLimit,
   type Rule,
   type RuleFlag,
   type RuleSet,
 } from "./rules";
-export { OWN_RULES, RULE_SET_IDS, ruleSetById, ruleSetOf, RULE_SETS } from "./ruleSets";
+export { OWN_RULES, ruleSetById, ruleSetOf, RULE_SETS } from "./ruleSets";

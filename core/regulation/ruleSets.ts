@@ -8,7 +8,7 @@ export const RULE_SETS: readonly RuleSet[] = z.array(ruleSetSchema).parse(ruleSe
 /** Under this id a plan goes by rules of its own. */
 export const OWN_RULES = "own";
 /** Every rule set that a plan can name. */
-export const RULE_SET_IDS: readonly string[] = [...RULE_SETS.map((set) => set.id), OWN_RULES];
+const RULE_SET_IDS: readonly string[] = [...RULE_SETS.map((set) => set.id), OWN_RULES];
 
 /** A shipped rule set by id; refuses an unknown one. */
 export function ruleSetById(id: string): RuleSet {

@@ -1,11 +1,2 @@
-export {
-  headingsFor,
-  recommended,
-  SCHOOL_WORDS,
-  SCHOOLS,
-  trySchool,
-  trySchools,
-  type School,
-  type SchoolTried,
-} from "./schools";
-export { monthEurOf, stagesOf, stageWords, type Stage } from "./stages";
+export { headingsFor, recommended, SCHOOL_WORDS, trySchool, trySchools, type SchoolTried } from "./schools";
+export { monthEurOf, stagesOf, stageWords } from "./stages";

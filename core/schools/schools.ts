@@ -23,7 +23,7 @@ import { addedEur, trialOf, type Trial } from "../trial";
 import { azimuthLossDb, edgesOf, sectorCustomer, shareOfDistance, type SectorCustomer } from "../sectors";
 
 /** How a site may serve the customers round it. */
-export const SCHOOLS = ["asItStands", "omni", "three", "four", "customers", "horns", "each"] as const;
+const SCHOOLS = ["asItStands", "omni", "three", "four", "customers", "horns", "each"] as const;
 export type School = (typeof SCHOOLS)[number];
 export const SCHOOL_WORDS: Record<School, { name: string; meaning: string }> = {
   asItStands: {

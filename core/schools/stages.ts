@@ -2,7 +2,7 @@ import { mountsLeft, type Radio, type Site, type Subscriber, type SubscriberStat
 import { counted, figure, listed } from "../words";
 
 /** A sector as a stage of growth: who is there for it today, what it costs, and when it pays. */
-export interface Stage {
+interface Stage {
   radioId: string;
   name: string;
   /** Linked customers by how far they have come; whoever declined is left out. */

@@ -1,9 +1,9 @@
-export { attachList, type Attached, type AttachedList } from "./attach";
-export { BANDS, compareBands, type BandName, type BandResult, type BandRow } from "./bands";
+export { attachList, type AttachedList } from "./attach";
+export { BANDS, compareBands, type BandName, type BandRow } from "./bands";
 export { clientAntennas, leastClientAntenna, type ClientAntennaRow } from "./clientAntennas";
 export { ringPlaces, searchMoves, type HeatPoint } from "./moves";
-export { legShare, searchRelayPeaks, searchRelaySites } from "./relays";
-export { byOutcomeAndCost, tryPatches, WORK_EUR, type TriedOutcome, type WayOut } from "./try";
+export { legShare, searchRelayPeaks } from "./relays";
+export { WORK_EUR, type WayOut } from "./try";
 export {
   byPromise,
   MOST_SEEN,

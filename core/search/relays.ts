@@ -58,7 +58,7 @@ function overRelay(
 }
 
 /** The ways that a search for relays found, and how many places it looked at for them. */
-export interface FoundRelays {
+interface FoundRelays {
   ways: WayOut[];
   triedCount: number;
 }

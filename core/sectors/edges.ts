@@ -1,10 +1,10 @@
 import { cutLossDb, patternLossDb, type AntennaModel, type Polarization } from "../antenna";
 
 /** Depths under a sector's peak at which its edges are told. */
-export const EDGE_DEPTHS_DB = [3, 6, 12] as const;
+const EDGE_DEPTHS_DB = [3, 6, 12] as const;
 
 /** Where a sector's azimuth pattern has fallen by one depth, degrees to the left and right of its heading; 180 where it never does. */
-export interface Edge {
+interface Edge {
   depthDb: number;
   leftDeg: number;
   rightDeg: number;

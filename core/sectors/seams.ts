@@ -3,7 +3,7 @@ import { normalizeAzimuthDeg, signedAngleDeg } from "../geodesy";
 import { azimuthLossDb, edgesOf } from "./edges";
 
 /** One sector as its neighbours on the mast see it. */
-export interface Beam {
+interface Beam {
   radioId: string;
   azimuthDeg: number;
   antenna: AntennaModel;
@@ -11,7 +11,7 @@ export interface Beam {
 }
 
 /** Between a sector and the next one clockwise. */
-export interface Seam {
+interface Seam {
   fromRadioId: string;
   toRadioId: string;
   /** Where both have fallen by the same, true bearing. */

@@ -1,4 +1,4 @@
-export { buildSites, MOST_LINKED, type BuiltSite, type BuiltSites } from "./build";
+export { buildSites, MOST_LINKED, type BuiltSites } from "./build";
 export { terrainCandidates, type SiteStyle } from "./highGround";
 export { chooseSites, greedySites, isJoined, type ChosenSites, type SitesQuestion } from "./chooseSites";
 export { peopleReached, sitesQuestion } from "./question";

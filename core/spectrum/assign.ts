@@ -13,7 +13,7 @@ export interface ChannelsQuestion {
   seed?: number;
 }
 
-export interface ChosenChannels {
+interface ChosenChannels {
   /** The channel of each radio, by its place in `ownCosts`. */
   choice: number[];
   cost: number;

@@ -2,7 +2,7 @@ import { signedAngleDeg } from "../geodesy";
 import type { Scan } from "../plan";
 
 /** What a scan says of one channel. */
-export interface ChannelNoise {
+interface ChannelNoise {
   /** Power in the channel from outside, dBm, as the scanning antenna heard it. */
   powerDbm: number;
   scan: Scan;

@@ -1,4 +1,4 @@
-export { assignChannels, channelsCost, type ChannelsQuestion, type ChosenChannels } from "./assign";
-export { channelNoise, channelPowerDbm, scanLooksToward, type ChannelNoise } from "./channelNoise";
+export { assignChannels, channelsCost, type ChannelsQuestion } from "./assign";
+export { channelNoise, channelPowerDbm, scanLooksToward } from "./channelNoise";
 export { channelCouplingDb, channelsMeet } from "./coupling";
-export { simulateScan, type HeardEmitter, type ScanSettings } from "./simulate";
+export { simulateScan, type HeardEmitter } from "./simulate";

@@ -13,7 +13,7 @@ export interface HeardEmitter {
   polarization: "H" | "V" | "both";
 }
 
-export interface ScanSettings {
+interface ScanSettings {
   headingDeg: number;
   beamwidthDeg: number;
   gainDbi: number;

@@ -1,5 +1,5 @@
 export { benchLevel, levelProblem, type BenchLevel } from "./expect";
-export { laptopAddress, stagingGroups, stagingProblems, type StagingGroup } from "./order";
+export { laptopAddress, stagingGroups, stagingProblems } from "./order";
 export {
   configSheet,
   leaders,
@@ -12,7 +12,6 @@ export {
   type ConfigSheet,
   type DeviceSettings,
   type SheetContext,
-  type SheetDifference,
 } from "./sheet";
-export { BY_HAND, progressOf, STAGING_STEPS, type StagingNote, type StagingStep, type StagingTick } from "./steps";
+export { BY_HAND, progressOf, STAGING_STEPS, type StagingNote, type StagingStep } from "./steps";
 export { stagingTexts } from "./texts";

@@ -3,7 +3,7 @@ import type { World } from "../plan";
 import { leaders } from "./sheet";
 
 /** Devices that are on the bench together: the access point or near end stays, its clients or its far end come one after another. */
-export interface StagingGroup {
+interface StagingGroup {
   leaderId: string;
   followerIds: string[];
 }

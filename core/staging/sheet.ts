@@ -144,7 +144,7 @@ export function configSheet(world: World, radioId: string, context: SheetContext
 }
 
 /** One setting that a device has otherwise than its sheet. */
-export interface SheetDifference {
+interface SheetDifference {
   setting: keyof DeviceSettings;
   wanted: string | number | null;
   found: string | number | null;

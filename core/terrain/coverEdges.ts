@@ -3,7 +3,7 @@ import { ENTRY, EXIT } from "./coverRuns";
 import type { Profile } from "./profile";
 
 /** Shares of a step: how far into it the cover of the sample before reaches, and from where on that of the sample after stands. */
-export interface CoverStep {
+interface CoverStep {
   leaves: number;
   enters: number;
 }

@@ -1,6 +1,6 @@
 export { changeShare } from "./cells";
-export { areaIndex, type AreaIndex, type CoverArea } from "./areas";
-export { boundsOf, type Bounds } from "./bounds";
+export { areaIndex, type CoverArea } from "./areas";
+export { boundsOf } from "./bounds";
 export { highPoints, type HeightAt, type HighPoint } from "./highPoints";
 export { overviewFactor, overviewFrame, overviewGatherer, seenFromAfar } from "./overview";
 export { profileScratch, sampleProfile, SHORTEST_PATH_M, type Profile } from "./profile";
@@ -15,7 +15,6 @@ export {
   coverCode,
   coverDensity,
   coverKind,
-  frameContains,
   groundAt,
   groundIn,
   HOLE,
@@ -51,5 +50,5 @@ export {
   tilesDown,
   type TerrainTile,
 } from "./tiles";
-export { coverStep, type CoverStep } from "./coverEdges";
+export { coverStep } from "./coverEdges";
 export { END_ZONE_M, ENTRY, EXIT } from "./coverRuns";

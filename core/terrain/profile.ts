@@ -41,7 +41,7 @@ const FEWEST_SAMPLES = 3;
  * Arrays that one profile after another is written to, so that many paths in a row leave nothing to clear away. A class, because of a
  * literal V8 may take the second one for another shape, and then throws away what it compiled, again and again.
  */
-export class ProfileScratch implements RoomySamples {
+class ProfileScratch implements RoomySamples {
   /** The first so many samples as arrays of their own, by how many: making the views anew costs a path some microseconds. */
   private readonly firsts = new Map<number, ProfileScratch>();
 

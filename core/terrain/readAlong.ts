@@ -15,14 +15,14 @@ import {
 import { readGround, type GroundSample, type Terrain } from "./terrain";
 
 /** What is known of the ground at many places, in arrays of one length. */
-export interface GroundAlong {
+interface GroundAlong {
   groundAmslM: Float64Array;
   coverHeightM: Float64Array;
   coverCode: Uint8Array;
 }
 
 /** What was met on the way. */
-export interface Met {
+interface Met {
   /** The steps, by the sample that they lead to, that may go over the corner of a covered cell without a sample in it; null where any may. */
   corners: number[] | null;
   /** The ground of some place is not known. */

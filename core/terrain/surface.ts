@@ -94,7 +94,7 @@ export function startOf(surface: Surface, block: number): number {
 }
 
 /** Index of a cell in the arrays; HOLE where nothing is known. Throws UnreadGround. */
-export function cellOf(surface: Surface, column: number, row: number): number {
+function cellOf(surface: Surface, column: number, row: number): number {
   const { blockColumns, blockRows } = surface;
   const start = startOf(surface, blockOf(surface, column, row));
   return start === HOLE ? HOLE : start + (row % blockRows) * blockColumns + (column % blockColumns);
@@ -129,7 +129,7 @@ export function cellSizeM(frame: GridFrame): number {
 }
 
 /** Degrees by which a place lies east of a grid's west edge, counted on over the 180th meridian. */
-export function eastOfDeg(westDeg: number, lonDeg: number): number {
+function eastOfDeg(westDeg: number, lonDeg: number): number {
   const east = lonDeg - westDeg;
   return east < -180 ? east + 360 : east >= 360 ? east - 360 : east;
 }

@@ -13,7 +13,7 @@ export interface Buckets {
   count: Uint16Array;
 }
 
-export const FINE_MINUTES = 5;
+const FINE_MINUTES = 5;
 export const FINE_A_DAY = (24 * 60) / FINE_MINUTES;
 export const DAY_MS = 86_400_000;
 export const HOUR_MS = 3_600_000;

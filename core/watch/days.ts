@@ -148,7 +148,7 @@ const pushKnown = (into: number[], value: number | null) => {
 };
 
 /** What all links of one place share of a day: its weather, and in how many hours anything of the plan told something. */
-export interface SkyDay extends Pick<LinkDay, "day" | "hoursAsked" | "windMPerS" | "rainMm" | "lowestC"> {
+interface SkyDay extends Pick<LinkDay, "day" | "hoursAsked" | "windMPerS" | "rainMm" | "lowestC"> {
   isDry: readonly boolean[];
 }
 

@@ -5,8 +5,6 @@ export {
   DAY_MS,
   emptyBuckets,
   emptyFineDay,
-  FINE_A_DAY,
-  FINE_MINUTES,
   HOUR_MS,
   packBuckets,
   packFineDay,
@@ -16,10 +14,9 @@ export {
   type Buckets,
   type FineDay,
 } from "./buckets";
-export { CAUSES, rankCauses, type CauseKind, type RankedCause } from "./causes";
-export { departures, type CusumBounds, type Departure } from "./cusum";
-export { linkDays, skyDays, SIDES, type EndDay, type LinkDay, type Side } from "./days";
-export { featuresOf, type Features } from "./features";
+export { CAUSES, rankCauses, type CauseKind } from "./causes";
+export { departures } from "./cusum";
+export { linkDays, skyDays, type LinkDay, type Side } from "./days";
 export {
   AT,
   endSeries,
@@ -31,24 +28,8 @@ export {
   WEATHER_SERIES,
   type Metric,
 } from "./metrics";
-export {
-  AHEAD_MS,
-  counterDelta,
-  LATE_MS,
-  pushedSampleSchema,
-  receive,
-  type PushedSample,
-  type Received,
-  type Sample,
-} from "./sample";
-export {
-  NO_WATCH,
-  plannedFaultSchema,
-  WATCH_SOURCES,
-  watchSettingsSchema,
-  type PlannedFault,
-  type WatchSettings,
-} from "./settings";
+export { counterDelta, pushedSampleSchema, receive, type PushedSample, type Received, type Sample } from "./sample";
+export { NO_WATCH, plannedFaultSchema, watchSettingsSchema, type PlannedFault, type WatchSettings } from "./settings";
 export { dayOfYear, leafShare, promisedOnDbm } from "./season";
 export {
   daysIn,
@@ -65,7 +46,6 @@ export {
 export { monthReport, type MonthReport } from "./monthReport";
 export {
   inOctetsOid,
-  NO_SNMP,
   outOctetsOid,
   clientSamples,
   carriedOn,
@@ -83,18 +63,7 @@ export {
 } from "./snmp";
 export { watchedOf } from "./promise";
 export { rootAlarms, type RootAlarm } from "./roots";
-export { pathResidualDb, SIGNAL_KINDS, signalsOf, type Signal, type SignalKind } from "./signals";
-export {
-  GOOD_SHARE,
-  hourState,
-  monthName,
-  WATCH_STATES,
-  watchSummary,
-  type HourState,
-  type LinkMonth,
-  type LinkWatch,
-  type WatchState,
-} from "./summary";
+export { hourState, monthName, watchSummary, type LinkMonth, type LinkWatch, type WatchState } from "./summary";
 export type { Delivered, HourSeries, WatchedLink } from "./watched";
 export { availabilityOf, type Availability } from "./availability";
 export { monthsShown } from "./monthsShown";

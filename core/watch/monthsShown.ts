@@ -4,7 +4,7 @@ import { monthOfDay } from "./months";
 import type { LinkMonth } from "./summary";
 
 /** What a timeline holds of a link, as columns of equal steps; null where nothing is known. */
-export interface ShownHours {
+interface ShownHours {
   /** The first step, and the width of each, ms. */
   fromMs: number;
   stepMs: number;

@@ -10,8 +10,8 @@ export interface Sample {
 }
 
 /** A sample may come from a clock that is ahead by this much, and no later than this, ms. */
-export const AHEAD_MS = 5 * 60_000;
-export const LATE_MS = 10 * 86_400_000;
+const AHEAD_MS = 5 * 60_000;
+const LATE_MS = 10 * 86_400_000;
 
 const figures = Object.fromEntries(
   METRICS.map(({ key, unit, least, most }) => [

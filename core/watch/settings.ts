@@ -30,7 +30,7 @@ export const plannedFaultSchema = z.discriminatedUnion("kind", [
 export type PlannedFault = z.infer<typeof plannedFaultSchema>;
 
 /** Where a plan's figures come from. */
-export const WATCH_SOURCES = ["none", "simulated", "devices"] as const;
+const WATCH_SOURCES = ["none", "simulated", "devices"] as const;
 
 /** How a plan is watched. */
 export const watchSettingsSchema = z.object({

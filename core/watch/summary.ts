@@ -45,12 +45,12 @@ export interface LinkWatch {
 
 const LAST_DAYS = 7;
 /** Hours at less than this share of the promised rate are bad ones. */
-export const GOOD_SHARE = 0.5;
+const GOOD_SHARE = 0.5;
 /** Months with less known than this are no months to be the worst one, hours. */
 export const FEWEST_HOURS = 24 * 7;
 
 /** An hour of a link: not asked, silent, bad or good. */
-export type HourState = 0 | 1 | 2 | 3;
+type HourState = 0 | 1 | 2 | 3;
 export function hourState(
   link: WatchedLink,
   { a, b, asked }: Delivered,
@@ -79,7 +79,7 @@ const reportsAt = ({ a, b }: Ends, hour: number): number => Math.max(countAt(a, 
 type Ends = Pick<Delivered, "a" | "b">;
 
 /** Reports that a link usually sends in an hour: the median of the hours in which it sent any; 0 where it never did. */
-export function usualCount({ a, b }: Ends): number {
+function usualCount({ a, b }: Ends): number {
   const counts: number[] = [];
   const from = Math.min(a.fromHour, b.fromHour);
   const to = Math.max(a.fromHour + a.hours.slots, b.fromHour + b.hours.slots);

@@ -4,7 +4,7 @@ import { endOf, linksOn, type LinkEnd, type World } from "../plan";
 import type { WatchedLink } from "./watched";
 
 /** How an antenna moved: about its mast, clockwise as seen from above, or about its bracket, downward. Degrees. */
-export type Move = { kind: "turned" | "tilted"; degrees: number };
+type Move = { kind: "turned" | "tilted"; degrees: number };
 
 /** Moves that are tried, degrees to either side. */
 const MOST_DEG = { turned: 45, tilted: 20 };

@@ -7,7 +7,7 @@ import { linkStates } from "#core/proof";
 import type { PlanState } from "./state";
 
 /** Which kinds of things are to be in a file, and which of them by their ids; without ids all of those kinds. */
-export interface ThingsAsked {
+interface ThingsAsked {
   format: ExportFormat;
   sites: boolean;
   subscribers: boolean;
@@ -46,7 +46,7 @@ const WRITERS = {
   "sheets.json": writeSheetsJson,
   "sheets.txt": writeSheetsText,
 } as const satisfies Record<string, (world: World) => string>;
-export type KitText = keyof typeof WRITERS;
+type KitText = keyof typeof WRITERS;
 
 /** Files that tell of a plan's kit in text, by their names. */
 export const KIT_TEXTS = Object.keys(WRITERS) as KitText[];

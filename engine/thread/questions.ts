@@ -39,7 +39,7 @@ export interface SharedPlan {
 }
 
 /** What a window asks that has seen a revision. */
-export interface SinceAsked {
+interface SinceAsked {
   from: number;
   /** From where what it has seen since is a first look; null where it has all of it. */
   unsettled: number | null;

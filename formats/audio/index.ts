@@ -9,7 +9,7 @@ const SIGNS = [
   { type: "audio/ogg", at: 0, sign: [0x4f, 0x67, 0x67, 0x53] },
   { type: "audio/mp4", at: 4, sign: [0x66, 0x74, 0x79, 0x70] },
 ] as const;
-export type AudioType = (typeof SIGNS)[number]["type"];
+type AudioType = (typeof SIGNS)[number]["type"];
 
 /** What kind of recording some bytes are, by what they begin with, whatever they are called. Throws AudioError. */
 export function audioType(bytes: Uint8Array): AudioType {

@@ -1,5 +1,5 @@
-export { ANTENNA_CSV_COLUMNS, readAntennaCsv, writeAntennaCsv } from "./antennaCsv";
-export type { KitError, ReadKit } from "./error";
-export { isPartsCsv, PARTS_CSV_COLUMNS, readPartsCsv, writePartsCsv } from "./partsCsv";
-export { PROCEDURE_FILE_KIND, readProcedureJson, writeProcedureJson } from "./procedureJson";
-export { RADIO_FILE_KIND, radioFileSchema, readRadioJson, writeRadioJson } from "./radioJson";
+export { readAntennaCsv, writeAntennaCsv } from "./antennaCsv";
+export type { KitError } from "./error";
+export { isPartsCsv, readPartsCsv, writePartsCsv } from "./partsCsv";
+export { readProcedureJson, writeProcedureJson } from "./procedureJson";
+export { radioFileSchema, readRadioJson, writeRadioJson } from "./radioJson";

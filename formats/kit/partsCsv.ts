@@ -4,7 +4,7 @@ import { decodeText, guessDelimiter, parseNumber, usesDecimalComma, withoutGuard
 import { MOST_ERRORS, type KitError, type ReadKit } from "./error";
 
 /** A table of parts: one row a part. See docs/formats.md. */
-export const PARTS_CSV_COLUMNS = [
+const PARTS_CSV_COLUMNS = [
   ...["id", "maker", "model", "kind", "unit", "packOf", "priceEur", "weightKg", "poleFromMm", "poleToMm"],
   ...["standard", "volts", "watts", "ampereHours", "ports", "crossSectionMm2", "deliveryDays", "notes"],
 ] as const;

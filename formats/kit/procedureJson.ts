@@ -4,7 +4,7 @@ import type { ReadKit } from "./error";
 import { readListJson } from "./listJson";
 
 /** Names the file's kind and edition. */
-export const PROCEDURE_FILE_KIND = "tejado-procedures-1";
+const PROCEDURE_FILE_KIND = "tejado-procedures-1";
 const MOST_PROCEDURES = 200;
 
 const fileSchema = z.object({

@@ -4,7 +4,7 @@ import type { ReadKit } from "./error";
 import { readListJson } from "./listJson";
 
 /** Names the file's kind and edition, so that a reader knows what it has. */
-export const RADIO_FILE_KIND = "tejado-radios-1";
+const RADIO_FILE_KIND = "tejado-radios-1";
 const MOST_RADIOS = 500;
 
 const fileSchema = z.object({

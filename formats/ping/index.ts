@@ -3,7 +3,7 @@ import { refusedUsually } from "../refused";
 /** Thrown for a text that holds no summary of ping. */
 export class PingError extends refusedUsually("Let ping end by itself, and bring all that it printed.") {}
 
-export interface PingSummary {
+interface PingSummary {
   sent: number;
   received: number;
   lostPercent: number;

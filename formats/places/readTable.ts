@@ -6,7 +6,7 @@ import { PlacesFileError, type SourceTable } from "./table";
 import { xmlTable } from "./xml";
 
 /** Rows read at most; a file beyond it is refused whole rather than cut short. */
-export const MOST_ROWS = 50_000;
+const MOST_ROWS = 50_000;
 const MOST_COLUMNS = 200;
 const MOST_CELL = 4000;
 

@@ -1,7 +1,7 @@
 export { coverWriter, legendSchema, type Legend } from "./cover";
 export { writeGeotiff } from "./geotiffWrite";
-export { emptyTile, exactWriter, heightWriter, layerFrame, layerTiles, type CellWriter } from "./layer";
+export { emptyTile, exactWriter, heightWriter, layerFrame, layerTiles } from "./layer";
 export { openRaster } from "./open";
 export { RasterError } from "./error";
-export { MOST_CELLS, type RasterSource } from "./source";
+export { type RasterSource } from "./source";
 export { afterBlock } from "./tiffDecoders";

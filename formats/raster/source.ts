@@ -19,7 +19,7 @@ export interface RasterSource {
 }
 
 /** Cells taken at most from one file. */
-export const MOST_CELLS = 400_000_000;
+const MOST_CELLS = 400_000_000;
 /** Values beyond these are no heights on Earth; they count as holes. */
 export const LOWEST_M = -12_000;
 export const HIGHEST_M = 9_000;

@@ -1,7 +1,7 @@
 import { RasterError } from "./error";
 
 /** What a TIFF's first directory says of the blocks in which its cells lie: numbers by field. */
-export interface BlockFields {
+interface BlockFields {
   width: number;
   height: number;
   bitsPerSample: number;

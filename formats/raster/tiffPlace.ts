@@ -3,7 +3,7 @@ import { RasterError } from "./error";
 const NORTH_UP = "Resample it north-up and bring it again.";
 
 /** Where a raster's cells lie in its coordinate system. */
-export interface TiffPlace {
+interface TiffPlace {
   /** Outer corner of the first cell of the northernmost row. */
   west: number;
   north: number;

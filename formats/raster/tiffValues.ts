@@ -35,7 +35,7 @@ const UNIT_NAMES: Record<string, number> = {
 };
 
 /** What becomes of a stored number: value · scale + offset, in metres. */
-export interface ValueRule {
+interface ValueRule {
   scale: number;
   offset: number;
 }

@@ -9,7 +9,7 @@ export type ScanDefaults = Pick<
   "planId" | "siteId" | "headingDeg" | "beamwidthDeg" | "gainDbi" | "polarization" | "scannedAt" | "source" | "binKHz"
 >;
 
-export interface ReadScans {
+interface ReadScans {
   scans: Scan[];
   errors: RowError[];
 }

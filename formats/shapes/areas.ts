@@ -12,7 +12,7 @@ export interface AreaOptions {
   density: number;
 }
 
-export interface ReadAreas {
+interface ReadAreas {
   areas: Area[];
   errors: RowError[];
 }

@@ -1,3 +1,3 @@
-export { outlineProperties, readAreas, type AreaOptions, type ReadAreas } from "./areas";
+export { outlineProperties, readAreas, type AreaOptions } from "./areas";
 export { readOverlay } from "./overlay";
 export { readFeatures } from "./features";

@@ -1,5 +1,5 @@
 /** Text of a file and the encoding it was found to be in. */
-export interface DecodedText {
+interface DecodedText {
   text: string;
   encoding: "UTF-8" | "UTF-16" | "Windows-1252";
 }

@@ -1,5 +1,5 @@
-export { decodeText, type DecodedText } from "./decode";
-export { readJson, type ReadJson } from "./json";
+export { decodeText } from "./decode";
+export { readJson } from "./json";
 export { parseNumber, usesDecimalComma } from "./number";
 export { csvCell, guessDelimiter, withoutGuard, writeCsv } from "./csv";
 export { JsonMeter } from "./jsonMeter";

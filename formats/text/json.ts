@@ -4,7 +4,7 @@ import { nestingOf } from "#core/plan";
 const MOST_NESTED = 200;
 
 /** What a text says as JSON, or in words of ours where it is none. */
-export type ReadJson = { value: unknown; problem: null } | { value: null; problem: string };
+type ReadJson = { value: unknown; problem: null } | { value: null; problem: string };
 
 /** Reads JSON. Its problem ends a sentence that begins with the file: "is no JSON: …, in line 3". */
 export function readJson(text: string): ReadJson {

@@ -1,5 +1,5 @@
 /** What a JSON text may hold, whoever sent it; the largest change of a plan (25 000 rows) stays well below each. */
-export const JSON_BOUNDS = {
+const JSON_BOUNDS = {
   /** Lists and objects within one another. */
   nested: 100,
   /** Lists and objects in all. */
@@ -9,7 +9,7 @@ export const JSON_BOUNDS = {
   /** Names of fields that differ from one another. */
   names: 5_000,
 } as const;
-export type JsonBound = keyof typeof JSON_BOUNDS;
+type JsonBound = keyof typeof JSON_BOUNDS;
 
 const WORDS: Record<JsonBound, string> = {
   nested: "lists or objects within one another",

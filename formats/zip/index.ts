@@ -4,7 +4,7 @@ import { entryProblem, ZipRefused } from "./refused";
 export { ZipRefused } from "./refused";
 export { unpackTo, type UnpackBounds } from "./unpack";
 
-export interface ZipBounds {
+interface ZipBounds {
   /** Bytes of all wanted entries together, unpacked. */
   totalBytes: number;
   entries: number;

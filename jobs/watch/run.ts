@@ -9,7 +9,7 @@ import { liveNetwork, seedOf, uniformAt, type LiveFault } from "#simulators";
 import type { JobKind } from "../tools";
 
 /** Moves to be rehearsed on the simulated live network, with or without faults thrown at it. */
-export interface RunOrder {
+interface RunOrder {
   moves: RunMove[];
   withFaults: boolean;
 }

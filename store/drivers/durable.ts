@@ -4,7 +4,7 @@ import { PGlite, types, type PGliteOptions } from "@electric-sql/pglite";
 import { NodeFS } from "@electric-sql/pglite/nodefs";
 
 /** Puts what was written to an open file on the disk itself; throws where the disk refuses. */
-export type Flush = (fd: number) => void;
+type Flush = (fd: number) => void;
 
 /** What of the database's own module this needs: the operations on its open files. */
 interface FileModule {

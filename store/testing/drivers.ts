@@ -7,7 +7,7 @@ import { begunDirectory } from "./begun";
 import { serverPrograms, startServer, type TestServer } from "./server";
 
 /** A store for the tests of one driver: opened before them, closed and taken away after them. */
-export interface DriverTest {
+interface DriverTest {
   store: () => Store;
   /** Opens the same data again, as another process on the same server would; null where one process may hold them. */
   second: (() => Promise<Store>) | null;

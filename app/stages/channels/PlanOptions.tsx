@@ -5,7 +5,7 @@ import { useDesk } from "../../desk/DeskContext";
 import { NumberField, Term } from "../../ui";
 import { combBands } from "./groups";
 
-export type PlanAsk = Omit<ChannelsAsk, "school"> & { schools: ChannelSchool[] };
+type PlanAsk = Omit<ChannelsAsk, "school"> & { schools: ChannelSchool[] };
 export const USUAL_ASK: PlanAsk = {
   schools: [...CHANNEL_SCHOOLS],
   ...{ workPeople: 0.5, fixedIds: [], seconds: 10, limits: NO_LIMITS },

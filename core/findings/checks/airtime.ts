@@ -13,7 +13,7 @@ export const airtime: Check = {
 };
 
 /** Access points whose customers ask for more time than there is, each with the link to look at first. */
-export function airtimeFaults(world: World, summaries: ReadonlyMap<string, LinkSummary>): PlanFault[] {
+function airtimeFaults(world: World, summaries: ReadonlyMap<string, LinkSummary>): PlanFault[] {
   return [...accessLinks(world)].flatMap(([sectorId, links]) => {
     const { down, up, unreached } = sectorAirtime(world, links, summaries);
     // One customer alone who asks for more than there is has a finding of his own.

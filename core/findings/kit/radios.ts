@@ -69,7 +69,7 @@ function peopleByRadio(world: World): (radioId: string) => number {
 }
 
 /** A change that may mend a fault of a radio or a site. */
-export interface Mend {
+interface Mend {
   label: string;
   effect: string;
   patches: Patch[];

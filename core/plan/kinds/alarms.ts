@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { day, field, id, keys, kindOf } from "./field";
 
-export const ALARM_STATES = ["open", "seen", "closed"] as const;
+const ALARM_STATES = ["open", "seen", "closed"] as const;
 const cause = z.object({ cause: z.string().max(40), odds: z.number().min(0).max(1), because: z.string().max(600) });
 
 /**

@@ -47,23 +47,22 @@ export const ROW_KINDS = Object.keys(KINDS) as [RowKind, ...RowKind[]];
 /** All but the plan itself, of which there is one. */
 export const LIST_KINDS = ROW_KINDS.filter((kind): kind is ListKind => kind !== "plans");
 
-export { ALARM_STATES, type Alarm } from "./alarms";
+export { type Alarm } from "./alarms";
 export { areaSchema, type Area } from "./areas";
 export { type Carrier, type Channel } from "./carriers";
-export { crewSchema, type Crew } from "./crews";
+export { type Crew } from "./crews";
 export { equipmentSchema, type Equipment } from "./equipment";
 export { LONGEST_NAME, type Effect, type FieldFacts, type Reference } from "./field";
 export { LAYER_KINDS, layerSchema, type Layer } from "./layers";
-export { linkSchema, LINK_STATES, MOST_STAGES, type Link, type LinkState } from "./links";
+export { MOST_STAGES, type Link, type LinkState } from "./links";
 export { measurementSchema, type Measurement } from "./measurements";
 export { outsiderSchema, type Outsider } from "./outsiders";
-export { OVERLAY_LIMIT_CHARACTERS, overlaySchema, type Overlay } from "./overlays";
+export { OVERLAY_LIMIT_CHARACTERS, type Overlay } from "./overlays";
 export { photoSchema, type Photo } from "./photos";
 export { CLEARANCE_SCHOOLS, CLIMATES, planSchema, SEASONS, type Plan } from "./plans";
 export {
   CABLE_WORDS,
   INJECTOR_NAMES,
-  radioSchema,
   radioWithChannelSchema,
   type Radio,
   type RadioRow,
@@ -72,4 +71,4 @@ export {
 export { scanSchema, type Scan } from "./scans";
 export { siteSchema, type Site } from "./sites";
 export { subscriberSchema, type Subscriber, type SubscriberStatus } from "./subscribers";
-export { PERMIT_WORDS, PERMITS, VISIT_STATES, VISIT_WORKS, visitSchema, type Visit } from "./visits";
+export { PERMIT_WORDS, PERMITS, VISIT_WORKS, type Visit } from "./visits";

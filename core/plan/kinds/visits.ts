@@ -2,7 +2,7 @@ import { z } from "zod";
 import { field, id, keys, kindOf } from "./field";
 
 export const VISIT_WORKS = ["build", "aim", "mend", "retest"] as const;
-export const VISIT_STATES = ["planned", "underway", "stopped", "done"] as const;
+const VISIT_STATES = ["planned", "underway", "stopped", "done"] as const;
 export const PERMITS = ["notNeeded", "toAsk", "asked", "granted"] as const;
 const permit = z.enum(PERMITS);
 export const PERMIT_WORDS: Readonly<Record<z.infer<typeof permit>, string>> = {

@@ -1,1 +1,1 @@
-export { BANDS, compareBands, type BandName, type BandResult, type BandRow } from "./bands";
+export { BANDS, compareBands, type BandName, type BandRow } from "./bands";

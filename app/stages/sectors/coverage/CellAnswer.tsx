@@ -12,7 +12,7 @@ import { figure, useFormats } from "../../../ui";
 import type { Covering, Painted } from "./useCells";
 
 /** What one cell was told. */
-export interface Cell {
+interface Cell {
   downDbm: number;
   snrDb: number;
   sinrDb: number;
