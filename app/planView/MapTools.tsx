@@ -1,4 +1,5 @@
 import { densityCells, type DensityCell } from "#core/survey";
+import { counted } from "#core/words";
 import { patchBetween, type Area } from "#core/plan";
 import { Grid3x3, Pencil } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
@@ -20,11 +21,8 @@ const DRAWN: { kind: Area["kind"]; heightM: number; word: string }[] = [
 const NO_CELLS: DensityCell[] = [];
 const SQUARE_DEG = 0.001;
 const LEAST_CORNERS = 3;
-/** How far an outline is, and what to do next. */
-function cornersWords(count: number): string {
-  if (count < LEAST_CORNERS) return `Click the corners: ${count} of at least ${LEAST_CORNERS}`;
-  return `${count} corners: click more, or double-click the last one`;
-}
+/** How far an outline is. */
+const cornersWords = (count: number): string => (count === 0 ? "Click the corners" : counted(count, "corner"));
 const rounded = (deg: number) => Math.round(deg * 1e6) / 1e6;
 
 interface GroundTools {
@@ -129,7 +127,7 @@ export function useGroundTools(canDraw: boolean): GroundTools {
       </Button>
       {drawing ? (
         <>
-          <span role="status" className="rounded bg-panel px-2 py-1 text-sm text-clay">
+          <span role="status" className="rounded bg-panel px-2 py-1 text-sm whitespace-nowrap text-clay">
             {cornersWords(corners?.count ?? 0)}
           </span>
           <Button disabled={(corners?.count ?? 0) < LEAST_CORNERS} onClick={corners?.finish}>
