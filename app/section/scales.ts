@@ -10,7 +10,7 @@ export interface Frame {
   bottom: number;
 }
 
-interface Scales {
+export interface Scales {
   x(km: number): number;
   y(amslM: number): number;
   kmAt(x: number): number;
