@@ -1,4 +1,5 @@
 export { anyChange } from "./anyChange";
+export { lopsided, valleyAndTwin } from "./lopsided";
 export { crowd, town } from "./towns";
 export {
   EIGHTY_GHZ,

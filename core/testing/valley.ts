@@ -88,18 +88,24 @@ export const radio = (id: string, rest: Partial<Radio> = {}): Radio => ({
   ...rest,
 });
 
+/** Where the valley's ground lies. */
+export const valleyFrame = {
+  westDeg: 19.98,
+  northDeg: -0.98,
+  cellLonDeg: 0.0003,
+  cellLatDeg: 0.0003,
+  columns: 500,
+  rows: 120,
+};
+
 /** Ground with a ridge `ridgeM` above the plain, about half-way between the sites. */
-export function valleySurface(ridgeM: number): Surface {
-  const columns = 500;
-  const rows = 120;
+export function valleySurface(ridgeM: number, frame = valleyFrame): Surface {
+  const { columns, rows } = frame;
   const ground = Float32Array.from(
     { length: columns * rows },
     (_, i) => 10 + ridgeM * Math.exp(-((((i % columns) - 250) / 12) ** 2)),
   );
-  return arraySurface(
-    { westDeg: 19.98, northDeg: -0.98, cellLonDeg: 0.0003, cellLatDeg: 0.0003, columns, rows },
-    ground,
-  );
+  return arraySurface(frame, ground);
 }
 
 export interface Valley {
