@@ -25,6 +25,6 @@ export default {
   modulePathIgnorePatterns: ["<rootDir>/.mutants"],
   // One process for each core; the usual choice leaves one core idle, which on two is half the machine.
   maxWorkers: "100%",
-  testTimeout: 60_000,
+  testTimeout: 180_000,
   moduleFileExtensions: ["ts", "tsx", "js", "mjs", "json"],
 };

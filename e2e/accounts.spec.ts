@@ -96,7 +96,6 @@ async function giveJob(base: string, keeper: string, login: string): Promise<voi
 }
 
 test("every address has its rule, and answers every role as it should, to look and to change", async () => {
-  test.setTimeout(240_000);
   expect(Object.keys(RULES).sort()).toEqual([...PATTERNS].sort());
   await withOpenServer(async ({ base }) => {
     const keeper = await signInAs(base, "ana");
@@ -166,7 +165,6 @@ test("people sign in, are invited, work under their own names, and are shut out 
   page,
   browser,
 }) => {
-  test.setTimeout(180_000);
   await withOpenServer(async ({ base }) => {
     await page.goto(`${base}/plans/isla-orvena/survey`);
     await expect(page.getByRole("heading", { name: "Sign in" })).toBeVisible();
@@ -243,7 +241,6 @@ test("a passkey opens the account without the password, and signing out everywhe
   page,
   context,
 }) => {
-  test.setTimeout(120_000);
   await withOpenServer(async ({ base }) => {
     const device = await context.newCDPSession(page);
     await device.send("WebAuthn.enable");

@@ -70,7 +70,6 @@ test("with the mouse: a chain of two bridges over a solar site, and a sector wit
   page,
   server,
 }) => {
-  test.slow();
   await emptyPlan(page, server, "By mouse");
   const plan = page.getByRole("application", { name: /^Plan/ });
   const add = async (what: string) => {
@@ -153,7 +152,6 @@ test("with the mouse: a chain of two bridges over a solar site, and a sector wit
 });
 
 test("from the keyboard: the same chain, sector and customers", async ({ page, server }) => {
-  test.slow();
   await emptyPlan(page, server, "By keys");
   const sheet = page.getByLabel("Sheet");
   const add = async (word: string) => {

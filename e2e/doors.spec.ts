@@ -18,7 +18,6 @@ async function signIn(page: Page, base: string, to: string, login = "ana"): Prom
 }
 
 test("what belongs to one plan is not to be had under another plan's address", async () => {
-  test.setTimeout(180_000);
   await withOpenServer(async ({ base }) => {
     const keeper = await signInAs(base, "ana");
     const other = await invited(base, keeper, null, "bea");
@@ -68,7 +67,6 @@ test("after signing out nothing of a plan comes back, and a stream ends with the
   page,
   context,
 }) => {
-  test.setTimeout(180_000);
   await withOpenServer(async ({ base }) => {
     const keeper = await signInAs(base, "ana");
     const viewer = await invited(base, keeper, "viewer", "vera");
@@ -111,7 +109,6 @@ test("after signing out nothing of a plan comes back, and a stream ends with the
 });
 
 test("an invitation is listed until it is taken, and withdrawn with one click", async ({ page }) => {
-  test.setTimeout(120_000);
   await withOpenServer(async ({ base }) => {
     await signIn(page, base, `${DEMO}/people`);
     await page.getByLabel("Invite as").selectOption("crew");
@@ -197,7 +194,6 @@ async function giveJob(base: string, keeper: string, logins: string[]): Promise<
 test("what one person wrote on a phone waits for them, and goes as theirs; who was taken out reads why and hands it over", async ({
   browser,
 }) => {
-  test.setTimeout(240_000);
   await withOpenServer(async ({ base }) => {
     const keeper = await signInAs(base, "ana");
     for (const login of ["cru", "pia"]) await invited(base, keeper, "crew", login);

@@ -19,7 +19,6 @@ const stageOf = (kind: string) =>
   kind === "airtime" || kind === "fullHop" ? "Capacity" : kind === "ownNoise" ? "Channels" : "Paths";
 
 test("every planted fault is found and resolved by its first remedy", async ({ page, ownDemo: demo }) => {
-  test.slow();
   await page.goto(`${demo}/paths`);
   const go = (kind: string) => page.getByRole("link", { name: new RegExp(`^${stageOf(kind)}`) }).click();
   for (const { kind, place } of PLANTED) {

@@ -1,7 +1,7 @@
 import type { RunningServer } from "./startServer";
 
 /** How long the year behind the demo may take to be played and looked at, ms. */
-const LONGEST_LOOK_MS = 120_000;
+const LONGEST_LOOK_MS = 300_000;
 
 /** Has the demo's watch look for the first time, and waits for it. */
 export async function firstLook({ origin }: RunningServer): Promise<void> {

@@ -32,7 +32,7 @@ async function withServer(body: (server: RunningServer) => Promise<void>): Promi
  * A test that keeps more than that takes `ownDemo`, a fresh one.
  */
 export const test = base.extend<{ demo: string; ownDemo: string }, { server: RunningServer }>({
-  server: [async ({}, use) => withServer(use), { scope: "worker", timeout: 180_000 }],
+  server: [async ({}, use) => withServer(use), { scope: "worker", timeout: 300_000 }],
   demo: async ({ server, page }, use) => withQuietConsole(page, () => use(server.landing)),
   ownDemo: async ({ page }, use) => withServer((server) => withQuietConsole(page, () => use(server.landing))),
 });
@@ -68,7 +68,7 @@ export async function discard(page: Page): Promise<void> {
   await expect(async () => {
     if (await button.isVisible()) await button.click({ timeout: 1000 });
     await expect(confirm.or(page.getByText(/^Nothing in hand/))).toBeVisible({ timeout: 2000 });
-  }).toPass({ timeout: 30_000 });
+  }).toPass();
   if (await confirm.isVisible()) await confirm.click();
 }
 

@@ -18,7 +18,6 @@ interface Job {
 }
 
 test("an import goes on after the server was killed, and is kept once", async ({ page }) => {
-  test.setTimeout(120_000);
   const first = await startServer(["--demo"]);
   const plan = new URL(first.landing).pathname;
   const headers = { Origin: first.origin };
@@ -40,7 +39,7 @@ test("an import goes on after the server was killed, and is kept once", async ({
   const second = await startServer(["--demo"], first.directory);
   const again = await request.newContext({ baseURL: second.origin, extraHTTPHeaders: { Origin: second.origin } });
   const later = async () => (await (await again.get(`${plan}/jobs/${job.id}`)).json()) as Job;
-  await expect.poll(async () => (await later()).state, { timeout: 60_000 }).toBe("done");
+  await expect.poll(async () => (await later()).state).toBe("done");
   expect((await later()).message).toContain(`Took 1 raster with ${SIDE * SIDE} cells`);
   await page.goto(`${second.origin}${plan}/import?what=terrain`);
   await expect(page.getByRole("cell", { name: "wide.asc", exact: true })).toHaveCount(1);
@@ -55,7 +54,6 @@ const REPORTED = 200;
 test("what was acknowledged of devices' reports outlives a killed server, rolled up or not, and nothing counts twice", async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   const first = await startServer(["--demo"]);
   const plan = new URL(first.landing).pathname;
   await page.goto(`${first.landing}/monitoring?view=sources`);
@@ -101,7 +99,7 @@ test("what was acknowledged of devices' reports outlives a killed server, rolled
     await page.getByRole("button", { name: "Look now" }).click();
   };
   await look();
-  await expect.poll(async () => (await levels()).slice(0, kept.length), { timeout: 60_000 }).toEqual(kept.map(levelOf));
+  await expect.poll(async () => (await levels()).slice(0, kept.length)).toEqual(kept.map(levelOf));
   // Of the report that was on its way nobody knows; of those after it nothing was made up.
   expect((await levels()).slice(kept.length + 1)).toEqual(
     Array.from({ length: REPORTED - kept.length - 1 }, () => null),
@@ -110,7 +108,7 @@ test("what was acknowledged of devices' reports outlives a killed server, rolled
   for (let i = 0; i < REPORTED; i++)
     expect(await send(second.origin, i, i <= kept.length ? -99 : levelOf(i))).toBe(true);
   await look();
-  await expect.poll(async () => (await levels()).at(-1), { timeout: 60_000 }).toBe(levelOf(REPORTED - 1));
+  await expect.poll(async () => (await levels()).at(-1)).toBe(levelOf(REPORTED - 1));
   expect((await levels()).slice(0, kept.length)).toEqual(kept.map(levelOf));
   await stopServer(second);
   rmSync(first.directory, { recursive: true, force: true });

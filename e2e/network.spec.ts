@@ -17,7 +17,7 @@ test("sectors better themselves: a reload finds the search again, the trade is e
   await expect(page).toHaveURL(/search=/);
   await page.reload();
   // The search goes on meanwhile, on whatever cores it gets.
-  await expect(page.locator("[data-trade]")).toBeVisible({ timeout: 60_000 });
+  await expect(page.locator("[data-trade]")).toBeVisible();
   await expect(page.locator("[data-trade]")).toContainText("As it stands");
   const best = page.locator("tr[data-people]").first();
   await best.getByText(/steps?$/).click();
@@ -31,12 +31,11 @@ test("where to build: few far-reaching sites stand beside many small ones, and a
   page,
   demo,
 }) => {
-  test.slow();
   await openView(page, demo, "Build");
   await page.getByLabel("For customers").selectOption("everybody");
   await page.getByLabel("Look for better for").fill("1");
   await page.getByRole("button", { name: "Search where to build" }).click();
-  await expect(page.locator("[data-built='2']")).toBeVisible({ timeout: 60_000 });
+  await expect(page.locator("[data-built='2']")).toBeVisible();
   const found = page.getByRole("region", { name: "What was found" });
   await expect(found.getByRole("row", { name: /People served as built/ })).toContainText(/\d+ of 298/);
   await expect(found.getByRole("row", { name: /No choice costs less than/ })).toContainText("%");
@@ -110,7 +109,7 @@ test("a list of customers is linked at once, and who cannot be is told why", asy
 test("the coverage of all sites is one, by direction too", async ({ page, demo }) => {
   await openView(page, demo, "Coverage");
   await page.getByLabel("Of", { exact: true }).selectOption("plan");
-  await expect(page.locator("[data-coverage-state=whole]")).toBeAttached({ timeout: 30_000 });
+  await expect(page.locator("[data-coverage-state=whole]")).toBeAttached();
   const legend = page.getByRole("list", { name: "Legend" });
   await page.getByLabel("Shown").selectOption("server");
   await expect(legend).toContainText("Lighthouse east");

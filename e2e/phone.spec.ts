@@ -26,7 +26,6 @@ const PAGES = [
 ];
 
 test("no page of a plan is wider than a phone, and the open stage stands in sight", async ({ page, demo }) => {
-  test.setTimeout(180_000);
   await page.setViewportSize({ width: 390, height: 844 });
   const wide: string[] = [];
   for (const path of PAGES) {

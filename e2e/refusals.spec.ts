@@ -94,7 +94,6 @@ const ORDERS = ["terrain", "coverage", "cells-hear", "searches", "views", "stock
 test("what is wrong is refused by name, never with a failure of Tejado's own, and nothing of it is kept", async ({
   server,
 }) => {
-  test.setTimeout(180_000);
   const { origin } = server;
   const wrong: string[] = [];
   const ask = async (what: string, path: string, init: RequestInit = {}) => {

@@ -22,7 +22,6 @@ test("from an empty plan: sectors are proposed, taken, turned, seen on the groun
   page,
   server,
 }) => {
-  test.slow();
   await emptyPlan(page, server, "Hamlet");
   await page.getByRole("link", { name: "Import", exact: true }).click();
   await page

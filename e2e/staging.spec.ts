@@ -5,7 +5,6 @@ test("devices are practised with, ticked off by hand, compared with their sheets
   page,
   ownDemo,
 }) => {
-  test.slow();
   await page.goto(ownDemo.replace(/plans\/.*/, "plans/isla-orvena/staging"));
   const table = page.getByRole("table", { name: "Devices in the order of the bench" });
   const client = table.getByRole("row", { name: /Casa Dator radio/ });
