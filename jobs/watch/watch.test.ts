@@ -201,7 +201,7 @@ test("devices are asked by SNMP, signed and in the open: uptime, throughput over
   expect(told.hours.most[known * METRIC_COUNT + AT.seriesTold]).toBe(1);
   const { received } = await readWatch(store.db, PLAN);
   expect(received.snmp).toMatchObject({ kept: 0, silent: 1 });
-}, 30_000);
+});
 
 test("an access point's table of clients gives each customer on it its own figures, by address or name; others are counted", async () => {
   const ENTRY = "1.3.6.1.4.1.99999.2.1";
@@ -256,7 +256,7 @@ test("an access point's table of clients gives each customer on it its own figur
   // What the access point says of itself is its own, though it serves but one.
   expect(figure(await hours(radioSeries("sector"), today, today + 1), "uptimeMin")).toBe(60);
   expect((await readWatch(store.db, PLAN)).received.snmp).toMatchObject({ kept: 2, silent: 1, strangers: 1 });
-}, 30_000);
+});
 
 test("alarms are told once, outside quiet hours, by e-mail and to a program; what failed is tried again", async () => {
   expect([isQuiet({ quietHours: { from: 22, to: 6 } }, 23), isQuiet({ quietHours: { from: 22, to: 6 } }, 6)]).toEqual([
@@ -352,4 +352,4 @@ test("alarms are told once, outside quiet hours, by e-mail and to a program; wha
   expect(posted.at(-1)).toMatchObject({ alarms: [{ id: "alarm-1", kind: "level" }] });
   mail.close();
   hook.close();
-}, 30_000);
+});
