@@ -20,7 +20,7 @@ function rememberedMapping({ columns, mapping }: LoadedTable): Mapping {
 }
 
 const NO_CELLS: DensityCell[] = [];
-/** How long a field rests before the rows are held against the plan again. */
+/** How long a field must rest before the rows are compared with the plan again, ms. */
 const REST_MS = 250;
 
 /** Large work is done in pieces, between which the page answers. */

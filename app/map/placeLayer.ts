@@ -25,7 +25,7 @@ export function placeLayer(palette: Palette, { project }: Projection) {
     feature.setStyle(style(false));
     glyphs.set(`${kind} ${id}`, { feature, style });
   };
-  /** Whoever is chosen stands among the things, on top and alone. */
+  /** Draws the chosen place on top, and a chosen customer alone. */
   const setChosen = (key: string | null, isChosen: boolean) => {
     const glyph = glyphs.get(key ?? "");
     if (!glyph) return;

@@ -299,8 +299,15 @@ export function trySchool(
         )
         .map(({ id }) => removePatch("radios", id)),
     );
-  const stands = trialOf(world, between);
-  return triedSchool(stands, stands.after(patches), site, school, asked, sectors, mergePatches([], patches));
+  return triedSchool(
+    trialOf(world, between),
+    trialOf(planned, between),
+    site,
+    school,
+    asked,
+    sectors,
+    mergePatches([], patches),
+  );
 }
 const USUAL_MHZ = 5600;
 
